@@ -1,0 +1,80 @@
+/** Figures as people read them. One rule for each unit, used by every screen, report and export. */
+import { metricOf, type Unit } from '../metrics/catalogue';
+
+/** Between a figure and its unit: a line never breaks there. */
+const JOIN = '\u00a0';
+const MINUS = '\u2212';
+
+function fixed(value: number, decimals: number): string {
+	const text = Math.abs(value).toLocaleString('en-GB', {
+		minimumFractionDigits: decimals,
+		maximumFractionDigits: decimals
+	});
+	return value < 0 && Number(text.replace(/,/g, '')) !== 0 ? MINUS + text : text;
+}
+
+/** Milliseconds below 1 s as whole ms, above as seconds with two decimals. */
+export function formatDuration(ms: number): string {
+	return Math.abs(Math.round(ms)) < 1000 ? `${fixed(ms, 0)}${JOIN}ms` : `${fixed(ms / 1000, 2)}${JOIN}s`;
+}
+
+/** Bytes, kB and MB of 1000. */
+export function formatBytes(bytes: number): string {
+	const size = Math.abs(bytes);
+	if (size < 1000) return `${fixed(bytes, 0)}${JOIN}B`;
+	if (size < 999_500) return `${fixed(bytes / 1000, size < 99_950 ? 1 : 0)}${JOIN}kB`;
+	return `${fixed(bytes / 1_000_000, 2)}${JOIN}MB`;
+}
+
+/** A share as a whole per cent, signed: +18 %, −26 %. One decimal below 1 %. */
+export function formatShare(share: number): string {
+	const percent = share * 100;
+	const decimals = Math.abs(percent) > 0 && Math.abs(percent) < 1 ? 1 : 0;
+	const text = fixed(percent, decimals);
+	return `${Number(Math.abs(percent).toFixed(decimals)) === 0 ? '' : percent > 0 ? '+' : ''}${text}${JOIN}%`;
+}
+
+/** A value in a unit. @param finer one more decimal, for differences and ends of intervals */
+export function formatIn(unit: Unit, value: number, finer = false): string {
+	switch (unit) {
+		case 'ms':
+			return formatDuration(value);
+		case 'bytes':
+			return formatBytes(value);
+		case 'unitless':
+			return fixed(value, 3);
+		case 'count':
+			return fixed(value, finer && !Number.isInteger(value) ? 1 : 0);
+		case 'points':
+			return fixed(value, finer ? 1 : 0);
+	}
+}
+
+/** A value of a metric; a dash for what was not measured. */
+export function formatValue(metric: string, value: number | null): string {
+	return value === null ? '–' : formatIn(metricOf(metric).unit, value);
+}
+
+/** A signed difference of a metric: +420 ms, −0.051, or 0 ms. */
+export function formatDifference(metric: string, value: number): string {
+	const { unit } = metricOf(metric);
+	const text = formatIn(unit, value, true) + (unit === 'points' ? `${JOIN}points` : '');
+	const isZero = !/[1-9]/.test(text);
+	return value > 0 && !isZero ? `+${text}` : text;
+}
+
+/** A length of time in words for people who wait: "about 4 minutes". */
+export function formatWait(ms: number): string {
+	if (ms < 45_000) return 'less than a minute';
+	const minutes = Math.round(ms / 60_000);
+	if (minutes < 90) return minutes === 1 ? 'about a minute' : `about ${minutes} minutes`;
+	return `about ${(minutes / 60).toFixed(1)} hours`;
+}
+
+/** A moment in full, local to the reader: "24 November 2026, 14:05". @param iso UTC ISO text */
+export function formatMoment(iso: string, timeZone?: string): string {
+	const moment = new Date(iso);
+	const day = moment.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone });
+	const clock = moment.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone });
+	return `${day}, ${clock}`;
+}

@@ -1,0 +1,73 @@
+/** The one-line answer of a trial for each of its conditions: what the client reads first. */
+import { METRICS, metricOf } from '../metrics/catalogue';
+import type { Judgement, ShiftResult, TrialArm, TrialDesign } from '../trial/types';
+
+export interface Headline {
+	/** Conditions id and name. */
+	condition: string;
+	conditionName: string;
+	arm: number;
+	text: string;
+	/** The worst that can be said of the arm's primary metrics; colours the line. */
+	tone: 'better' | 'worse' | 'mixed' | 'same' | 'undecided' | 'none';
+}
+
+/** One headline per conditions and compared arm. */
+export function headlineOf(design: TrialDesign, judgement: Judgement): Headline[] {
+	const baseline = design.arms.find((arm) => arm.baseline);
+	const arms = design.arms.filter((arm) => !arm.baseline && !arm.reference);
+	return design.conditions.flatMap((conditions) =>
+		arms.map((arm) => {
+			const primary = judgement.results.filter(
+				(result) => result.condition === conditions.id && result.arm === arm.id && result.primary
+			);
+			return { condition: conditions.id, conditionName: conditions.name, arm: arm.id, ...summarise(primary, arm, baseline!) };
+		})
+	);
+}
+
+function summarise(results: readonly ShiftResult[], arm: TrialArm, baseline: TrialArm): Pick<Headline, 'text' | 'tone'> {
+	const of = (verdict: ShiftResult['verdict']) => results.filter((result) => result.verdict === verdict);
+	const better = of('better');
+	const worse = of('worse');
+	const subject = `“${arm.name}”`;
+	const object = `“${baseline.name}”`;
+	const open = of('undecided').length;
+	const rest = [
+		of('slight').length && `${countOf(of('slight').length)} moved too little to matter for sure`,
+		of('same').length && `${countOf(of('same').length)} ${of('same').length === 1 ? 'shows' : 'show'} no practical difference`,
+		open && `${countOf(open)} ${open === 1 ? 'is' : 'are'} undecided`
+	].filter(Boolean);
+	const tail = rest.length ? `; ${rest.join(', ')}` : '';
+	if (results.every((result) => result.verdict === 'none'))
+		return { text: `No verdict on ${subject}. ${results.find((result) => result.reason)?.reason ?? 'No loads yet.'}`, tone: 'none' };
+	if (better.length && worse.length)
+		return { text: `${subject} is ${reasons(better)}, but ${reasons(worse)} than ${object}${tail}.`, tone: 'mixed' };
+	if (better.length || worse.length)
+		return {
+			text: `${subject} is ${reasons([...better, ...worse])} than ${object}${tail}.`,
+			tone: better.length ? 'better' : 'worse'
+		};
+	if (open === results.length) return { text: `Not decided yet whether ${subject} differs from ${object}.`, tone: 'undecided' };
+	if (open) return { text: `No clear difference between ${subject} and ${object} so far${tail}.`, tone: 'undecided' };
+	return { text: `${subject} and ${object} show no difference that matters.`, tone: 'same' };
+}
+
+/** "slower (LCP, TBT) and heavier (Bytes)" */
+function reasons(results: readonly ShiftResult[]): string {
+	const byWord = new Map<string, string[]>();
+	for (const metric of METRICS) {
+		const result = results.find((one) => one.metric === metric.id);
+		if (!result) continue;
+		const word = metricOf(metric.id).words[result.verdict === 'better' ? 0 : 1];
+		byWord.set(word, [...(byWord.get(word) ?? []), metric.short]);
+	}
+	const parts = [...byWord].map(([word, names]) => `${word} (${names.join(', ')})`);
+	return parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : (parts[0] ?? '');
+}
+
+const COUNTS = ['no metric', 'one metric', 'two metrics', 'three metrics', 'four metrics', 'five metrics'];
+
+function countOf(n: number): string {
+	return COUNTS[n] ?? `${n} metrics`;
+}

@@ -1,0 +1,254 @@
+/** Requests of one load, from the browser's network events. */
+import type { CDPSession } from 'playwright-core';
+import type { RequestRecord } from '../../core/load/record';
+
+type Protocol = Parameters<CDPSession['on']>[0] extends never ? never : import('playwright-core').Protocol;
+type Net<Name extends keyof Protocol.Events> = Protocol.Events[Name];
+type Response = Protocol.Network.Response;
+
+/** A request while it is under way; times in the browser's monotonic seconds. */
+interface Draft {
+	record: RequestRecord;
+	startedAt: number;
+	response: Response | null;
+	respondedAt: number | null;
+	endedAt: number | null;
+	bodyWireBytes: number;
+	headerWireBytes: number;
+	finalWireBytes: number | null;
+	frameId: string | null;
+	loaderId: string;
+}
+
+/** Kinds that may stay open for ever and never keep a page from settling. */
+const ENDLESS = new Set(['eventsource', 'websocket', 'ping']);
+
+export class NetworkCollector {
+	#drafts: Draft[] = [];
+	#open = new Map<string, Draft>();
+	#waiting = new Set<string>();
+	#zeroAt: number | null = null;
+	/** Epoch seconds minus monotonic seconds. */
+	#clockOffset = 0;
+	#redirectCount = 0;
+	/** performance.now() of the lab when the network last did anything that matters for settling. */
+	lastActivityAt = performance.now();
+
+	constructor(
+		session: CDPSession,
+		private readonly mainFrameId: () => string
+	) {
+		session.on('Network.requestWillBeSent', (event) => this.#sent(event));
+		session.on('Network.responseReceived', (event) => this.#responded(event));
+		session.on('Network.dataReceived', (event) => this.#data(event));
+		session.on('Network.loadingFinished', (event) => this.#finished(event));
+		session.on('Network.loadingFailed', (event) => this.#failed(event));
+		session.on('Network.requestServedFromCache', ({ requestId }) => {
+			const draft = this.#open.get(requestId);
+			if (draft) draft.record.fromCache = true;
+		});
+	}
+
+	/** How many requests are under way that the page waits for. */
+	get waiting(): number {
+		return this.#waiting.size;
+	}
+
+	/** Epoch ms of the first document request, before the page's own clock is known. */
+	get firstRequestEpochMs(): number | null {
+		return this.#zeroAt === null ? null : (this.#zeroAt + this.#clockOffset) * 1000;
+	}
+
+	/** The newest response to the main frame's document. */
+	get documentResponse(): Response | null {
+		return this.#documents().at(-1)?.response ?? null;
+	}
+
+	/** Addresses that the document was redirected through, in order. */
+	get redirects(): string[] {
+		return this.#documents()
+			.filter((draft) => draft.record.redirectTo)
+			.map((draft) => draft.record.url);
+	}
+
+	/** All requests in order of start. @param zeroEpochMs the page's time zero in epoch ms */
+	records(zeroEpochMs: number): RequestRecord[] {
+		const since = (monotonic: number | null) =>
+			monotonic === null ? null : round((monotonic + this.#clockOffset) * 1000 - zeroEpochMs);
+		return this.#drafts.map((draft) => {
+			const { record, response } = draft;
+			const wireBytes = draft.finalWireBytes ?? draft.headerWireBytes + draft.bodyWireBytes;
+			return {
+				...record,
+				startMs: since(draft.startedAt)!,
+				responseMs: since(draft.respondedAt),
+				endMs: since(draft.endedAt),
+				wireBytes: record.fromCache ? 0 : wireBytes,
+				timing: timingOf(draft, response)
+			};
+		});
+	}
+
+	#documents(): Draft[] {
+		return this.#drafts.filter(
+			(draft) => draft.record.type === 'document' && draft.frameId === this.mainFrameId() && draft.response
+		);
+	}
+
+	#touch(type: string): void {
+		if (!ENDLESS.has(type)) this.lastActivityAt = performance.now();
+	}
+
+	#sent(event: Net<'Network.requestWillBeSent'>): void {
+		const { request, requestId } = event;
+		if (!/^https?:/.test(request.url)) return;
+		if (this.#zeroAt === null) {
+			this.#zeroAt = event.timestamp;
+			this.#clockOffset = event.wallTime - event.timestamp;
+		}
+		if (event.redirectResponse) this.#redirected(event);
+		const type = (event.type ?? 'Other').toLowerCase();
+		const draft: Draft = {
+			record: {
+				id: requestId,
+				url: request.url.slice(0, 4000),
+				host: hostOf(request.url),
+				method: request.method,
+				type,
+				status: null,
+				statusText: '',
+				protocol: null,
+				mimeType: null,
+				priority: request.initialPriority,
+				startMs: 0,
+				responseMs: null,
+				endMs: null,
+				timing: { queue: null, dns: null, connect: null, tls: null, send: null, wait: null, receive: null },
+				wireBytes: 0,
+				decodedBytes: 0,
+				fromCache: false,
+				renderBlocking: null,
+				initiatorType: event.initiator.type,
+				initiatorUrl: event.initiator.url ?? event.initiator.stack?.callFrames[0]?.url ?? null,
+				failed: null,
+				redirectTo: null,
+				requestHeaders: headerList(request.headers),
+				responseHeaders: [],
+				remoteAddress: null,
+				connectionId: null
+			},
+			startedAt: event.timestamp,
+			response: null,
+			respondedAt: null,
+			endedAt: null,
+			bodyWireBytes: 0,
+			headerWireBytes: 0,
+			finalWireBytes: null,
+			frameId: event.frameId ?? null,
+			loaderId: event.loaderId
+		};
+		this.#drafts.push(draft);
+		this.#open.set(requestId, draft);
+		if (!ENDLESS.has(type)) this.#waiting.add(requestId);
+		this.#touch(type);
+	}
+
+	#redirected(event: Net<'Network.requestWillBeSent'>): void {
+		const draft = this.#open.get(event.requestId);
+		if (!draft || !event.redirectResponse) return;
+		draft.record.id = `${event.requestId}:${++this.#redirectCount}`;
+		draft.record.redirectTo = event.request.url;
+		this.#describe(draft, event.redirectResponse, event.timestamp);
+		draft.endedAt = event.timestamp;
+		draft.finalWireBytes = event.redirectResponse.encodedDataLength;
+	}
+
+	#responded({ requestId, response, timestamp, type }: Net<'Network.responseReceived'>): void {
+		const draft = this.#open.get(requestId);
+		if (!draft) return;
+		draft.record.type = type.toLowerCase();
+		this.#describe(draft, response, timestamp);
+		this.#touch(draft.record.type);
+	}
+
+	#describe(draft: Draft, response: Response, timestamp: number): void {
+		draft.response = response;
+		const head = response.timing?.receiveHeadersStart ?? response.timing?.receiveHeadersEnd;
+		draft.respondedAt = response.timing && head !== undefined && head >= 0 ? response.timing.requestTime + head / 1000 : timestamp;
+		draft.headerWireBytes = response.encodedDataLength;
+		Object.assign(draft.record, {
+			status: response.status,
+			statusText: response.statusText,
+			protocol: response.protocol ?? null,
+			mimeType: response.mimeType,
+			fromCache: draft.record.fromCache || Boolean(response.fromDiskCache || response.fromPrefetchCache),
+			responseHeaders: headerList(response.headers),
+			remoteAddress: response.remoteIPAddress ?? null,
+			connectionId: String(response.connectionId)
+		} satisfies Partial<RequestRecord>);
+	}
+
+	#data(event: Net<'Network.dataReceived'>): void {
+		const draft = this.#open.get(event.requestId);
+		if (!draft) return;
+		draft.record.decodedBytes += event.dataLength;
+		draft.bodyWireBytes += event.encodedDataLength;
+		this.#touch(draft.record.type);
+	}
+
+	#finished(event: Net<'Network.loadingFinished'>): void {
+		const draft = this.#open.get(event.requestId);
+		if (!draft) return;
+		draft.endedAt = event.timestamp;
+		draft.finalWireBytes = event.encodedDataLength;
+		this.#close(event.requestId, draft);
+	}
+
+	#failed(event: Net<'Network.loadingFailed'>): void {
+		const draft = this.#open.get(event.requestId);
+		if (!draft) return;
+		draft.endedAt = event.timestamp;
+		draft.record.failed = event.blockedReason ? `blocked: ${event.blockedReason}` : event.errorText || 'failed';
+		this.#close(event.requestId, draft);
+	}
+
+	#close(requestId: string, draft: Draft): void {
+		this.#open.delete(requestId);
+		this.#waiting.delete(requestId);
+		this.#touch(draft.record.type);
+	}
+}
+
+function timingOf(draft: Draft, response: Response | null): RequestRecord['timing'] {
+	const timing = response?.timing;
+	if (!timing)
+		return { queue: null, dns: null, connect: null, tls: null, send: null, wait: null, receive: null };
+	const span = (from: number, to: number) => (from >= 0 && to >= from ? round(to - from) : null);
+	const head = timing.receiveHeadersStart ?? timing.receiveHeadersEnd;
+	const firstStep = [timing.dnsStart, timing.connectStart, timing.sendStart].find((at) => at >= 0) ?? 0;
+	return {
+		queue: Math.max(0, round((timing.requestTime - draft.startedAt) * 1000 + firstStep)),
+		dns: span(timing.dnsStart, timing.dnsEnd),
+		connect: span(timing.connectStart, timing.connectEnd),
+		tls: span(timing.sslStart, timing.sslEnd),
+		send: span(timing.sendStart, timing.sendEnd),
+		wait: span(timing.sendEnd, head),
+		receive: draft.endedAt === null ? null : Math.max(0, round((draft.endedAt - timing.requestTime) * 1000 - head))
+	};
+}
+
+function headerList(headers: Record<string, string>): [string, string][] {
+	return Object.entries(headers).map(([name, value]) => [name, String(value).slice(0, 2000)]);
+}
+
+function hostOf(url: string): string {
+	try {
+		return new URL(url).host;
+	} catch {
+		return '';
+	}
+}
+
+function round(ms: number): number {
+	return Math.round(ms * 1000) / 1000;
+}

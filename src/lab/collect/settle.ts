@@ -1,0 +1,54 @@
+/** When a page has settled: after the load event, no request under way and no long task for a while. */
+import type { CDPSession } from 'playwright-core';
+import type { NetworkCollector } from './network';
+
+const LOOK_EVERY_MS = 50;
+/** A page that takes longer than this to answer was busy. */
+const FREE_WITHIN_MS = 60;
+
+export interface SettleResult {
+	/** The load event fired. */
+	loaded: boolean;
+	/** The page was still busy at the deadline. */
+	capped: boolean;
+	/** The page's main thread did not answer at the deadline. */
+	stuck: boolean;
+}
+
+/**
+ * @param busyAt the lab's performance.now() of the last long task or load event
+ * @param deadline performance.now() at which waiting ends
+ */
+export async function waitUntilSettled(
+	session: CDPSession,
+	network: NetworkCollector,
+	state: { loaded: boolean; busyAt: number; ended: Promise<never> },
+	quietMs: number,
+	deadline: number
+): Promise<SettleResult> {
+	while (performance.now() < deadline) {
+		await Promise.race([pause(LOOK_EVERY_MS), state.ended]);
+		const quietSince = Math.max(network.lastActivityAt, state.busyAt);
+		if (!state.loaded || network.waiting > 0 || performance.now() - quietSince < quietMs) continue;
+		const asked = performance.now();
+		const answered = await Promise.race([answers(session), pause(deadline - asked).then(() => false), state.ended]);
+		if (!answered) return { loaded: state.loaded, capped: true, stuck: true };
+		if (performance.now() - asked <= FREE_WITHIN_MS) return { loaded: true, capped: false, stuck: false };
+		state.busyAt = performance.now();
+	}
+	const answered = await Promise.race([answers(session), pause(1000).then(() => false), state.ended]);
+	return { loaded: state.loaded, capped: true, stuck: !answered };
+}
+
+async function answers(session: CDPSession): Promise<boolean> {
+	try {
+		await session.send('Runtime.evaluate', { expression: '1', returnByValue: true });
+		return true;
+	} catch {
+		return false;
+	}
+}
+
+function pause(ms: number): Promise<void> {
+	return new Promise((resolve) => setTimeout(resolve, Math.max(0, ms)));
+}

@@ -1,0 +1,82 @@
+/** A load that failed: a reason code for programs and words for people, typed at the lab's boundary. */
+import type { FailureCode, FailureReason } from '../core/load/record';
+import type { ShapeLog } from './shaper/socks';
+
+export class LoadFailure extends Error {
+	constructor(readonly reason: FailureReason) {
+		super(reason.message);
+	}
+}
+
+type Words = readonly [message: (detail: string) => string, advice: string];
+
+const WORDS: Record<FailureCode, Words> = {
+	'bad-url': [(url) => `“${url}” is not a web address.`, 'Give a full address that begins with http:// or https://.'],
+	unresolvable: [
+		(host) => `The host ${host} was not found.`,
+		'Check the spelling, or send the host elsewhere with ZAFRA_HOST_MAP.'
+	],
+	refused: [
+		(host) => `${host} refused the connection.`,
+		'Check that the site is up and that its address and port are right.'
+	],
+	'private-address': [
+		(host) => `${host} is a private or local address, which pages may not reach from the lab.`,
+		'If this is meant, map the host with ZAFRA_HOST_MAP.'
+	],
+	certificate: [
+		(detail) => `The certificate of the site was not accepted (${detail}).`,
+		'Mend the certificate; the lab never skips this check.'
+	],
+	'http-status': [
+		(status) => `The page answered with status ${status}.`,
+		'Open the page in a browser; a load of an error page measures nothing.'
+	],
+	download: [
+		(type) => `The address answered with a download (${type}) and not with a page.`,
+		'Give the address of a page.'
+	],
+	'redirect-loop': [() => 'The address redirects in a circle.', 'Mend the redirects, or give the final address.'],
+	'time-out': [
+		(detail) => `The page did not finish in time: ${detail}.`,
+		'Look at the last requests of the load, or raise the time cap of the conditions.'
+	],
+	'no-answer': [
+		(seconds) => `The site did not answer within ${seconds} s.`,
+		'Check that the site is up, or raise the time cap of the conditions.'
+	],
+	crash: [() => 'The page crashed the browser tab.', 'Load it again; if it crashes each time, the page is at fault.'],
+	'browser-missing': [
+		(detail) => `Chromium could not be started (${detail}).`,
+		'Install it with: apt-get install chromium. Or name it in ZAFRA_CHROMIUM.'
+	],
+	'browser-killed': [
+		() => 'Chromium ended in the middle of the load.',
+		'The next load starts a new one; if it keeps ending, look at the memory of the machine.'
+	],
+	network: [(detail) => `The page could not be loaded: ${detail}.`, 'Open the page in a browser and look at the network there.'],
+	internal: [
+		(detail) => `The lab itself failed: ${detail}.`,
+		'This is a fault of Zafra. The log of the runner says more.'
+	]
+};
+
+export function failure(code: FailureCode, detail = ''): LoadFailure {
+	const [message, advice] = WORDS[code];
+	return new LoadFailure({ code, message: message(detail), advice });
+}
+
+/** The failure behind a network error of the main document, by the browser's error name and what the shaper saw. */
+export function failureOfNavigation(errorText: string, host: string, seen: ShapeLog | null): LoadFailure {
+	const refusal = seen?.connections.findLast((connection) => connection.host === host && connection.error !== null);
+	if (refusal?.error === 'no-answer') return failure('no-answer', '20');
+	if (refusal?.error) return failure(refusal.error, host);
+	const name = errorText.replace(/^net::/, '');
+	if (/CERT|SSL_PROTOCOL|SSL_VERSION/.test(name)) return failure('certificate', name);
+	if (name === 'ERR_TOO_MANY_REDIRECTS') return failure('redirect-loop');
+	if (name === 'ERR_NAME_NOT_RESOLVED') return failure('unresolvable', host);
+	if (name === 'ERR_CONNECTION_REFUSED') return failure('refused', host);
+	if (name === 'ERR_EMPTY_RESPONSE') return failure('network', 'the site closed the connection without an answer');
+	if (name === 'ERR_ABORTED') return failure('network', 'the page stopped the load');
+	return failure('network', name);
+}

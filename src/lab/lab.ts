@@ -1,0 +1,85 @@
+/** The lab: (url, conditions) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
+import type { Conditions } from '../core/load/conditions';
+import type { MeasuredLoad } from '../core/load/record';
+import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
+import { failure, LoadFailure } from './failure';
+import { LoadSession } from './loadSession';
+import { failedRecord } from './assemble';
+import { Shaper } from './shaper/shaper';
+import type { HostRule } from './shaper/hostMap';
+
+export interface LabOptions extends LaunchOptions {
+	hostMap?: HostRule[];
+}
+
+/** A fresh browser now and then keeps its memory, and so the loads, alike. */
+const LOADS_PER_BROWSER = 40;
+
+export class Lab {
+	#shaper: Shaper | null = null;
+	#running: RunningBrowser | null = null;
+	#loads = 0;
+
+	constructor(private readonly options: LabOptions = {}) {}
+
+	/**
+	 * Load a page once. Every trouble of the page, the network or the browser ends in a record with status `failed`
+	 * and a reason in words; nothing is thrown. One load at a time: the caller waits for one before the next.
+	 */
+	async measure(url: string, conditions: Conditions): Promise<MeasuredLoad> {
+		const startedAt = new Date();
+		const begun = performance.now();
+		let session: LoadSession | null = null;
+		try {
+			const address = parseAddress(url);
+			const running = await this.#browser();
+			this.#shaper ??= new Shaper();
+			const network = await this.#shaper.open({ ...conditions.network, hostMap: this.options.hostMap ?? [] });
+			session = new LoadSession(running, network, conditions, address, startedAt);
+			const measured = await session.run();
+			measured.record.labMs = Math.round(performance.now() - begun);
+			if (measured.record.failure?.code === 'browser-killed') await this.#dropBrowser();
+			return measured;
+		} catch (error) {
+			const reason =
+				error instanceof LoadFailure ? error.reason : failure('internal', (error as Error).message).reason;
+			if (reason.code === 'internal') await this.#dropBrowser();
+			const record = failedRecord(url, conditions, startedAt, reason);
+			record.labMs = Math.round(performance.now() - begun);
+			return { record, frames: [], picture: null };
+		} finally {
+			await session?.end();
+		}
+	}
+
+	async close(): Promise<void> {
+		await this.#dropBrowser();
+		await this.#shaper?.stop();
+		this.#shaper = null;
+	}
+
+	async #browser(): Promise<RunningBrowser> {
+		if (this.#running && (!this.#running.browser.isConnected() || this.#loads >= LOADS_PER_BROWSER))
+			await this.#dropBrowser();
+		this.#loads++;
+		return (this.#running ??= await launchBrowser(this.options));
+	}
+
+	async #dropBrowser(): Promise<void> {
+		const running = this.#running;
+		this.#running = null;
+		this.#loads = 0;
+		await running?.close();
+	}
+}
+
+function parseAddress(url: string): URL {
+	let address: URL;
+	try {
+		address = new URL(url);
+	} catch {
+		throw failure('bad-url', url);
+	}
+	if (address.protocol !== 'http:' && address.protocol !== 'https:') throw failure('bad-url', url);
+	return address;
+}

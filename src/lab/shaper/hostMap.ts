@@ -1,0 +1,42 @@
+/** Where hosts really are: `pattern=address:port[/tlsPort],...`; the first match wins. */
+export interface HostRule {
+	/** `*.name` matches the name itself and everything below it; `*` matches all; anything else matches exactly. */
+	pattern: string;
+	address: string;
+	port: number;
+	tlsPort: number | null;
+}
+
+const RULE = /^([^=\s]+)=(\[[0-9a-f:]+\]|[^:/\s]+):(\d{1,5})(?:\/(\d{1,5}))?$/i;
+
+/** @throws Error that names the rule that cannot be read and shows the right form */
+export function parseHostMap(text: string | undefined): HostRule[] {
+	return (text ?? '')
+		.split(',')
+		.map((rule) => rule.trim())
+		.filter(Boolean)
+		.map((rule) => {
+			const match = RULE.exec(rule);
+			const ports = match ? [match[3], match[4]].filter((port) => port !== undefined).map(Number) : [];
+			if (!match || ports.some((port) => port < 1 || port > 65535))
+				throw new Error(
+					`ZAFRA_HOST_MAP: “${rule}” cannot be read. Write pattern=address:port or pattern=address:port/tlsPort, for example *.test=127.0.0.1:4180/4143.`
+				);
+			return {
+				pattern: match[1]!.toLowerCase(),
+				address: match[2]!.replace(/^\[|\]$/g, ''),
+				port: ports[0]!,
+				tlsPort: ports[1] ?? null
+			};
+		});
+}
+
+/** The first rule for a host, or null. */
+export function ruleFor(host: string, rules: readonly HostRule[]): HostRule | null {
+	const name = host.toLowerCase().replace(/\.$/, '');
+	const fits = ({ pattern }: HostRule) =>
+		pattern === '*' ||
+		pattern === name ||
+		(pattern.startsWith('*.') && (name === pattern.slice(2) || name.endsWith(pattern.slice(1))));
+	return rules.find(fits) ?? null;
+}

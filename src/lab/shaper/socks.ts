@@ -1,0 +1,266 @@
+/** A SOCKS5 proxy (RFC 1928, no authentication, CONNECT only) whose connections run through a shaped link. */
+import { createServer, connect, type Server, type Socket } from 'node:net';
+import { lookup } from 'node:dns/promises';
+import ipaddr from 'ipaddr.js';
+import { Link, type Flow } from './link';
+import { ruleFor, type HostRule } from './hostMap';
+
+export interface ShapeOptions {
+	roundTripMs: number;
+	downKbps: number;
+	upKbps: number;
+	/** Time of the first look-up of each host. */
+	dnsMs: number;
+	hostMap: HostRule[];
+}
+
+export type ConnectionError = 'unresolvable' | 'refused' | 'private-address' | 'no-answer';
+
+export interface ConnectionLog {
+	host: string;
+	port: number;
+	/** Epoch ms. */
+	startedAt: number;
+	dnsMs: number;
+	connectedAt: number | null;
+	error: ConnectionError | null;
+	/** Bytes of the connection in each direction, TLS and all. */
+	upBytes: number;
+	downBytes: number;
+}
+
+export interface ShapeLog {
+	connections: ConnectionLog[];
+	/** Most connections open at once. */
+	mostOpen: number;
+}
+
+/** Stop reading from the far end while this much waits for the link. */
+const HIGH_WATER = 256 * 1024;
+const CONNECT_TIMEOUT_MS = 20_000;
+const REPLY: Record<ConnectionError | 'ok', number> = {
+	ok: 0,
+	'private-address': 2,
+	unresolvable: 4,
+	'no-answer': 4,
+	refused: 5
+};
+
+class RefusedConnection extends Error {
+	constructor(readonly reason: ConnectionError) {
+		super(reason);
+	}
+}
+
+/** One shaped network for one load. */
+export class ShapedProxy {
+	readonly log: ShapeLog = { connections: [], mostOpen: 0 };
+	#server: Server;
+	#sockets = new Set<Socket>();
+	#open = 0;
+	#down: Link;
+	#up: Link;
+	#names = new Map<string, Promise<string>>();
+	#lookedUp = new Set<string>();
+
+	constructor(private readonly options: ShapeOptions) {
+		const { roundTripMs, downKbps, upKbps } = options;
+		this.#down = new Link({ bytesPerMs: downKbps / 8, roundTripMs });
+		this.#up = new Link({ bytesPerMs: upKbps / 8, roundTripMs });
+		this.#server = createServer({ noDelay: true }, (client) => this.#accept(client));
+	}
+
+	listen(): Promise<number> {
+		return new Promise((resolve, reject) => {
+			this.#server.once('error', reject);
+			this.#server.listen(0, '127.0.0.1', () => resolve((this.#server.address() as { port: number }).port));
+		});
+	}
+
+	close(): void {
+		this.#server.close();
+		for (const socket of this.#sockets) socket.destroy();
+		this.#down.close();
+		this.#up.close();
+	}
+
+	#keep(socket: Socket): void {
+		this.#sockets.add(socket);
+		socket.on('close', () => this.#sockets.delete(socket));
+		socket.on('error', () => socket.destroy());
+	}
+
+	#accept(client: Socket): void {
+		this.#keep(client);
+		let greeted = false;
+		let pending = Buffer.alloc(0);
+		const read = (chunk: Buffer) => {
+			pending = Buffer.concat([pending, chunk]);
+			if (!greeted) {
+				if (pending.length < 2 || pending.length < 2 + pending[1]!) return;
+				if (pending[0] !== 5) return client.destroy();
+				pending = pending.subarray(2 + pending[1]!);
+				greeted = true;
+				client.write(Buffer.from([5, 0]));
+			}
+			const target = parseConnect(pending);
+			if (target === 'more') return;
+			client.off('data', read);
+			if (target === 'bad') return client.destroy();
+			client.pause();
+			void this.#connect(client, target, pending.subarray(target.size));
+		};
+		client.on('data', read);
+	}
+
+	async #connect(client: Socket, target: { host: string; port: number }, early: Buffer): Promise<void> {
+		const { roundTripMs } = this.options;
+		const entry: ConnectionLog = {
+			...target,
+			startedAt: epochNow(),
+			dnsMs: this.#lookedUp.has(target.host) ? 0 : this.options.dnsMs,
+			connectedAt: null,
+			error: null,
+			upBytes: 0,
+			downBytes: 0
+		};
+		this.log.connections.push(entry);
+		this.#lookedUp.add(target.host);
+		const begun = performance.now();
+		let server: Socket | null = null;
+		try {
+			server = await this.#dial(target.host, target.port);
+		} catch (error) {
+			entry.error = error instanceof RefusedConnection ? error.reason : 'refused';
+		}
+		const handshake = entry.error === 'unresolvable' || entry.error === 'private-address' ? 0 : roundTripMs;
+		await until(begun + entry.dnsMs + handshake);
+		if (client.destroyed) return void server?.destroy();
+		client.write(Buffer.from([5, REPLY[entry.error ?? 'ok'], 0, 1, 0, 0, 0, 0, 0, 0]));
+		if (!server) return void client.end();
+		entry.connectedAt = epochNow();
+		this.#bridge(client, server, early, entry);
+	}
+
+	/** Connect to where the host map, or the name service, says that the host is. */
+	async #dial(host: string, port: number): Promise<Socket> {
+		const rule = ruleFor(host, this.options.hostMap);
+		let address: string;
+		let realPort = port;
+		if (rule) {
+			address = rule.address;
+			if (port === 80) realPort = rule.port;
+			else if (port === 443 && rule.tlsPort !== null) realPort = rule.tlsPort;
+			else throw new RefusedConnection('refused');
+		} else {
+			address = await this.#resolve(host);
+			if (!isPublic(address)) throw new RefusedConnection('private-address');
+		}
+		return new Promise((resolve, reject) => {
+			const socket = connect({ host: address, port: realPort, noDelay: true });
+			const timer = setTimeout(() => {
+				socket.destroy();
+				reject(new RefusedConnection('no-answer'));
+			}, CONNECT_TIMEOUT_MS);
+			socket.once('connect', () => {
+				clearTimeout(timer);
+				resolve(socket);
+			});
+			socket.once('error', () => {
+				clearTimeout(timer);
+				reject(new RefusedConnection('refused'));
+			});
+			this.#keep(socket);
+		});
+	}
+
+	#resolve(host: string): Promise<string> {
+		if (ipaddr.isValid(host)) return Promise.resolve(host);
+		let known = this.#names.get(host);
+		if (!known) {
+			known = lookup(host).then(
+				({ address }) => address,
+				() => {
+					throw new RefusedConnection('unresolvable');
+				}
+			);
+			this.#names.set(host, known);
+		}
+		return known;
+	}
+
+	#bridge(client: Socket, server: Socket, early: Buffer, entry: ConnectionLog): void {
+		this.#open++;
+		this.log.mostOpen = Math.max(this.log.mostOpen, this.#open);
+		const up = this.#flow(this.#up, client, server);
+		const down = this.#flow(this.#down, server, client);
+		let counted = true;
+		const closed = () => {
+			if (!counted || !client.destroyed || !server.destroyed) return;
+			counted = false;
+			this.#open--;
+		};
+		const pump = (from: Socket, flow: Flow, field: 'upBytes' | 'downBytes') => {
+			from.on('data', (chunk: Buffer) => {
+				entry[field] += chunk.length;
+				flow.send(chunk);
+				if (flow.queuedBytes > HIGH_WATER) from.pause();
+			});
+			from.on('end', () => flow.end());
+			from.on('close', () => {
+				flow.end();
+				closed();
+			});
+		};
+		pump(client, up, 'upBytes');
+		pump(server, down, 'downBytes');
+		// A client that is gone needs nothing more; the server must not wait for it.
+		client.on('close', () => {
+			down.drop();
+			server.destroy();
+		});
+		if (early.length) {
+			entry.upBytes += early.length;
+			up.send(early);
+		}
+		client.resume();
+	}
+
+	#flow(link: Link, from: Socket, to: Socket): Flow {
+		const flow: Flow = link.open({
+			onData: (chunk) => to.write(chunk),
+			onEnd: () => to.end(),
+			onDrain: () => {
+				if (from.isPaused() && flow.queuedBytes < HIGH_WATER / 2) from.resume();
+			}
+		});
+		return flow;
+	}
+}
+
+function parseConnect(bytes: Buffer): { host: string; port: number; size: number } | 'more' | 'bad' {
+	if (bytes.length < 5) return 'more';
+	if (bytes[0] !== 5 || bytes[1] !== 1) return 'bad';
+	const kind = bytes[3];
+	const length = kind === 1 ? 4 : kind === 4 ? 16 : kind === 3 ? bytes[4]! : -1;
+	if (length < 0) return 'bad';
+	const start = kind === 3 ? 5 : 4;
+	const size = start + length + 2;
+	if (bytes.length < size) return 'more';
+	const raw = bytes.subarray(start, start + length);
+	const host = kind === 3 ? raw.toString('latin1') : ipaddr.fromByteArray([...raw]).toString();
+	return { host, port: bytes.readUInt16BE(start + length), size };
+}
+
+function isPublic(address: string): boolean {
+	return ipaddr.process(address).range() === 'unicast';
+}
+
+function epochNow(): number {
+	return performance.timeOrigin + performance.now();
+}
+
+function until(moment: number): Promise<void> {
+	const wait = moment - performance.now() - 0.5;
+	return wait <= 0 ? Promise.resolve() : new Promise((resolve) => setTimeout(resolve, wait));
+}

@@ -1,0 +1,5 @@
+// A worker thread does not inherit the loader of its parent: it registers its own before the first TypeScript file.
+import { register } from 'tsx/esm/api';
+
+register();
+await import('./worker.ts');

@@ -1,0 +1,179 @@
+<script lang="ts">
+	/**
+	 * Every load as a dot per arm; beside it the shift of each arm from the baseline with its interval, against the
+	 * band of shifts that are too small to matter.
+	 */
+	import { extent } from 'd3-array';
+	import { scaleLinear, scalePoint } from 'd3-scale';
+	import { metricOf } from '../../core/metrics/catalogue';
+	import { median } from '../../core/stats/summary';
+	import type { ShiftResult } from '../../core/trial/types';
+	import { formatDifference, formatValue } from '../../core/wording/format';
+	import { wordShift, wordVerdict } from '../../core/wording/shift';
+	import { armColour } from './armColour';
+
+	interface Dot {
+		load: number;
+		arm: number;
+		round: number;
+		value: number;
+		outlying: boolean;
+	}
+	interface Props {
+		metric: string;
+		title: string;
+		arms: { id: number; name: string; baseline: boolean }[];
+		dots: Dot[];
+		results: ShiftResult[];
+		width?: number;
+	}
+	let { metric, title, arms, dots, results, width = 520 }: Props = $props();
+
+	const TOP = 14;
+	const LEFT = 62;
+	const height = 232;
+	const bottom = $derived(height - 40);
+	const others = $derived(arms.filter((arm) => !arm.baseline));
+	/** The dots get more room the more arms there are. */
+	const split = $derived(LEFT + (width - LEFT) * (arms.length / (arms.length + others.length + 0.9)));
+
+	const values = $derived(dots.map((dot) => dot.value));
+	const y = $derived.by(() => {
+		const [low = 0, high = 1] = extent(values);
+		const room = (high - low || Math.abs(high) || 1) * 0.08;
+		return scaleLinear([Math.max(0, low - room), high + room], [bottom, TOP]).nice(5);
+	});
+	const x = $derived(scalePoint<number>(arms.map((arm) => arm.id), [LEFT + 14, split - 14]).padding(0.5));
+
+	const shown = $derived(results.filter((result) => result.shift));
+	const shiftScale = $derived.by(() => {
+		const ends = shown.flatMap(({ shift, margin }) => [shift!.low ?? shift!.estimate, shift!.high ?? shift!.estimate, margin * 1.3, -margin * 1.3]);
+		const [low = -1, high = 1] = extent([...ends, 0]);
+		return scaleLinear([low, high], [bottom, TOP]).nice(5);
+	});
+	const shiftX = $derived(scalePoint<number>(others.map((arm) => arm.id), [split + 74, width - 8]).padding(0.5));
+	const margin = $derived(shown[0]?.margin ?? 0);
+	const name = (id: number) => arms.find((arm) => arm.id === id)?.name ?? '';
+	const medianOf = (id: number) => {
+		const own = dots.filter((dot) => dot.arm === id).map((dot) => dot.value);
+		return own.length ? median(own) : null;
+	};
+	/** Spread the dots by round, so that a drift over the rounds can be seen. */
+	const rounds = $derived(Math.max(1, ...dots.map((dot) => dot.round)));
+	const jitter = (round: number) => (rounds === 1 ? 0 : ((round - 1) / (rounds - 1) - 0.5) * Math.min(46, x.step() * 0.55));
+	const short = (text: string) => (text.length > 16 ? `${text.slice(0, 15)}…` : text);
+	const points = $derived(metricOf(metric).unit === 'points' ? ' (higher is better)' : '');
+</script>
+
+<figure>
+	<svg viewBox="0 0 {width} {height}" role="group" aria-label="{title}: {metricOf(metric).name} of every load, and the shift of each arm from the baseline">
+		{#each y.ticks(5) as tick (tick)}
+			<line x1={LEFT} x2={split} y1={y(tick)} y2={y(tick)} class="rule" />
+			<text x={LEFT - 6} y={y(tick)} dy="0.32em" class="tick" text-anchor="end">{formatValue(metric, tick)}</text>
+		{/each}
+		{#each arms as arm (arm.id)}
+			{@const middle = medianOf(arm.id)}
+			<text x={x(arm.id)} y={height - 18} class="arm" text-anchor="middle" fill={armColour(arms, arm.id)}>{short(arm.name)}<title>{arm.name}</title></text>
+			{#if middle !== null}
+				<line x1={x(arm.id)! - 26} x2={x(arm.id)! + 26} y1={y(middle)} y2={y(middle)} stroke={armColour(arms, arm.id)} class="median" />
+			{/if}
+		{/each}
+		{#each dots as dot (dot.load)}
+			{#if dot.outlying}<circle cx={x(dot.arm)! + jitter(dot.round)} cy={y(dot.value)} r="7" class="ring" />{/if}
+			<a href="/loads/{dot.load}" aria-label="{name(dot.arm)}, round {dot.round}: {formatValue(metric, dot.value)}">
+				<circle cx={x(dot.arm)! + jitter(dot.round)} cy={y(dot.value)} r="3.6" fill={armColour(arms, dot.arm)} class="dot">
+					<title>{name(dot.arm)}, round {dot.round}: {formatValue(metric, dot.value)}{dot.outlying ? ' (far from the others)' : ''}</title>
+				</circle>
+			</a>
+		{/each}
+		{#if shown.length}
+			<rect x={split + 62} width={width - split - 62} y={shiftScale(margin)} height={shiftScale(-margin) - shiftScale(margin)} class="margin" />
+			<line x1={split + 62} x2={width} y1={shiftScale(0)} y2={shiftScale(0)} class="zero" />
+			{#each shiftScale.ticks(5) as tick (tick)}
+				<text x={split + 58} y={shiftScale(tick)} dy="0.32em" class="tick" text-anchor="end">{formatDifference(metric, tick)}</text>
+			{/each}
+			{#each shown as result (result.arm)}
+				{@const cx = shiftX(result.arm) ?? 0}
+				{@const shift = result.shift!}
+				{#if shift.low !== null && shift.high !== null}
+					<line x1={cx} x2={cx} y1={shiftScale(shift.low)} y2={shiftScale(shift.high)} stroke={armColour(arms, result.arm)} class="interval" />
+				{/if}
+				<path d="M{cx} {shiftScale(shift.estimate) - 6} l6 6 l-6 6 l-6 -6 z" fill={armColour(arms, result.arm)}>
+					<title>{name(result.arm)}: {wordShift(metric, shift)}, {wordVerdict(result)}</title>
+				</path>
+				<text x={cx} y={height - 18} class="arm" text-anchor="middle" fill={armColour(arms, result.arm)}>{short(name(result.arm))}</text>
+			{/each}
+		{/if}
+		<text x={LEFT} y={height - 2} class="axis">Each load{points}</text>
+		{#if shown.length}<text x={split + 62} y={height - 2} class="axis">Shift from the baseline</text>{/if}
+	</svg>
+	<figcaption>
+		{#if shown.length}
+			{#each shown as result (result.arm)}
+				<span>{name(result.arm)}: {wordShift(metric, result.shift!)}: <b>{wordVerdict(result)}</b>. </span>
+			{/each}
+			The shaded band holds shifts that are too small to matter{dots.some((dot) => dot.outlying) ? '; ringed loads lie far from the others of their arm and still count' : ''}.
+		{:else}
+			{dots.length ? 'One arm has been loaded so far: there is nothing to compare yet.' : 'No load has ended yet.'}
+		{/if}
+	</figcaption>
+</figure>
+
+<style>
+	figure {
+		margin: 0;
+	}
+	svg {
+		width: 100%;
+		height: auto;
+		display: block;
+		overflow: visible;
+	}
+	text {
+		font-family: var(--sans);
+		font-variant-numeric: tabular-nums;
+	}
+	.tick {
+		font-size: 11px;
+		fill: var(--muted);
+	}
+	.axis {
+		font-size: 11px;
+		fill: var(--muted);
+	}
+	.arm {
+		font-size: 12.5px;
+		font-weight: 600;
+	}
+	.rule {
+		stroke: var(--rule);
+	}
+	.zero {
+		stroke: var(--ink);
+	}
+	.median {
+		stroke-width: 2.5;
+	}
+	.interval {
+		stroke-width: 3;
+	}
+	.ring {
+		fill: none;
+		stroke: var(--muted);
+	}
+	.dot {
+		fill-opacity: 0.72;
+	}
+	.margin {
+		fill: var(--margin-band);
+	}
+	figcaption {
+		font-size: 0.88rem;
+		color: var(--muted);
+		margin-top: 0.3rem;
+	}
+	figcaption b {
+		color: var(--ink);
+		font-weight: 600;
+	}
+</style>

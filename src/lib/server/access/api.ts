@@ -1,0 +1,86 @@
+/** The shape of the API's answers and errors, and the door for bodies. */
+import { json } from '@sveltejs/kit';
+import * as v from 'valibot';
+import { NotPossible } from '../queue/trials';
+
+const MOST_BODY_BYTES = 1_000_000;
+
+export interface Issue {
+	path: string;
+	message: string;
+}
+
+class BadRequest extends Error {
+	constructor(
+		readonly status: number,
+		message: string,
+		readonly issues: Issue[] = []
+	) {
+		super(message);
+	}
+}
+
+export function issuesOf(issues: readonly v.BaseIssue<unknown>[]): Issue[] {
+	return issues.map((issue) => ({ path: v.getDotPath(issue) ?? '', message: issue.message }));
+}
+
+/** Read a body as JSON and parse it. An absent body counts as `{}` when `optional`. */
+export async function readJson<Schema extends v.GenericSchema>(
+	request: Request,
+	schema: Schema,
+	{ optional = false } = {}
+): Promise<v.InferOutput<Schema>> {
+	const text = await readText(request);
+	let value: unknown;
+	try {
+		value = text.trim() === '' && optional ? {} : JSON.parse(text);
+	} catch {
+		throw new BadRequest(400, 'The body is not JSON. Send a JSON object.');
+	}
+	const result = v.safeParse(schema, value);
+	if (!result.success) throw new BadRequest(422, 'The request cannot be carried out as it stands.', issuesOf(result.issues));
+	return result.output;
+}
+
+async function readText(request: Request): Promise<string> {
+	const tooLarge = new BadRequest(413, 'The body is larger than 1 MB.');
+	if (Number(request.headers.get('content-length') ?? 0) > MOST_BODY_BYTES) throw tooLarge;
+	const reader = request.body?.getReader();
+	if (!reader) return '';
+	const chunks: Uint8Array[] = [];
+	let size = 0;
+	for (;;) {
+		const { done, value } = await reader.read();
+		if (done) break;
+		size += value.length;
+		if (size > MOST_BODY_BYTES) {
+			await reader.cancel();
+			throw tooLarge;
+		}
+		chunks.push(value);
+	}
+	return Buffer.concat(chunks).toString('utf8');
+}
+
+/** Run an endpoint: what goes wrong in a known way becomes an error answer in words. */
+export async function answering(work: () => Response | Promise<Response>): Promise<Response> {
+	try {
+		return await work();
+	} catch (error) {
+		if (error instanceof BadRequest) return errorAnswer(error.status, error.message, error.issues);
+		if (error instanceof NotPossible)
+			return errorAnswer(error.status, error.message, error.path ? [{ path: error.path, message: error.message }] : []);
+		throw error;
+	}
+}
+
+export function errorAnswer(status: number, message: string, issues: Issue[] = []): Response {
+	return json({ error: { message, issues } }, { status });
+}
+
+/** A positive whole number from a URL. @throws NotPossible (404) for anything else */
+export function idFrom(text: string | undefined, what: string): number {
+	const id = Number(text);
+	if (!Number.isInteger(id) || id < 1) throw new NotPossible(404, `There is no ${what} “${text}”.`);
+	return id;
+}

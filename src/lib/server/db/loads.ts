@@ -1,0 +1,153 @@
+/** Loads: figures in columns, the record as compressed JSON, pictures as blobs. */
+import { gunzipSync, gzipSync } from 'node:zlib';
+import { METRIC_IDS, type Figures, type MetricId } from '../../../core/metrics/catalogue';
+import type { LoadRecord, MeasuredLoad } from '../../../core/load/record';
+import type { TrialLoad } from '../../../core/trial/types';
+import { sql, type Db } from './connection';
+
+const COLUMNS = METRIC_IDS.map((id) => `"${id}"`).join(', ');
+const PLACES = METRIC_IDS.map(() => '?').join(', ');
+
+/** Where a load belongs in its trial. */
+export interface LoadPlace {
+	jobId: number | null;
+	trialId: number;
+	armId: number;
+	conditionId: string;
+	stage: number;
+	round: number;
+	warmup: boolean;
+}
+
+export interface LoadSummary extends TrialLoad {
+	trialId: number | null;
+	capped: boolean;
+	reason: string | null;
+	startedAt: string;
+	labMs: number;
+	machineSpeed: number | null;
+	hasPicture: boolean;
+}
+
+type LoadRow = Record<MetricId, number | null> & {
+	id: number;
+	trial_id: number | null;
+	arm_id: number;
+	condition_id: string;
+	stage: number;
+	round: number;
+	warmup: number;
+	status: 'ok' | 'failed';
+	capped: number;
+	reason: string | null;
+	excluded: string | null;
+	started_at: string;
+	lab_ms: number;
+	machine_speed: number | null;
+	has_picture: number;
+};
+
+const SUMMARY = `SELECT id, trial_id, arm_id, condition_id, stage, round, warmup, status, capped, reason, excluded,
+	started_at, lab_ms, machine_speed, picture IS NOT NULL AS has_picture, ${COLUMNS} FROM load`;
+
+export function insertLoad(db: Db, place: LoadPlace, { record, frames, picture }: MeasuredLoad): number {
+	const { failure, environment } = record;
+	const { lastInsertRowid } = sql(
+		db,
+		`INSERT INTO load (job_id, trial_id, arm_id, condition_id, stage, round, warmup, status, capped, reason_code, reason,
+			started_at, lab_ms, machine_speed, recipe, record, picture, ${COLUMNS})
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ${PLACES})`
+	).run(
+		place.jobId,
+		place.trialId,
+		place.armId,
+		place.conditionId,
+		place.stage,
+		place.round,
+		Number(place.warmup),
+		record.status,
+		Number(record.capped),
+		failure?.code ?? null,
+		failure && `${failure.message} ${failure.advice}`,
+		record.startedAt,
+		record.labMs,
+		environment.machineSpeed.before,
+		record.recipe,
+		gzipSync(JSON.stringify(record)),
+		picture && Buffer.from(picture),
+		...METRIC_IDS.map((id) => record.figures[id])
+	);
+	frames.forEach((image, position) =>
+		sql(db, 'INSERT INTO frame (load_id, position, at_ms, image) VALUES (?, ?, ?, ?)').run(
+			lastInsertRowid,
+			position,
+			record.frames[position]!.atMs,
+			Buffer.from(image)
+		)
+	);
+	return Number(lastInsertRowid);
+}
+
+function asSummary(row: LoadRow): LoadSummary {
+	return {
+		id: row.id,
+		trialId: row.trial_id,
+		armId: row.arm_id,
+		conditionId: row.condition_id,
+		stage: row.stage,
+		round: row.round,
+		warmup: row.warmup === 1,
+		status: row.status,
+		capped: row.capped === 1,
+		reason: row.reason,
+		excluded: row.excluded,
+		startedAt: row.started_at,
+		labMs: row.lab_ms,
+		machineSpeed: row.machine_speed,
+		hasPicture: row.has_picture === 1,
+		figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]])) as Figures
+	};
+}
+
+/** In the order in which they were run. */
+export function loadsOfTrial(db: Db, trialId: number): LoadSummary[] {
+	return sql<LoadRow>(db, `${SUMMARY} WHERE trial_id = ? ORDER BY id`).all(trialId).map(asSummary);
+}
+
+export function findLoad(db: Db, id: number): LoadSummary | null {
+	const row = sql<LoadRow>(db, `${SUMMARY} WHERE id = ?`).get(id);
+	return row ? asSummary(row) : null;
+}
+
+export function findRecord(db: Db, id: number): LoadRecord | null {
+	const row = sql<{ record: Buffer }>(db, 'SELECT record FROM load WHERE id = ?').get(id);
+	return row ? (JSON.parse(gunzipSync(row.record).toString('utf8')) as LoadRecord) : null;
+}
+
+export function findPicture(db: Db, id: number): Buffer | null {
+	return sql<{ picture: Buffer | null }>(db, 'SELECT picture FROM load WHERE id = ?').get(id)?.picture ?? null;
+}
+
+export function findFrame(db: Db, id: number, position: number): Buffer | null {
+	const row = sql<{ image: Buffer }>(db, 'SELECT image FROM frame WHERE load_id = ? AND position = ?').get(id, position);
+	return row?.image ?? null;
+}
+
+export function framesOfLoad(db: Db, id: number): Buffer[] {
+	const rows = sql<{ image: Buffer }>(db, 'SELECT image FROM frame WHERE load_id = ? ORDER BY position').all(id);
+	return rows.map((row) => row.image);
+}
+
+/** Changes whenever a load of the trial comes, goes or is left out. */
+export function stampOfLoads(db: Db, trialId: number): string {
+	const row = sql<{ n: number; last: number | null; left_out: string | null }>(
+		db,
+		"SELECT count(*) AS n, max(id) AS last, group_concat(CASE WHEN excluded IS NOT NULL THEN id END) AS left_out FROM load WHERE trial_id = ?"
+	).get(trialId)!;
+	return `${row.n}/${row.last ?? 0}/${row.left_out ?? ''}`;
+}
+
+/** Mean time of the trial's loads, ms; null before the first. */
+export function meanLabMs(db: Db, trialId: number): number | null {
+	return sql<{ mean: number | null }>(db, 'SELECT avg(lab_ms) AS mean FROM load WHERE trial_id = ?').get(trialId)!.mean;
+}

@@ -1,0 +1,169 @@
+/** Trials and their arms. */
+import type { MetricId } from '../../../core/metrics/catalogue';
+import type { Conditions } from '../../../core/load/conditions';
+import type { Judgement, TrialArm, TrialDesign, TrialKind } from '../../../core/trial/types';
+import { nowIso, sql, type Db } from './connection';
+
+export type TrialStatus = 'draft' | 'queued' | 'running' | 'waiting' | 'done' | 'stopped' | 'failed';
+
+export interface Trial {
+	id: number;
+	clientId: number | null;
+	clientName: string | null;
+	question: string;
+	status: TrialStatus;
+	message: string | null;
+	design: TrialDesign;
+	createdAt: string;
+	startedAt: string | null;
+	endedAt: string | null;
+	readAt: string | null;
+	progress: { done: number; total: number };
+}
+
+interface TrialRow {
+	id: number;
+	client_id: number | null;
+	client_name: string | null;
+	question: string;
+	kind: TrialKind;
+	status: TrialStatus;
+	message: string | null;
+	rounds: number;
+	warmups: number;
+	seed: number;
+	primary_metrics: string;
+	conditions: string;
+	created_at: string;
+	started_at: string | null;
+	ended_at: string | null;
+	read_at: string | null;
+	done: number;
+	total: number;
+}
+
+interface ArmRow {
+	id: number;
+	name: string;
+	url: string;
+	is_baseline: number;
+	is_reference: number;
+}
+
+export interface NewTrial {
+	clientId: number | null;
+	question: string;
+	design: Omit<TrialDesign, 'arms'> & { arms: Omit<TrialArm, 'id'>[] };
+}
+
+const SELECT = `SELECT trial.*, client.name AS client_name,
+	(SELECT count(*) FROM job WHERE trial_id = trial.id AND status = 'done') AS done,
+	(SELECT count(*) FROM job WHERE trial_id = trial.id AND status <> 'cancelled') AS total
+	FROM trial LEFT JOIN client ON client.id = client_id`;
+
+export function insertTrial(db: Db, { clientId, question, design }: NewTrial): number {
+	return db.transaction(() => {
+		const { lastInsertRowid } = sql(
+			db,
+			`INSERT INTO trial (client_id, question, kind, status, rounds, warmups, seed, primary_metrics, conditions, created_at)
+			VALUES (?, ?, ?, 'draft', ?, ?, ?, ?, ?, ?)`
+		).run(
+			clientId,
+			question,
+			design.kind,
+			design.rounds,
+			design.warmups,
+			design.seed,
+			JSON.stringify(design.primary),
+			JSON.stringify(design.conditions),
+			nowIso()
+		);
+		design.arms.forEach((arm, position) =>
+			sql(
+				db,
+				'INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference) VALUES (?, ?, ?, ?, ?, ?)'
+			).run(lastInsertRowid, position, arm.name, arm.url, Number(arm.baseline), Number(arm.reference))
+		);
+		return Number(lastInsertRowid);
+	})();
+}
+
+function asTrial(db: Db, row: TrialRow): Trial {
+	const arms = sql<ArmRow>(db, 'SELECT * FROM arm WHERE trial_id = ? ORDER BY position').all(row.id);
+	return {
+		id: row.id,
+		clientId: row.client_id,
+		clientName: row.client_name,
+		question: row.question,
+		status: row.status,
+		message: row.message,
+		design: {
+			kind: row.kind,
+			arms: arms.map((arm) => ({
+				id: arm.id,
+				name: arm.name,
+				url: arm.url,
+				baseline: arm.is_baseline === 1,
+				reference: arm.is_reference === 1
+			})),
+			conditions: JSON.parse(row.conditions) as Conditions[],
+			rounds: row.rounds,
+			warmups: row.warmups,
+			seed: row.seed,
+			primary: JSON.parse(row.primary_metrics) as MetricId[]
+		},
+		createdAt: row.created_at,
+		startedAt: row.started_at,
+		endedAt: row.ended_at,
+		readAt: row.read_at,
+		progress: { done: row.done, total: row.total }
+	};
+}
+
+export function findTrial(db: Db, id: number): Trial | null {
+	const row = sql<TrialRow>(db, `${SELECT} WHERE trial.id = ?`).get(id);
+	return row ? asTrial(db, row) : null;
+}
+
+/** Newest first. */
+export function listTrials(db: Db, clientId: number | null = null): Trial[] {
+	const rows = sql<TrialRow>(db, `${SELECT} WHERE ?1 IS NULL OR client_id = ?1 ORDER BY trial.id DESC`).all(clientId);
+	return rows.map((row) => asTrial(db, row));
+}
+
+export function setTrialStatus(db: Db, id: number, status: TrialStatus, message: string | null = null): void {
+	const ended = status === 'done' || status === 'stopped' || status === 'failed';
+	sql(
+		db,
+		`UPDATE trial SET status = ?2, message = ?3,
+			started_at = CASE WHEN ?2 = 'running' THEN coalesce(started_at, ?4) ELSE started_at END,
+			ended_at = CASE WHEN ?5 THEN ?4 ELSE NULL END,
+			read_at = CASE WHEN ?5 THEN read_at ELSE NULL END
+		WHERE id = ?1`
+	).run(id, status, message, nowIso(), Number(ended));
+}
+
+export function markTrialRead(db: Db, id: number): void {
+	sql(db, 'UPDATE trial SET read_at = ? WHERE id = ? AND ended_at IS NOT NULL AND read_at IS NULL').run(nowIso(), id);
+}
+
+export function deleteTrial(db: Db, id: number): void {
+	sql(db, 'DELETE FROM trial WHERE id = ?').run(id);
+}
+
+export function findJudgement(db: Db, trialId: number, version: string, stamp: string): Judgement | null {
+	const row = sql<{ result: string }>(
+		db,
+		'SELECT result FROM judgement WHERE trial_id = ? AND version = ? AND stamp = ?'
+	).get(trialId, version, stamp);
+	return row ? (JSON.parse(row.result) as Judgement) : null;
+}
+
+export function keepJudgement(db: Db, trialId: number, stamp: string, judgement: Judgement): void {
+	sql(db, 'INSERT OR REPLACE INTO judgement (trial_id, version, stamp, result) VALUES (?, ?, ?, ?)').run(
+		trialId,
+		judgement.version,
+		stamp,
+		JSON.stringify(judgement)
+	);
+}

@@ -1,0 +1,137 @@
+/** The demonstration data: clients of the scenario, and trials that the real lab recorded from the simulated web. */
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gunzipSync, gzipSync } from 'node:zlib';
+import type { LoadRecord } from '../../core/load/record';
+import { planLoads } from '../../core/trial/plan';
+import type { TrialArm, TrialDesign } from '../../core/trial/types';
+import { findClientByName, insertClient, listClients, readFact, writeFact } from './db/clients';
+import { sql, type Db } from './db/connection';
+import { insertJobs } from './db/jobs';
+import { findPicture, findRecord, framesOfLoad, insertLoad, loadsOfTrial } from './db/loads';
+import { findTrial, insertTrial, setTrialStatus } from './db/trials';
+import { judgementOf } from './queue/answer';
+import { ROOT } from './settings';
+
+const FOLDER = join(ROOT, 'demo/trials');
+const FACT = 'demonstration';
+
+/** The scenario's clients and hosts. */
+const CLIENTS = [
+	{
+		name: 'Skerry Line',
+		note: 'Island ferries: timetables and bookings',
+		sites: [
+			{ host: 'skerry-line.test', name: 'Skerry Line', role: 'own' },
+			{ host: 'with-chat.skerry-line.test', name: 'Skerry Line with the chat', role: 'bench' },
+			{ host: 'northsound-crossings.test', name: 'Northsound Crossings', role: 'competitor' },
+			{ host: 'puffin-ferries.test', name: 'Puffin Ferries', role: 'competitor' }
+		]
+	},
+	{
+		name: 'Pellow’s Seed House',
+		note: 'A shop for heirloom vegetable seed',
+		sites: [{ host: 'pellows-seed-house.test', name: 'Pellow’s Seed House', role: 'own' }]
+	},
+	{
+		name: 'Orrery Hall',
+		note: 'A museum of clocks',
+		sites: [{ host: 'orrery-hall.test', name: 'Orrery Hall', role: 'own' }]
+	}
+] as const;
+
+/** A recorded trial: the first line of its file; each further line is a load. */
+interface RecordedTrial {
+	clientName: string | null;
+	question: string;
+	createdAt: string;
+	design: TrialDesign;
+}
+
+interface RecordedLoad {
+	arm: number;
+	conditionId: string;
+	stage: number;
+	round: number;
+	warmup: boolean;
+	record: LoadRecord;
+	/** Base64. */
+	frames: string[];
+	picture: string | null;
+}
+
+export function insertScenario(db: Db): void {
+	if (listClients(db).length > 0) return;
+	for (const { name, note, sites } of CLIENTS) insertClient(db, name, note, sites);
+}
+
+/** Load the demonstration once into a data folder that has none. */
+export function importDemo(db: Db): void {
+	if (readFact(db, FACT)) return;
+	db.transaction(() => {
+		if (readFact(db, FACT)) return;
+		insertScenario(db);
+		if (existsSync(FOLDER))
+			for (const file of readdirSync(FOLDER).filter((name) => name.endsWith('.ndjson.gz')).sort())
+				importTrial(db, readFileSync(join(FOLDER, file)));
+		writeFact(db, FACT, new Date().toISOString());
+	}).immediate();
+}
+
+export function importTrial(db: Db, packed: Buffer): number {
+	const [head, ...lines] = gunzipSync(packed).toString('utf8').trim().split('\n');
+	const recorded = JSON.parse(head!) as RecordedTrial;
+	const clientId = recorded.clientName ? findClientByName(db, recorded.clientName) : null;
+	const id = insertTrial(db, { clientId, question: recorded.question, design: recorded.design });
+	const trial = findTrial(db, id)!;
+	const armIds = new Map(recorded.design.arms.map((arm, i) => [arm.id, trial.design.arms[i]!.id]));
+	insertJobs(db, id, planLoads(trial.design));
+	sql(db, "UPDATE job SET status = 'done' WHERE trial_id = ?").run(id);
+	for (const line of lines) {
+		const load = JSON.parse(line) as RecordedLoad;
+		const place = { ...load, jobId: null, trialId: id, armId: armIds.get(load.arm)! };
+		insertLoad(db, place, {
+			record: load.record,
+			frames: load.frames.map((frame) => Buffer.from(frame, 'base64')),
+			picture: load.picture === null ? null : Buffer.from(load.picture, 'base64')
+		});
+	}
+	setTrialStatus(db, id, 'done');
+	const loads = loadsOfTrial(db, id);
+	sql(db, 'UPDATE trial SET created_at = ?, started_at = ?, ended_at = ?, read_at = ? WHERE id = ?').run(
+		recorded.createdAt,
+		loads[0]?.startedAt ?? recorded.createdAt,
+		loads.at(-1)?.startedAt ?? recorded.createdAt,
+		loads.at(-1)?.startedAt ?? recorded.createdAt,
+		id
+	);
+	judgementOf(db, findTrial(db, id)!);
+	return id;
+}
+
+/** A finished trial with all its evidence, as it is shipped. */
+export function exportTrial(db: Db, id: number): Buffer {
+	const trial = findTrial(db, id);
+	if (!trial) throw new Error(`There is no trial ${id}.`);
+	const arms: TrialArm[] = trial.design.arms;
+	const head: RecordedTrial = {
+		clientName: trial.clientName,
+		question: trial.question,
+		createdAt: trial.createdAt,
+		design: { ...trial.design, arms }
+	};
+	const lines = loadsOfTrial(db, id).map((load): RecordedLoad => {
+		const { conditionId, stage, round, warmup } = load;
+		return {
+			arm: load.armId,
+			conditionId,
+			stage,
+			round,
+			warmup,
+			record: findRecord(db, load.id)!,
+			frames: framesOfLoad(db, load.id).map((frame) => frame.toString('base64')),
+			picture: findPicture(db, load.id)?.toString('base64') ?? null
+		};
+	});
+	return gzipSync([head, ...lines].map((line) => JSON.stringify(line)).join('\n'), { level: 9 });
+}

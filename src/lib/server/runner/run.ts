@@ -1,0 +1,139 @@
+/** The lab process: takes one job at a time from the queue, loads the page, writes the load. */
+import { randomUUID } from 'node:crypto';
+import { LAB_RECIPE } from '../../../core/metrics/score';
+import type { MeasuredLoad } from '../../../core/load/record';
+import { failedRecord } from '../../../lab/assemble';
+import { findChromium } from '../../../lab/browser/find';
+import { failure } from '../../../lab/failure';
+import type { Lab } from '../../../lab/lab';
+import type { Db } from '../db/connection';
+import { finishJob, leaseJob, releaseLeases, type Job } from '../db/jobs';
+import { beat, clearLabState, isAlive, readLabState, writeLabState } from '../db/labState';
+import { insertLoad } from '../db/loads';
+import { findTrial, setTrialStatus, type Trial } from '../db/trials';
+import { judgementOf } from '../queue/answer';
+import { settleTrial } from '../queue/trials';
+
+export interface RunnerOptions {
+	db: Db;
+	lab: Lab;
+	log: { info(data: object, words: string): void; error(data: object, words: string): void };
+}
+
+const LOOK_EVERY_MS = 250;
+const BEAT_EVERY_MS = 2000;
+/** An idle lab gives its browser's memory back. */
+const CLOSE_BROWSER_AFTER_MS = 60_000;
+/** A load that took the runner down this often is given up. */
+const MOST_ATTEMPTS = 3;
+
+export interface Runner {
+	/** Resolves when the runner has stopped. */
+	finished: Promise<void>;
+	stop(): void;
+}
+
+export function startRunner({ db, lab, log }: RunnerOptions): Runner {
+	const owner = randomUUID();
+	let stopping = false;
+	let inCharge = false;
+	const note = (job: Job | null) =>
+		writeLabState(db, {
+			owner,
+			pid: process.pid,
+			state: job ? 'busy' : 'idle',
+			jobId: job?.id ?? null,
+			browser: findChromium(),
+			problem: findChromium() ? null : 'Chromium was not found. Install it with: apt-get install chromium'
+		});
+	const heart = setInterval(() => inCharge && beat(db, owner), BEAT_EVERY_MS);
+
+	/** Only one runner measures on a machine: wait until the one before is gone, then take over what it left. */
+	async function takeCharge(): Promise<void> {
+		for (;;) {
+			const other = readLabState(db);
+			if (stopping) return;
+			if (!other || other.pid === process.pid || !isAlive(other)) break;
+			await pause(LOOK_EVERY_MS);
+		}
+		const released = releaseLeases(db, owner);
+		if (released) log.info({ released }, 'taking over loads that an ended runner left');
+		note(null);
+		inCharge = true;
+	}
+
+	async function work(): Promise<void> {
+		await takeCharge();
+		let idleSince = performance.now();
+		let open = false;
+		while (!stopping) {
+			const job = leaseJob(db, owner);
+			if (!job) {
+				if (open && performance.now() - idleSince > CLOSE_BROWSER_AFTER_MS) {
+					await lab.close();
+					open = false;
+				}
+				await pause(LOOK_EVERY_MS);
+				continue;
+			}
+			note(job);
+			open = true;
+			await runJob(job);
+			note(null);
+			idleSince = performance.now();
+		}
+	}
+
+	async function runJob(job: Job): Promise<void> {
+		const trial = findTrial(db, job.trialId);
+		const arm = trial?.design.arms.find((one) => one.id === job.armId);
+		const conditions = trial?.design.conditions.find((one) => one.id === job.conditionId);
+		if (!trial || !arm || !conditions) return;
+		if (trial.status === 'queued') setTrialStatus(db, trial.id, 'running');
+		let measured: MeasuredLoad;
+		if (job.attempts > MOST_ATTEMPTS) {
+			const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
+			measured = { record: failedRecord(arm.url, conditions, new Date(), reason), frames: [], picture: null };
+		} else measured = await lab.measure(arm.url, conditions);
+		const { record } = measured;
+		log.info(
+			{ trial: trial.id, arm: arm.name, conditions: conditions.id, round: job.round, status: record.status, labMs: record.labMs },
+			record.failure?.message ?? 'load stored'
+		);
+		store(job, trial, measured);
+	}
+
+	function store(job: Job, trial: Trial, measured: MeasuredLoad): void {
+		db.transaction(() => {
+			if (!finishJob(db, job.id, owner)) return;
+			insertLoad(db, { ...job, jobId: job.id }, measured);
+			settleTrial(db, trial.id);
+		}).immediate();
+		// Judged here, so that a sheet is always served from the cache.
+		const now = findTrial(db, trial.id);
+		if (now) judgementOf(db, now);
+	}
+
+	const finished = work()
+		.catch((error: Error) => log.error({ error: error.message, recipe: LAB_RECIPE.version }, 'the runner stopped'))
+		.finally(async () => {
+			clearInterval(heart);
+			await lab.close();
+			if (inCharge) {
+				releaseOwn();
+				clearLabState(db, owner);
+			}
+		});
+	const releaseOwn = () => releaseLeases(db, '');
+
+	return {
+		finished,
+		stop() {
+			stopping = true;
+		}
+	};
+}
+
+function pause(ms: number): Promise<void> {
+	return new Promise((resolve) => setTimeout(resolve, ms));
+}

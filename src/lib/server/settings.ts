@@ -1,0 +1,31 @@
+/** Settings from the environment, read once, checked at the door. */
+import { readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { parseHostMap, type HostRule } from '../../lab/shaper/hostMap';
+
+/** Where Zafra's own files lie; every start command runs there. */
+export const ROOT = process.cwd();
+
+export interface Settings {
+	dataFolder: string;
+	hostMap: HostRule[];
+	/** Public key hashes that the lab trusts beside the usual ones. */
+	trustedKeys: string[];
+	startRunner: boolean;
+	version: string;
+}
+
+/** @throws Error in words for a setting that cannot be read */
+export function readSettings(environment: NodeJS.ProcessEnv = process.env): Settings {
+	const runner = environment.ZAFRA_RUNNER || 'on';
+	if (runner !== 'on' && runner !== 'off')
+		throw new Error(`ZAFRA_RUNNER must be “on” or “off”, not “${runner}”.`);
+	const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')) as { version: string };
+	return {
+		dataFolder: resolve(environment.ZAFRA_DATA || 'data'),
+		hostMap: parseHostMap(environment.ZAFRA_HOST_MAP),
+		trustedKeys: (environment.ZAFRA_TRUSTED_KEYS ?? '').split(',').filter(Boolean),
+		startRunner: runner === 'on',
+		version
+	};
+}

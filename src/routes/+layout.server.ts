@@ -1,0 +1,14 @@
+import { getDb } from '$lib/server/context';
+import { listClients } from '$lib/server/db/clients';
+import { labNow } from '$lib/server/status';
+
+export const load = ({ cookies, depends }) => {
+	depends('zafra:client');
+	const clients = listClients(getDb()).map(({ id, name }) => ({ id, name }));
+	const chosen = Number(cookies.get('client'));
+	return {
+		clients,
+		clientId: clients.some((client) => client.id === chosen) ? chosen : null,
+		lab: labNow(getDb())
+	};
+};

@@ -1,0 +1,13 @@
+import { json } from '@sveltejs/kit';
+import { getDb, getSettings } from '$lib/server/context';
+import { labNow } from '$lib/server/status';
+
+export const GET = () => {
+	const lab = labNow(getDb());
+	return json({
+		ok: lab.problem === null,
+		version: getSettings().version,
+		runner: lab.state,
+		...(lab.problem ? { problem: lab.problem } : {})
+	});
+};

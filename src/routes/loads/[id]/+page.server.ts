@@ -1,0 +1,23 @@
+import { error } from '@sveltejs/kit';
+import { describeConditions } from '../../../core/load/conditions';
+import { scoreOf } from '../../../core/metrics/score';
+import { getDb } from '$lib/server/context';
+import { findLoad, findRecord } from '$lib/server/db/loads';
+import { findTrial } from '$lib/server/db/trials';
+
+export const load = ({ params }) => {
+	const db = getDb();
+	const found = findLoad(db, Number(params.id));
+	const record = found && findRecord(db, found.id);
+	if (!found || !record) error(404, `There is no load ${params.id}.`);
+	const trial = found.trialId === null ? null : findTrial(db, found.trialId);
+	const arm = trial?.design.arms.find((one) => one.id === found.armId);
+	return {
+		where: `Trials › ${trial?.question ?? ''} › Load`,
+		load: { id: found.id, round: found.round, warmup: found.warmup, hasPicture: found.hasPicture },
+		trial: trial && { id: trial.id, question: trial.question, arm: arm?.name ?? '' },
+		detail: describeConditions(record.conditions),
+		score: scoreOf(record.figures),
+		record
+	};
+};

@@ -1,0 +1,87 @@
+<script lang="ts">
+	import { METRICS } from '../../../core/metrics/catalogue';
+	import type { ShiftResult, TrialArm } from '../../../core/trial/types';
+	import { formatValue } from '../../../core/wording/format';
+	import { wordShift } from '../../../core/wording/shift';
+	import VerdictMark from '$lib/parts/VerdictMark.svelte';
+
+	interface Props {
+		results: ShiftResult[];
+		conditions: { id: string; name: string }[];
+		arms: TrialArm[];
+	}
+	let { results, conditions, arms }: Props = $props();
+	const others = $derived(arms.filter((arm) => !arm.baseline));
+	const baseline = $derived(arms.find((arm) => arm.baseline)!);
+	const of = (metric: string, condition: string, arm: number) =>
+		results.find((one) => one.metric === metric && one.condition === condition && one.arm === arm);
+	/** Metrics that nothing was measured for would be rows of dashes. */
+	const shown = $derived(METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift)));
+</script>
+
+{#each others as arm (arm.id)}
+	{#if others.length > 1}<h3>{arm.name}</h3>{/if}
+	<div class="scroller">
+		<table class="ledger">
+			<caption class="visually-hidden">Shift of {arm.name} from {baseline.name}</caption>
+			<thead>
+				<tr>
+					<th rowspan="2" scope="col">Metric</th>
+					{#each conditions as conditions (conditions.id)}<th colspan="4" scope="colgroup" class="group">{conditions.name}</th>{/each}
+				</tr>
+				<tr>
+					{#each conditions as conditions (conditions.id)}
+						<th class="number first" scope="col">{baseline.name}</th>
+						<th class="number" scope="col">{arm.name}</th>
+						<th scope="col">Shift</th>
+						<th scope="col">Verdict</th>
+					{/each}
+				</tr>
+			</thead>
+			<tbody>
+				{#each shown as metric (metric.id)}
+					<tr class:primary={results.some((one) => one.metric === metric.id && one.primary)}>
+						<th scope="row" title={metric.definition}>{metric.name}</th>
+						{#each conditions as one (one.id)}
+							{@const result = of(metric.id, one.id, arm.id)}
+							<td class="number first">{formatValue(metric.id, result?.baselineMedian ?? null)}</td>
+							<td class="number">{formatValue(metric.id, result?.armMedian ?? null)}</td>
+							<td class="shift">{result?.shift ? wordShift(metric.id, result.shift) : '–'}</td>
+							<td>{#if result}<VerdictMark {result} />{/if}</td>
+						{/each}
+					</tr>
+				{/each}
+			</tbody>
+		</table>
+	</div>
+{/each}
+<p class="muted note">Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are shown to explore.</p>
+
+<style>
+	.group {
+		color: var(--ink);
+		border-left: 1px solid var(--rule);
+		text-align: left;
+	}
+	.first {
+		border-left: 1px solid var(--rule);
+	}
+	th[scope='row'] {
+		font-weight: 400;
+		min-width: 8rem;
+	}
+	.primary th[scope='row'] {
+		font-weight: 600;
+	}
+	.shift {
+		min-width: 10rem;
+		font-size: 0.86rem;
+	}
+	table {
+		font-size: 0.86rem;
+	}
+	.note {
+		font-size: 0.86rem;
+		margin-top: 0.4rem;
+	}
+</style>

@@ -14,7 +14,10 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 	);
 	process.exit(1);
 });
-server.listen(port, '127.0.0.1', () => console.log(`The simulated web listens on 127.0.0.1:${port}.`));
+server.listen(port, '127.0.0.1', () => {
+	console.log(`The simulated web listens on 127.0.0.1:${port}.`);
+	process.send?.('ready');
+});
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
 // Started by a parent over a channel, it ends with that parent.

@@ -182,8 +182,8 @@ export const METRICS = [
 	),
 	amount('decoded', 'Bytes decoded', 'Decoded', 'bytes', { absolute: 10_000, relative: 0.02 }, 'Bodies of all responses after decoding', 'RFC 9110'),
 	amount('requests', 'Requests', 'Requests', 'count', { absolute: 2, relative: 0 }, 'Requests that the page sent to the network', 'practice'),
-	amount('elements', 'DOM elements', 'Elements', 'count', { absolute: 20, relative: 0.05 }, 'Elements in the finished document', 'DOM'),
-	amount('depth', 'DOM depth', 'Depth', 'count', { absolute: 3, relative: 0 }, 'Longest chain of nested elements', 'DOM'),
+	amount('elements', 'DOM elements', 'Elements', 'count', { absolute: 20, relative: 0.05 }, 'Elements in the finished document', 'WHATWG DOM'),
+	amount('depth', 'DOM depth', 'Depth', 'count', { absolute: 3, relative: 0 }, 'Longest chain of nested elements', 'WHATWG DOM'),
 	amount('unusedJs', 'Script never run', 'Unused JS', 'bytes', { absolute: 10_000, relative: 0.05 }, 'Script bytes that had not run when the page settled', 'CDP coverage'),
 	amount('unusedCss', 'Style never matched', 'Unused CSS', 'bytes', { absolute: 10_000, relative: 0.05 }, 'Style bytes that matched nothing when the page settled', 'CDP coverage')
 ] as const satisfies readonly Metric[];

@@ -127,7 +127,7 @@ export function findTrial(db: Db, id: number): Trial | null {
 
 /** Newest first. */
 export function listTrials(db: Db, clientId: number | null = null): Trial[] {
-	const rows = sql<TrialRow>(db, `${SELECT} WHERE ?1 IS NULL OR client_id = ?1 ORDER BY trial.id DESC`).all(clientId);
+	const rows = sql<TrialRow>(db, `${SELECT} WHERE @clientId IS NULL OR client_id = @clientId ORDER BY trial.id DESC`).all({ clientId });
 	return rows.map((row) => asTrial(db, row));
 }
 
@@ -135,12 +135,12 @@ export function setTrialStatus(db: Db, id: number, status: TrialStatus, message:
 	const ended = status === 'done' || status === 'stopped' || status === 'failed';
 	sql(
 		db,
-		`UPDATE trial SET status = ?2, message = ?3,
-			started_at = CASE WHEN ?2 = 'running' THEN coalesce(started_at, ?4) ELSE started_at END,
-			ended_at = CASE WHEN ?5 THEN ?4 ELSE NULL END,
-			read_at = CASE WHEN ?5 THEN read_at ELSE NULL END
-		WHERE id = ?1`
-	).run(id, status, message, nowIso(), Number(ended));
+		`UPDATE trial SET status = @status, message = @message,
+			started_at = CASE WHEN @status = 'running' THEN coalesce(started_at, @now) ELSE started_at END,
+			ended_at = CASE WHEN @ended THEN @now ELSE NULL END,
+			read_at = CASE WHEN @ended THEN read_at ELSE NULL END
+		WHERE id = @id`
+	).run({ id, status, message, now: nowIso(), ended: Number(ended) });
 }
 
 export function markTrialRead(db: Db, id: number): void {

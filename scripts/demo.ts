@@ -1,0 +1,53 @@
+/** Starts web (which starts the runner) and the simulated web together, and ends them together. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { resolve } from 'node:path';
+
+const port = process.env.PORT || '4170';
+const demoPort = process.env.ZAFRA_DEMO_PORT || '4180';
+const data = resolve(process.env.ZAFRA_DATA || 'data');
+/** A map that was given is kept and comes first: its rules win. */
+const hostMap = [process.env.ZAFRA_HOST_MAP, `*.test=127.0.0.1:${demoPort}`].filter(Boolean).join(',');
+const environment = {
+	...process.env,
+	PORT: port,
+	ZAFRA_DEMO: 'on',
+	ZAFRA_DEMO_PORT: demoPort,
+	ZAFRA_DATA: data,
+	ZAFRA_HOST_MAP: hostMap
+};
+
+const children: ChildProcess[] = [];
+let ending = false;
+
+function end(code: number): void {
+	if (ending) return;
+	ending = true;
+	for (const child of children) child.kill('SIGTERM');
+	// Whoever does not end by itself loses its channel when this process goes, and ends then.
+	setTimeout(() => process.exit(code), 1500).unref();
+	void Promise.all(children.map((child) => child.exitCode ?? new Promise((done) => child.once('exit', done)))).then(() =>
+		process.exit(code)
+	);
+}
+
+function start(name: string, args: string[]): ChildProcess {
+	const child = spawn(process.execPath, args, { env: environment, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+	children.push(child);
+	child.on('exit', (code) => {
+		if (!ending) console.error(`${name} has ended, so the demonstration ends too.`);
+		end(code ?? 1);
+	});
+	return child;
+}
+
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => end(0));
+
+// Nobody is left to press Ctrl-C when the parent dies.
+const parent = process.ppid;
+setInterval(() => process.ppid !== parent && end(0), 1000).unref();
+
+const demoWeb = start('The simulated web', ['--import', 'tsx', 'demo-web/main.ts']);
+demoWeb.once('message', () => {
+	const web = start('Zafra', ['scripts/serve.mjs']);
+	web.once('message', () => console.log('The demonstration is ready. Stop it with Ctrl-C.'));
+});

@@ -1,0 +1,7 @@
+#!/usr/bin/env bash
+# Records the demonstration trials with the real lab from the simulated web.
+source "$(dirname "$0")/common.sh"
+need_node
+need_packages
+need_chromium
+exec node --import tsx scripts/record.ts

@@ -1,0 +1,80 @@
+/** Records the demonstration trials: the real lab, real Chromium, pages of the simulated web. */
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { AddressInfo } from 'node:net';
+import pino from 'pino';
+import { createDemoWeb } from '../demo-web/server';
+import type { NewTrialInput } from '../src/core/trial/input';
+import { Lab } from '../src/lab/lab';
+import { findClientByName } from '../src/lib/server/db/clients';
+import { openDatabase } from '../src/lib/server/db/connection';
+import { findTrial } from '../src/lib/server/db/trials';
+import { exportTrial, insertScenario } from '../src/lib/server/demo';
+import { createTrial, startTrial } from '../src/lib/server/queue/trials';
+import { startRunner } from '../src/lib/server/runner/run';
+
+const ROUNDS = Number(process.env.RECORD_ROUNDS ?? 10);
+const MOST_BYTES = 4_000_000;
+
+type Recording = { file: string; client: string } & Pick<NewTrialInput, 'question' | 'arms' | 'seed'>;
+
+const RECORDINGS: Recording[] = [
+	{
+		file: '01-chat-on-the-timetable',
+		client: 'Skerry Line',
+		question: 'Did adding the chat make the timetable slower?',
+		seed: 1921,
+		arms: [
+			{ name: 'Without chat', url: 'http://skerry-line.test/timetable', baseline: true },
+			{ name: 'With Parlour Bell', url: 'http://with-chat.skerry-line.test/timetable', baseline: false }
+		]
+	},
+	{
+		file: '02-same-page-twice',
+		client: 'Skerry Line',
+		question: 'How far apart are two looks at the same home page?',
+		seed: 404,
+		arms: [
+			{ name: 'First look', url: 'http://skerry-line.test/', baseline: true },
+			{ name: 'Second look', url: 'http://skerry-line.test/', baseline: false }
+		]
+	}
+];
+
+const folder = mkdtempSync(join(tmpdir(), 'zafra-record-'));
+const { server } = createDemoWeb({ folder: join(folder, 'demo-web') });
+await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+const { port } = server.address() as AddressInfo;
+const hostMap = [{ pattern: '*.test', address: '127.0.0.1', port, tlsPort: null }];
+const db = openDatabase(folder);
+insertScenario(db);
+const ids = RECORDINGS.map(({ client, question, arms, seed }) =>
+	createTrial(db, {
+		question,
+		kind: 'side-by-side',
+		arms,
+		conditions: ['phone', 'desktop'],
+		rounds: ROUNDS,
+		warmups: 1,
+		seed,
+		clientId: findClientByName(db, client)
+	})
+);
+for (const id of ids) startTrial(db, id);
+const runner = startRunner({ db, lab: new Lab({ hostMap }), log: pino({ level: 'info' }) });
+while (ids.some((id) => findTrial(db, id)!.status !== 'done')) await new Promise((next) => setTimeout(next, 500));
+runner.stop();
+await runner.finished;
+
+mkdirSync('demo/trials', { recursive: true });
+for (const [index, { file }] of RECORDINGS.entries()) {
+	const packed = exportTrial(db, ids[index]!);
+	if (packed.length > MOST_BYTES) throw new Error(`${file} has ${packed.length} bytes: too many to ship.`);
+	writeFileSync(`demo/trials/${file}.ndjson.gz`, packed);
+	console.log(`${file}: ${packed.length} bytes`);
+}
+server.close();
+db.close();
+rmSync(folder, { recursive: true, force: true });
+process.exit(0);

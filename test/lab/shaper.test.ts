@@ -1,0 +1,122 @@
+import { expect } from 'chai';
+import { createHash } from 'node:crypto';
+import { connect, type Socket } from 'node:net';
+import { FIRST_WINDOW_BYTES, Link, SEGMENT_BYTES } from '../../src/lab/shaper/link';
+import { parseHostMap, ruleFor } from '../../src/lab/shaper/hostMap';
+import { ShapedProxy } from '../../src/lab/shaper/socks';
+import { serve, rule, freePort, type RunningServer } from '../support/world';
+
+/** CONNECT through a SOCKS5 proxy; the reply code and the open socket. */
+async function socks(port: number, host: string, hostPort: number): Promise<{ code: number; socket: Socket }> {
+	const socket = connect(port, '127.0.0.1');
+	const read = () => new Promise<Buffer>((resolve) => socket.once('data', resolve));
+	socket.write(Buffer.from([5, 1, 0]));
+	await read();
+	const name = Buffer.from(host);
+	socket.write(Buffer.concat([Buffer.from([5, 1, 0, 3, name.length]), name, Buffer.from([hostPort >> 8, hostPort & 255])]));
+	return { code: (await read())[1]!, socket };
+}
+
+async function fetchThrough(port: number, host: string, path: string): Promise<Buffer> {
+	const { socket } = await socks(port, host, 80);
+	socket.write(`GET ${path} HTTP/1.1\r\nHost: ${host}\r\nConnection: close\r\n\r\n`);
+	const chunks: Buffer[] = [];
+	for await (const chunk of socket) chunks.push(chunk as Buffer);
+	const whole = Buffer.concat(chunks);
+	return whole.subarray(whole.indexOf('\r\n\r\n') + 4);
+}
+
+describe('host map', () => {
+	it('sends the first match elsewhere', () => {
+		const rules = parseHostMap('shop.test=10.0.0.5:8080, *.test=127.0.0.1:4180/4143');
+		expect(ruleFor('shop.test', rules)).to.include({ address: '10.0.0.5', port: 8080, tlsPort: null });
+		expect(ruleFor('deep.down.test', rules)).to.include({ port: 4180, tlsPort: 4143 });
+		expect(ruleFor('test', rules)).to.include({ port: 4180 });
+		expect(ruleFor('elsewhere.example', rules)).to.equal(null);
+		expect(parseHostMap(undefined)).to.deep.equal([]);
+	});
+
+	it('says which rule cannot be read', () => {
+		for (const wrong of ['nonsense', 'a=b', 'a=b:99999', 'a=b:1/x']) expect(() => parseHostMap(`ok=h:1,${wrong}`)).to.throw(wrong);
+	});
+});
+
+describe('link', () => {
+	/** A link whose clock the test turns. */
+	function turned(bytesPerMs: number, roundTripMs: number) {
+		let now = 0;
+		const link = new Link({ bytesPerMs, roundTripMs }, () => now);
+		const arrived: { at: number; bytes: number; flow: number }[] = [];
+		const open = (flow: number) => link.open({ onData: (chunk) => arrived.push({ at: now, bytes: chunk.length, flow }), onEnd: () => undefined, onDrain: () => undefined });
+		const probe = open(-1);
+		const turnTo = (ms: number) => {
+			for (; now < ms; now += 1) probe.send(Buffer.alloc(0)) ?? probe.end();
+		};
+		return { link, open, arrived, turnTo };
+	}
+
+	it('delivers half a round trip after the last byte has left, and starts slowly', () => {
+		const { open, arrived, turnTo, link } = turned(1000, 100);
+		open(0).send(Buffer.alloc(60_000));
+		turnTo(400);
+		const until = (ms: number) => arrived.filter((one) => one.at <= ms).reduce((sum, one) => sum + one.bytes, 0);
+		expect(until(49)).to.equal(0);
+		expect(until(120), 'the first window').to.equal(FIRST_WINDOW_BYTES);
+		expect(until(220), 'twice as much in the second round trip').to.equal(3 * FIRST_WINDOW_BYTES);
+		expect(until(400)).to.equal(60_000);
+		link.close();
+	});
+
+	it('shares its rate fairly', () => {
+		const { open, arrived, turnTo, link } = turned(200, 10);
+		for (let flow = 0; flow < 6; flow++) open(flow).send(Buffer.alloc(200_000));
+		turnTo(1500);
+		const got = [0, 1, 2, 3, 4, 5].map((flow) => arrived.filter((one) => one.flow === flow).reduce((sum, one) => sum + one.bytes, 0));
+		expect(Math.max(...got) - Math.min(...got)).to.be.at.most(2 * SEGMENT_BYTES);
+		expect(got.reduce((sum, bytes) => sum + bytes, 0)).to.be.within(200 * 1400, 200 * 1500);
+		link.close();
+	});
+});
+
+describe('shaped proxy', () => {
+	const body = Buffer.from(Array.from({ length: 300_000 }, (_, i) => (i * 31) % 251));
+	let server: RunningServer;
+	let closed: number;
+	let proxy: ShapedProxy;
+	let port: number;
+	before(async () => {
+		server = await serve((_, response) => response.end(body));
+		closed = await freePort();
+		proxy = new ShapedProxy({ roundTripMs: 10, downKbps: 80_000, upKbps: 20_000, dnsMs: 0, hostMap: [rule('good.test', server.port), rule('closed.test', closed)] });
+		port = await proxy.listen();
+	});
+	after(() => {
+		proxy.close();
+		server.close();
+	});
+
+	it('passes every byte in order, on many connections at once', async () => {
+		const print = (bytes: Buffer) => createHash('sha1').update(bytes).digest('hex');
+		const bodies = await Promise.all(Array.from({ length: 8 }, () => fetchThrough(port, 'good.test', '/')));
+		expect(new Set(bodies.map(print))).to.deep.equal(new Set([print(body)]));
+		expect(proxy.log.mostOpen).to.equal(8);
+	});
+
+	it('refuses in the words of the log: unknown, closed, private, port not mapped', async () => {
+		const codes: [host: string, hostPort: number, code: number, error: string][] = [
+			['nowhere.invalid', 80, 4, 'unresolvable'],
+			['closed.test', 80, 5, 'refused'],
+			['good.test', 443, 5, 'refused'],
+			['good.test', server.port, 5, 'refused'],
+			['127.0.0.1', server.port, 2, 'private-address'],
+			['10.1.2.3', 80, 2, 'private-address'],
+			['localhost', 80, 2, 'private-address']
+		];
+		for (const [host, hostPort, code, error] of codes) {
+			const answer = await socks(port, host, hostPort);
+			answer.socket.destroy();
+			expect(answer.code, host).to.equal(code);
+			expect(proxy.log.connections.at(-1), host).to.include({ host, error });
+		}
+	});
+});

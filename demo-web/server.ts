@@ -50,7 +50,7 @@ export function createDemoWeb({ folder, seed = 1 }: DemoWebOptions): DemoWeb {
 	async function send(request: IncomingMessage, response: ServerResponse, reply: WorldResponse): Promise<void> {
 		const wantsGzip = /\bgzip\b/.test(String(request.headers['accept-encoding'] ?? ''));
 		const packs = wantsGzip && reply.compress !== false && TEXT.test(reply.type);
-		let body = Buffer.from(reply.body);
+		let body: Buffer = Buffer.from(reply.body);
 		if (packs) {
 			let small = packed.get(reply.body);
 			if (!small) packed.set(reply.body, (small = compress(body)));

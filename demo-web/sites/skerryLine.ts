@@ -36,7 +36,7 @@ h1{font-size:2.2rem;margin:.6em 0 .3em}table{border-collapse:collapse;width:100%
 th{background:#e6e1d3}.cards{display:grid;grid-template-columns:repeat(auto-fit,minmax(240px,1fr));gap:18px}.card{background:#fff;border:1px solid #d8d3c4}
 .card img{width:100%;height:auto;display:block;aspect-ratio:3/2;object-fit:cover}.card p{margin:0;padding:12px 14px}
 .notice{background:#fff6dc;border-left:4px solid #c98a12;padding:10px 14px}button{font:inherit;background:#c4501a;color:#fff;border:0;padding:10px 18px}
-footer{background:#0c2c3a;color:#cfdde2;padding:28px 24px}`;
+.wide{overflow-x:auto}footer{background:#0c2c3a;color:#cfdde2;padding:28px 24px}`;
 
 const SCRIPT = `(function(){
 var nav=document.querySelector('header nav');
@@ -76,9 +76,9 @@ const HOME = `<div class="hero"><img src="/img/crossing.jpg" width="1600" height
 const TIMETABLE = `<main><h1>Timetable</h1><p class="notice">Sailings on Sunday evening may leave fifteen minutes late because of the tide.</p>
 <p>All crossings leave from the east pier. Foot passengers board until five minutes before sailing, vehicles until twenty.</p>
 <div class="hero"><img src="/img/quay.jpg" width="1200" height="525" alt="Harrow Quay in the morning"></div>
-<table><thead><tr><th>Route</th><th>Leaves</th><th>Arrives</th><th>Ship</th><th>Days</th></tr></thead><tbody>
+<div class="wide"><table><thead><tr><th>Route</th><th>Leaves</th><th>Arrives</th><th>Ship</th><th>Days</th></tr></thead><tbody>
 ${SAILINGS.map(([route, leaves, arrives, ship, days]) => `<tr><td>${route}</td><td class="leaves">${leaves}</td><td>${arrives}</td><td>${ship}</td><td>${days}</td></tr>`).join('\n')}
-</tbody></table><h2>Fares</h2><p>Adults 14.50, children 6.00, bicycles free. A car with driver is 62.00, each way.</p></main>`;
+</tbody></table></div><h2>Fares</h2><p>Adults 14.50, children 6.00, bicycles free. A car with driver is 62.00, each way.</p></main>`;
 
 const PICTURES: Record<string, { width: number; height: number }> = {
 	crossing: { width: 1600, height: 700 },

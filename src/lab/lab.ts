@@ -1,6 +1,7 @@
 /** The lab: (url, conditions) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
 import type { Conditions } from '../core/load/conditions';
 import type { MeasuredLoad } from '../core/load/record';
+import { SpeedBook } from './browser/cpu';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
 import { LoadSession } from './loadSession';
@@ -19,6 +20,7 @@ export class Lab {
 	#shaper: Shaper | null = null;
 	#running: RunningBrowser | null = null;
 	#loads = 0;
+	#speeds = new SpeedBook();
 
 	constructor(private readonly options: LabOptions = {}) {}
 
@@ -35,7 +37,7 @@ export class Lab {
 			const running = await this.#browser();
 			this.#shaper ??= new Shaper();
 			const network = await this.#shaper.open({ ...conditions.network, hostMap: this.options.hostMap ?? [] });
-			session = new LoadSession(running, network, conditions, address, startedAt);
+			session = new LoadSession(running, network, this.#speeds, conditions, address, startedAt);
 			const measured = await session.run();
 			measured.record.labMs = Math.round(performance.now() - begun);
 			if (measured.record.failure?.code === 'browser-killed') await this.#dropBrowser();

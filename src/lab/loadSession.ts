@@ -4,7 +4,7 @@ import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { Conditions } from '../core/load/conditions';
 import type { FailureReason, LoadRecord, MeasuredLoad } from '../core/load/record';
 import { failedRecord, fillFromPage, fillWeights } from './assemble';
-import { calibrate, setSlowdown, timeLoop } from './browser/cpu';
+import { calibrate, setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
 import type { RunningBrowser } from './browser/launch';
 import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from './collect/pageFacts';
@@ -34,6 +34,7 @@ export class LoadSession {
 	constructor(
 		private readonly running: RunningBrowser,
 		private readonly network: ShapedNetwork,
+		private readonly speeds: SpeedBook,
 		private readonly conditions: Conditions,
 		private readonly address: URL,
 		private readonly startedAt: Date
@@ -71,7 +72,7 @@ export class LoadSession {
 		const network = new NetworkCollector(session, () => mainFrameId);
 		await session.send('Network.enable');
 		const { device } = this.conditions;
-		const calibration = await calibrate(session, device.targetSpeed);
+		const calibration = await calibrate(session, device.targetSpeed, this.speeds);
 		record.environment.machineSpeed.before = calibration.machineSpeed;
 		record.environment.slowdown = calibration.slowdown;
 		record.environment.reachedSpeed = calibration.reachedSpeed;
@@ -215,7 +216,7 @@ export class LoadSession {
 
 	async #speedAfter(session: CDPSession, slowdown: number): Promise<number | null> {
 		if (slowdown > 1) await setSlowdown(session, 1);
-		return Promise.race([timeLoop(session, 2).catch(() => null), wait(2000).then(() => null)]);
+		return Promise.race([timeLoop(session).catch(() => null), wait(2000).then(() => null)]);
 	}
 
 	async #finish(

@@ -174,7 +174,7 @@ describe('judging', () => {
 	it('says the answer in one line for each of the conditions', () => {
 		const lines = headlineOf(design(), judge(design(), rounds(260)));
 		expect(lines[0]).to.include({ tone: 'worse' });
-		expect(lines[0]!.text).to.equal('“Changed” is slower (LCP) than “As it is”; one metric shows no practical difference.');
+		expect(lines[0]!.text).to.equal('“Changed” is slower (LCP) than “As it is”; no practical difference in Bytes.');
 		expect(headlineOf(design(), judge(design(), []))[0]).to.include({ tone: 'none' });
 	});
 });

@@ -67,6 +67,6 @@ function entryOf(request: RequestRecord, began: number, pageId: string): Entry {
 		},
 		...(request.remoteAddress ? { serverIPAddress: request.remoteAddress.replace(/^\[|\]$/g, '') } : {}),
 		...(request.connectionId ? { connection: request.connectionId } : {}),
-		...{ _resourceType: request.type, _priority: request.priority }
+		...({ _resourceType: request.type, _priority: request.priority } as object)
 	};
 }

@@ -49,8 +49,8 @@ const LOAD_MARGIN: Margin = { absolute: 100, relative: 0.05 };
 const SHORT_MARGIN: Margin = { absolute: 50, relative: 0.1 };
 const WEB_DEV = 'web.dev, metric thresholds';
 
-function time(
-	id: string,
+function time<Id extends string>(
+	id: Id,
 	name: string,
 	short: string,
 	margin: Margin,
@@ -62,8 +62,8 @@ function time(
 	return { id, name, short, unit: 'ms', higherIsBetter: false, words, thresholds, margin, definition, source } as const;
 }
 
-function amount(
-	id: string,
+function amount<Id extends string>(
+	id: Id,
 	name: string,
 	short: string,
 	unit: 'bytes' | 'count',

@@ -34,9 +34,9 @@ function summarise(results: readonly ShiftResult[], arm: TrialArm, baseline: Tri
 	const object = `“${baseline.name}”`;
 	const open = of('undecided').length;
 	const rest = [
-		of('slight').length && `${countOf(of('slight').length)} moved too little to matter for sure`,
-		of('same').length && `${countOf(of('same').length)} ${of('same').length === 1 ? 'shows' : 'show'} no practical difference`,
-		open && `${countOf(open)} ${open === 1 ? 'is' : 'are'} undecided`
+		of('slight').length && `too little for sure in ${shortNames(of('slight'))}`,
+		of('same').length && `no practical difference in ${shortNames(of('same'))}`,
+		open && `${shortNames(of('undecided'))} undecided`
 	].filter(Boolean);
 	const tail = rest.length ? `; ${rest.join(', ')}` : '';
 	if (results.every((result) => result.verdict === 'none'))
@@ -66,8 +66,7 @@ function reasons(results: readonly ShiftResult[]): string {
 	return parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : (parts[0] ?? '');
 }
 
-const COUNTS = ['no metric', 'one metric', 'two metrics', 'three metrics', 'four metrics', 'five metrics'];
-
-function countOf(n: number): string {
-	return COUNTS[n] ?? `${n} metrics`;
+function shortNames(results: readonly ShiftResult[]): string {
+	const names = results.map((result) => metricOf(result.metric).short);
+	return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : names.join('');
 }

@@ -22,6 +22,8 @@ export function wordDifference(metric: string, difference: number): string {
 export function wordShift(metric: string, shift: Shift): string {
 	const size = wordDifference(metric, shift.estimate);
 	const { relative } = shift;
+	if (shift.low !== null && formatDifference(metric, shift.low) === formatDifference(metric, shift.high!))
+		return `${size} (${relative ? `${formatShare(relative.estimate)}, ` : ''}alike in every round)`;
 	if (relative && relative.low !== null && relative.high !== null)
 		return `${size} (${formatShare(relative.estimate)}, between ${formatShare(relative.low)} and ${formatShare(relative.high)})`;
 	if (shift.low !== null && shift.high !== null)

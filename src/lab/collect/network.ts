@@ -1,8 +1,9 @@
 /** Requests of one load, from the browser's network events. */
 import type { CDPSession } from 'playwright-core';
+// The package does not export its protocol types; a path does.
+import type { Protocol } from '../../../node_modules/playwright-core/types/protocol';
 import type { RequestRecord } from '../../core/load/record';
 
-type Protocol = Parameters<CDPSession['on']>[0] extends never ? never : import('playwright-core').Protocol;
 type Net<Name extends keyof Protocol.Events> = Protocol.Events[Name];
 type Response = Protocol.Network.Response;
 

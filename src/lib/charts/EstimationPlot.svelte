@@ -25,14 +25,16 @@
 		arms: { id: number; name: string; baseline: boolean }[];
 		dots: Dot[];
 		results: ShiftResult[];
-		width?: number;
 	}
-	let { metric, title, arms, dots, results, width = 520 }: Props = $props();
+	let { metric, title, arms, dots, results }: Props = $props();
+	/** Drawn at the width it has, so that its letters keep their size; the first guess is for pages without scripts. */
+	let room = $state(460);
+	const width = $derived(Math.max(300, room));
 
 	const TOP = 14;
 	const LEFT = 62;
-	const height = 232;
-	const bottom = $derived(height - 40);
+	const height = 246;
+	const bottom = $derived(height - 54);
 	const others = $derived(arms.filter((arm) => !arm.baseline));
 	/** The dots get more room the more arms there are. */
 	const split = $derived(LEFT + (width - LEFT) * (arms.length / (arms.length + others.length + 0.9)));
@@ -51,7 +53,7 @@
 		const [low = -1, high = 1] = extent([...ends, 0]);
 		return scaleLinear([low, high], [bottom, TOP]).nice(5);
 	});
-	const shiftX = $derived(scalePoint<number>(others.map((arm) => arm.id), [split + 74, width - 8]).padding(0.5));
+	const shiftX = $derived(scalePoint<number>(others.map((arm) => arm.id), [split + 78, width - 8]).padding(0.5));
 	const margin = $derived(shown[0]?.margin ?? 0);
 	const name = (id: number) => arms.find((arm) => arm.id === id)?.name ?? '';
 	const medianOf = (id: number) => {
@@ -61,11 +63,28 @@
 	/** Spread the dots by round, so that a drift over the rounds can be seen. */
 	const rounds = $derived(Math.max(1, ...dots.map((dot) => dot.round)));
 	const jitter = (round: number) => (rounds === 1 ? 0 : ((round - 1) / (rounds - 1) - 0.5) * Math.min(46, x.step() * 0.55));
-	const short = (text: string) => (text.length > 16 ? `${text.slice(0, 15)}…` : text);
+	/** A name in at most two lines of as many letters as fit between two arms. */
+	const letters = $derived(Math.max(7, Math.floor(x.step() / 6.6)));
+	function linesOf(text: string): string[] {
+		const lines = [''];
+		for (const word of text.split(' ')) {
+			const longer = `${lines.at(-1)} ${word}`.trim();
+			if (longer.length <= letters || lines.at(-1) === '') lines[lines.length - 1] = longer;
+			else lines.push(word);
+		}
+		const cut = (line: string) => (line.length > letters + 2 ? `${line.slice(0, letters + 1)}…` : line);
+		return lines.length > 2 ? [cut(lines[0]!), cut(lines.slice(1).join(' '))] : lines.map(cut);
+	}
 	const points = $derived(metricOf(metric).unit === 'points' ? ' (higher is better)' : '');
 </script>
 
-<figure>
+{#snippet label(at: number, arm: number, text: string)}
+	<text x={at} y={height - 34} class="arm" text-anchor="middle" fill={armColour(arms, arm)}>
+		{#each linesOf(text) as line, i (i)}<tspan x={at} dy={i * 14}>{line}</tspan>{/each}<title>{text}</title>
+	</text>
+{/snippet}
+
+<figure bind:clientWidth={room}>
 	<svg viewBox="0 0 {width} {height}" role="group" aria-label="{title}: {metricOf(metric).name} of every load, and the shift of each arm from the baseline">
 		{#each y.ticks(5) as tick (tick)}
 			<line x1={LEFT} x2={split} y1={y(tick)} y2={y(tick)} class="rule" />
@@ -73,7 +92,7 @@
 		{/each}
 		{#each arms as arm (arm.id)}
 			{@const middle = medianOf(arm.id)}
-			<text x={x(arm.id)} y={height - 18} class="arm" text-anchor="middle" fill={armColour(arms, arm.id)}>{short(arm.name)}<title>{arm.name}</title></text>
+			{@render label(x(arm.id)!, arm.id, arm.name)}
 			{#if middle !== null}
 				<line x1={x(arm.id)! - 26} x2={x(arm.id)! + 26} y1={y(middle)} y2={y(middle)} stroke={armColour(arms, arm.id)} class="median" />
 			{/if}
@@ -87,10 +106,10 @@
 			</a>
 		{/each}
 		{#if shown.length}
-			<rect x={split + 62} width={width - split - 62} y={shiftScale(margin)} height={shiftScale(-margin) - shiftScale(margin)} class="margin" />
-			<line x1={split + 62} x2={width} y1={shiftScale(0)} y2={shiftScale(0)} class="zero" />
+			<rect x={split + 68} width={width - split - 68} y={shiftScale(margin)} height={shiftScale(-margin) - shiftScale(margin)} class="margin" />
+			<line x1={split + 68} x2={width} y1={shiftScale(0)} y2={shiftScale(0)} class="zero" />
 			{#each shiftScale.ticks(5) as tick (tick)}
-				<text x={split + 58} y={shiftScale(tick)} dy="0.32em" class="tick" text-anchor="end">{formatDifference(metric, tick)}</text>
+				<text x={split + 62} y={shiftScale(tick)} dy="0.32em" class="tick" text-anchor="end">{formatDifference(metric, tick)}</text>
 			{/each}
 			{#each shown as result (result.arm)}
 				{@const cx = shiftX(result.arm) ?? 0}
@@ -101,11 +120,11 @@
 				<path d="M{cx} {shiftScale(shift.estimate) - 6} l6 6 l-6 6 l-6 -6 z" fill={armColour(arms, result.arm)}>
 					<title>{name(result.arm)}: {wordShift(metric, shift)}, {wordVerdict(result)}</title>
 				</path>
-				<text x={cx} y={height - 18} class="arm" text-anchor="middle" fill={armColour(arms, result.arm)}>{short(name(result.arm))}</text>
+				{@render label(cx, result.arm, name(result.arm))}
 			{/each}
 		{/if}
 		<text x={LEFT} y={height - 2} class="axis">Each load{points}</text>
-		{#if shown.length}<text x={split + 62} y={height - 2} class="axis">Shift from the baseline</text>{/if}
+		{#if shown.length}<text x={split + 68} y={height - 2} class="axis">Shift from the baseline</text>{/if}
 	</svg>
 	<figcaption>
 		{#if shown.length}

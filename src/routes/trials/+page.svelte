@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Scroller from '$lib/parts/Scroller.svelte';
 	import { Button, DataTable } from 'carbon-components-svelte';
 	import { replaceState, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
@@ -27,7 +28,7 @@
 		{ key: 'kind', value: 'Kind' },
 		{ key: 'status', value: 'State' },
 		{ key: 'when', value: 'Started' }
-	];
+	] as const;
 
 	const rows = $derived(
 		data.trials.filter((trial) => {
@@ -78,7 +79,7 @@
 		</label>
 		<span class="muted figures">{rows.length} of {data.trials.length}</span>
 	</div>
-	<div class="scroller list">
+	<div class="list"><Scroller label="Table of trials">
 		<DataTable sortable headers={HEADERS} {rows} size="medium">
 			<svelte:fragment slot="cell" let:row let:cell>
 				{#if cell.key === 'question'}
@@ -100,6 +101,7 @@
 				{/if}
 			</svelte:fragment>
 		</DataTable>
+		</Scroller>
 		{#if rows.length === 0}<p class="none">No trial fits. <button onclick={() => { query = ''; wanted = ''; keepInUrl(); }}>Show all</button></p>{/if}
 	</div>
 {/if}

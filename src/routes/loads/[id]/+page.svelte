@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS, bandOf } from '../../../core/metrics/catalogue';
 	import { formatBytes, formatDuration, formatMoment, formatValue } from '../../../core/wording/format';
 	import BandBar from '$lib/parts/BandBar.svelte';
@@ -43,7 +44,7 @@
 
 	<section id="figures" aria-labelledby="figures-title">
 		<h2 id="figures-title">Figures</h2>
-		<div class="scroller">
+		<Scroller label="Table of figures">
 			<table class="ledger">
 				<thead><tr><th scope="col">Metric</th><th scope="col" class="number">Value</th><th scope="col">Band</th><th scope="col" class="number">Costs the score</th><th scope="col">What it is</th></tr></thead>
 				<tbody>
@@ -60,7 +61,7 @@
 					{/each}
 				</tbody>
 			</table>
-		</div>
+		</Scroller>
 	</section>
 
 	<section id="picture" aria-labelledby="picture-title">
@@ -91,7 +92,7 @@
 						<ul>
 							{#each moved as shift (shift.atMs)}
 								<li>
-									<b class="figures">{formatValue('cls', shift.value)}</b> at {formatDuration(shift.atMs)}{shift.recentInput ? ', after input, not counted' : ''}:
+									<b class="figures">{formatValue('cls', shift.value)}</b> at {formatDuration(shift.atMs)}{shift.recentInput ? ', left out by the browser: just after input or a change of the viewport' : ''}:
 									{#each shift.elements.slice(0, 4) as element, i (i)}<code>{element.selector}</code>{i < Math.min(3, shift.elements.length - 1) ? ', ' : ''}{/each}
 								</li>
 							{/each}
@@ -109,6 +110,7 @@
 	<section id="frames" aria-labelledby="frames-title">
 		<h2 id="frames-title">Frames</h2>
 		{#if record.frames.length}
+			<Scroller label="Frames">
 			<ol class="frames">
 				{#each record.frames as frame, i (i)}
 					<li>
@@ -117,6 +119,7 @@
 					</li>
 				{/each}
 			</ol>
+			</Scroller>
 			<p class="muted small">Each distinct frame, with its time and how far its colours are from the finished page.</p>
 		{:else}<p class="muted">No frame was painted.</p>{/if}
 	</section>
@@ -200,7 +203,6 @@
 		list-style: none;
 		display: flex;
 		gap: 0.6rem;
-		overflow-x: auto;
 		padding: 0 0 0.4rem;
 		margin: 0;
 	}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Scroller from '$lib/parts/Scroller.svelte';
 	import type { RequestRecord } from '../../../core/load/record';
 	import { formatBytes, formatDuration } from '../../../core/wording/format';
 
@@ -22,7 +23,7 @@
 	<label>Order <select bind:value={by}><option value="startMs">by start</option><option value="wireBytes">largest first</option><option value="time">longest first</option></select></label>
 	<span class="muted figures">{shown.length} of {requests.length}</span>
 </div>
-<div class="scroller">
+<Scroller label="Table of requests">
 	<table class="ledger">
 		<thead>
 			<tr>
@@ -35,7 +36,7 @@
 			{#each shown as request (request.id)}
 				<tr class:bad={request.failed !== null || (request.status ?? 0) >= 400}>
 					<td class="file" title={request.url}>{tail(request.url)}</td>
-					<td>{request.host}</td>
+					<td class="host">{request.host}</td>
 					<td>{request.type}{request.renderBlocking ? ', blocks rendering' : ''}</td>
 					<td class="number">{request.failed ?? request.status ?? '–'}{request.fromCache ? ' (cache)' : ''}</td>
 					<td class="number">{formatDuration(request.startMs)}</td>
@@ -48,7 +49,7 @@
 			{/each}
 		</tbody>
 	</table>
-</div>
+</Scroller>
 
 <style>
 	.filters {
@@ -73,6 +74,9 @@
 		max-width: 15rem;
 		overflow: hidden;
 		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.host {
 		white-space: nowrap;
 	}
 	.bad td {

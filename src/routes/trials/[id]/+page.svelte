@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Scroller from '$lib/parts/Scroller.svelte';
 	import { Button } from 'carbon-components-svelte';
 	import { enhance } from '$app/forms';
 	import { goto, invalidateAll } from '$app/navigation';
@@ -172,7 +173,7 @@
 
 	<section id="arms" aria-labelledby="arms-title">
 		<h2 id="arms-title">{trial.kind === 'before-after' ? 'Stages' : 'Arms'}</h2>
-		<div class="scroller">
+		<Scroller label="Table of arms">
 			<table class="ledger">
 				<thead><tr><th>Name</th><th>Address</th><th>Part in the trial</th></tr></thead>
 				<tbody>
@@ -185,7 +186,7 @@
 					{/each}
 				</tbody>
 			</table>
-		</div>
+		</Scroller>
 	</section>
 
 	<section id="method" aria-labelledby="method-title">
@@ -326,9 +327,19 @@
 			grid-template-columns: 1fr 1fr;
 			gap: 1.4rem;
 		}
+		.conditions li {
+			font-size: 8.5pt;
+			padding: 0 0 0 0.5rem;
+		}
+		.headline {
+			font-size: 10.5pt;
+		}
+		section {
+			margin-bottom: 0.7rem;
+		}
 		#arms,
 		#method {
-			font-size: 9pt;
+			font-size: 8.5pt;
 		}
 	}
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Scroller from '$lib/parts/Scroller.svelte';
 	import { metricOf, type Figures, type MetricId } from '../../../core/metrics/catalogue';
 	import { formatMoment, formatValue } from '../../../core/wording/format';
 
@@ -35,7 +36,7 @@
 		<label>Arm <select bind:value={arm}><option value={0}>All</option>{#each arms as one (one.id)}<option value={one.id}>{one.name}</option>{/each}</select></label>
 		<span class="muted figures">{shown.length} of {loads.length}</span>
 	</div>
-	<div class="scroller">
+	<Scroller label="Table of loads">
 		<table class="ledger">
 			<thead>
 				<tr>
@@ -63,7 +64,7 @@
 				{/each}
 			</tbody>
 		</table>
-	</div>
+	</Scroller>
 {:else}
 	<p class="muted">No load has ended yet.</p>
 {/if}

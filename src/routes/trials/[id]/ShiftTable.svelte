@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS } from '../../../core/metrics/catalogue';
 	import type { ShiftResult, TrialArm } from '../../../core/trial/types';
 	import { formatValue } from '../../../core/wording/format';
@@ -21,20 +22,19 @@
 
 {#each others as arm (arm.id)}
 	{#if others.length > 1}<h3>{arm.name}</h3>{/if}
-	<div class="scroller">
+	<Scroller label="Shift of {arm.name}">
 		<table class="ledger">
 			<caption class="visually-hidden">Shift of {arm.name} from {baseline.name}</caption>
 			<thead>
 				<tr>
 					<th rowspan="2" scope="col">Metric</th>
-					{#each conditions as conditions (conditions.id)}<th colspan="4" scope="colgroup" class="group">{conditions.name}</th>{/each}
+					{#each conditions as conditions (conditions.id)}<th colspan="3" scope="colgroup" class="group">{conditions.name}</th>{/each}
 				</tr>
 				<tr>
 					{#each conditions as conditions (conditions.id)}
 						<th class="number first" scope="col">{baseline.name}</th>
 						<th class="number" scope="col">{arm.name}</th>
-						<th scope="col">Shift</th>
-						<th scope="col">Verdict</th>
+						<th scope="col">Shift and verdict</th>
 					{/each}
 				</tr>
 			</thead>
@@ -46,14 +46,13 @@
 							{@const result = of(metric.id, one.id, arm.id)}
 							<td class="number first">{formatValue(metric.id, result?.baselineMedian ?? null)}</td>
 							<td class="number">{formatValue(metric.id, result?.armMedian ?? null)}</td>
-							<td class="shift">{result?.shift ? wordShift(metric.id, result.shift) : '–'}</td>
-							<td>{#if result}<VerdictMark {result} />{/if}</td>
+							<td class="shift">{result?.shift ? wordShift(metric.id, result.shift) : '–'}{#if result}<br /><VerdictMark {result} />{/if}</td>
 						{/each}
 					</tr>
 				{/each}
 			</tbody>
 		</table>
-	</div>
+	</Scroller>
 {/each}
 <p class="muted note">Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are shown to explore.</p>
 
@@ -79,6 +78,10 @@
 	}
 	table {
 		font-size: 0.86rem;
+	}
+	thead .number {
+		white-space: normal;
+		min-width: 4.6rem;
 	}
 	.note {
 		font-size: 0.86rem;

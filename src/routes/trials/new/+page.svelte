@@ -108,7 +108,7 @@
 		<div class="numbers">
 			<NumberInput
 				name="rounds"
-				label="Rounds"
+				labelText="Rounds"
 				helperText="8 or more: fewer can hardly decide anything."
 				bind:value={rounds}
 				invalid={issue('rounds') !== ''}
@@ -117,7 +117,7 @@
 			/>
 			<NumberInput
 				name="warmups"
-				label="Warm-ups"
+				labelText="Warm-ups"
 				helperText="Loads per arm to fill caches: kept, not counted."
 				bind:value={warmups}
 				invalid={issue('warmups') !== ''}

@@ -1,0 +1,9 @@
+/** Runs every benchmark, one after another, each in a process of its own. `npm run bench -- shaper` runs one. */
+import { spawnSync } from 'node:child_process';
+
+const ALL = ['verdicts', 'shaper', 'lab', 'pages'];
+const wanted = process.argv.slice(2);
+let failed = false;
+for (const name of wanted.length ? wanted : ALL)
+	failed = spawnSync(process.execPath, ['--expose-gc', '--import', 'tsx', `bench/${name}.ts`], { stdio: 'inherit' }).status !== 0 || failed;
+process.exit(failed ? 1 : 0);

@@ -1,0 +1,69 @@
+/** The shaped network against theory: first byte and transfer time, in the real browser behind the real proxy. */
+import { BUILT_IN_CONDITIONS, type Conditions } from '../src/core/load/conditions';
+import { median } from '../src/core/stats/summary';
+import { Lab } from '../src/lab/lab';
+import { rule, serve } from '../test/support/world';
+import { percent, printTable, type Row } from './table';
+
+const SERVER_MS = 120;
+const HEADER_BYTES = 250;
+const [, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
+const conditions = (roundTripMs: number, downKbps: number): Conditions => ({
+	...DESKTOP,
+	quietMs: 300,
+	network: { roundTripMs, downKbps, upKbps: 10_000, dnsMs: 0 }
+});
+
+/** The handshake, the request's way there, the server, the answer's way back. */
+const theoryFirstByte = (roundTripMs: number) => 2 * roundTripMs + SERVER_MS;
+
+/**
+ * First byte to last byte of a body in slow start: windows of 10 x 1460 bytes, doubled each round trip, until the
+ * link is always full; the first byte arrives with its segment.
+ */
+function theoryTransfer(bytes: number, roundTripMs: number, downKbps: number): number {
+	const rate = downKbps / 8;
+	const segment = 1460;
+	let window = 10 * segment;
+	let left = bytes + HEADER_BYTES;
+	let time = 0;
+	while (left > window && window / rate < roundTripMs) {
+		left -= window;
+		time += roundTripMs;
+		window *= 2;
+	}
+	return time + left / rate - segment / rate;
+}
+
+const server = await serve((request, response) => {
+	const url = new URL(request.url ?? '/', 'http://x');
+	const bytes = Number(url.searchParams.get('bytes') ?? 0);
+	if (url.pathname === '/body') return void response.writeHead(200, { 'content-type': 'text/plain' }).end(Buffer.alloc(bytes, 97));
+	setTimeout(() => response.writeHead(200, { 'content-type': 'text/html' }).end(bytes ? `<!doctype html><title>x</title><script>fetch('/body?bytes=${bytes}', {cache:'no-store'}).then((r) => r.arrayBuffer())</script>` : '<!doctype html><title>x</title><p>x'), SERVER_MS);
+});
+const lab = new Lab({ hostMap: [rule('*.test', server.port)] });
+const rows: Row[] = [];
+const repeats = Number(process.env.BENCH_REPEATS ?? 9);
+
+for (const roundTripMs of [20, 60, 120, 200]) {
+	const times: number[] = [];
+	for (let i = 0; i < repeats; i++) times.push((await lab.measure('http://page.test/', conditions(roundTripMs, 20_000))).record.figures.ttfb!);
+	const theory = theoryFirstByte(roundTripMs);
+	const off = median(times) - theory;
+	rows.push({ what: `first byte, ${roundTripMs} ms round trip`, measured: `${median(times).toFixed(1)} ms, theory ${theory}`, limit: 'within 5 ms', holds: Math.abs(off) <= 5 });
+}
+for (const downKbps of [3000, 9000, 40_000])
+	for (const bytes of [50_000, 200_000, 1_000_000, 2_000_000]) {
+		const times: number[] = [];
+		for (let i = 0; i < Math.max(3, repeats >> 1); i++) {
+			const { record } = await lab.measure(`http://page.test/?bytes=${bytes}`, conditions(60, downKbps));
+			const body = record.requests.find((request) => request.url.includes('/body'))!;
+			times.push(body.endMs! - body.responseMs!);
+		}
+		const theory = theoryTransfer(bytes, 60, downKbps);
+		const off = median(times) / theory - 1;
+		rows.push({ what: `${bytes / 1000} kB at ${downKbps / 1000} Mbit/s, 60 ms`, measured: `${median(times).toFixed(0)} ms, theory ${theory.toFixed(0)} (${percent(off)})`, limit: 'within 3 %', holds: Math.abs(off) <= 0.03 });
+	}
+await lab.close();
+server.close();
+printTable('Shaper: medians against theory', rows);

@@ -1,0 +1,49 @@
+import js from '@eslint/js';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+/** Imports run downward only: routes -> lib -> lab -> core. */
+function mayNotImport(files, groups) {
+	const patterns = groups.map(([group, message]) => ({ regex: group, message }));
+	return { files, rules: { 'no-restricted-imports': ['error', { patterns }] } };
+}
+const OUTSIDE = '(^|/)(node:|fs$|net$)|^(playwright-core|better-sqlite3|sharp|svelte|\\$app|\\$lib)';
+
+export default ts.config(
+	{ ignores: ['build/', '.svelte-kit/', 'node_modules/', 'data/', '.cache/', 'demo/'] },
+	js.configs.recommended,
+	...ts.configs.recommended,
+	...svelte.configs.recommended,
+	{
+		languageOptions: { globals: { ...globals.browser, ...globals.node } },
+		rules: {
+			eqeqeq: ['error', 'always', { null: 'ignore' }],
+			'no-console': ['error', { allow: ['error', 'warn'] }],
+			'@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+			'svelte/no-navigation-without-resolve': 'off'
+		}
+	},
+	{ files: ['**/*.ts', '**/*.svelte'], rules: { 'no-undef': 'off' } },
+	{ files: ['**/*.svelte', '**/*.svelte.ts'], languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } } },
+	{ files: ['scripts/**', 'bench/**', 'demo-web/main.ts'], rules: { 'no-console': 'off' } },
+	{
+		files: ['test/**'],
+		languageOptions: { globals: globals.mocha },
+		rules: { '@typescript-eslint/no-unused-expressions': 'off', '@typescript-eslint/no-explicit-any': 'off' }
+	},
+	mayNotImport(['src/core/**'], [
+		[OUTSIDE, 'The core is pure: no Node, DOM, database, browser or interface.'],
+		['(^|/)(lab|lib|routes|demo-web)/', 'The core imports nothing above it.']
+	]),
+	mayNotImport(['src/lab/**'], [
+		['(^|/)(lib|routes|demo-web)/|better-sqlite3|^\\$', 'The lab knows the core only, and no database.']
+	]),
+	mayNotImport(['src/lib/server/**', 'src/runner.ts'], [['(^|/)(routes|demo-web)/', 'lib imports nothing above it.']]),
+	mayNotImport(['src/lib/charts/**'], [
+		['(^|/)(server|lab|parts|routes|demo-web)/|^\\$', 'Charts take props and draw: core types and wording only.']
+	]),
+	mayNotImport(['src/routes/**'], [['(^|/)demo-web/', 'The simulated web is another program.']]),
+	mayNotImport(['demo-web/**'], [['(^|/)src/', 'The simulated web imports nothing of the app.']])
+);

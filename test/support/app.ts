@@ -1,0 +1,84 @@
+/** The built app for tests: its own data folder, its own ports, its own simulated web. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { freePort, startDemoWeb, type RunningServer } from './world';
+
+export interface TestApp {
+	url: string;
+	folder: string;
+	/** Send JSON, get status and body. */
+	api(method: 'GET' | 'POST', path: string, body?: unknown): Promise<{ status: number; body: any }>;
+	stop(signal?: NodeJS.Signals): Promise<void>;
+	/** Start again on the same data. */
+	restart(): Promise<void>;
+	end(): Promise<void>;
+}
+
+export interface AppOptions {
+	demo?: boolean;
+	environment?: NodeJS.ProcessEnv;
+}
+
+export async function startApp({ demo = false, environment = {} }: AppOptions = {}): Promise<TestApp> {
+	const folder = mkdtempSync(join(tmpdir(), 'zafra-test-'));
+	const web: RunningServer = await startDemoWeb();
+	const port = await freePort();
+	const url = `http://127.0.0.1:${port}`;
+	let child: ChildProcess | null = null;
+
+	async function start(): Promise<void> {
+		let words = '';
+		child = spawn(process.execPath, ['scripts/serve.mjs'], {
+			env: {
+				...process.env,
+				PORT: String(port),
+				ZAFRA_DATA: folder,
+				ZAFRA_HOST_MAP: `*.test=127.0.0.1:${web.port}`,
+				ZAFRA_DEMO: demo ? 'on' : 'off',
+				...environment
+			},
+			stdio: ['ignore', 'pipe', 'pipe', 'ipc']
+		});
+		const take = (chunk: Buffer) => (words += chunk.toString());
+		child.stdout!.on('data', take);
+		child.stderr!.on('data', take);
+		const ready = new Promise<void>((resolve, reject) => {
+			child!.once('message', () => resolve());
+			child!.once('exit', () => reject(new Error(`The app ended: ${words}`)));
+		});
+		await ready;
+	}
+
+	async function stop(signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
+		const ending = child;
+		child = null;
+		if (!ending || ending.exitCode !== null || ending.signalCode !== null) return;
+		const gone = new Promise((resolve) => ending.once('exit', resolve));
+		ending.removeAllListeners('message');
+		ending.kill(signal);
+		await gone;
+	}
+
+	await start();
+	return {
+		url,
+		folder,
+		async api(method, path, body) {
+			const response = await fetch(url + path, {
+				method,
+				...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+			});
+			const text = await response.text();
+			return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : text };
+		},
+		stop,
+		restart: start,
+		async end() {
+			await stop();
+			web.close();
+			rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
+		}
+	};
+}

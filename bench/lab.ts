@@ -2,18 +2,18 @@
 import { BUILT_IN_CONDITIONS } from '../src/core/load/conditions';
 import { median } from '../src/core/stats/summary';
 import { Lab } from '../src/lab/lab';
-import { rule, startDemoWeb } from '../test/support/world';
+import { startDemoWeb } from '../test/support/world';
 import { percent, printTable, type Row } from './table';
 
 const LOADS = Number(process.env.BENCH_LOADS ?? 100);
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS;
 const web = await startDemoWeb();
-const lab = new Lab({ hostMap: [rule('*.test', web.port)] });
+const lab = new Lab({ hostMap: web.rules, trustedKeys: [web.keyHash] });
 const beyond: Record<string, number[]> = { phone: [], desktop: [] };
 const memory: number[] = [];
 for (let i = 0; i < LOADS; i++) {
 	const conditions = i % 2 ? PHONE! : DESKTOP!;
-	const { record } = await lab.measure('http://skerry-line.test/timetable', conditions);
+	const { record } = await lab.measure('https://skerry-line.test/timetable', conditions);
 	if (record.settledMs !== null) beyond[conditions.id]!.push(record.labMs - record.settledMs - conditions.quietMs);
 	globalThis.gc?.();
 	memory.push(process.memoryUsage().rss / 1e6);

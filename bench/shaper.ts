@@ -14,8 +14,10 @@ const conditions = (roundTripMs: number, downKbps: number): Conditions => ({
 	network: { roundTripMs, downKbps, upKbps: 10_000, dnsMs: 0 }
 });
 
+/** What the server really took from request to answer: its timer is a ms or so late. */
+const served: number[] = [];
 /** The handshake, the request's way there, the server, the answer's way back. */
-const theoryFirstByte = (roundTripMs: number) => 2 * roundTripMs + SERVER_MS;
+const theoryFirstByte = (roundTripMs: number) => 2 * roundTripMs + median(served);
 
 /**
  * First byte to last byte of a body in slow start: windows of 10 x 1460 bytes, doubled each round trip, until the
@@ -39,18 +41,26 @@ const server = await serve((request, response) => {
 	const url = new URL(request.url ?? '/', 'http://x');
 	const bytes = Number(url.searchParams.get('bytes') ?? 0);
 	if (url.pathname === '/body') return void response.writeHead(200, { 'content-type': 'text/plain' }).end(Buffer.alloc(bytes, 97));
-	setTimeout(() => response.writeHead(200, { 'content-type': 'text/html' }).end(bytes ? `<!doctype html><title>x</title><script>fetch('/body?bytes=${bytes}', {cache:'no-store'}).then((r) => r.arrayBuffer())</script>` : '<!doctype html><title>x</title><p>x'), SERVER_MS);
+	const came = performance.now();
+	setTimeout(() => {
+		served.push(performance.now() - came);
+		response.writeHead(200, { 'content-type': 'text/html' }).end(bytes ? `<!doctype html><title>x</title><script>fetch('/body?bytes=${bytes}', {cache:'no-store'}).then((r) => r.arrayBuffer())</script>` : '<!doctype html><title>x</title><p>x');
+	}, SERVER_MS);
 });
 const lab = new Lab({ hostMap: [rule('*.test', server.port)] });
 const rows: Row[] = [];
-const repeats = Number(process.env.BENCH_REPEATS ?? 9);
+// The browser's own first loads are slow.
+for (let i = 0; i < 3; i++) await lab.measure('http://page.test/', conditions(20, 20_000));
+served.length = 0;
+const repeats = Number(process.env.BENCH_REPEATS ?? 11);
 
 for (const roundTripMs of [20, 60, 120, 200]) {
 	const times: number[] = [];
 	for (let i = 0; i < repeats; i++) times.push((await lab.measure('http://page.test/', conditions(roundTripMs, 20_000))).record.figures.ttfb!);
 	const theory = theoryFirstByte(roundTripMs);
+	served.length = 0;
 	const off = median(times) - theory;
-	rows.push({ what: `first byte, ${roundTripMs} ms round trip`, measured: `${median(times).toFixed(1)} ms, theory ${theory}`, limit: 'within 5 ms', holds: Math.abs(off) <= 5 });
+	rows.push({ what: `first byte, ${roundTripMs} ms round trip`, measured: `${median(times).toFixed(1)} ms, theory ${theory.toFixed(1)}`, limit: 'within 5 ms', holds: Math.abs(off) <= 5 });
 }
 for (const downKbps of [3000, 9000, 40_000])
 	for (const bytes of [50_000, 200_000, 1_000_000, 2_000_000]) {

@@ -1,23 +1,34 @@
 /** Starts the simulated web alone: `npm run demo-web`. */
 import { join, resolve } from 'node:path';
+import type { Server } from 'node:net';
 import { createDemoWeb } from './server';
 
 const port = Number(process.env.ZAFRA_DEMO_PORT ?? 4180);
+const tlsPort = Number(process.env.ZAFRA_DEMO_TLS_PORT ?? port + 1);
+const wrongPort = Number(process.env.ZAFRA_DEMO_WRONG_PORT ?? port + 2);
 const folder = join(resolve(process.env.ZAFRA_DATA ?? 'data'), 'demo-web');
-const { server } = createDemoWeb({ folder });
+const { http, https, wrongCertificate, certificates } = await createDemoWeb({ folder, keepState: true });
 
-server.on('error', (error: NodeJS.ErrnoException) => {
-	console.error(
-		error.code === 'EADDRINUSE'
-			? `Port ${port} is taken, so the simulated web cannot start. Stop what uses it, or choose another port with ZAFRA_DEMO_PORT.`
-			: `The simulated web cannot start: ${error.message}`
-	);
-	process.exit(1);
-});
-server.listen(port, '127.0.0.1', () => {
-	console.log(`The simulated web listens on 127.0.0.1:${port}.`);
-	process.send?.('ready');
-});
+function listen(server: Server, on: number): Promise<void> {
+	return new Promise((ready) => {
+		server.on('error', (error: NodeJS.ErrnoException) => {
+			console.error(
+				error.code === 'EADDRINUSE'
+					? `Port ${on} is taken, so the simulated web cannot start. Stop what uses it, or choose another port with ZAFRA_DEMO_PORT.`
+					: `The simulated web cannot start: ${error.message}`
+			);
+			process.exit(1);
+		});
+		server.listen(on, '127.0.0.1', ready);
+	});
+}
+
+await listen(http, port);
+await listen(https, tlsPort);
+await listen(wrongCertificate, wrongPort);
+console.log(`The simulated web listens on 127.0.0.1, ports ${port} (HTTP), ${tlsPort} (HTTPS) and ${wrongPort} (wrong certificate).`);
+console.log(`Public key of its certificate: ${certificates.keyHash}`);
+process.send?.({ keyHash: certificates.keyHash, tlsPort });
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
 // Started by a parent over a channel, it ends with that parent.

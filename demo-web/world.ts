@@ -1,36 +1,39 @@
-/** What the simulated web answers: hosts, and what each serves. */
+/** What a request asks and what an answer is, for every host of the simulated web. */
 import type { IncomingHttpHeaders } from 'node:http';
-import type { PictureMaker } from './make/pictures';
-import type { ServerTime } from './make/timing';
 
-export interface WorldRequest {
+export interface Ask {
 	host: string;
 	path: string;
 	query: URLSearchParams;
+	method: string;
 	headers: IncomingHttpHeaders;
-	scheme: 'http' | 'https';
+	https: boolean;
+	body: string;
 }
 
-export interface WorldResponse {
+export interface Answer {
 	status?: number;
 	type: string;
 	body: string | Buffer;
 	headers?: Record<string, string>;
-	/** Waiting before the first byte. */
-	serverTime?: ServerTime;
+	/** Waiting before the first byte, ms; jitter is in it already. */
+	waitMs?: number;
 	/** Text is compressed unless this is false. */
 	compress?: boolean;
 }
 
-export interface Host {
-	name: string;
-	title: string;
-	respond(request: WorldRequest): Promise<WorldResponse | null> | WorldResponse | null;
+/** Takes over the whole exchange, for answers that are no plain answers. */
+export type Special = (exchange: Exchange) => void;
+
+export interface Exchange {
+	ask: Ask;
+	request: import('node:http').IncomingMessage;
+	response: import('node:http').ServerResponse;
 }
 
-export interface Workshop {
-	pictures: PictureMaker;
-}
+export type HostAnswer = Answer | Special | null;
 
-export const FILE_TIME: ServerTime = { middleMs: 9, spread: 0.25 };
-export const LONG_CACHE = { 'cache-control': 'public, max-age=31536000, immutable' };
+export const DEVICE = (headers: IncomingHttpHeaders): 'phone' | 'desktop' =>
+	/\bMobile\b/.test(String(headers['user-agent'] ?? '')) ? 'phone' : 'desktop';
+
+export const isText = (type: string): boolean => /^(text\/|application\/(json|xml)|image\/svg)/.test(type);

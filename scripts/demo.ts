@@ -5,15 +5,12 @@ import { resolve } from 'node:path';
 const port = process.env.PORT || '4170';
 const demoPort = process.env.ZAFRA_DEMO_PORT || '4180';
 const data = resolve(process.env.ZAFRA_DATA || 'data');
-/** A map that was given is kept and comes first: its rules win. */
-const hostMap = [process.env.ZAFRA_HOST_MAP, `*.test=127.0.0.1:${demoPort}`].filter(Boolean).join(',');
 const environment = {
 	...process.env,
 	PORT: port,
 	ZAFRA_DEMO: 'on',
 	ZAFRA_DEMO_PORT: demoPort,
-	ZAFRA_DATA: data,
-	ZAFRA_HOST_MAP: hostMap
+	ZAFRA_DATA: data
 };
 
 const children: ChildProcess[] = [];
@@ -30,8 +27,8 @@ function end(code: number): void {
 	);
 }
 
-function start(name: string, args: string[]): ChildProcess {
-	const child = spawn(process.execPath, args, { env: environment, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+function start(name: string, args: string[], more: NodeJS.ProcessEnv = {}): ChildProcess {
+	const child = spawn(process.execPath, args, { env: { ...environment, ...more }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
 	children.push(child);
 	child.on('exit', (code) => {
 		if (!ending) console.error(`${name} has ended, so the demonstration ends too.`);
@@ -47,7 +44,12 @@ const parent = process.ppid;
 setInterval(() => process.ppid !== parent && end(0), 1000).unref();
 
 const demoWeb = start('The simulated web', ['--import', 'tsx', 'demo-web/main.ts']);
-demoWeb.once('message', () => {
-	const web = start('Zafra', ['scripts/serve.mjs']);
+demoWeb.once('message', ({ keyHash, tlsPort }: { keyHash: string; tlsPort: number }) => {
+	const joined = (...parts: (string | undefined)[]) => parts.filter(Boolean).join(',');
+	const web = start('Zafra', ['scripts/serve.mjs'], {
+		// A map that was given is kept and comes first: its rules win.
+		ZAFRA_HOST_MAP: joined(process.env.ZAFRA_HOST_MAP, `*.test=127.0.0.1:${demoPort}/${tlsPort}`),
+		ZAFRA_TRUSTED_KEYS: joined(process.env.ZAFRA_TRUSTED_KEYS, keyHash)
+	});
 	web.once('message', () => console.log('The demonstration is ready. Stop it with Ctrl-C.'));
 });

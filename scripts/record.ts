@@ -2,9 +2,7 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { AddressInfo } from 'node:net';
 import pino from 'pino';
-import { createDemoWeb } from '../demo-web/server';
 import type { NewTrialInput } from '../src/core/trial/input';
 import { Lab } from '../src/lab/lab';
 import { findClientByName } from '../src/lib/server/db/clients';
@@ -13,6 +11,7 @@ import { findTrial } from '../src/lib/server/db/trials';
 import { exportTrial, insertScenario } from '../src/lib/server/demo';
 import { createTrial, startTrial } from '../src/lib/server/queue/trials';
 import { startRunner } from '../src/lib/server/runner/run';
+import { startDemoWeb } from '../test/support/world';
 
 const ROUNDS = Number(process.env.RECORD_ROUNDS ?? 10);
 const MOST_BYTES = 4_000_000;
@@ -26,8 +25,8 @@ const RECORDINGS: Recording[] = [
 		question: 'Did adding the chat make the timetable slower?',
 		seed: 1921,
 		arms: [
-			{ name: 'Without chat', url: 'http://skerry-line.test/timetable', baseline: true },
-			{ name: 'With Parlour Bell', url: 'http://with-chat.skerry-line.test/timetable', baseline: false }
+			{ name: 'Without chat', url: 'https://skerry-line.test/timetable', baseline: true },
+			{ name: 'With Parlour Bell', url: 'https://with-chat.skerry-line.test/timetable', baseline: false }
 		]
 	},
 	{
@@ -36,17 +35,14 @@ const RECORDINGS: Recording[] = [
 		question: 'How far apart are two looks at the same home page?',
 		seed: 404,
 		arms: [
-			{ name: 'First look', url: 'http://skerry-line.test/', baseline: true },
-			{ name: 'Second look', url: 'http://skerry-line.test/', baseline: false }
+			{ name: 'First look', url: 'https://skerry-line.test/', baseline: true },
+			{ name: 'Second look', url: 'https://skerry-line.test/', baseline: false }
 		]
 	}
 ];
 
 const folder = mkdtempSync(join(tmpdir(), 'zafra-record-'));
-const { server } = createDemoWeb({ folder: join(folder, 'demo-web') });
-await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
-const { port } = server.address() as AddressInfo;
-const hostMap = [{ pattern: '*.test', address: '127.0.0.1', port, tlsPort: null }];
+const world = await startDemoWeb();
 const db = openDatabase(folder);
 insertScenario(db);
 const ids = RECORDINGS.map(({ client, question, arms, seed }) =>
@@ -62,7 +58,7 @@ const ids = RECORDINGS.map(({ client, question, arms, seed }) =>
 	})
 );
 for (const id of ids) startTrial(db, id);
-const runner = startRunner({ db, lab: new Lab({ hostMap }), log: pino({ level: 'info' }) });
+const runner = startRunner({ db, lab: new Lab({ hostMap: world.rules, trustedKeys: [world.keyHash] }), log: pino({ level: 'info' }) });
 while (ids.some((id) => findTrial(db, id)!.status !== 'done')) await new Promise((next) => setTimeout(next, 500));
 runner.stop();
 await runner.finished;
@@ -74,7 +70,7 @@ for (const [index, { file }] of RECORDINGS.entries()) {
 	writeFileSync(`demo/trials/${file}.ndjson.gz`, packed);
 	console.log(`${file}: ${packed.length} bytes`);
 }
-server.close();
+world.close();
 db.close();
 rmSync(folder, { recursive: true, force: true });
 process.exit(0);

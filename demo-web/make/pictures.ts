@@ -15,7 +15,7 @@ export interface PictureOptions {
 }
 
 /** Changes whenever the drawing changes, so that old files are not served. */
-const DRAWING_VERSION = 2;
+const DRAWING_VERSION = 3;
 
 export class PictureMaker {
 	#made = new Map<string, Promise<Buffer>>();
@@ -97,9 +97,16 @@ function sceneOf(scene: PictureOptions['scene'], [far, middle, near]: PictureOpt
 		const lights = Array.from({ length: 24 }, () => `<circle cx="${random() * 1000}" cy="${random() * 240}" r="${4 + random() * 12}" fill="#fff3c9" opacity="0.8"/>`).join('');
 		return sky + arches + lights + `<rect y="520" width="1000" height="80" fill="${near}"/>`;
 	}
-	const cogs = Array.from({ length: 9 }, () => {
-		const r = 40 + random() * 110;
-		return `<circle cx="${random() * 1000}" cy="${120 + random() * 420}" r="${r}" fill="${random() > 0.5 ? middle : near}" stroke="#2b2118" stroke-opacity="0.35" stroke-width="6"/><circle cx="${random() * 1000}" cy="${120 + random() * 420}" r="${r / 4}" fill="${far}"/>`;
+	const clocks = Array.from({ length: 5 }, (_, i) => {
+		const r = 60 + random() * 90;
+		const [x, y] = [90 + i * 200 + random() * 60, 150 + random() * 260];
+		const hand = (length: number, turn: number, width: number) =>
+			`<line x1="${x}" y1="${y}" x2="${x + r * length * Math.cos(turn)}" y2="${y + r * length * Math.sin(turn)}" stroke="#2b2118" stroke-width="${width}" stroke-linecap="round"/>`;
+		const hours = Array.from({ length: 12 }, (_, h) => {
+			const [c, s] = [Math.cos((h * Math.PI) / 6), Math.sin((h * Math.PI) / 6)];
+			return `<line x1="${x + r * 0.76 * c}" y1="${y + r * 0.76 * s}" x2="${x + r * 0.86 * c}" y2="${y + r * 0.86 * s}" stroke="#2b2118" stroke-width="4"/>`;
+		}).join('');
+		return `<circle cx="${x}" cy="${y}" r="${r}" fill="${random() > 0.5 ? middle : near}"/><circle cx="${x}" cy="${y}" r="${r * 0.9}" fill="#fbf5e3"/>${hours}${hand(0.5, random() * 6.28, 8)}${hand(0.72, random() * 6.28, 5)}<circle cx="${x}" cy="${y}" r="${r * 0.07}" fill="${near}"/>`;
 	}).join('');
-	return sky + `<rect y="430" width="1000" height="170" fill="${near}" opacity="0.6"/>` + cogs;
+	return sky + `<rect y="430" width="1000" height="170" fill="${near}" opacity="0.6"/>` + clocks;
 }

@@ -4,8 +4,8 @@ import { startApp, type TestApp } from '../support/app';
 import { until } from '../support/world';
 
 const arms = [
-	{ name: 'Without chat', url: 'http://skerry-line.test/timetable', baseline: true },
-	{ name: 'With chat', url: 'http://with-chat.skerry-line.test/timetable' }
+	{ name: 'Without chat', url: 'https://skerry-line.test/timetable', baseline: true },
+	{ name: 'With chat', url: 'https://with-chat.skerry-line.test/timetable' }
 ];
 const trial = { question: 'Slower with the chat?', kind: 'side-by-side', arms, conditions: ['desktop'], rounds: 2, warmups: 0, seed: 3 };
 
@@ -89,7 +89,7 @@ describe('API and runner', () => {
 	it('counts failures and gives no verdict on an arm that mostly fails; the trial goes on', async () => {
 		const { body } = await app.api('POST', '/api/trials', {
 			...trial,
-			arms: [arms[0], { name: 'Gone', url: 'http://skerry-line.test/gone' }],
+			arms: [arms[0], { name: 'Gone', url: 'https://skerry-line.test/gone' }],
 			rounds: 1
 		});
 		await app.api('POST', `/api/trials/${body.id}/start`);

@@ -3,7 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { freePort, startDemoWeb, type RunningServer } from './world';
+import { freePort, startDemoWeb } from './world';
 
 export interface TestApp {
 	url: string;
@@ -23,7 +23,7 @@ export interface AppOptions {
 
 export async function startApp({ demo = false, environment = {} }: AppOptions = {}): Promise<TestApp> {
 	const folder = mkdtempSync(join(tmpdir(), 'zafra-test-'));
-	const web: RunningServer = await startDemoWeb();
+	const web = await startDemoWeb();
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;
 	let child: ChildProcess | null = null;
@@ -35,7 +35,8 @@ export async function startApp({ demo = false, environment = {} }: AppOptions = 
 				...process.env,
 				PORT: String(port),
 				ZAFRA_DATA: folder,
-				ZAFRA_HOST_MAP: `*.test=127.0.0.1:${web.port}`,
+				ZAFRA_HOST_MAP: `*.test=127.0.0.1:${web.port}/${web.tlsPort}`,
+				ZAFRA_TRUSTED_KEYS: web.keyHash,
 				ZAFRA_DEMO: demo ? 'on' : 'off',
 				...environment
 			},

@@ -1,9 +1,9 @@
 /** Servers for tests: the simulated web and a host for trouble, each on a port of its own. */
 import { createServer, type RequestListener, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import type { AddressInfo, Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { createDemoWeb } from '../../demo-web/server';
+import { createDemoWeb, type DemoWeb } from '../../demo-web/server';
 import type { HostRule } from '../../src/lab/shaper/hostMap';
 
 export interface RunningServer {
@@ -26,9 +26,47 @@ export function serve(listener: RequestListener): Promise<RunningServer> {
 	return listen(createServer(listener));
 }
 
-/** Pictures are drawn once and kept between test runs. */
-export function startDemoWeb(): Promise<RunningServer> {
-	return listen(createDemoWeb({ folder: join(tmpdir(), 'zafra-test-demo-web') }).server);
+export interface RunningWorld extends RunningServer {
+	tlsPort: number;
+	wrongPort: number;
+	/** What the lab must trust. */
+	keyHash: string;
+	/** Sends all of `*.test` there. */
+	rules: HostRule[];
+	store: DemoWeb['store'];
+}
+
+/** Pictures and certificates are made once and kept between test runs. */
+export async function startDemoWeb(): Promise<RunningWorld> {
+	const world = await createDemoWeb({ folder: join(tmpdir(), 'zafra-test-demo-web') });
+	const [http, https, wrong] = await Promise.all([listen(world.http), listenSecure(world.https), listenSecure(world.wrongCertificate)]);
+	return {
+		port: http.port,
+		tlsPort: https.port,
+		wrongPort: wrong.port,
+		keyHash: world.certificates.keyHash,
+		rules: [{ pattern: '*.test', address: '127.0.0.1', port: http.port, tlsPort: https.port }],
+		store: world.store,
+		close() {
+			for (const server of [http, https, wrong]) server.close();
+		}
+	};
+}
+
+async function listenSecure(server: DemoWeb['https']): Promise<RunningServer> {
+	const sockets = new Set<Socket>();
+	server.on('connection', (socket: Socket) => {
+		sockets.add(socket);
+		socket.on('close', () => sockets.delete(socket));
+	});
+	await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+	return {
+		port: (server.address() as AddressInfo).port,
+		close() {
+			for (const socket of sockets) socket.destroy();
+			server.close();
+		}
+	};
 }
 
 export function rule(pattern: string, port: number): HostRule {

@@ -80,7 +80,7 @@ describe('interface', () => {
 	it('keeps what was typed and says what is wrong at the field', async () => {
 		await page.goto(`${app.url}/trials/new`);
 		await page.getByLabel('Name of arm 2').fill('With chat');
-		await page.getByLabel('Address of arm 1').fill('http://skerry-line.test/');
+		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/');
 		await page.getByLabel('Address of arm 2').fill('skerry-line');
 		await page.getByLabel('Rounds').fill('500');
 		await page.getByRole('button', { name: 'Start the trial' }).click();
@@ -96,9 +96,9 @@ describe('interface', () => {
 		await page.goto(`${app.url}/trials/new`);
 		await page.getByLabel('What do you want to know?').fill('Is the home page lighter than the timetable?');
 		await page.getByLabel('Name of arm 1').fill('Timetable');
-		await page.getByLabel('Address of arm 1').fill('http://skerry-line.test/timetable');
+		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/timetable');
 		await page.getByLabel('Name of arm 2').fill('Home');
-		await page.getByLabel('Address of arm 2').fill('http://skerry-line.test/');
+		await page.getByLabel('Address of arm 2').fill('https://skerry-line.test/');
 		await page.getByRole('checkbox', { name: /Phone/ }).uncheck();
 		await page.getByLabel('Rounds').fill('1');
 		await page.getByLabel('Warm-ups').fill('0');
@@ -116,7 +116,7 @@ describe('interface', () => {
 		const { body } = await app.api('POST', '/api/trials', {
 			question: 'Can it be stopped?',
 			kind: 'side-by-side',
-			arms: [{ name: 'A', url: 'http://skerry-line.test/' }, { name: 'B', url: 'http://skerry-line.test/timetable' }],
+			arms: [{ name: 'A', url: 'https://skerry-line.test/' }, { name: 'B', url: 'https://skerry-line.test/timetable' }],
 			conditions: ['desktop'],
 			rounds: 20,
 			warmups: 0

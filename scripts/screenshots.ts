@@ -1,0 +1,29 @@
+/** Takes the pictures in docs/screenshots/ from the demonstration data, each at 1280 x 800. */
+import { mkdirSync } from 'node:fs';
+import { chromium } from 'playwright-core';
+import { findChromium } from '../src/lab/browser/find';
+import { startApp } from '../test/support/app';
+
+const VIEWS: [name: string, path: string, scroll?: string][] = [
+	['desk', '/'],
+	['trials', '/trials'],
+	['new-trial', '/trials/new'],
+	['trial-sheet', '/trials/1'],
+	['loads-and-shift', '/trials/1?metric=tbt', '#shifts'],
+	['load', '/loads/6', '#picture']
+];
+
+mkdirSync('docs/screenshots', { recursive: true });
+const app = await startApp({ demo: true });
+const browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+for (const [name, path, scroll] of VIEWS) {
+	await page.goto(app.url + path, { waitUntil: 'load' });
+	await page.waitForTimeout(600);
+	if (scroll) await page.locator(scroll).evaluate((part) => part.scrollIntoView());
+	await page.waitForTimeout(200);
+	await page.screenshot({ path: `docs/screenshots/${name}.png` });
+}
+await browser.close();
+await app.end();
+process.exit(0);

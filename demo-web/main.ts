@@ -1,13 +1,16 @@
 /** Starts the simulated web alone: `npm run demo-web`. */
 import { join, resolve } from 'node:path';
 import type { Server } from 'node:net';
+import { hostTimes } from './hosts';
 import { createDemoWeb } from './server';
 
 const port = Number(process.env.ZAFRA_DEMO_PORT ?? 4180);
 const tlsPort = Number(process.env.ZAFRA_DEMO_TLS_PORT ?? port + 1);
 const wrongPort = Number(process.env.ZAFRA_DEMO_WRONG_PORT ?? port + 2);
 const folder = join(resolve(process.env.ZAFRA_DATA ?? 'data'), 'demo-web');
-const { http, https, wrongCertificate, certificates } = await createDemoWeb({ folder, keepState: true });
+const { http, https, wrongCertificate, certificates, drawPictures } = await createDemoWeb({ folder, keepState: true });
+// Drawn before the first visitor comes: a picture made on demand would look like a slow server.
+await drawPictures();
 
 function listen(server: Server, on: number): Promise<void> {
 	return new Promise((ready) => {
@@ -28,7 +31,7 @@ await listen(https, tlsPort);
 await listen(wrongCertificate, wrongPort);
 console.log(`The simulated web listens on 127.0.0.1, ports ${port} (HTTP), ${tlsPort} (HTTPS) and ${wrongPort} (wrong certificate).`);
 console.log(`Public key of its certificate: ${certificates.keyHash}`);
-process.send?.({ keyHash: certificates.keyHash, tlsPort });
+process.send?.({ keyHash: certificates.keyHash, tlsPort, hostTimes: hostTimes().map(({ pattern, dnsMs, extraRoundTripMs }) => `${pattern}=${dnsMs}/${extraRoundTripMs}`).join(',') });
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
 // Started by a parent over a channel, it ends with that parent.

@@ -41,13 +41,15 @@ export interface DemoWeb {
 	wrongCertificate: Http2SecureServer;
 	certificates: Certificates;
 	store: StateStore;
+	/** Draw all pictures that the published sites show, unless the folder holds them already. */
+	drawPictures(): Promise<void>;
 }
 
 export async function createDemoWeb({ folder, seed = 1, keepState = false }: DemoWebOptions): Promise<DemoWeb> {
 	const pictures = new PictureMaker(join(folder, 'pictures'));
 	const clock = new ServerClock(seed);
 	const jitter = (host: string, middleMs: number) => clock.next(host, { middleMs, spread: JITTER });
-	const store = new StateStore(startingStates(), keepState ? join(folder, 'state.json') : null);
+	const store = new StateStore(startingStates(), keepState ? join(folder, 'state.json') : null, () => forget());
 	const certificates = await certificatesFor(join(folder, 'tls'), allHosts());
 	const sites = new Map(SITES.map((model) => [model.host, new Site(model, pictures, jitter)]));
 	for (const [host, { of }] of Object.entries(VARIANTS)) sites.set(host, new Site({ ...sites.get(of)!.model, host }, pictures, jitter));
@@ -57,7 +59,7 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 	const packedText = new Map<string, Promise<Buffer>>();
 
 	async function find(ask: Ask): Promise<HostAnswer> {
-		if (ask.host === 'switchboard.test') return ask.path === '/hosts' ? { type: 'application/json', body: JSON.stringify(hostTimes()) } : answerSwitchboard(ask, store, forget);
+		if (ask.host === 'switchboard.test') return ask.path === '/hosts' ? { type: 'application/json', body: JSON.stringify(hostTimes()) } : answerSwitchboard(ask, store);
 		if (ask.host === 'faults.test') return answerFaults(ask.path, ask.query, ask.https);
 		if (ask.host === 'truth.test') return answerTruth(ask.path, pictures);
 		if (PARTIES.has(ask.host)) return answerParty(ask, pictures, (middleMs) => jitter(ask.host, middleMs));
@@ -137,7 +139,10 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 	https.on('sessionError', () => undefined);
 	const wrongCertificate = createSecureServer({ key: certificates.wrong.key, cert: certificates.wrong.certificate, allowHTTP1: true });
 	wrongCertificate.on('request', listener(true) as never);
-	return { http, https, wrongCertificate, certificates, store };
+	const drawPictures = async () => {
+		for (const { host } of SITES) await sites.get(host)!.drawPictures(store.published(host).shrinkery);
+	};
+	return { http, https, wrongCertificate, certificates, store, drawPictures };
 }
 
 async function readBody(request: IncomingMessage): Promise<string> {

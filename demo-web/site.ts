@@ -9,8 +9,8 @@ import { partyTags } from './parties/parties';
 import { hush } from './plugins/hushbox';
 import { combine, PageCache, squeeze, squeezeHtml } from './plugins/larder';
 import { SHARE_PLUGINS } from './plugins/share';
-import { imageTagOf, parseImagePath } from './plugins/shrinkery';
-import type { SiteState } from './state/switches';
+import { imageFile, imageTagOf, parseImagePath } from './plugins/shrinkery';
+import type { Level, SiteState } from './state/switches';
 import { DEVICE, type Answer, type Ask } from './world';
 
 /** Middle time of a page and of a file by class of hosting, ms. House numbers of the world. */
@@ -36,6 +36,20 @@ export class Site {
 		private readonly jitter: (host: string, middleMs: number) => number
 	) {
 		this.#pages = new Map(model.pages.map((page) => [page.path, page]));
+	}
+
+	/** Draw every picture as these levels serve it. */
+	async drawPictures(level: Level): Promise<void> {
+		const roles = { hero: 'hero', picture: 'wide', cards: 'card', gallery: 'gallery' } as const;
+		for (const page of this.model.pages)
+			for (const block of page.blocks) {
+				if (!(block.kind in roles)) continue;
+				const pictures = block.kind === 'cards' ? block.cards.map((card) => card.picture) : block.kind === 'gallery' ? block.pictures : 'picture' in block ? [block.picture] : [];
+				for (const one of pictures) {
+					const file = imageFile(one, roles[block.kind as keyof typeof roles], level);
+					await this.pictures.get(one.name, { ...file, palette: this.model.look.palette, scene: one.scene });
+				}
+			}
 	}
 
 	/** The server falls asleep, caches are empty: after a switch or a reset. */

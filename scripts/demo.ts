@@ -44,11 +44,12 @@ const parent = process.ppid;
 setInterval(() => process.ppid !== parent && end(0), 1000).unref();
 
 const demoWeb = start('The simulated web', ['--import', 'tsx', 'demo-web/main.ts']);
-demoWeb.once('message', ({ keyHash, tlsPort }: { keyHash: string; tlsPort: number }) => {
+demoWeb.once('message', ({ keyHash, tlsPort, hostTimes }: { keyHash: string; tlsPort: number; hostTimes: string }) => {
 	const joined = (...parts: (string | undefined)[]) => parts.filter(Boolean).join(',');
 	const web = start('Zafra', ['scripts/serve.mjs'], {
 		// A map that was given is kept and comes first: its rules win.
 		ZAFRA_HOST_MAP: joined(process.env.ZAFRA_HOST_MAP, `*.test=127.0.0.1:${demoPort}/${tlsPort}`),
+		ZAFRA_HOST_TIMES: joined(process.env.ZAFRA_HOST_TIMES, hostTimes),
 		ZAFRA_TRUSTED_KEYS: joined(process.env.ZAFRA_TRUSTED_KEYS, keyHash)
 	});
 	web.once('message', () => console.log('The demonstration is ready. Stop it with Ctrl-C.'));

@@ -8,7 +8,7 @@ import { readSettings } from './lib/server/settings';
 const log = pino({ name: 'runner', level: process.env.ZAFRA_LOG ?? 'warn' });
 const settings = readSettings();
 const db = openDatabase(settings.dataFolder);
-const lab = new Lab({ hostMap: settings.hostMap, trustedKeys: settings.trustedKeys });
+const lab = new Lab(settings);
 const runner = startRunner({ db, lab, log });
 
 /** Asked nicely, it gives up the load under way: the next runner begins it again. */

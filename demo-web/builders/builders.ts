@@ -15,7 +15,7 @@ const js = (path: string, body: string): Asset => ({ path, type: 'text/javascrip
 
 /** What everyone on this platform loads anyway: a DOM library, an emoji script, and the pages' behaviour. */
 export const PLATFORM: Asset[] = [
-	js('/platform/dom.js', library('dom', 14_000, 20) + BEHAVIOUR),
+	js('/platform/dom.js', library('dom', 33_000, 20) + BEHAVIOUR),
 	js('/platform/emoji.js', library('emoji', 5000, 10))
 ];
 

@@ -7,10 +7,9 @@ import type { Answer, Ask } from '../world';
 const json = (value: unknown, status = 200): Answer => ({ status, type: 'application/json', body: JSON.stringify(value) });
 const problem = (status: number, message: string, issues: { path: string; message: string }[] = []) => json({ error: { message, issues } }, status);
 
-/** @param onChange called after every change, so that caches and sleeping servers begin anew */
-export function answerSwitchboard(ask: Ask, store: StateStore, onChange: () => void): Answer {
+export function answerSwitchboard(ask: Ask, store: StateStore): Answer {
 	try {
-		return route(ask, store, onChange);
+		return route(ask, store);
 	} catch (error) {
 		if (error instanceof BadSwitch) return problem(422, 'Nothing was changed.', error.issues);
 		if (error instanceof SyntaxError) return problem(400, 'The body is not JSON. Nothing was changed.');
@@ -18,15 +17,14 @@ export function answerSwitchboard(ask: Ask, store: StateStore, onChange: () => v
 	}
 }
 
-function route({ path, method, body, query }: Ask, store: StateStore, onChange: () => void): Answer {
+function route({ path, method, body, query }: Ask, store: StateStore): Answer {
 	if (path === '/' && method === 'GET') return { type: 'text/html', body: page(store) };
-	if (path === '/' && method === 'POST') return fromForm(body, store, onChange);
+	if (path === '/' && method === 'POST') return fromForm(body, store);
 	if (path === '/switches') return json(SWITCHES);
 	if (path === '/sites') return json(store.hosts);
 	if (path === '/reset') {
 		if (method !== 'POST') return problem(405, 'Send POST to reset.');
 		store.reset();
-		onChange();
 		return json({ version: store.version });
 	}
 	const match = /^\/sites\/([^/]+)\/(state|publish)$/.exec(path);
@@ -36,14 +34,12 @@ function route({ path, method, body, query }: Ask, store: StateStore, onChange: 
 	if (what === 'publish') {
 		if (method !== 'POST') return problem(405, 'Send POST to publish.');
 		store.publish(host!);
-		onChange();
 		return json(stateOf(host!, store));
 	}
 	if (method === 'GET') return json(stateOf(host!, store));
 	if (method !== 'PUT') return problem(405, 'Send GET or PUT.');
 	const change = parseChange(JSON.parse(body || '{}'));
 	store.change(host!, change, query.get('staged') === 'yes' ? 'staged' : 'published');
-	onChange();
 	return json(stateOf(host!, store));
 }
 
@@ -52,7 +48,7 @@ function stateOf(host: string, store: StateStore) {
 }
 
 /** The form sends text; the switches say what it means. */
-function fromForm(body: string, store: StateStore, onChange: () => void): Answer {
+function fromForm(body: string, store: StateStore): Answer {
 	const form = new URLSearchParams(body);
 	const host = form.get('host') ?? '';
 	if (!store.has(host)) return problem(404, `There is no site ${host}.`);
@@ -63,7 +59,6 @@ function fromForm(body: string, store: StateStore, onChange: () => void): Answer
 		change[name] = 'from' in values ? Number(text) : typeof values[0] === 'boolean' ? text === 'true' : text;
 	}
 	store.change(host, parseChange(change), 'published');
-	onChange();
 	return { status: 303, type: 'text/plain', body: '', headers: { location: `/#${host}` } };
 }
 

@@ -12,10 +12,14 @@ interface Saved {
 export class StateStore {
 	#saved: Saved = { version: 1, published: {}, staged: {} };
 
-	/** @param defaults full state of each site @param file null keeps everything in memory */
+	/**
+	 * @param defaults full state of each site @param file null keeps everything in memory
+	 * @param onChange called after every change, so that caches and sleeping servers begin anew
+	 */
 	constructor(
 		private readonly defaults: ReadonlyMap<string, SiteState>,
-		private readonly file: string | null
+		private readonly file: string | null,
+		private readonly onChange: () => void = () => undefined
 	) {
 		if (!file) return;
 		try {
@@ -70,6 +74,7 @@ export class StateStore {
 
 	#save(): void {
 		this.#saved.version++;
+		this.onChange();
 		if (!this.file) return;
 		mkdirSync(dirname(this.file), { recursive: true });
 		writeFileSync(`${this.file}.new`, JSON.stringify(this.#saved, null, '\t'));

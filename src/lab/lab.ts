@@ -7,10 +7,12 @@ import { failure, LoadFailure } from './failure';
 import { LoadSession } from './loadSession';
 import { failedRecord } from './assemble';
 import { Shaper } from './shaper/shaper';
-import type { HostRule } from './shaper/hostMap';
+import type { HostRule, HostTimes } from './shaper/hostMap';
 
 export interface LabOptions extends LaunchOptions {
 	hostMap?: HostRule[];
+	/** What hosts cost beyond the line's own round trip and look-up. */
+	hostTimes?: HostTimes[];
 }
 
 /** A fresh browser now and then keeps its memory, and so the loads, alike. */
@@ -36,7 +38,11 @@ export class Lab {
 			const address = parseAddress(url);
 			const running = await this.#browser();
 			this.#shaper ??= new Shaper();
-			const network = await this.#shaper.open({ ...conditions.network, hostMap: this.options.hostMap ?? [] });
+			const network = await this.#shaper.open({
+				...conditions.network,
+				hostMap: this.options.hostMap ?? [],
+				hostTimes: this.options.hostTimes ?? []
+			});
 			session = new LoadSession(running, network, this.#speeds, conditions, address, startedAt);
 			const measured = await session.run();
 			measured.record.labMs = Math.round(performance.now() - begun);

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { createHash } from 'node:crypto';
 import { connect, type Socket } from 'node:net';
 import { FIRST_WINDOW_BYTES, Link, SEGMENT_BYTES } from '../../src/lab/shaper/link';
-import { parseHostMap, ruleFor } from '../../src/lab/shaper/hostMap';
+import { parseHostMap, parseHostTimes, ruleFor } from '../../src/lab/shaper/hostMap';
 import { ShapedProxy } from '../../src/lab/shaper/socks';
 import { serve, rule, freePort, type RunningServer } from '../support/world';
 
@@ -36,6 +36,11 @@ describe('host map', () => {
 		expect(parseHostMap(undefined)).to.deep.equal([]);
 	});
 
+	it('knows what a host costs beyond the line', () => {
+		expect(parseHostTimes('*.far.test=30/80')).to.deep.equal([{ pattern: '*.far.test', dnsMs: 30, extraRoundTripMs: 80 }]);
+		expect(() => parseHostTimes('far.test=30')).to.throw('far.test=30');
+	});
+
 	it('says which rule cannot be read', () => {
 		for (const wrong of ['nonsense', 'a=b', 'a=b:99999', 'a=b:1/x']) expect(() => parseHostMap(`ok=h:1,${wrong}`)).to.throw(wrong);
 	});
@@ -67,6 +72,16 @@ describe('link', () => {
 		link.close();
 	});
 
+	it('keeps a flow to a farther host that much later', () => {
+		const { link, arrived, turnTo } = turned(1000, 100);
+		link.open({ onData: (chunk) => arrived.push({ at: 0, bytes: chunk.length, flow: 9 }), onEnd: () => undefined, onDrain: () => undefined }, 80).send(Buffer.alloc(100));
+		turnTo(88);
+		expect(arrived).to.deep.equal([]);
+		turnTo(93);
+		expect(arrived.map((one) => one.bytes)).to.deep.equal([100]);
+		link.close();
+	});
+
 	it('shares its rate fairly', () => {
 		const { open, arrived, turnTo, link } = turned(200, 10);
 		for (let flow = 0; flow < 6; flow++) open(flow).send(Buffer.alloc(200_000));
@@ -87,7 +102,7 @@ describe('shaped proxy', () => {
 	before(async () => {
 		server = await serve((_, response) => response.end(body));
 		closed = await freePort();
-		proxy = new ShapedProxy({ roundTripMs: 10, downKbps: 80_000, upKbps: 20_000, dnsMs: 0, hostMap: [rule('good.test', server.port), rule('closed.test', closed)] });
+		proxy = new ShapedProxy({ roundTripMs: 10, downKbps: 80_000, upKbps: 20_000, dnsMs: 0, hostMap: [rule('good.test', server.port), rule('closed.test', closed)], hostTimes: [] });
 		port = await proxy.listen();
 	});
 	after(() => {

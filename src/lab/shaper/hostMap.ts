@@ -31,10 +31,34 @@ export function parseHostMap(text: string | undefined): HostRule[] {
 		});
 }
 
+/** What reaching a host costs beyond the line's own: for hosts whose place is known. */
+export interface HostTimes {
+	pattern: string;
+	/** Time of the first look-up, ms; in place of the conditions' own. */
+	dnsMs: number;
+	extraRoundTripMs: number;
+}
+
+const TIMES = /^([^=\s]+)=(\d{1,5})\/(\d{1,5})$/;
+
+/** `pattern=lookUpMs/extraRoundTripMs,...`. @throws Error that names the rule that cannot be read */
+export function parseHostTimes(text: string | undefined): HostTimes[] {
+	return (text ?? '')
+		.split(',')
+		.map((rule) => rule.trim())
+		.filter(Boolean)
+		.map((rule) => {
+			const match = TIMES.exec(rule);
+			if (!match)
+				throw new Error(`ZAFRA_HOST_TIMES: “${rule}” cannot be read. Write pattern=lookUpMs/extraRoundTripMs, for example chat.test=30/15.`);
+			return { pattern: match[1]!.toLowerCase(), dnsMs: Number(match[2]), extraRoundTripMs: Number(match[3]) };
+		});
+}
+
 /** The first rule for a host, or null. */
-export function ruleFor(host: string, rules: readonly HostRule[]): HostRule | null {
+export function ruleFor<Rule extends { pattern: string }>(host: string, rules: readonly Rule[]): Rule | null {
 	const name = host.toLowerCase().replace(/\.$/, '');
-	const fits = ({ pattern }: HostRule) =>
+	const fits = ({ pattern }: Rule) =>
 		pattern === '*' ||
 		pattern === name ||
 		(pattern.startsWith('*.') && (name === pattern.slice(2) || name.endsWith(pattern.slice(1))));

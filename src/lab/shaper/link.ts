@@ -37,6 +37,8 @@ export interface Flow {
 }
 
 interface FlowState {
+	/** Of this flow alone: its host may lie further away than the line's own end. */
+	roundTripMs: number;
 	chunks: Buffer[];
 	queued: number;
 	underWay: number;
@@ -63,8 +65,9 @@ export class Link {
 		this.#now = now;
 	}
 
-	open(handlers: Pick<FlowState, 'onData' | 'onEnd' | 'onDrain'>): Flow {
+	open(handlers: Pick<FlowState, 'onData' | 'onEnd' | 'onDrain'>, extraRoundTripMs = 0): Flow {
 		const state: FlowState = {
+			roundTripMs: this.#options.roundTripMs + extraRoundTripMs,
 			chunks: [],
 			queued: 0,
 			underWay: 0,
@@ -122,7 +125,7 @@ export class Link {
 			const size = Math.min(SEGMENT_BYTES, flow.queued);
 			if (size === 0 && flow.ended && !flow.endSent) {
 				flow.endSent = true;
-				this.#at(at + this.#options.roundTripMs / 2, () => {
+				this.#at(at + flow.roundTripMs / 2, () => {
 					this.#remove(flow);
 					if (!flow.dropped) flow.onEnd();
 				});
@@ -136,9 +139,9 @@ export class Link {
 
 	#putOnWire(flow: FlowState, size: number, at: number): void {
 		const segment = takeBytes(flow, size);
-		const { bytesPerMs, roundTripMs } = this.#options;
+		const { roundTripMs } = flow;
 		flow.underWay += size;
-		this.#freeAt = at + size / bytesPerMs;
+		this.#freeAt = at + size / this.#options.bytesPerMs;
 		this.#at(this.#freeAt, (time) => this.#transmit(time));
 		this.#at(this.#freeAt + roundTripMs / 2, () => {
 			if (!flow.dropped) flow.onData(segment);

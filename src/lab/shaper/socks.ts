@@ -3,7 +3,7 @@ import { createServer, connect, type Server, type Socket } from 'node:net';
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
 import { Link, type Flow } from './link';
-import { ruleFor, type HostRule } from './hostMap';
+import { ruleFor, type HostRule, type HostTimes } from './hostMap';
 
 export interface ShapeOptions {
 	roundTripMs: number;
@@ -12,6 +12,7 @@ export interface ShapeOptions {
 	/** Time of the first look-up of each host. */
 	dnsMs: number;
 	hostMap: HostRule[];
+	hostTimes: HostTimes[];
 }
 
 export type ConnectionError = 'unresolvable' | 'refused' | 'private-address' | 'no-answer';
@@ -114,11 +115,13 @@ export class ShapedProxy {
 	}
 
 	async #connect(client: Socket, target: { host: string; port: number }, early: Buffer): Promise<void> {
-		const { roundTripMs } = this.options;
+		const times = ruleFor(target.host, this.options.hostTimes);
+		const extraRoundTripMs = times?.extraRoundTripMs ?? 0;
+		const roundTripMs = this.options.roundTripMs + extraRoundTripMs;
 		const entry: ConnectionLog = {
 			...target,
 			startedAt: epochNow(),
-			dnsMs: this.#lookedUp.has(target.host) ? 0 : this.options.dnsMs,
+			dnsMs: this.#lookedUp.has(target.host) ? 0 : (times?.dnsMs ?? this.options.dnsMs),
 			connectedAt: null,
 			error: null,
 			upBytes: 0,
@@ -139,7 +142,7 @@ export class ShapedProxy {
 		client.write(Buffer.from([5, REPLY[entry.error ?? 'ok'], 0, 1, 0, 0, 0, 0, 0, 0]));
 		if (!server) return void client.end();
 		entry.connectedAt = epochNow();
-		this.#bridge(client, server, early, entry);
+		this.#bridge(client, server, early, entry, extraRoundTripMs);
 	}
 
 	/** Connect to where the host map, or the name service, says that the host is. */
@@ -189,11 +192,11 @@ export class ShapedProxy {
 		return known;
 	}
 
-	#bridge(client: Socket, server: Socket, early: Buffer, entry: ConnectionLog): void {
+	#bridge(client: Socket, server: Socket, early: Buffer, entry: ConnectionLog, extraRoundTripMs: number): void {
 		this.#open++;
 		this.log.mostOpen = Math.max(this.log.mostOpen, this.#open);
-		const up = this.#flow(this.#up, client, server);
-		const down = this.#flow(this.#down, server, client);
+		const up = this.#flow(this.#up, client, server, extraRoundTripMs);
+		const down = this.#flow(this.#down, server, client, extraRoundTripMs);
 		let counted = true;
 		const closed = () => {
 			if (!counted || !client.destroyed || !server.destroyed) return;
@@ -226,14 +229,15 @@ export class ShapedProxy {
 		client.resume();
 	}
 
-	#flow(link: Link, from: Socket, to: Socket): Flow {
-		const flow: Flow = link.open({
-			onData: (chunk) => to.write(chunk),
-			onEnd: () => to.end(),
+	#flow(link: Link, from: Socket, to: Socket, extraRoundTripMs: number): Flow {
+		const handlers = {
+			onData: (chunk: Buffer) => void to.write(chunk),
+			onEnd: () => void to.end(),
 			onDrain: () => {
 				if (from.isPaused() && flow.queuedBytes < HIGH_WATER / 2) from.resume();
 			}
-		});
+		};
+		const flow: Flow = link.open(handlers, extraRoundTripMs);
 		return flow;
 	}
 }

@@ -1,7 +1,7 @@
 /** Settings from the environment, read once, checked at the door. */
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { parseHostMap, type HostRule } from '../../lab/shaper/hostMap';
+import { parseHostMap, parseHostTimes, type HostRule, type HostTimes } from '../../lab/shaper/hostMap';
 
 /** Where Zafra's own files lie; every start command runs there. */
 export const ROOT = process.cwd();
@@ -9,6 +9,8 @@ export const ROOT = process.cwd();
 export interface Settings {
 	dataFolder: string;
 	hostMap: HostRule[];
+	/** What reaching some hosts costs beyond the line's own. */
+	hostTimes: HostTimes[];
 	/** Public key hashes that the lab trusts beside the usual ones. */
 	trustedKeys: string[];
 	startRunner: boolean;
@@ -24,6 +26,7 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 	return {
 		dataFolder: resolve(environment.ZAFRA_DATA || 'data'),
 		hostMap: parseHostMap(environment.ZAFRA_HOST_MAP),
+		hostTimes: parseHostTimes(environment.ZAFRA_HOST_TIMES),
 		trustedKeys: (environment.ZAFRA_TRUSTED_KEYS ?? '').split(',').filter(Boolean),
 		startRunner: runner === 'on',
 		version

@@ -1,7 +1,9 @@
 <script lang="ts">
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import { METRICS, bandOf } from '../../../core/metrics/catalogue';
+	import { METRICS, bandOf, metricOf } from '../../../core/metrics/catalogue';
 	import { formatBytes, formatDuration, formatMoment, formatValue } from '../../../core/wording/format';
+	import { sharesOf, thirdPartyTail } from '../../../core/load/owners';
+	import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Sheet from '$lib/parts/Sheet.svelte';
 	import RequestTable from './RequestTable.svelte';
@@ -11,10 +13,19 @@
 	const device = $derived(record.conditions.device);
 	const measured = $derived(METRICS.filter((metric) => record.figures[metric.id] !== null));
 	const moved = $derived(record.shifts.filter((shift) => shift.value >= 0.0005));
+	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
+	const shares = $derived(sharesOf(record.requests, siteHost));
+	const tail = $derived(thirdPartyTail(shares));
+	const LINES = ['ttfb', 'fcp', 'lcp', 'onload', 'full'] as const;
+	const lines = $derived(
+		LINES.flatMap((id) => (record.figures[id] === null ? [] : [{ name: metricOf(id).short, atMs: record.figures[id] }]))
+	);
 	const parts = $derived([
+		{ id: 'timeline', name: 'Timeline' },
 		{ id: 'figures', name: 'Figures' },
 		{ id: 'picture', name: 'Page picture' },
 		{ id: 'frames', name: 'Frames', state: `${record.frames.length}` },
+		{ id: 'weight', name: 'What it weighs' },
 		{ id: 'requests', name: 'Requests', state: `${record.requests.length}` },
 		{ id: 'circumstances', name: 'Circumstances' }
 	]);
@@ -41,6 +52,21 @@
 		<div class="failure" role="alert"><b>This load failed.</b> {record.failure.message} {record.failure.advice}</div>
 	{/if}
 	{#each record.environment.notes as note (note)}<p class="note">{note}</p>{/each}
+
+	{#if record.requests.length}
+		<section id="timeline" aria-labelledby="timeline-title">
+			<h2 id="timeline-title">Timeline</h2>
+			<LoadTimeline
+				requests={record.requests}
+				frames={record.frames}
+				frameUrl={(index) => `/api/loads/${data.load.id}/frames/${index + 1}`}
+				frameRatio={device.height / device.width}
+				{lines}
+				{shares}
+				{siteHost}
+			/>
+		</section>
+	{/if}
 
 	<section id="figures" aria-labelledby="figures-title">
 		<h2 id="figures-title">Figures</h2>
@@ -122,6 +148,31 @@
 			</Scroller>
 			<p class="muted small">Each distinct frame, with its time and how far its colours are from the finished page.</p>
 		{:else}<p class="muted">No frame was painted.</p>{/if}
+	</section>
+
+	<section id="weight" aria-labelledby="weight-title">
+		<h2 id="weight-title">What it weighs</h2>
+		<Scroller label="Weight by owner">
+			<table class="ledger">
+				<thead><tr><th scope="col">Whose</th><th scope="col" class="number">Requests</th><th scope="col" class="number">On the wire</th><th scope="col" class="number">Decoded</th><th scope="col" class="number">Last response</th></tr></thead>
+				<tbody>
+					{#each shares as share (share.id)}
+						<tr>
+							<th scope="row">{share.name}{share.kind === 'third-party' ? ', third party' : ''}</th>
+							<td class="number">{share.requests}</td>
+							<td class="number">{formatBytes(share.wireBytes)}</td>
+							<td class="number">{formatBytes(share.decodedBytes)}</td>
+							<td class="number">{share.lastMs === null ? '–' : formatDuration(share.lastMs)}</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		</Scroller>
+		<p class="small muted">
+			{tail.tailMs > 0
+				? `The site itself was complete after ${formatDuration(tail.ownMs)}; others kept the page busy for ${formatDuration(tail.tailMs)} more.`
+				: 'No third party kept the page busy longer than the site itself.'}
+		</p>
 	</section>
 
 	<section id="requests" aria-labelledby="requests-title">

@@ -1,0 +1,76 @@
+import { expect } from 'chai';
+import { chromium, type Browser, type Page } from 'playwright-core';
+import type { SiteState } from '../../demo-web/state/switches';
+import { findChromium } from '../../src/lab/browser/find';
+import { startDemoWeb, type RunningWorld } from '../support/world';
+
+describe('what plugins do to pages, in a real browser', () => {
+	let web: RunningWorld;
+	let browser: Browser;
+	before(async () => {
+		web = await startDemoWeb();
+		browser = await chromium.launch({
+			executablePath: findChromium()!,
+			args: ['--no-sandbox', `--host-resolver-rules=MAP *.test:443 127.0.0.1:${web.tlsPort}, MAP *.test:80 127.0.0.1:${web.port}`]
+		});
+	});
+	after(async () => {
+		await browser.close();
+		web.close();
+	});
+	beforeEach(() => web.store.reset());
+
+	async function open(url: string, change: Partial<SiteState>, width = 412): Promise<Page> {
+		const host = new URL(url).hostname;
+		web.store.change(host, change, 'published');
+		const context = await browser.newContext({ viewport: { width, height: 823 }, ignoreHTTPSErrors: true });
+		const page = await context.newPage();
+		await page.goto(url);
+		return page;
+	}
+
+	async function menuOpens(change: Partial<SiteState>): Promise<boolean> {
+		const page = await open('https://skerry-line.test/', change);
+		await page.getByRole('button', { name: 'Menu' }).click();
+		return page.getByRole('link', { name: 'Timetable', exact: true }).isVisible();
+	}
+
+	it('the menu opens, and still does with gentle and firm; Larder all-out breaks it', async () => {
+		for (const larder of ['off', 'gentle', 'firm'] as const) expect(await menuOpens({ larder }), larder).to.equal(true);
+		expect(await menuOpens({ larder: 'all-out' })).to.equal(false);
+	});
+
+	async function puts(change: Partial<SiteState>): Promise<string> {
+		const page = await open('https://pellows-seed-house.test/seed/bean', change);
+		await page.mouse.move(50, 50);
+		await page.mouse.move(80, 90);
+		await page.waitForTimeout(600);
+		await page.getByRole('button', { name: 'Add to cart' }).click();
+		await page.goto('https://pellows-seed-house.test/cart');
+		return page.locator('main').innerText();
+	}
+
+	it('the cart takes a packet; Hushbox all-out leaves its button without a handler', async () => {
+		expect(await puts({})).to.include('Widow Carrow’s Bean, 3.20').and.include('Together 3.20');
+		expect(await puts({ hushbox: 'gentle' })).to.include('Widow Carrow’s Bean');
+		expect(await puts({ hushbox: 'all-out' })).not.to.include('Widow Carrow’s Bean');
+	});
+
+	it('Hushbox holds the chat back until the visitor moves', async () => {
+		const page = await open('https://skerry-line.test/', { chat: 'normal', hushbox: 'firm' });
+		await page.waitForTimeout(1200);
+		expect(await page.locator('.parlour-bell-box').count()).to.equal(0);
+		await page.mouse.move(40, 60);
+		await page.mouse.move(60, 80);
+		await page.locator('.parlour-bell-box').waitFor();
+	});
+
+	it('ads fill their slot late, or keep room and never fill it', async () => {
+		const filled = await open('https://skerry-line.test/', { ads: 'normal' }, 1280);
+		await filled.locator('.ad-slot img').waitFor();
+		const reserved = await open('https://skerry-line.test/', { ads: 'reserved' }, 1280);
+		await reserved.waitForTimeout(1500);
+		expect(await reserved.locator('.ad-slot img').count()).to.equal(0);
+		expect(await reserved.locator('.ad-slot').evaluate((slot) => slot.clientHeight)).to.be.at.least(280);
+	});
+});

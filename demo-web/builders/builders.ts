@@ -64,7 +64,7 @@ const MORTISE: Builder = {
 		css('/mortise/animations.css', stylesheet('mortise-animation', 36_000))
 	],
 	scripts: [
-		js('/mortise/framework.js', library('mortise', 165_000, 500)),
+		js('/mortise/framework.js', library('mortise', 138_000, 500)),
 		js('/mortise/animations.js', library('mortiseAnimations', 84_000, 260)),
 		js('/mortise/carousel.js', library('mortiseCarousel', 46_000, 120))
 	],

@@ -43,11 +43,11 @@ export const TRUTHS: Record<string, TruthPage> = {
 	},
 	'/cls': {
 		words:
-			'At 400 ms a box of 20 % of the viewport height comes in above a block that fills the lower part of the viewport; at 2,400 ms another of 10 %. They are two session windows, 2 s apart. What moved covers the whole viewport, so each shift is its distance by the larger side of the viewport: 0.2 and 0.1 of the height. CLS is the larger window: 0.2 times height by larger side.',
+			'At 700 ms a box of 20 % of the viewport height comes in above a block that fills the lower part of the viewport; at 1,750 ms another of 10 %. They are two session windows, more than a second apart. What moved covers the whole viewport, so each shift is its distance by the larger side of the viewport: 0.2 and 0.1 of the height. CLS is the larger window: 0.2 times height by larger side.',
 		expected: { windows: { value: 2, tolerance: 0 }, clsByHeight: { value: 0.2, tolerance: 0.003 } },
 		answer: () =>
 			page('CLS', '<style>#block{height:100vh;background:#346}</style>', `<div id="block"></div><script>function add(share){var box=document.createElement('div');box.style.height=share*innerHeight+'px';document.body.prepend(box)}
-setTimeout(function(){add(.2)},400);setTimeout(function(){add(.1)},2400)</script>`)
+setTimeout(function(){add(.2)},700);setTimeout(function(){add(.1)},1750)</script>`)
 	},
 	'/tasks': {
 		words: 'After the first paint three tasks of 120, 80 and 40 ms: 70 + 30 + 0 ms of blocking at full CPU speed.',

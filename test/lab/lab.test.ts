@@ -120,7 +120,7 @@ describe('lab', function () {
 			const css = byPath('/lathwork/frame.css');
 			expect(css.renderBlocking).to.equal('blocking');
 			expect(css.decodedBytes).to.be.above(css.wireBytes);
-			expect(byPath('/greeting.json').initiatorUrl).to.match(/bell\.js$/);
+			expect(byPath('/greeting.json').initiatorUrl).to.match(/bell\.js\?/);
 			expect(byPath('/fonts/harbour.woff2').type).to.equal('font');
 			expect(record.figures.wire).to.equal(record.requests.reduce((sum, request) => sum + request.wireBytes, 0));
 			for (const request of record.requests) expect(request.endMs, request.url).to.be.at.least(request.responseMs!);

@@ -3,6 +3,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pino from 'pino';
+import { hostTimes } from '../demo-web/hosts';
 import type { NewTrialInput } from '../src/core/trial/input';
 import { Lab } from '../src/lab/lab';
 import { findClientByName } from '../src/lib/server/db/clients';
@@ -58,7 +59,7 @@ const ids = RECORDINGS.map(({ client, question, arms, seed }) =>
 	})
 );
 for (const id of ids) startTrial(db, id);
-const runner = startRunner({ db, lab: new Lab({ hostMap: world.rules, trustedKeys: [world.keyHash] }), log: pino({ level: 'info' }) });
+const runner = startRunner({ db, lab: new Lab({ hostMap: world.rules, hostTimes: hostTimes(), trustedKeys: [world.keyHash] }), log: pino({ level: 'info' }) });
 while (ids.some((id) => findTrial(db, id)!.status !== 'done')) await new Promise((next) => setTimeout(next, 500));
 runner.stop();
 await runner.finished;

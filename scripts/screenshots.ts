@@ -10,7 +10,8 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['new-trial', '/trials/new'],
 	['trial-sheet', '/trials/1'],
 	['loads-and-shift', '/trials/1?metric=tbt', '#shifts'],
-	['load', '/loads/6', '#picture']
+	['load', '/loads/12', '#timeline'],
+	['page-picture', '/loads/12', '#picture']
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });

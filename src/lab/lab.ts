@@ -4,7 +4,7 @@ import type { MeasuredLoad } from '../core/load/record';
 import { SpeedBook } from './browser/cpu';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
-import { LoadSession } from './loadSession';
+import { LoadSession, type Collects } from './loadSession';
 import { failedRecord } from './assemble';
 import { Shaper } from './shaper/shaper';
 import type { HostRule, HostTimes } from './shaper/hostMap';
@@ -13,6 +13,7 @@ export interface LabOptions extends LaunchOptions {
 	hostMap?: HostRule[];
 	/** What hosts cost beyond the line's own round trip and look-up. */
 	hostTimes?: HostTimes[];
+	collects?: Collects;
 }
 
 /** A fresh browser now and then keeps its memory, and so the loads, alike. */
@@ -43,7 +44,7 @@ export class Lab {
 				hostMap: this.options.hostMap ?? [],
 				hostTimes: this.options.hostTimes ?? []
 			});
-			session = new LoadSession(running, network, this.#speeds, conditions, address, startedAt);
+			session = new LoadSession(running, network, this.#speeds, conditions, address, startedAt, this.options.collects ?? 'full');
 			const measured = await session.run();
 			measured.record.labMs = Math.round(performance.now() - begun);
 			if (measured.record.failure?.code === 'browser-killed') await this.#dropBrowser();

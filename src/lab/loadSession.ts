@@ -6,6 +6,7 @@ import type { FailureReason, LoadRecord, MeasuredLoad } from '../core/load/recor
 import { failedRecord, fillFromPage, fillWeights } from './assemble';
 import { calibrate, setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
 import type { RunningBrowser } from './browser/launch';
+import { CoverageCollector, type UnusedBytes } from './collect/coverage';
 import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from './collect/pageFacts';
 import { waitUntilSettled } from './collect/settle';
@@ -22,6 +23,9 @@ const MOST_SOCKETS = 32;
 const COLLECT_WITHIN_MS = 10_000;
 const PICTURE_QUALITY = 60;
 
+/** `bare` leaves out frames and coverage: to measure what collecting them costs. */
+export type Collects = 'full' | 'bare';
+
 export class LoadSession {
 	#context: BrowserContext | null = null;
 	#state: { loaded: boolean; busyAt: number; ended: Promise<never> };
@@ -37,7 +41,8 @@ export class LoadSession {
 		private readonly speeds: SpeedBook,
 		private readonly conditions: Conditions,
 		private readonly address: URL,
-		private readonly startedAt: Date
+		private readonly startedAt: Date,
+		private readonly collects: Collects
 	) {
 		const ended = new Promise<never>((_, reject) => (this.#endWith = reject));
 		// Whoever races against `ended` sees the failure; when nobody does, it is no unhandled rejection.
@@ -78,7 +83,11 @@ export class LoadSession {
 		record.environment.reachedSpeed = calibration.reachedSpeed;
 		if (calibration.note) record.environment.notes.push(calibration.note);
 		const screencast = new Screencast(session);
-		await screencast.start();
+		const coverage = new CoverageCollector(session);
+		if (this.collects === 'full') {
+			await screencast.start();
+			await coverage.start();
+		}
 
 		const deadline = performance.now() + this.conditions.capMs;
 		try {
@@ -94,10 +103,13 @@ export class LoadSession {
 					`The page was still busy after ${this.conditions.capMs / 1000} s; the load was ended there.`
 				);
 			const facts = await this.#collect(session);
+			const unused = this.collects === 'full' ? await this.#unused(coverage) : null;
 			// Taking the picture repaints the page at another scale: the screencast must not see it.
 			await screencast.stop();
 			const picture = await this.#takePicture(session);
 			record.environment.machineSpeed.after = await this.#speedAfter(session, calibration.slowdown);
+			record.figures.unusedJs = unused?.script ?? null;
+			record.figures.unusedCss = unused?.style ?? null;
 			return await this.#finish(record, network, screencast, facts, picture, page.url());
 		} catch (error) {
 			if (!(error instanceof LoadFailure) || error.reason.code === 'browser-killed') throw error;
@@ -204,9 +216,15 @@ export class LoadSession {
 		return parsePageFacts(result.value);
 	}
 
+	/** Without an answer the figures stay missing: they never hold a load up. */
+	#unused(coverage: CoverageCollector): Promise<UnusedBytes | null> {
+		return Promise.race([coverage.take().catch(() => null), wait(COLLECT_WITHIN_MS).then(() => null), this.#state.ended]);
+	}
+
 	async #takePicture(session: CDPSession): Promise<Buffer | null> {
-		const { width, height, pixelRatio } = this.conditions.device;
-		const clip = { x: 0, y: 0, width, height, scale: 1 / pixelRatio };
+		const { width, height } = this.conditions.device;
+		// One pixel of the picture per CSS pixel, whatever the device's own ratio.
+		const clip = { x: 0, y: 0, width, height, scale: 1 };
 		const shot = session
 			.send('Page.captureScreenshot', { format: 'webp', quality: PICTURE_QUALITY, clip })
 			.then(({ data }) => Buffer.from(data, 'base64'))

@@ -60,6 +60,15 @@ describe('pages of known truth', () => {
 		expect(calmest().longTasks.length).to.be.at.least(number(truth, 'longTasks').value);
 	});
 
+	it('unused: style that matches nothing and script that never runs, by the byte', async () => {
+		const { figures } = await load('/unused');
+		const truth = TRUTHS['/unused']!;
+		for (const name of ['unusedCss', 'unusedJs'] as const) {
+			const { value, tolerance } = number(truth, name);
+			expect(figures[name], name).to.be.closeTo(value, tolerance);
+		}
+	});
+
 	it('DOM: elements and depth', async () => {
 		const record = await load('/dom');
 		const truth = TRUTHS['/dom']!;

@@ -31,8 +31,11 @@ function start(name: string, args: string[], more: NodeJS.ProcessEnv = {}): Chil
 	const child = spawn(process.execPath, args, { env: { ...environment, ...more }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
 	children.push(child);
 	child.on('exit', (code) => {
-		if (!ending) console.error(`${name} has ended, so the demonstration ends too.`);
-		end(code ?? 1);
+		// Ctrl-C reaches the children too, sometimes before it reaches us: that is no accident to report.
+		setTimeout(() => {
+			if (!ending) console.error(`${name} has ended, so the demonstration ends too.`);
+			end(code ?? 1);
+		}, 150);
 	});
 	return child;
 }

@@ -95,6 +95,7 @@ export interface LcpRecord {
 	selector: string | null;
 	tag: string | null;
 	url: string | null;
+	/** Where it lies on the finished page; null when it is gone. */
 	box: Box | null;
 	/** First words of the element, for people. */
 	text: string | null;

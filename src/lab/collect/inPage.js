@@ -6,6 +6,8 @@
 (() => {
 	if (window !== window.top) return;
 	const found = { lcp: [], shifts: [], longTasks: [], interactions: [] };
+	/** The last candidate's element: where it lies is asked for at the end, when it has stopped moving. */
+	let lcpElement = null;
 
 	/** A short, readable path to an element: its id, or up to four steps with their classes. */
 	function selectorOf(element) {
@@ -36,13 +38,14 @@
 
 	observe('largest-contentful-paint', (entry) => {
 		const element = entry.element;
+		lcpElement = element;
 		found.lcp.push({
 			atMs: entry.startTime,
 			size: entry.size,
 			selector: element ? selectorOf(element) : null,
 			tag: element ? element.localName : null,
 			url: entry.url || null,
-			box: element ? boxOf(element.getBoundingClientRect()) : null,
+			box: null,
 			text: element ? (element.innerText || element.alt || '').trim().slice(0, 80) || null : null
 		});
 	});
@@ -90,7 +93,9 @@
 			domContentLoaded: navigation ? navigation.domContentLoadedEventStart : 0,
 			onload: navigation ? navigation.loadEventStart : 0,
 			fcp: paints.find((entry) => entry.name === 'first-contentful-paint')?.startTime ?? null,
-			lcp: found.lcp.at(-1) ?? null,
+			lcp: found.lcp.length
+				? { ...found.lcp.at(-1), box: lcpElement?.isConnected ? boxOf(lcpElement.getBoundingClientRect()) : null }
+				: null,
 			shifts: found.shifts,
 			longTasks: found.longTasks,
 			interactions: [...interactions.values()],

@@ -4,4 +4,4 @@ source "$(dirname "$0")/common.sh"
 need_node
 need_packages
 need_chromium
-exec node --import tsx scripts/record.ts
+exec node --import tsx scripts/record.ts "$@"

@@ -1,4 +1,7 @@
-/** Records the demonstration trials: the real lab, real Chromium, pages of the simulated web. */
+/**
+ * Records the demonstration trials: the real lab, real Chromium, pages of the simulated web.
+ * `npm run demo:record -- 01` records only those whose file begins with 01.
+ */
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -19,7 +22,7 @@ const MOST_BYTES = 4_000_000;
 
 type Recording = { file: string; client: string } & Pick<NewTrialInput, 'question' | 'arms' | 'seed'>;
 
-const RECORDINGS: Recording[] = [
+const ALL: Recording[] = [
 	{
 		file: '01-chat-on-the-timetable',
 		client: 'Skerry Line',
@@ -42,6 +45,8 @@ const RECORDINGS: Recording[] = [
 	}
 ];
 
+const wanted = process.argv[2] ?? '';
+const RECORDINGS = ALL.filter(({ file }) => file.startsWith(wanted));
 const folder = mkdtempSync(join(tmpdir(), 'zafra-record-'));
 const world = await startDemoWeb();
 const db = openDatabase(folder);

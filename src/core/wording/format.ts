@@ -5,11 +5,13 @@ import { metricOf, type Unit } from '../metrics/catalogue';
 const JOIN = '\u00a0';
 const MINUS = '\u2212';
 
-function fixed(value: number, decimals: number): string {
-	const text = Math.abs(value).toLocaleString('en-GB', {
-		minimumFractionDigits: decimals,
-		maximumFractionDigits: decimals
-	});
+/** Making a formatter costs far more than using it, and a sheet holds thousands of figures. */
+const NUMBERS = [0, 1, 2, 3].map(
+	(decimals) => new Intl.NumberFormat('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals })
+);
+
+function fixed(value: number, decimals: 0 | 1 | 2 | 3): string {
+	const text = NUMBERS[decimals]!.format(Math.abs(value));
 	return value < 0 && Number(text.replace(/,/g, '')) !== 0 ? MINUS + text : text;
 }
 
@@ -71,10 +73,24 @@ export function formatWait(ms: number): string {
 	return `about ${(minutes / 60).toFixed(1)} hours`;
 }
 
+const moments = new Map<string, [day: Intl.DateTimeFormat, clock: Intl.DateTimeFormat]>();
+
+function momentFormats(timeZone: string | undefined): [day: Intl.DateTimeFormat, clock: Intl.DateTimeFormat] {
+	const key = timeZone ?? '';
+	let formats = moments.get(key);
+	if (!formats) {
+		formats = [
+			new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone }),
+			new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone })
+		];
+		moments.set(key, formats);
+	}
+	return formats;
+}
+
 /** A moment in full, local to the reader: "24 November 2026, 14:05". @param iso UTC ISO text */
 export function formatMoment(iso: string, timeZone?: string): string {
 	const moment = new Date(iso);
-	const day = moment.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone });
-	const clock = moment.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone });
-	return `${day}, ${clock}`;
+	const [day, clock] = momentFormats(timeZone);
+	return `${day.format(moment)}, ${clock.format(moment)}`;
 }

@@ -50,15 +50,18 @@ const server = await serve((request, response) => {
 const lab = new Lab({ hostMap: [rule('*.test', server.port)] });
 const rows: Row[] = [];
 // The browser's own first loads are slow.
-for (let i = 0; i < 3; i++) await lab.measure('http://page.test/', conditions(20, 20_000));
+for (let i = 0; i < 5; i++) await lab.measure('http://page.test/', conditions(20, 20_000));
 served.length = 0;
-const repeats = Number(process.env.BENCH_REPEATS ?? 11);
+const repeats = Number(process.env.BENCH_REPEATS ?? 15);
 
-for (const roundTripMs of [20, 60, 120, 200]) {
-	const times: number[] = [];
-	for (let i = 0; i < repeats; i++) times.push((await lab.measure('http://page.test/', conditions(roundTripMs, 20_000))).record.figures.ttfb!);
+// In rounds, so that a burst of other work on the machine falls on all round-trip times alike.
+const ROUND_TRIPS = [20, 60, 120, 200];
+const firstBytes = new Map(ROUND_TRIPS.map((roundTripMs) => [roundTripMs, [] as number[]]));
+for (let i = 0; i < repeats; i++)
+	for (const roundTripMs of ROUND_TRIPS)
+		firstBytes.get(roundTripMs)!.push((await lab.measure('http://page.test/', conditions(roundTripMs, 20_000))).record.figures.ttfb!);
+for (const [roundTripMs, times] of firstBytes) {
 	const theory = theoryFirstByte(roundTripMs);
-	served.length = 0;
 	const off = median(times) - theory;
 	rows.push({ what: `first byte, ${roundTripMs} ms round trip`, measured: `${median(times).toFixed(1)} ms, theory ${theory.toFixed(1)}`, limit: 'within 5 ms', holds: Math.abs(off) <= 5 });
 }

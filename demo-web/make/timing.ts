@@ -23,8 +23,4 @@ export class ServerClock {
 		const normal = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 		return middleMs * Math.exp(spread * normal);
 	}
-
-	reset(): void {
-		this.#streams.clear();
-	}
 }

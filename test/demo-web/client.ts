@@ -16,8 +16,6 @@ export interface AskOptions {
 	method?: string;
 	headers?: Record<string, string>;
 	body?: string;
-	plain?: boolean;
-	authority?: string;
 }
 
 export const PHONE_AGENT = 'Mozilla/5.0 (Linux; Android 14) Mobile Safari/537.36';

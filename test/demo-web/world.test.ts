@@ -9,6 +9,7 @@ import { SITES, startingStates } from '../../demo-web/hosts';
 import { library, stylesheet } from '../../demo-web/make/code';
 import { PictureMaker } from '../../demo-web/make/pictures';
 import { createDemoWeb } from '../../demo-web/server';
+import { busyness } from '../../demo-web/site';
 import { StateStore } from '../../demo-web/state/store';
 import { BUILDERS } from '../../demo-web/state/switches';
 import { startDemoWeb, type RunningWorld } from '../support/world';
@@ -271,6 +272,15 @@ describe('simulated web', () => {
 		};
 		expect(row(3)).to.deep.equal(row(3));
 		expect(row(3)).not.to.deep.equal(row(4));
+	});
+
+	it('a server that sleeps lets its first visitor wait, and evenings are busier on shared machines', async () => {
+		await switchOn('skerry-line.test', { coldStart: true });
+		const asked = performance.now();
+		await get('https://skerry-line.test/contact');
+		expect(performance.now() - asked, 'it really waits').to.be.above(1500);
+		expect(busyness(20, 'shared')).to.be.above(2 * busyness(10, 'shared'));
+		expect(busyness(20, 'dedicated')).to.be.below(1.2);
 	});
 
 	it('faults are as named', async () => {

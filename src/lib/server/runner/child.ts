@@ -25,8 +25,3 @@ export function endRunner(): void {
 	stopped = true;
 	child?.kill('SIGTERM');
 }
-
-/** For tests and for the curious: the process number of the runner that web started. */
-export function runnerPid(): number | null {
-	return child?.pid ?? null;
-}

@@ -3,6 +3,7 @@ import { mkdirSync } from 'node:fs';
 import { chromium } from 'playwright-core';
 import { findChromium } from '../src/lab/browser/find';
 import { startApp } from '../test/support/app';
+import { until } from '../test/support/world';
 
 const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['desk', '/'],
@@ -16,6 +17,8 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 
 mkdirSync('docs/screenshots', { recursive: true });
 const app = await startApp({ demo: true });
+// The lab needs a moment to start; the pictures show it ready.
+await until(async () => (await app.api('GET', '/api/health')).body.runner === 'idle', 30_000, 'the lab to be ready');
 const browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, path, scroll] of VIEWS) {

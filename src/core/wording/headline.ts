@@ -34,7 +34,7 @@ function summarise(results: readonly ShiftResult[], arm: TrialArm, baseline: Tri
 	const object = `“${baseline.name}”`;
 	const open = of('undecided').length;
 	const rest = [
-		of('slight').length && `too little for sure in ${shortNames(of('slight'))}`,
+		of('slight').length && `${shortNames(of('slight'))} moved, perhaps too little to matter`,
 		of('same').length && `no practical difference in ${shortNames(of('same'))}`,
 		open && `${shortNames(of('undecided'))} undecided`
 	].filter(Boolean);

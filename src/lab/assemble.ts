@@ -1,5 +1,6 @@
 /** Putting a record together from what was collected. */
-import { noFigures } from '../core/metrics/catalogue';
+import type { MetricId } from '../core/metrics/catalogue';
+import { emptyRecord } from '../core/load/emptyRecord';
 import { LAB_RECIPE, scoreOf } from '../core/metrics/score';
 import type { Conditions } from '../core/load/conditions';
 import type { FailureReason, LoadRecord, RequestRecord } from '../core/load/record';
@@ -10,41 +11,13 @@ import {
 	totalBlockingTime
 } from '../core/load/vitals';
 import { speedIndex, visuallyComplete } from '../core/load/visual';
-import type { PageFacts } from './collect/pageFacts';
+import type { UnusedBytes } from './collect/coverage';
+import type { PageFacts, Since } from './collect/pageFacts';
 import type { DevelopedFrames } from './frames/develop';
 
 /** A record of a load about which nothing is known but why it failed. */
 export function failedRecord(url: string, conditions: Conditions, startedAt: Date, reason: FailureReason): LoadRecord {
-	return {
-		format: 'zafra-load',
-		version: 1,
-		url,
-		finalUrl: url,
-		conditions,
-		startedAt: startedAt.toISOString(),
-		status: 'failed',
-		failure: reason,
-		capped: false,
-		settledMs: null,
-		labMs: 0,
-		recipe: LAB_RECIPE.version,
-		figures: noFigures(),
-		lcp: null,
-		shifts: [],
-		longTasks: [],
-		requests: [],
-		redirects: [],
-		frames: [],
-		page: null,
-		environment: {
-			browser: 'unknown',
-			userAgent: '',
-			machineSpeed: { before: null, after: null },
-			slowdown: 1,
-			reachedSpeed: null,
-			notes: []
-		}
-	};
+	return emptyRecord(url, conditions, startedAt.toISOString(), reason);
 }
 
 /**
@@ -63,6 +36,12 @@ export function fillFromPage(
 	record.lcp = facts.lcp && { ...facts.lcp, atMs: later(facts.lcp.atMs) };
 	record.shifts = facts.shifts.map((shift) => ({ ...shift, atMs: later(shift.atMs) }));
 	record.longTasks = facts.longTasks.map((task) => ({ ...task, startMs: later(task.startMs) }));
+	record.longFrames = facts.longFrames.map((frame) => ({
+		...frame,
+		startMs: later(frame.startMs),
+		scripts: frame.scripts.map((script) => ({ ...script, startMs: later(script.startMs) }))
+	}));
+	record.marks = facts.marks.map((mark) => ({ ...mark, atMs: later(mark.atMs) }));
 	record.frames = frames.records;
 	for (const request of record.requests)
 		if (facts.renderBlocking.includes(request.url)) request.renderBlocking = 'blocking';
@@ -82,25 +61,66 @@ export function fillFromPage(
 		vc: frames.startRenderMs === null ? null : visuallyComplete(frames.records),
 		dcl: facts.domContentLoaded > 0 ? later(facts.domContentLoaded) : null,
 		onload,
-		full: onload === null ? null : fullyLoaded(record.requests, onload),
+		full: onload === null ? null : fullyLoaded(record.requests.filter((request) => request.during === 'load'), onload),
 		elements: facts.page.elements,
 		depth: facts.page.depth
 	});
 	record.figures.score = scoreOf(record.figures, LAB_RECIPE).value;
 }
 
-/** Weights are known for failed loads too, as far as they came. */
+/** Weights of what came until the page had settled; known for failed loads too, as far as they came. */
 export function fillWeights(record: LoadRecord, requests: RequestRecord[]): void {
 	record.requests = requests;
-	const sent = requests.filter((request) => !request.fromCache);
-	record.figures.wire = sent.reduce((sum, request) => sum + request.wireBytes, 0);
-	record.figures.decoded = sent.reduce((sum, request) => sum + request.decodedBytes, 0);
+	const sent = requests.filter(countsAsSent);
+	record.figures.wire = sent.reduce((sum, request) => sum + (request.wireBytes ?? 0), 0);
+	record.figures.decoded = sent.reduce((sum, request) => sum + (request.decodedBytes ?? 0), 0);
 	record.figures.requests = sent.length;
 }
 
-/** The end of the last thing that kept the page busy. */
+/** Went to the network while the page loaded. */
+const countsAsSent = (request: RequestRecord) => !request.fromCache && !request.fromServiceWorker && request.during === 'load';
+
+/** Script that never ran, style that matched nothing: in all, and of each file. */
+export function fillUnused(record: LoadRecord, unused: UnusedBytes): void {
+	record.figures.unusedJs = unused.script;
+	record.figures.unusedCss = unused.style;
+	for (const request of record.requests)
+		if (request.type === 'script' || request.type === 'stylesheet') request.unused = unused.byUrl.get(request.url) ?? null;
+}
+
+export interface Nudged {
+	atEpochMs: number;
+	settledEpochMs: number;
+	scriptMs: number;
+	seen: Since;
+}
+
+/** What began only after the nudge, and the score had it been done before: its blocking time and shifts are added. */
+export function fillHeldBack(record: LoadRecord, { atEpochMs, settledEpochMs, scriptMs, seen }: Nudged, zeroEpochMs: number): void {
+	const late = record.requests.filter((request) => request.during === 'nudge' && !request.fromCache);
+	const sum = (field: 'wireBytes' | 'decodedBytes') => late.reduce((all, request) => all + (request[field] ?? 0), 0);
+	const figures = { ...record.figures };
+	const add = (metric: MetricId, amount: number) => (figures[metric] = figures[metric] === null ? null : figures[metric] + amount);
+	add('tbt', totalBlockingTime(seen.tasks, 0, Infinity));
+	add('cls', cumulativeLayoutShift(seen.shifts));
+	add('wire', sum('wireBytes'));
+	add('decoded', sum('decodedBytes'));
+	add('requests', late.length);
+	figures.score = scoreOf(figures, LAB_RECIPE).value;
+	record.heldBack = {
+		nudgedAtMs: Math.round(atEpochMs - zeroEpochMs),
+		settledMs: Math.round(settledEpochMs - zeroEpochMs),
+		requests: late.length,
+		wireBytes: sum('wireBytes'),
+		decodedBytes: sum('decodedBytes'),
+		scriptMs: Math.round(scriptMs),
+		figuresWith: figures
+	};
+}
+
+/** The end of the last thing that kept the page busy while it loaded. */
 function settledAt(record: LoadRecord, onload: number): number {
-	const ends = record.requests.map((request) => request.endMs ?? 0);
+	const ends = record.requests.filter((request) => request.during === 'load').map((request) => request.endMs ?? 0);
 	const tasks = record.longTasks.map((task) => task.startMs + task.durationMs);
 	return Math.max(onload, ...ends, ...tasks);
 }

@@ -1,13 +1,14 @@
 /** The lab: (url, conditions) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
-import type { Conditions } from '../core/load/conditions';
+import { roundTripOf, withoutSecrets, type Conditions } from '../core/load/conditions';
 import type { MeasuredLoad } from '../core/load/record';
+import type { Step } from '../core/load/steps';
 import { SpeedBook } from './browser/cpu';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
 import { failedRecord } from './assemble';
 import { Shaper } from './shaper/shaper';
-import type { HostRule, HostTimes } from './shaper/hostMap';
+import { parseHostMap, type HostRule, type HostTimes } from './shaper/hostMap';
 
 export interface LabOptions extends LaunchOptions {
 	hostMap?: HostRule[];
@@ -28,10 +29,10 @@ export class Lab {
 	constructor(private readonly options: LabOptions = {}) {}
 
 	/**
-	 * Load a page once. Every trouble of the page, the network or the browser ends in a record with status `failed`
+	 * Load a page once, and go through the steps of a journey once it has settled. Every trouble of the page, the network or the browser ends in a record with status `failed`
 	 * and a reason in words; nothing is thrown. One load at a time: the caller waits for one before the next.
 	 */
-	async measure(url: string, conditions: Conditions): Promise<MeasuredLoad> {
+	async measure(url: string, conditions: Conditions, steps: readonly Step[] = []): Promise<MeasuredLoad> {
 		const startedAt = new Date();
 		const begun = performance.now();
 		let session: LoadSession | null = null;
@@ -41,10 +42,11 @@ export class Lab {
 			this.#shaper ??= new Shaper();
 			const network = await this.#shaper.open({
 				...conditions.network,
-				hostMap: this.options.hostMap ?? [],
+				roundTripMs: roundTripOf(conditions),
+				hostMap: this.#rulesFor(conditions),
 				hostTimes: this.options.hostTimes ?? []
 			});
-			session = new LoadSession(running, network, this.#speeds, conditions, address, startedAt, this.options.collects ?? 'full');
+			session = new LoadSession(running, network, this.#speeds, { conditions, address, startedAt, steps, collects: this.options.collects ?? 'full' });
 			const measured = await session.run();
 			measured.record.labMs = Math.round(performance.now() - begun);
 			if (measured.record.failure?.code === 'browser-killed') await this.#dropBrowser();
@@ -53,9 +55,9 @@ export class Lab {
 			const reason =
 				error instanceof LoadFailure ? error.reason : failure('internal', (error as Error).message).reason;
 			if (reason.code === 'internal') await this.#dropBrowser();
-			const record = failedRecord(url, conditions, startedAt, reason);
+			const record = failedRecord(url, withoutSecrets(conditions), startedAt, reason);
 			record.labMs = Math.round(performance.now() - begun);
-			return { record, frames: [], picture: null };
+			return { record, frames: [], picture: null, stepPicture: null };
 		} finally {
 			await session?.end();
 		}
@@ -65,6 +67,14 @@ export class Lab {
 		await this.#dropBrowser();
 		await this.#shaper?.stop();
 		this.#shaper = null;
+	}
+
+	/** The conditions' own rules go first, but lead to no private address that the operator does not map. */
+	#rulesFor({ hostMap }: Conditions): HostRule[] {
+		const own = this.options.hostMap ?? [];
+		const known = new Set(own.map((rule) => `${rule.address}:${rule.port}/${rule.tlsPort}`));
+		const asked = parseHostMap(hostMap, 'The host map of the conditions');
+		return [...asked.map((rule) => ({ ...rule, publicOnly: !known.has(`${rule.address}:${rule.port}/${rule.tlsPort}`) })), ...own];
 	}
 
 	async #browser(): Promise<RunningBrowser> {

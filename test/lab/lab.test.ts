@@ -120,10 +120,10 @@ describe('lab', function () {
 			expect(record.requests.find((request) => /quay/.test(request.url))).to.include({ type: 'image', mimeType: 'image/jpeg' });
 			const css = byPath('/lathwork/frame.css');
 			expect(css.renderBlocking).to.equal('blocking');
-			expect(css.decodedBytes).to.be.above(css.wireBytes);
+			expect(css.decodedBytes).to.be.above(css.wireBytes!);
 			expect(byPath('/greeting.json').initiatorUrl).to.match(/bell\.js\?/);
 			expect(byPath('/fonts/harbour.woff2').type).to.equal('font');
-			expect(record.figures.wire).to.equal(record.requests.reduce((sum, request) => sum + request.wireBytes, 0));
+			expect(record.figures.wire).to.equal(record.requests.reduce((sum, request) => sum + request.wireBytes!, 0));
 			for (const request of record.requests) expect(request.endMs, request.url).to.be.at.least(request.responseMs!);
 		});
 

@@ -1,4 +1,5 @@
 /** How a page is loaded. Conditions are plain records, frozen into a trial when it is made. */
+import { placeOf } from './places';
 
 export interface DeviceConditions {
 	/** Viewport in CSS pixels. */
@@ -34,10 +35,60 @@ export interface Conditions {
 	summary: string;
 	device: DeviceConditions;
 	network: NetworkConditions;
+	/** Id of the place the load comes from: its round trip is added to the network's. */
+	place: string;
+	/** `repeat` measures the second visit in the same profile. */
+	cache: 'first' | 'repeat';
+	/** `nudge` moves the pointer, scrolls and presses a key once the page has settled. */
+	input: 'none' | 'nudge';
+	/** Requests that never leave: patterns of addresses, `*` stands for anything. */
+	block: string[];
+	/** Sent with every request. */
+	headers: NameValue[];
+	/** Set for the page's own host before the load. */
+	cookies: NameValue[];
+	/** Host rules that go before the operator's, in the form of ZAFRA_HOST_MAP; hosts of this machine only when the operator allows them. */
+	hostMap: string;
+	/** Answer to HTTP authentication of the page's host. */
+	authentication: { username: string; password: string } | null;
 	/** Longest time a load may take until it counts as capped, ms. */
 	capMs: number;
 	/** How long the page must be quiet to count as settled, ms. */
 	quietMs: number;
+}
+
+export interface NameValue {
+	name: string;
+	value: string;
+}
+
+/** What conditions from before a field existed had in its place. */
+const USUAL = {
+	place: 'near',
+	cache: 'first',
+	input: 'none',
+	block: [],
+	headers: [],
+	cookies: [],
+	hostMap: '',
+	authentication: null
+} satisfies Partial<Conditions>;
+
+/** Conditions as they are stored, with what older ones leave out. */
+export function completeConditions(stored: Partial<Conditions> & Pick<Conditions, 'id' | 'name' | 'device' | 'network'>): Conditions {
+	return { summary: '', capMs: 45_000, quietMs: 2000, ...USUAL, ...stored };
+}
+
+/** As it is written into a record: with the secrets blotted out. */
+export function withoutSecrets(conditions: Conditions): Conditions {
+	const blot = (pairs: NameValue[]) => pairs.map(({ name }) => ({ name, value: '(kept secret)' }));
+	const { authentication } = conditions;
+	return {
+		...conditions,
+		headers: blot(conditions.headers),
+		cookies: blot(conditions.cookies),
+		authentication: authentication && { ...authentication, password: '(kept secret)' }
+	};
 }
 
 const PHONE: Conditions = {
@@ -55,6 +106,7 @@ const PHONE: Conditions = {
 			'Mozilla/5.0 (Linux; Android 14; ZafraPhone) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/{major}.0.0.0 Mobile Safari/537.36'
 	},
 	network: { roundTripMs: 120, downKbps: 9000, upKbps: 3000, dnsMs: 0 },
+	...USUAL,
 	capMs: 45_000,
 	quietMs: 2000
 };
@@ -65,6 +117,7 @@ const DESKTOP: Conditions = {
 	summary: 'An office desktop on cable',
 	device: { width: 1366, height: 768, pixelRatio: 1, touch: false, mobile: false, targetSpeed: null, userAgent: null },
 	network: { roundTripMs: 30, downKbps: 40_000, upKbps: 10_000, dnsMs: 0 },
+	...USUAL,
 	capMs: 45_000,
 	quietMs: 2000
 };
@@ -72,9 +125,28 @@ const DESKTOP: Conditions = {
 /** The conditions that ship with Zafra (house). */
 export const BUILT_IN_CONDITIONS: readonly Conditions[] = [PHONE, DESKTOP];
 
-/** One line that says all that matters: viewport, network, CPU. */
-export function describeConditions({ device, network }: Conditions): string {
+/** Round trip of the line and the place together, ms. */
+export function roundTripOf({ network, place }: Conditions): number {
+	return network.roundTripMs + placeOf(place).extraRoundTripMs;
+}
+
+/** One line that says all that matters: viewport, network, CPU, and whatever is unusual. */
+export function describeConditions(conditions: Conditions): string {
+	const { device, network } = conditions;
 	const mbit = (kbps: number) => String(Number((kbps / 1000).toFixed(1)));
 	const cpu = device.targetSpeed === null ? 'CPU of the machine' : `CPU held to ${device.targetSpeed} loops/ms`;
-	return `${device.width} × ${device.height}, ${device.pixelRatio}×${device.touch ? ', touch' : ''}; ${network.roundTripMs} ms round trip, ${mbit(network.downKbps)}/${mbit(network.upKbps)} Mbit/s; ${cpu}`;
+	const place = placeOf(conditions.place);
+	const parts = [
+		`${device.width} × ${device.height}, ${device.pixelRatio}×${device.touch ? ', touch' : ''}`,
+		`${roundTripOf(conditions)} ms round trip, ${mbit(network.downKbps)}/${mbit(network.upKbps)} Mbit/s${place.extraRoundTripMs ? `, from ${place.name}` : ''}`,
+		cpu
+	];
+	if (conditions.cache === 'repeat') parts.push('repeat visit');
+	if (conditions.input === 'nudge') parts.push('nudged after settling');
+	if (conditions.block.length) parts.push(`${conditions.block.length} request ${conditions.block.length === 1 ? 'pattern' : 'patterns'} blocked`);
+	if (conditions.headers.length) parts.push(`${conditions.headers.length} extra ${conditions.headers.length === 1 ? 'header' : 'headers'}`);
+	if (conditions.cookies.length) parts.push(`${conditions.cookies.length} ${conditions.cookies.length === 1 ? 'cookie' : 'cookies'} set`);
+	if (conditions.hostMap) parts.push('hosts sent elsewhere');
+	if (conditions.authentication) parts.push('HTTP authentication');
+	return parts.join('; ');
 }

@@ -14,8 +14,11 @@ export interface Owner {
 
 export interface OwnerShare extends Owner {
 	requests: number;
+	/** Sums of what is known. */
 	wireBytes: number;
 	decodedBytes: number;
+	/** Script that never ran and style that matched nothing, where it was counted. */
+	unusedBytes: number;
 	/** First start and last end of its requests, ms; null where none ended. */
 	firstMs: number;
 	lastMs: number | null;
@@ -44,10 +47,11 @@ export function sharesOf(requests: readonly RequestRecord[], siteHost: string, c
 	const shares = new Map<string, OwnerShare>();
 	for (const request of requests) {
 		const owner = ownerOf(request.host, siteHost, cdnHosts);
-		const share = shares.get(owner.id) ?? { ...owner, requests: 0, wireBytes: 0, decodedBytes: 0, firstMs: request.startMs, lastMs: null };
+		const share = shares.get(owner.id) ?? { ...owner, requests: 0, wireBytes: 0, decodedBytes: 0, unusedBytes: 0, firstMs: request.startMs, lastMs: null };
 		share.requests++;
-		share.wireBytes += request.wireBytes;
-		share.decodedBytes += request.decodedBytes;
+		share.wireBytes += request.wireBytes ?? 0;
+		share.decodedBytes += request.decodedBytes ?? 0;
+		share.unusedBytes += request.unused ?? 0;
 		share.firstMs = Math.min(share.firstMs, request.startMs);
 		if (request.endMs !== null) share.lastMs = Math.max(share.lastMs ?? 0, request.endMs);
 		shares.set(owner.id, share);

@@ -36,6 +36,18 @@ export interface Box {
 	height: number;
 }
 
+/** What a text body is like. */
+export interface BodyFact {
+	/** First 16 hex digits of its SHA-256: two bodies with the same are the same. */
+	hash: string;
+	/** Size of the decoded text in UTF-8, and what gzip (level 6) makes of it. */
+	bytes: number;
+	gzipBytes: number;
+}
+
+/** `step 2` is the second step of a journey. */
+export type RequestPhase = 'load' | 'nudge' | `step ${number}`;
+
 export interface RequestRecord {
 	id: string;
 	url: string;
@@ -64,15 +76,25 @@ export interface RequestRecord {
 		wait: number | null;
 		receive: number | null;
 	};
-	/** Headers and body as they crossed the wire. */
-	wireBytes: number;
+	/** Headers and body as they crossed the wire; null when the source does not say (an imported HAR). */
+	wireBytes: number | null;
 	/** Body after decoding. */
-	decodedBytes: number;
+	decodedBytes: number | null;
+	/** Characters of a script that never ran, or of a style sheet that matched nothing; null when not counted. */
+	unused: number | null;
+	/** Facts about a text body, which itself is not kept; null when it was not read. */
+	body: BodyFact | null;
 	fromCache: boolean;
+	/** Answered by the page's service worker. */
+	fromServiceWorker: boolean;
+	/** `load` until the page had settled; then what the nudge or a step set off. */
+	during: RequestPhase;
 	renderBlocking: string | null;
 	/** What asked for it: parser, script, preload, other. */
 	initiatorType: string;
 	initiatorUrl: string | null;
+	/** Addresses of the scripts on the way from the page to this request, nearest first. */
+	initiatorChain: string[];
 	failed: string | null;
 	redirectTo: string | null;
 	requestHeaders: [name: string, value: string][];
@@ -122,16 +144,126 @@ export interface EnvironmentRecord {
 	slowdown: number;
 	/** Speed reached under that slowdown. */
 	reachedSpeed: number | null;
+	/** Connections open at once, and what the line carried in each direction, TLS and all; null when not known. */
+	network: { mostConnections: number; upBytes: number; downBytes: number } | null;
 	/** What the lab has to say about this load. */
 	notes: string[];
+}
+
+/** A script's part of a long animation frame. */
+export interface ScriptRecord {
+	/** Address of the script; empty for what has none. */
+	url: string;
+	/** What called it: an event, a timer, the parser. */
+	invoker: string;
+	functionName: string;
+	startMs: number;
+	durationMs: number;
+	/** Style and layout that the script forced, within its duration. */
+	layoutMs: number;
+}
+
+/** W3C Long Animation Frames. */
+export interface LongFrameRecord {
+	startMs: number;
+	durationMs: number;
+	blockingMs: number;
+	scripts: ScriptRecord[];
+}
+
+/** User Timing. */
+export interface MarkRecord {
+	name: string;
+	/** When the mark was set, or the measure began. */
+	atMs: number;
+	/** Of a measure; null for a mark. */
+	durationMs: number | null;
+}
+
+export interface ImageFact {
+	url: string;
+	selector: string;
+	/** Pixels of the file; 0 while not loaded. */
+	naturalWidth: number;
+	naturalHeight: number;
+	/** CSS pixels on the page. */
+	shownWidth: number;
+	shownHeight: number;
+	lazy: boolean;
+	/** Width and height, or a ratio, are set, so that nothing moves when it comes. */
+	roomReserved: boolean;
+	/** Within the viewport before any scrolling. */
+	inView: boolean;
+}
+
+export interface FontFact {
+	family: string;
+	weight: string;
+	status: string;
+	/** The font-display in force. */
+	display: string;
+}
+
+/** Room that the page keeps and shows nothing in. */
+export interface EmptySlot {
+	selector: string;
+	box: Box;
 }
 
 export interface PageRecord {
 	title: string;
 	language: string | null;
+	/** Content of the viewport meta; null without one. */
+	viewport: string | null;
 	elements: number | null;
 	depth: number | null;
+	/** Selector steps from the document to the deepest element. */
+	deepestPath: string | null;
+	widestParent: { selector: string; children: number } | null;
+	images: ImageFact[];
+	fonts: FontFact[];
+	emptySlots: EmptySlot[];
+	/** Visible words of the page, for telling whether two pages say the same. */
+	text: string;
+	/** A layer over the page that asks for consent or hides the rest; null without one. */
+	overlay: { selector: string; box: Box; text: string } | null;
 	consoleErrors: string[];
+}
+
+/** What began only after somebody moved, scrolled or pressed a key. */
+export interface HeldBackRecord {
+	/** When the lab nudged the page. */
+	nudgedAtMs: number;
+	settledMs: number;
+	requests: number;
+	wireBytes: number;
+	decodedBytes: number;
+	/** Time of scripts after the nudge, from the browser's own count. */
+	scriptMs: number;
+	/** Figures had the work after the nudge been done before: its blocking time and shifts are added. */
+	figuresWith: Figures;
+}
+
+export interface StepRecord {
+	/** From 1. */
+	number: number;
+	kind: string;
+	/** The step in words: "Click #menu". */
+	words: string;
+	status: 'ok' | 'failed' | 'skipped';
+	/** What went wrong, with step and selector; null otherwise. */
+	message: string | null;
+	atMs: number;
+	/** From the step until its effect was there: the wait was over, the expectation met. */
+	durationMs: number | null;
+	/** From the step until the page was quiet again: the end of its last request, long task or shift. */
+	quietMs: number | null;
+	/** The step brought a new document. */
+	navigated: boolean;
+	requests: number;
+	wireBytes: number;
+	cls: number;
+	inp: number | null;
 }
 
 export interface LoadRecord {
@@ -139,7 +271,8 @@ export interface LoadRecord {
 	version: 1;
 	url: string;
 	finalUrl: string;
-	conditions: Conditions;
+	/** null when not known: an imported HAR. */
+	conditions: Conditions | null;
 	/** UTC, ISO. */
 	startedAt: string;
 	status: 'ok' | 'failed';
@@ -154,8 +287,16 @@ export interface LoadRecord {
 	lcp: LcpRecord | null;
 	shifts: ShiftRecord[];
 	longTasks: TaskRecord[];
+	longFrames: LongFrameRecord[];
+	marks: MarkRecord[];
 	requests: RequestRecord[];
 	redirects: string[];
+	/** Where the record comes from: the lab, or a HAR from elsewhere, of which much is unknown. */
+	source: 'lab' | 'har';
+	/** The first visit's figures when this is a repeat visit. */
+	firstVisit: Figures | null;
+	heldBack: HeldBackRecord | null;
+	steps: StepRecord[];
 	frames: FrameRecord[];
 	page: PageRecord | null;
 	environment: EnvironmentRecord;
@@ -168,4 +309,6 @@ export interface MeasuredLoad {
 	frames: Uint8Array[];
 	/** WebP of the finished page's viewport. */
 	picture: Uint8Array | null;
+	/** WebP of the moment at which a step failed. */
+	stepPicture?: { step: number; image: Uint8Array } | null;
 }

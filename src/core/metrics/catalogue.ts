@@ -27,8 +27,13 @@ export interface Margin {
 	readonly relative: number;
 }
 
+/** Written out, so that the published JSON Schema of a load can be generated from it. */
+export type MetricId =
+	| 'score' | 'lcp' | 'cls' | 'tbt' | 'wire' | 'inp' | 'ttfb' | 'fcp' | 'start' | 'si' | 'vc' | 'dcl' | 'onload' | 'full'
+	| 'decoded' | 'requests' | 'elements' | 'depth' | 'unusedJs' | 'unusedCss';
+
 export interface Metric {
-	readonly id: string;
+	readonly id: MetricId;
 	readonly name: string;
 	/** What fits in a narrow column head. */
 	readonly short: string;
@@ -49,7 +54,7 @@ const LOAD_MARGIN: Margin = { absolute: 100, relative: 0.05 };
 const SHORT_MARGIN: Margin = { absolute: 50, relative: 0.1 };
 const WEB_DEV = 'web.dev, metric thresholds';
 
-function time<Id extends string>(
+function time<Id extends MetricId>(
 	id: Id,
 	name: string,
 	short: string,
@@ -62,7 +67,7 @@ function time<Id extends string>(
 	return { id, name, short, unit: 'ms', higherIsBetter: false, words, thresholds, margin, definition, source } as const;
 }
 
-function amount<Id extends string>(
+function amount<Id extends MetricId>(
 	id: Id,
 	name: string,
 	short: string,
@@ -187,8 +192,6 @@ export const METRICS = [
 	amount('unusedJs', 'Script never run', 'Unused JS', 'bytes', { absolute: 10_000, relative: 0.05 }, 'Script bytes that had not run when the page settled', 'CDP coverage'),
 	amount('unusedCss', 'Style never matched', 'Unused CSS', 'bytes', { absolute: 10_000, relative: 0.05 }, 'Style bytes that matched nothing when the page settled', 'CDP coverage')
 ] as const satisfies readonly Metric[];
-
-export type MetricId = (typeof METRICS)[number]['id'];
 
 /** Figures of one load, by metric; null is "not measured", never zero. */
 export type Figures = Record<MetricId, number | null>;

@@ -5,14 +5,16 @@ import { unusedInScript, unusedInSheet, type CoverageRange } from '../../core/lo
 export interface UnusedBytes {
 	script: number;
 	style: number;
+	/** By the address of the file. */
+	byUrl: Map<string, number>;
 }
 
 export class CoverageCollector {
-	#sheets = new Map<string, number>();
+	#sheets = new Map<string, { url: string; length: number }>();
 
 	constructor(private readonly session: CDPSession) {
 		session.on('CSS.styleSheetAdded', ({ header }) => {
-			if (/^https?:/.test(header.sourceURL)) this.#sheets.set(header.styleSheetId, header.length);
+			if (/^https?:/.test(header.sourceURL)) this.#sheets.set(header.styleSheetId, { url: header.sourceURL, length: header.length });
 		});
 	}
 
@@ -28,17 +30,23 @@ export class CoverageCollector {
 	async take(): Promise<UnusedBytes> {
 		const { ruleUsage } = await this.session.send('CSS.stopRuleUsageTracking');
 		const { result } = await this.session.send('Profiler.takePreciseCoverage');
-		const script = result
-			.filter((one) => /^https?:/.test(one.url))
-			.reduce((sum, one) => {
-				const ranges = one.functions.flatMap((called) => called.ranges.map(({ startOffset, endOffset, count }): CoverageRange => ({ start: startOffset, end: endOffset, used: count > 0 })));
-				return sum + unusedInScript(ranges);
-			}, 0);
-		let style = 0;
-		for (const [id, length] of this.#sheets) {
-			const ranges = ruleUsage.filter((rule) => rule.styleSheetId === id).map(({ startOffset, endOffset, used }) => ({ start: startOffset, end: endOffset, used }));
-			style += unusedInSheet(length, ranges);
+		const byUrl = new Map<string, number>();
+		const add = (url: string, unused: number) => byUrl.set(url, (byUrl.get(url) ?? 0) + unused);
+		let script = 0;
+		for (const one of result) {
+			if (!/^https?:/.test(one.url)) continue;
+			const ranges = one.functions.flatMap((called) => called.ranges.map(({ startOffset, endOffset, count }): CoverageRange => ({ start: startOffset, end: endOffset, used: count > 0 })));
+			const unused = unusedInScript(ranges);
+			script += unused;
+			add(one.url, unused);
 		}
-		return { script, style };
+		let style = 0;
+		for (const [id, { url, length }] of this.#sheets) {
+			const ranges = ruleUsage.filter((rule) => rule.styleSheetId === id).map(({ startOffset, endOffset, used }) => ({ start: startOffset, end: endOffset, used }));
+			const unused = unusedInSheet(length, ranges);
+			style += unused;
+			add(url, unused);
+		}
+		return { script, style, byUrl };
 	}
 }

@@ -5,14 +5,14 @@
  */
 (() => {
 	if (window !== window.top) return;
-	const found = { lcp: [], shifts: [], longTasks: [], interactions: [] };
+	const found = { lcp: [], shifts: [], longTasks: [], longFrames: [], interactions: [] };
 	/** The last candidate's element: where it lies is asked for at the end, when it has stopped moving. */
 	let lcpElement = null;
 
 	/** A short, readable path to an element: its id, or up to four steps with their classes. */
-	function selectorOf(element) {
+	function selectorOf(element, most = 4) {
 		const steps = [];
-		for (let at = element; at && at.nodeType === 1 && steps.length < 4; at = at.parentElement) {
+		for (let at = element; at && at.nodeType === 1 && steps.length < most; at = at.parentElement) {
 			if (at.id) {
 				steps.unshift(`#${CSS.escape(at.id)}`);
 				break;
@@ -65,28 +65,138 @@
 		found.longTasks.push({ startMs: entry.startTime, durationMs: entry.duration });
 		globalThis.zafraBusy?.('task');
 	});
-	observe(
-		'event',
-		(entry) => {
-			if (entry.interactionId) found.interactions.push({ id: entry.interactionId, durationMs: entry.duration });
-		},
-		{ durationThreshold: 16 }
-	);
+	observe('long-animation-frame', (entry) => {
+		if (found.longFrames.length >= 400) return;
+		found.longFrames.push({
+			startMs: entry.startTime,
+			durationMs: entry.duration,
+			blockingMs: entry.blockingDuration,
+			scripts: entry.scripts.slice(0, 20).map((script) => ({
+				url: script.sourceURL,
+				invoker: `${script.invokerType}: ${script.invoker}`.slice(0, 120),
+				functionName: script.sourceFunctionName.slice(0, 80),
+				startMs: script.startTime,
+				durationMs: script.duration,
+				layoutMs: script.forcedStyleAndLayoutDuration
+			}))
+		});
+	});
+	const interaction = (entry) => {
+		if (entry.interactionId) found.interactions.push({ id: entry.interactionId, atMs: entry.startTime, durationMs: entry.duration });
+	};
+	observe('event', interaction, { durationThreshold: 16 });
+	// The first one is reported however short it was.
+	observe('first-input', interaction);
+
+	/** One per interaction: its longest event. */
+	function interactionsSince(fromMs) {
+		const longest = new Map();
+		for (const { id, atMs, durationMs } of found.interactions)
+			if (atMs >= fromMs) longest.set(id, Math.max(durationMs, longest.get(id) ?? 0));
+		return [...longest.values()];
+	}
+
+	/** Elements of the document, not of shadow trees, as a parser of the page would count them. */
+	function measureTree() {
+		let elements = 0;
+		let depth = 0;
+		let deepest = null;
+		let widest = { element: null, children: 0 };
+		// Without recursion: a page may nest deeper than the stack.
+		const open = document.documentElement ? [[document.documentElement, 1]] : [];
+		while (open.length) {
+			const [element, level] = open.pop();
+			elements++;
+			if (level > depth) {
+				depth = level;
+				deepest = element;
+			}
+			const { children } = element;
+			if (children.length > widest.children) widest = { element, children: children.length };
+			for (let i = 0; i < children.length; i++) open.push([children[i], level + 1]);
+		}
+		const path = [];
+		for (let at = deepest; at; at = at.parentElement) path.unshift(at.id ? `${at.localName}#${at.id}` : at.localName);
+		return {
+			elements,
+			depth,
+			deepestPath: path.length ? path.join(' > ').slice(0, 1500) : null,
+			widestParent: widest.element && { selector: selectorOf(widest.element), children: widest.children }
+		};
+	}
+
+	const inView = (rect) => rect.width > 0 && rect.height > 0 && rect.top < innerHeight && rect.bottom > 0 && rect.left < innerWidth && rect.right > 0;
+	const isShown = (element) => element.checkVisibility?.({ opacityProperty: true, visibilityProperty: true }) ?? true;
+
+	function imageFacts() {
+		return [...document.images].slice(0, 300).map((image) => {
+			const rect = image.getBoundingClientRect();
+			const style = getComputedStyle(image);
+			const attributes = image.hasAttribute('width') && image.hasAttribute('height');
+			return {
+				url: (image.currentSrc || image.src).slice(0, 2000),
+				selector: selectorOf(image),
+				naturalWidth: image.naturalWidth,
+				naturalHeight: image.naturalHeight,
+				shownWidth: Math.round(rect.width),
+				shownHeight: Math.round(rect.height),
+				lazy: image.loading === 'lazy',
+				roomReserved: attributes || /\d/.test(style.aspectRatio),
+				inView: inView(rect)
+			};
+		});
+	}
+
+	function fontFacts() {
+		return [...document.fonts].slice(0, 60).map(({ family, weight, status, display }) => ({ family: family.replace(/^["']|["']$/g, ''), weight, status, display }));
+	}
+
+	/** The outermost boxes that take up room and hold neither text nor anything that paints. */
+	function emptySlots() {
+		const slots = [];
+		const MEDIA = 'img,svg,video,canvas,iframe,object,embed,input,button,select,textarea,audio,picture,hr';
+		const walk = (element) => {
+			if (slots.length >= 20) return;
+			for (const child of element.children) {
+				const rect = child.getBoundingClientRect();
+				if (rect.width < 100 || rect.height < 50 || !isShown(child)) {
+					if (child.children.length && rect.height > 0) walk(child);
+					continue;
+				}
+				const style = getComputedStyle(child);
+				const paints =
+					child.matches(MEDIA) || child.querySelector(MEDIA) || child.shadowRoot || style.backgroundImage !== 'none' ||
+					(child.textContent || '').trim() !== '' || getComputedStyle(child, '::before').content !== 'none' || getComputedStyle(child, '::after').content !== 'none';
+				if (paints) walk(child);
+				else if (!/^(fixed)$/.test(style.position)) slots.push({ selector: selectorOf(child), box: boxOf(rect) });
+			}
+		};
+		if (document.body) walk(document.body);
+		return slots;
+	}
+
+	/** A layer that lies over the page: fixed or a dialog, with words, and large or in front of the middle. */
+	function overlay() {
+		const candidates = new Set();
+		for (const [x, y] of [[0.5, 0.5], [0.5, 0.9], [0.5, 0.1]]) {
+			for (let at = document.elementFromPoint(innerWidth * x, innerHeight * y); at && at !== document.body; at = at.parentElement) {
+				const { position } = getComputedStyle(at);
+				if (position === 'fixed' || at.localName === 'dialog') candidates.add(at);
+			}
+		}
+		for (const element of candidates) {
+			const rect = element.getBoundingClientRect();
+			const text = (element.innerText || '').trim();
+			const share = (rect.width * rect.height) / (innerWidth * innerHeight);
+			const consent = /cookie|consent|privacy/i.test(text);
+			if ((share > 0.4 && text) || (consent && share > 0.03)) return { selector: selectorOf(element), box: boxOf(rect), text: text.slice(0, 160) };
+		}
+		return null;
+	}
 
 	globalThis.zafraCollect = () => {
 		const navigation = performance.getEntriesByType('navigation')[0];
 		const paints = performance.getEntriesByType('paint');
-		let elements = 0;
-		let depth = 0;
-		const walk = (element, level) => {
-			elements++;
-			if (level > depth) depth = level;
-			for (const child of element.children) walk(child, level + 1);
-		};
-		if (document.documentElement) walk(document.documentElement, 1);
-		const interactions = new Map();
-		for (const { id, durationMs } of found.interactions)
-			interactions.set(id, Math.max(durationMs, interactions.get(id) ?? 0));
 		return {
 			timeOrigin: performance.timeOrigin,
 			responseStart: navigation ? navigation.responseStart : 0,
@@ -98,7 +208,11 @@
 				: null,
 			shifts: found.shifts,
 			longTasks: found.longTasks,
-			interactions: [...interactions.values()],
+			longFrames: found.longFrames,
+			interactions: interactionsSince(0),
+			marks: [...performance.getEntriesByType('mark'), ...performance.getEntriesByType('measure')]
+				.slice(0, 200)
+				.map(({ name, entryType, startTime, duration }) => ({ name: name.slice(0, 120), atMs: startTime, durationMs: entryType === 'measure' ? duration : null })),
 			renderBlocking: performance
 				.getEntriesByType('resource')
 				.filter((entry) => entry.renderBlockingStatus === 'blocking')
@@ -106,9 +220,85 @@
 			page: {
 				title: document.title.slice(0, 300),
 				language: document.documentElement?.lang || null,
-				elements,
-				depth
+				viewport: document.querySelector('meta[name=viewport i]')?.content ?? null,
+				...measureTree(),
+				images: imageFacts(),
+				fonts: fontFacts(),
+				emptySlots: emptySlots(),
+				text: (document.body?.innerText ?? '').replace(/\s+/g, ' ').trim().slice(0, 6000),
+				overlay: overlay()
 			}
 		};
+	};
+
+	/** What happened since a moment (epoch ms): of this document alone. Times as epoch ms. */
+	globalThis.zafraSince = (epochMs) => {
+		const from = epochMs - performance.timeOrigin;
+		return {
+			timeOrigin: performance.timeOrigin,
+			interactions: interactionsSince(from - 1),
+			shifts: found.shifts.filter((shift) => shift.atMs >= from).map(({ atMs, value, recentInput }) => ({ atMs: atMs + performance.timeOrigin, value, recentInput })),
+			tasks: found.longTasks.filter((task) => task.startMs + task.durationMs >= from).map(({ startMs, durationMs }) => ({ startMs: startMs + performance.timeOrigin, durationMs }))
+		};
+	};
+
+	/** The first element that a selector names, in shadow trees too. @throws for a selector that cannot be read */
+	function deepFind(selector, root = document) {
+		const direct = root.querySelector(selector);
+		if (direct) return direct;
+		for (const element of root.querySelectorAll('*')) {
+			const inside = element.shadowRoot && deepFind(selector, element.shadowRoot);
+			if (inside) return inside;
+		}
+		return null;
+	}
+
+	/** Bring an element into view and say where to press it. */
+	globalThis.zafraPoint = (selector) => {
+		const element = deepFind(selector);
+		if (!element) return { problem: `nothing matches ${selector}` };
+		element.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
+		const rect = element.getBoundingClientRect();
+		if (!rect.width || !rect.height || !isShown(element)) return { problem: `${selector} is not visible` };
+		const x = Math.min(innerWidth - 1, Math.max(0, rect.x + rect.width / 2));
+		const y = Math.min(innerHeight - 1, Math.max(0, rect.y + rect.height / 2));
+		const root = element.getRootNode();
+		const hit = (root.elementFromPoint ? root : document).elementFromPoint(x, y);
+		if (hit && hit !== element && !element.contains(hit) && !hit.contains(element))
+			return { problem: `${selector} is covered by ${selectorOf(hit)}` };
+		return { x, y };
+	};
+
+	/** Null when all that is asked for holds, else what does not. */
+	globalThis.zafraProblem = ({ selector, text, gone, title, url }) => {
+		const visible = (wanted) => {
+			const element = deepFind(wanted);
+			if (!element) return `nothing matches ${wanted}`;
+			const rect = element.getBoundingClientRect();
+			return rect.width && rect.height && isShown(element) ? null : `${wanted} is not visible`;
+		};
+		if (selector !== undefined) {
+			const problem = visible(selector);
+			if (problem) return problem;
+		}
+		if (gone !== undefined && visible(gone) === null) return `${gone} is still there`;
+		if (text !== undefined) {
+			const place = selector === undefined ? document.body : deepFind(selector);
+			if (!(place?.innerText ?? '').includes(text)) return `the words “${text}” are not on the page${selector === undefined ? '' : ` in ${selector}`}`;
+		}
+		if (title !== undefined && !document.title.includes(title)) return `the title is “${document.title.slice(0, 80)}”, without “${title}”`;
+		if (url !== undefined && !location.href.includes(url)) return `the address is ${location.href.slice(0, 200)}, without “${url}”`;
+		return null;
+	};
+
+	globalThis.zafraScroll = (target) => {
+		if (typeof target === 'number') scrollBy({ top: target, behavior: 'instant' });
+		else if (target === 'bottom') scrollTo({ top: document.documentElement.scrollHeight, behavior: 'instant' });
+		else {
+			const element = deepFind(target);
+			if (!element) return `nothing matches ${target}`;
+			element.scrollIntoView({ block: 'center', behavior: 'instant' });
+		}
+		return null;
 	};
 })();

@@ -2,7 +2,8 @@
 import type { CDPSession } from 'playwright-core';
 // The package does not export its protocol types; a path does.
 import type { Protocol } from '../../../node_modules/playwright-core/types/protocol';
-import type { RequestRecord } from '../../core/load/record';
+import type { RequestPhase, RequestRecord } from '../../core/load/record';
+import type { ConnectionLog } from '../shaper/socks';
 
 type Net<Name extends keyof Protocol.Events> = Protocol.Events[Name];
 type Response = Protocol.Network.Response;
@@ -32,6 +33,8 @@ export class NetworkCollector {
 	/** Epoch seconds minus monotonic seconds. */
 	#clockOffset = 0;
 	#redirectCount = 0;
+	/** What is going on: written on each request that starts. */
+	phase: RequestPhase = 'load';
 	/** performance.now() of the lab when the network last did anything that matters for settling. */
 	lastActivityAt = performance.now();
 
@@ -72,20 +75,41 @@ export class NetworkCollector {
 			.map((draft) => draft.record.url);
 	}
 
+	/** Requests that began since a moment (epoch ms): how many, how heavy, and when the last one ended. */
+	since(epochMs: number): { requests: number; wireBytes: number; lastEndEpochMs: number | null } {
+		const drafts = this.#drafts.filter((draft) => this.#epochOf(draft.startedAt) >= epochMs - 1);
+		const ends = drafts.flatMap((draft) => (draft.endedAt === null ? [] : [this.#epochOf(draft.endedAt)]));
+		return {
+			requests: drafts.length,
+			wireBytes: drafts.reduce((sum, draft) => sum + (draft.record.fromCache ? 0 : wireBytesOf(draft)), 0),
+			lastEndEpochMs: ends.length ? Math.max(...ends) : null
+		};
+	}
+
+	/** Ids of finished answers whose bodies can be read, in order. */
+	get finished(): { id: string; url: string; type: string; mimeType: string | null; decodedBytes: number }[] {
+		return this.#drafts
+			.filter((draft) => draft.endedAt !== null && draft.response && !draft.record.failed && !draft.record.redirectTo)
+			.map(({ record }) => ({ id: record.id, url: record.url, type: record.type, mimeType: record.mimeType, decodedBytes: record.decodedBytes ?? 0 }));
+	}
+
+	#epochOf(monotonic: number): number {
+		return (monotonic + this.#clockOffset) * 1000;
+	}
+
 	/** All requests in order of start. @param zeroEpochMs the page's time zero in epoch ms */
-	records(zeroEpochMs: number): RequestRecord[] {
+	records(zeroEpochMs: number, connections: readonly ConnectionLog[] = []): RequestRecord[] {
 		const since = (monotonic: number | null) =>
 			monotonic === null ? null : round((monotonic + this.#clockOffset) * 1000 - zeroEpochMs);
 		return this.#drafts.map((draft) => {
 			const { record, response } = draft;
-			const wireBytes = draft.finalWireBytes ?? draft.headerWireBytes + draft.bodyWireBytes;
 			return {
 				...record,
 				startMs: since(draft.startedAt)!,
 				responseMs: since(draft.respondedAt),
 				endMs: since(draft.endedAt),
-				wireBytes: record.fromCache ? 0 : wireBytes,
-				timing: timingOf(draft, response)
+				wireBytes: record.fromCache ? 0 : wireBytesOf(draft),
+				timing: withLookUp(timingOf(draft, response), draft, this.#clockOffset, connections)
 			};
 		});
 	}
@@ -127,10 +151,15 @@ export class NetworkCollector {
 				timing: { queue: null, dns: null, connect: null, tls: null, send: null, wait: null, receive: null },
 				wireBytes: 0,
 				decodedBytes: 0,
+				unused: null,
+				body: null,
 				fromCache: false,
+				fromServiceWorker: false,
+				during: this.phase,
 				renderBlocking: null,
 				initiatorType: event.initiator.type,
 				initiatorUrl: event.initiator.url ?? event.initiator.stack?.callFrames[0]?.url ?? null,
+				initiatorChain: chainOf(event.initiator.stack),
 				failed: null,
 				redirectTo: null,
 				requestHeaders: headerList(request.headers),
@@ -183,6 +212,7 @@ export class NetworkCollector {
 			protocol: response.protocol ?? null,
 			mimeType: response.mimeType,
 			fromCache: draft.record.fromCache || Boolean(response.fromDiskCache || response.fromPrefetchCache),
+			fromServiceWorker: Boolean(response.fromServiceWorker),
 			responseHeaders: headerList(response.headers),
 			remoteAddress: response.remoteIPAddress ?? null,
 			connectionId: String(response.connectionId)
@@ -192,7 +222,7 @@ export class NetworkCollector {
 	#data(event: Net<'Network.dataReceived'>): void {
 		const draft = this.#open.get(event.requestId);
 		if (!draft) return;
-		draft.record.decodedBytes += event.dataLength;
+		draft.record.decodedBytes = (draft.record.decodedBytes ?? 0) + event.dataLength;
 		draft.bodyWireBytes += event.encodedDataLength;
 		this.#touch(draft.record.type);
 	}
@@ -238,8 +268,44 @@ function timingOf(draft: Draft, response: Response | null): RequestRecord['timin
 	};
 }
 
+function wireBytesOf(draft: Draft): number {
+	return draft.finalWireBytes ?? draft.headerWireBytes + draft.bodyWireBytes;
+}
+
+/** A connection that the browser opened within this time of one in the shaper's log, to the same host, is that one. */
+const SAME_CONNECTION_WITHIN_MS = 60;
+
+/**
+ * Through the proxy the browser sees look-up and handshake as one: the shaper's log tells them apart.
+ * A request that opened no connection looked nothing up.
+ */
+function withLookUp(timing: RequestRecord['timing'], draft: Draft, clockOffset: number, connections: readonly ConnectionLog[]): RequestRecord['timing'] {
+	const raw = draft.response?.timing;
+	if (!raw || timing.connect === null) return timing;
+	const startedAt = (raw.requestTime + clockOffset) * 1000 + raw.connectStart;
+	const host = hostOf(draft.record.url).replace(/:\d+$/, '');
+	const near = connections
+		.filter((connection) => connection.host === host)
+		.map((connection) => ({ connection, off: Math.abs(connection.startedAt - startedAt) }))
+		.sort((a, b) => a.off - b.off)[0];
+	if (!near || near.off > SAME_CONNECTION_WITHIN_MS) return timing;
+	const dns = Math.min(near.connection.dnsMs, timing.connect);
+	return { ...timing, dns, connect: round(timing.connect - dns) };
+}
+
+/** Scripts on the way to a request, nearest first, each once. */
+function chainOf(stack: Protocol.Runtime.StackTrace | undefined): string[] {
+	const urls: string[] = [];
+	for (let at = stack; at && urls.length < 8; at = at.parent)
+		for (const { url } of at.callFrames) if (url && !urls.includes(url) && urls.length < 8) urls.push(url.slice(0, 1000));
+	return urls;
+}
+
+/** Headers that hold secrets keep their name. */
+const SECRET = new Set(['cookie', 'set-cookie', 'authorization', 'proxy-authorization']);
+
 function headerList(headers: Record<string, string>): [string, string][] {
-	return Object.entries(headers).map(([name, value]) => [name, String(value).slice(0, 2000)]);
+	return Object.entries(headers).map(([name, value]) => [name, SECRET.has(name.toLowerCase()) ? '(not kept)' : String(value).slice(0, 500)]);
 }
 
 function hostOf(url: string): string {

@@ -5,12 +5,14 @@ export interface HostRule {
 	address: string;
 	port: number;
 	tlsPort: number | null;
+	/** The rule is not the operator's own: it may not lead to private or local addresses. */
+	publicOnly?: boolean;
 }
 
 const RULE = /^([^=\s]+)=(\[[0-9a-f:]+\]|[^:/\s]+):(\d{1,5})(?:\/(\d{1,5}))?$/i;
 
 /** @throws Error that names the rule that cannot be read and shows the right form */
-export function parseHostMap(text: string | undefined): HostRule[] {
+export function parseHostMap(text: string | undefined, source = 'ZAFRA_HOST_MAP'): HostRule[] {
 	return (text ?? '')
 		.split(',')
 		.map((rule) => rule.trim())
@@ -20,7 +22,7 @@ export function parseHostMap(text: string | undefined): HostRule[] {
 			const ports = match ? [match[3], match[4]].filter((port) => port !== undefined).map(Number) : [];
 			if (!match || ports.some((port) => port < 1 || port > 65535))
 				throw new Error(
-					`ZAFRA_HOST_MAP: “${rule}” cannot be read. Write pattern=address:port or pattern=address:port/tlsPort, for example *.test=127.0.0.1:4180/4143.`
+					`${source}: “${rule}” cannot be read. Write pattern=address:port or pattern=address:port/tlsPort, for example *.test=127.0.0.1:4180/4143.`
 				);
 			return {
 				pattern: match[1]!.toLowerCase(),

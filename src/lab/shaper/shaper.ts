@@ -6,6 +6,8 @@ import type { ShaperReply, ShaperRequest } from './worker';
 export interface ShapedNetwork {
 	/** Port of the SOCKS5 proxy on 127.0.0.1. */
 	port: number;
+	/** Cut its connections, as for a visitor who comes back later. */
+	renew(): Promise<void>;
 	/** End the network and hand over what it saw. Calling it again returns the same. */
 	close(): Promise<ShapeLog>;
 }
@@ -34,7 +36,8 @@ export class Shaper {
 		if (port === undefined) throw new Error(`The shaped network could not be opened: ${error}`);
 		let closing: Promise<ShapeLog> | null = null;
 		const close = async () => (await this.#ask({ id, close: true })).log ?? { connections: [], mostOpen: 0 };
-		return { port, close: () => (closing ??= close()) };
+		const renew = async () => void (await this.#ask({ id, renew: true }));
+		return { port, renew, close: () => (closing ??= close()) };
 	}
 
 	async stop(): Promise<void> {

@@ -78,6 +78,14 @@ export class ShapedProxy {
 		});
 	}
 
+	/** Cut all connections and forget what was looked up, as if the visitor came back another day. */
+	renew(): void {
+		for (const socket of this.#sockets) socket.destroy();
+		this.#lookedUp.clear();
+		this.log.connections.length = 0;
+		this.log.mostOpen = 0;
+	}
+
 	close(): void {
 		this.#server.close();
 		for (const socket of this.#sockets) socket.destroy();
@@ -152,6 +160,7 @@ export class ShapedProxy {
 		let realPort = port;
 		if (rule) {
 			address = rule.address;
+			if (rule.publicOnly && !isPublic(await this.#resolve(address))) throw new RefusedConnection('private-address');
 			if (port === 80) realPort = rule.port;
 			else if (port === 443 && rule.tlsPort !== null) realPort = rule.tlsPort;
 			else throw new RefusedConnection('refused');

@@ -2,7 +2,7 @@
 import { parentPort } from 'node:worker_threads';
 import { ShapedProxy, type ShapeLog, type ShapeOptions } from './socks';
 
-export type ShaperRequest = { id: number; open: ShapeOptions } | { id: number; close: true };
+export type ShaperRequest = { id: number; open: ShapeOptions } | { id: number; renew: true } | { id: number; close: true };
 export type ShaperReply = { id: number; port?: number; log?: ShapeLog; error?: string };
 
 const proxies = new Map<number, ShapedProxy>();
@@ -19,6 +19,10 @@ parentPort?.on('message', (request: ShaperRequest) => {
 		return;
 	}
 	const proxy = proxies.get(request.id);
+	if ('renew' in request) {
+		proxy?.renew();
+		return reply({});
+	}
 	proxies.delete(request.id);
 	proxy?.close();
 	reply({ log: proxy?.log ?? { connections: [], mostOpen: 0 } });

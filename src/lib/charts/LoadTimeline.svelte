@@ -1,12 +1,21 @@
 <script lang="ts">
-	/** Frames above, requests below, on one time axis; metrics as plumb lines through both; one cursor. */
+	/**
+	 * Frames above, requests below, on one time axis; metrics as plumb lines through both; one cursor. The list of
+	 * requests is windowed: only the rows in sight are drawn, so that thousands scroll as easily as ten.
+	 */
+	import { onMount } from 'svelte';
 	import { scaleLinear } from 'd3-scale';
-	import type { FrameRecord, RequestRecord } from '../../core/load/record';
-	import { ownerOf, type OwnerShare } from '../../core/load/owners';
+	import { Virtualizer, elementScroll, observeElementOffset, observeElementRect } from '@tanstack/virtual-core';
+	import type { FrameRecord } from '../../core/load/record';
+	import type { OwnerShare } from '../../core/load/owners';
+	import { EVERYTHING, ORDERS, SPECIAL, hasFailed, kindOf, listRequests, requestsCsv, type OwnedRequest, type RequestWish } from '../../core/load/requestList';
 	import { formatBytes, formatDuration } from '../../core/wording/format';
+	import CopyButton from '../parts/CopyButton.svelte';
+	import type { OwnerColours } from './ownerColour';
+	import RequestDetails from './RequestDetails.svelte';
 
 	interface Props {
-		requests: RequestRecord[];
+		requests: OwnedRequest[];
 		frames: FrameRecord[];
 		/** Address of the picture of frame i, from 0. */
 		frameUrl: (index: number) => string;
@@ -14,27 +23,51 @@
 		frameRatio: number;
 		lines: { name: string; atMs: number }[];
 		shares: OwnerShare[];
-		siteHost: string;
+		colours: OwnerColours;
+		/** Frames that hold something worth a word: LCP, shifts. */
+		frameNotes?: { frame: number; words: string }[];
+		asked?: Record<string, string>;
+		onchange?: (values: Record<string, string>) => void;
 	}
-	let { requests, frames, frameUrl, frameRatio, lines, shares, siteHost }: Props = $props();
+	let { requests, frames, frameUrl, frameRatio, lines, shares, colours, frameNotes = [], asked = {}, onchange = () => undefined }: Props = $props();
 
-	const LABEL = 210;
-	const RIGHT = 14;
-	const ROW = 19;
-	const MOST_ROWS = 80;
+	const ROW = 24;
+	const BYTES = 82;
+	// svelte-ignore state_referenced_locally
+	let wish: RequestWish = $state({ ...EVERYTHING, ...pick(asked) });
+	// svelte-ignore state_referenced_locally
+	let byOwner = $state(asked.by === 'owner');
+	// svelte-ignore state_referenced_locally
+	let opened: number | null = $state(Number(asked.open) || null);
+	let folded: string[] = $state([]);
 	let room = $state(900);
-	let showAll = $state(false);
 	let cursor: number | null = $state(null);
+	let list: HTMLDivElement | undefined = $state();
 
-	const width = $derived(Math.max(360, room));
-	const left = $derived(width < 620 ? 96 : LABEL);
+	function pick({ q = '', owner = '', type = '', show = '', order = 'start' }: Record<string, string>): RequestWish {
+		return { search: q, owner, type, special: show in SPECIAL ? (show as RequestWish['special']) : '', order: order in ORDERS ? (order as RequestWish['order']) : 'start' };
+	}
+	function tell() {
+		const { search, owner, type, special, order } = wish;
+		onchange({ q: search, owner, type, show: special, order: order === 'start' ? '' : order, by: byOwner ? 'owner' : '', open: opened === null ? '' : String(opened) });
+	}
+
+	const narrow = $derived(room < 620);
+	const left = $derived(narrow ? 112 : 226);
+	const right = $derived(narrow ? 8 : BYTES);
 	const end = $derived(Math.max(100, ...requests.map((one) => one.endMs ?? one.startMs), ...frames.map((one) => one.atMs), ...lines.map((one) => one.atMs)));
-	const x = $derived(scaleLinear([0, end * 1.02], [left, width - RIGHT]));
+	const x = $derived(scaleLinear([0, end * 1.02], [left, room - right]));
 	const frameWidth = $derived(frameRatio > 1 ? 62 : 104);
-	const slots = $derived(frames.length ? Math.max(2, Math.floor((width - RIGHT - left) / (frameWidth + 6))) : 0);
+	const slots = $derived(frames.length ? Math.max(2, Math.floor((room - right - left) / (frameWidth + 6))) : 0);
 	const frameAt = (ms: number) => Math.max(0, frames.findLastIndex((frame) => frame.atMs <= ms));
-	const strip = $derived(Array.from({ length: slots }, (_, i) => ({ at: x.invert(left + i * ((width - RIGHT - left) / slots)), x: left + i * ((width - RIGHT - left) / slots) })));
+	const slotWidth = $derived((room - right - left) / Math.max(1, slots));
+	const strip = $derived(Array.from({ length: slots }, (_, i) => ({ at: x.invert(left + i * slotWidth), x: left + i * slotWidth })));
 	const stripHeight = $derived(frames.length ? Math.min(130, frameWidth * frameRatio) : 0);
+	/** What happened between this slot and the next. */
+	const noteOf = (slot: { at: number }, i: number) => {
+		const until = strip[i + 1]?.at ?? Infinity;
+		return frameNotes.filter(({ frame }) => frames[frame] && frames[frame].atMs > slot.at - 1 && frames[frame].atMs <= until).map((note) => note.words);
+	};
 
 	/** Labels of lines that stand close together go down a step. */
 	const labelled = $derived.by(() => {
@@ -42,7 +75,7 @@
 		return lines.toSorted((a, b) => a.atMs - b.atMs).map((line) => {
 			const at = x(line.atMs);
 			const size = line.name.length * 6.6 + 52;
-			const from = at + size > width ? at - size : at;
+			const from = at + size > room ? at - size : at;
 			let level = ends.findIndex((taken) => taken < from);
 			if (level < 0) level = ends.length;
 			ends[level] = from + size;
@@ -50,28 +83,59 @@
 		});
 	});
 	const headHeight = $derived((Math.max(0, ...labelled.map((line) => line.level)) + 1) * 15 + 4);
-	const top = $derived(headHeight + stripHeight + 26);
-	const shown = $derived(showAll ? requests : requests.slice(0, MOST_ROWS));
-	const height = $derived(top + shown.length * ROW + 6);
+	const notesRow = $derived(frameNotes.length ? 15 : 0);
+	const top = $derived(headHeight + stripHeight + 24 + notesRow);
 
-	const thirds = $derived(shares.filter((share) => share.kind === 'third-party').map((share) => share.id));
-	function colourOf(id: string, kind: string): string {
-		if (kind === 'own') return 'var(--ink)';
-		if (kind === 'own-cdn') return 'var(--muted)';
-		return `var(--arm-${(thirds.indexOf(id) % 7) + 1})`;
-	}
-	const TYPES: Record<string, string> = { document: 'html', stylesheet: 'css', script: 'js', image: 'img', font: 'font', fetch: 'data', xhr: 'data', ping: 'ping', media: 'media' };
-	function fileOf(url: string): string {
-		const { pathname, hostname } = new URL(url);
-		const name = pathname.split('/').pop() || hostname;
-		const most = left === LABEL ? 24 : 9;
-		return name.length > most ? `${name.slice(0, most - 1)}…` : name;
-	}
+	const shown = $derived(listRequests(requests, wish));
+	type Row = { owner: OwnerShare; count: number } | { request: OwnedRequest };
+	const rows = $derived.by((): Row[] => {
+		if (!byOwner) return shown.map((request) => ({ request }));
+		return shares.flatMap((owner): Row[] => {
+			const own = shown.filter((request) => request.owner.id === owner.id);
+			if (!own.length) return [];
+			return [{ owner, count: own.length }, ...(folded.includes(owner.id) ? [] : own.map((request) => ({ request })))];
+		});
+	});
+	const listHeight = $derived(Math.min(rows.length, 22) * ROW + 2);
+	const types = $derived([...new Set(requests.map(kindOf))].sort());
+	const chosen = $derived(opened === null ? null : (requests[opened - 1] ?? null));
 	const underWay = (ms: number) => requests.filter((one) => one.startMs <= ms && (one.endMs ?? Infinity) > ms).length;
 
+	let items: { index: number; start: number }[] = $state([]);
+	let virtual: Virtualizer<HTMLDivElement, Element> | undefined;
+	onMount(() => {
+		virtual = new Virtualizer<HTMLDivElement, Element>({
+			count: rows.length,
+			getScrollElement: () => list ?? null,
+			estimateSize: () => ROW,
+			overscan: 12,
+			scrollToFn: elementScroll,
+			observeElementRect,
+			observeElementOffset,
+			onChange: (one) => (items = one.getVirtualItems().map(({ index, start }) => ({ index, start })))
+		});
+		const stop = virtual._didMount();
+		virtual._willUpdate();
+		items = virtual.getVirtualItems().map(({ index, start }) => ({ index, start }));
+		return stop;
+	});
+	$effect(() => {
+		const count = rows.length;
+		if (!virtual) return;
+		virtual.setOptions({ ...virtual.options, count });
+		virtual._willUpdate();
+		items = virtual.getVirtualItems().map(({ index, start }) => ({ index, start }));
+	});
+	/** Before scripts run, and where nothing is windowed yet, the first rows stand there as they are. */
+	const visible = $derived(items.length ? items : rows.slice(0, 22).map((_, index) => ({ index, start: index * ROW })));
+
+	function fileOf(url: string): string {
+		const { pathname, hostname } = new URL(url);
+		return pathname.split('/').filter(Boolean).pop() ?? hostname;
+	}
 	function onMove(event: PointerEvent) {
-		const box = (event.currentTarget as SVGElement).getBoundingClientRect();
-		const at = ((event.clientX - box.left) / box.width) * width;
+		const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+		const at = event.clientX - box.left;
 		cursor = at < left ? null : Math.max(0, Math.min(end, x.invert(at)));
 	}
 	function onKey(event: KeyboardEvent) {
@@ -80,89 +144,253 @@
 		event.preventDefault();
 		cursor = Math.max(0, Math.min(end, (cursor ?? 0) + step * end * (event.shiftKey ? 5 : 1)));
 	}
+	/** Up and down go from row to row, beyond the rows in sight too. */
+	function onRowKey(event: KeyboardEvent, index: number) {
+		const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15 }[event.key];
+		if (by === undefined) return;
+		event.preventDefault();
+		const to = Math.max(0, Math.min(rows.length - 1, index + by));
+		virtual?.scrollToIndex(to);
+		requestAnimationFrame(() => requestAnimationFrame(() => list?.querySelector<HTMLElement>(`[data-row="${to}"]`)?.focus()));
+	}
+	function open(number: number) {
+		opened = opened === number ? null : number;
+		tell();
+	}
+	const wordsOf = (one: OwnedRequest) =>
+		`${fileOf(one.url)}, ${kindOf(one)} of ${one.owner.name}, ${one.failed ?? one.status ?? 'no answer'}, ${formatDuration(one.startMs)} to ${one.endMs === null ? 'unfinished' : formatDuration(one.endMs)}${one.wireBytes === null ? '' : `, ${formatBytes(one.wireBytes)}`}${one.renderBlocking ? ', blocks rendering' : ''}`;
 </script>
 
-<figure bind:clientWidth={room}>
+<figure>
+	<div class="filters no-print">
+		<label>Search <input type="search" bind:value={wish.search} oninput={tell} data-key="/" placeholder="Address, type, status" /></label>
+		<label>Owner <select bind:value={wish.owner} onchange={tell}><option value="">All</option>{#each shares as share (share.id)}<option value={share.id}>{share.name}</option>{/each}</select></label>
+		<label>Type <select bind:value={wish.type} onchange={tell}><option value="">All</option>{#each types as type (type)}<option value={type}>{type}</option>{/each}</select></label>
+		<label>Show <select bind:value={wish.special} onchange={tell}><option value="">All</option>{#each Object.entries(SPECIAL) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select></label>
+		<label>Order <select bind:value={wish.order} onchange={tell}>{#each Object.entries(ORDERS) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select></label>
+		<label class="tick-box"><input type="checkbox" bind:checked={byOwner} onchange={tell} /> By owner</label>
+		<span class="muted figures" aria-live="polite">{shown.length} of {requests.length}</span>
+	</div>
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
-	<svg
-		{width}
-		{height}
-		viewBox="0 0 {width} {height}"
+	<div
+		class="chart"
+		bind:clientWidth={room}
 		role="group"
-		aria-label="Frames and requests over time. Arrow keys move the cursor."
+		aria-label="Frames and requests over time. Left and right arrow keys move the cursor."
 		tabindex="0"
 		onpointermove={onMove}
 		onpointerleave={() => (cursor = null)}
 		onkeydown={onKey}
 	>
-		{#each strip as slot (slot.x)}
-			<image href={frameUrl(frameAt(slot.at))} x={slot.x} y={headHeight} width={frameWidth} height={stripHeight} preserveAspectRatio="xMidYMin slice" />
-			<rect x={slot.x} y={headHeight} width={frameWidth} height={stripHeight} class="frame" />
-			<text x={slot.x} y={headHeight + stripHeight + 13} class="tick">{formatDuration(slot.at)}</text>
-		{/each}
-		{#each shown as request, i (request.id)}
-			{@const owner = ownerOf(request.host, siteHost)}
-			{@const y = top + i * ROW}
-			{@const stop = request.endMs ?? end}
-			<g>
-				<title>{request.url}, {formatBytes(request.wireBytes)}, {formatDuration(request.startMs)} to {request.endMs === null ? 'unfinished' : formatDuration(request.endMs)}</title>
-				<text x={left - 8} y={y + 13} text-anchor="end" class="file" class:bad={request.failed !== null}>{fileOf(request.url)}<tspan class="type" dx="5">{TYPES[request.type] ?? request.type}</tspan></text>
-				<rect x={x(request.startMs)} y={y + 3} width={Math.max(1.5, x(request.responseMs ?? stop) - x(request.startMs))} height={ROW - 7} fill={colourOf(owner.id, owner.kind)} opacity="0.3" />
-				{#if request.responseMs !== null}
-					<rect x={x(request.responseMs)} y={y + 3} width={Math.max(1.5, x(stop) - x(request.responseMs))} height={ROW - 7} fill={colourOf(owner.id, owner.kind)} />
-				{/if}
-			</g>
-		{/each}
-		{#each labelled as line (line.name)}
-			<line x1={line.at} x2={line.at} y1={line.level * 15 + 3} y2={height} class="plumb" />
-			<text x={line.at + (line.flip ? -4 : 4)} y={line.level * 15 + 12} text-anchor={line.flip ? 'end' : 'start'} class="metric">{line.name} {formatDuration(line.atMs)}</text>
-		{/each}
-		{#if cursor !== null}<line x1={x(cursor)} x2={x(cursor)} y1={headHeight} y2={height} class="cursor" />{/if}
-	</svg>
+		<svg width={room} height={top} viewBox="0 0 {room} {top}" aria-hidden="true">
+			{#each strip as slot, i (slot.x)}
+				<image href={frameUrl(frameAt(slot.at))} x={slot.x} y={headHeight} width={frameWidth} height={stripHeight} preserveAspectRatio="xMidYMin slice" />
+				<rect x={slot.x} y={headHeight} width={frameWidth} height={stripHeight} class="frame" class:noted={noteOf(slot, i).length} />
+				<text x={slot.x} y={headHeight + stripHeight + 13} class="tick">{formatDuration(slot.at)}</text>
+				{#if noteOf(slot, i).length}<text x={slot.x} y={headHeight + stripHeight + 27} class="note">{[...new Set(noteOf(slot, i))].join(', ').slice(0, Math.floor(slotWidth / 6))}</text>{/if}
+			{/each}
+			{#if !strip.length}{#each x.ticks(6) as tick (tick)}<text x={x(tick)} y={top - 6} class="tick">{formatDuration(tick)}</text>{/each}{/if}
+		</svg>
+		<div class="list" bind:this={list} style:height="{listHeight}px" data-testid="requests">
+			<div class="rows" style:height="{rows.length * ROW}px">
+				{#each visible as item (item.index)}
+					{@const row = rows[item.index]}
+					{#if row && 'request' in row}
+						{@const one = row.request}
+						{@const stop = one.endMs ?? end}
+						{@const colour = colours(one.owner.id, one.owner.kind)}
+						<button
+							class="row"
+							class:open={opened === one.number}
+							style:top="{item.start}px"
+							data-row={item.index}
+							aria-expanded={opened === one.number}
+							aria-label={wordsOf(one)}
+							onclick={() => open(one.number)}
+							onkeydown={(event) => onRowKey(event, item.index)}
+						>
+							<span class="label" class:bad={hasFailed(one)} style:width="{left - 8}px"><span class="file">{fileOf(one.url)}</span><span class="type">{kindOf(one)}{one.renderBlocking ? ' ▮' : ''}{one.during === 'load' ? '' : ' late'}</span></span>
+							<span class="bar wait" style:left="{x(one.startMs)}px" style:width="{Math.max(1.5, x(one.responseMs ?? stop) - x(one.startMs))}px" style:background={colour}></span>
+							{#if one.responseMs !== null}<span class="bar" style:left="{x(one.responseMs)}px" style:width="{Math.max(1.5, x(stop) - x(one.responseMs))}px" style:background={colour}></span>{/if}
+							{#if !narrow}<span class="bytes">{one.fromCache ? 'cache' : one.fromServiceWorker ? 'worker' : one.wireBytes === null ? 'unknown' : formatBytes(one.wireBytes)}</span>{/if}
+						</button>
+					{:else if row && 'owner' in row}
+						<button
+							class="row owner-row"
+							style:top="{item.start}px"
+							data-row={item.index}
+							aria-expanded={!folded.includes(row.owner.id)}
+							onclick={() => (folded = folded.includes(row.owner.id) ? folded.filter((id) => id !== row.owner.id) : [...folded, row.owner.id])}
+							onkeydown={(event) => onRowKey(event, item.index)}
+						>
+							<span>{folded.includes(row.owner.id) ? '▸' : '▾'} <i style:background={colours(row.owner.id, row.owner.kind)}></i>{row.owner.name}{row.owner.kind === 'third-party' ? ', third party' : ''}: {row.count} requests, {formatBytes(row.owner.wireBytes)}</span>
+						</button>
+					{/if}
+				{/each}
+			</div>
+		</div>
+		<svg class="over" width={room} height={top + listHeight} viewBox="0 0 {room} {top + listHeight}" aria-hidden="true">
+			{#each labelled as line (line.name)}
+				<line x1={line.at} x2={line.at} y1={line.level * 15 + 3} y2={top + listHeight} class="plumb" />
+				<text x={line.at + (line.flip ? -4 : 4)} y={line.level * 15 + 12} text-anchor={line.flip ? 'end' : 'start'} class="metric">{line.name} {formatDuration(line.atMs)}</text>
+			{/each}
+			{#if cursor !== null}<line x1={x(cursor)} x2={x(cursor)} y1={headHeight} y2={top + listHeight} class="cursor" />{/if}
+		</svg>
+	</div>
 	<p class="reading figures" aria-live="polite">
 		{#if cursor !== null}
 			At {formatDuration(cursor)}: {frames.length ? `${Math.round(frames[frameAt(cursor)]!.progress * 100)} % painted, ` : ''}{underWay(cursor)} requests under way.
-		{:else}Move over the chart, or use the arrow keys, to read it at a moment.{/if}
+		{:else}Move over the chart, or use the arrow keys, to read it at a moment; a row opens to its details.{/if}
 	</p>
+	{#if chosen}<RequestDetails request={chosen} colour={colours(chosen.owner.id, chosen.owner.kind)} onclose={() => open(chosen.number)} />{/if}
 	<ul class="owners">
 		{#each shares as share (share.id)}
-			<li><i style:background={colourOf(share.id, share.kind)}></i>{share.name} <span class="muted">{share.requests} requests, {formatBytes(share.wireBytes)}</span></li>
+			<li><i style:background={colours(share.id, share.kind)}></i>{share.name} <span class="muted">{share.requests} {share.requests === 1 ? 'request' : 'requests'}, {formatBytes(share.wireBytes)}</span></li>
 		{/each}
 	</ul>
-	{#if requests.length > MOST_ROWS}<button onclick={() => (showAll = !showAll)}>{showAll ? `Show the first ${MOST_ROWS}` : `Show all ${requests.length} requests`}</button>{/if}
-	<figcaption>Pale is waiting, full is receiving; colours tell whose a request is.</figcaption>
+	<figcaption>Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <CopyButton label="Copy these requests as CSV" text={() => requestsCsv(shown)} file="requests.csv" /></figcaption>
 </figure>
 
 <style>
 	figure {
 		margin: 0;
 	}
-	svg {
+	.filters {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem 0.9rem;
+		align-items: end;
+		margin-bottom: 0.5rem;
+		font-size: 0.86rem;
+	}
+	.filters label {
+		display: grid;
+		color: var(--muted);
+	}
+	.filters .tick-box {
+		display: flex;
+		gap: 0.35rem;
+		align-items: center;
+		padding-bottom: 0.25rem;
+	}
+	.filters input[type='search'],
+	.filters select {
+		background: var(--panel);
+		color: var(--ink);
+		border: 1px solid var(--rule);
+		padding: 0.25rem 0.4rem;
+		max-width: 13rem;
+	}
+	.filters input[type='checkbox'] {
+		accent-color: var(--action);
+	}
+	.chart {
+		position: relative;
+	}
+	.chart > svg {
 		display: block;
-		max-width: 100%;
+	}
+	.over {
+		position: absolute;
+		left: 0;
+		top: 0;
+		pointer-events: none;
+	}
+	.list {
+		overflow-y: auto;
+		overflow-x: hidden;
+		contain: strict;
+		border-top: 1px solid var(--rule);
+		border-bottom: 1px solid var(--rule);
+	}
+	.rows {
+		position: relative;
+	}
+	.row {
+		position: absolute;
+		left: 0;
+		width: 100%;
+		height: 24px;
+		border: 0;
+		padding: 0;
+		background: none;
+		color: var(--ink);
+		cursor: pointer;
+		text-align: left;
+		font-size: 12.5px;
+		contain: layout style;
+	}
+	.row:hover,
+	.row.open {
+		background: var(--wash);
+	}
+	.row:focus-visible {
+		outline-offset: -2px;
+	}
+	.label {
+		position: absolute;
+		left: 0;
+		display: flex;
+		gap: 6px;
+		justify-content: flex-end;
+		line-height: 24px;
+	}
+	.file {
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.type {
+		color: var(--muted);
+		font-size: 11px;
+		flex: none;
+	}
+	.bad .file {
+		color: var(--worse);
+		text-decoration: underline dotted;
+	}
+	.bar {
+		position: absolute;
+		top: 6px;
+		height: 12px;
+	}
+	.wait {
+		opacity: 0.3;
+	}
+	.bytes {
+		position: absolute;
+		right: 4px;
+		line-height: 24px;
+		font-variant-numeric: tabular-nums;
+		color: var(--muted);
+		font-size: 12px;
+	}
+	.owner-row {
+		background: var(--paper);
+		font-weight: 600;
+		z-index: 1;
 	}
 	text {
 		font-family: var(--sans);
 		font-variant-numeric: tabular-nums;
 		fill: var(--ink);
 	}
-	.tick {
+	.tick,
+	.note {
 		font-size: 11px;
 		fill: var(--muted);
 	}
-	.file {
-		font-size: 12px;
-	}
-	.type {
-		font-size: 10px;
-		fill: var(--muted);
-	}
-	.bad {
-		fill: var(--worse);
+	.note {
+		fill: var(--ink);
+		font-weight: 600;
 	}
 	.frame {
 		fill: none;
 		stroke: var(--rule);
+	}
+	.frame.noted {
+		stroke: var(--focus);
+		stroke-width: 2;
 	}
 	.plumb {
 		stroke: var(--focus);
@@ -189,18 +417,11 @@
 		margin: 0.3rem 0;
 		font-size: 0.88rem;
 	}
-	.owners i {
+	i {
 		display: inline-block;
 		width: 0.7rem;
 		height: 0.7rem;
 		margin-right: 0.4rem;
-	}
-	button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.2rem 0.7rem;
-		cursor: pointer;
 	}
 	figcaption {
 		font-size: 0.88rem;

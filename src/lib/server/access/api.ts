@@ -43,15 +43,15 @@ export async function readJson<Schema extends v.GenericSchema>(
 }
 
 /** A body that is too large is read to its end all the same and thrown away: only then does its sender hear why. */
-async function readText(request: Request): Promise<string> {
+export async function readText(request: Request, mostBytes = MOST_BODY_BYTES): Promise<string> {
 	const chunks: Uint8Array[] = [];
 	let size = 0;
 	const reader = request.body?.getReader();
 	for (let part = await reader?.read(); part && !part.done; part = await reader!.read()) {
 		size += part.value.length;
-		if (size <= MOST_BODY_BYTES) chunks.push(part.value);
+		if (size <= mostBytes) chunks.push(part.value);
 	}
-	if (size > MOST_BODY_BYTES) throw new BadRequest(413, 'The body is larger than 1 MB.');
+	if (size > mostBytes) throw new BadRequest(413, `The body is larger than ${mostBytes / 1_000_000} MB.`);
 	return Buffer.concat(chunks).toString('utf8');
 }
 

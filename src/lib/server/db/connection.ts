@@ -14,8 +14,8 @@ export function openDatabase(folder: string): Db {
 	const db = new Database(join(folder, 'zafra.db'), { timeout: 10_000 });
 	db.pragma('journal_mode = WAL');
 	db.pragma('synchronous = NORMAL');
-	db.pragma('foreign_keys = ON');
 	migrate(db);
+	db.pragma('foreign_keys = ON');
 	return db;
 }
 
@@ -30,10 +30,14 @@ export function migrate(db: Db, folder = MIGRATIONS): void {
 		throw new Error(
 			`This data folder was written by a newer Zafra (schema ${reached()}, this one knows ${newest}). Start the newer one, or name another folder with ZAFRA_DATA.`
 		);
+	// A table that is made anew must not take its dependants along when the old one goes; each step checks at its end.
+	db.pragma('foreign_keys = OFF');
 	for (const [index, file] of files.entries()) {
 		const step = db.transaction(() => {
 			if (reached() > index) return;
 			db.exec(readFileSync(join(folder, file), 'utf8'));
+			const broken = db.pragma('foreign_key_check') as unknown[];
+			if (broken.length) throw new Error(`The migration ${file} would leave ${broken.length} rows without what they belong to; nothing was changed.`);
 			db.pragma(`user_version = ${index + 1}`);
 		});
 		step.immediate();

@@ -1,6 +1,7 @@
 /** Loads: figures in columns, the record as compressed JSON, pictures as blobs. */
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { METRIC_IDS, type Figures, type MetricId } from '../../../core/metrics/catalogue';
+import { completeRecord } from '../../../core/load/emptyRecord';
 import type { LoadRecord, MeasuredLoad } from '../../../core/load/record';
 import type { TrialLoad } from '../../../core/trial/types';
 import { sql, type Db } from './connection';
@@ -11,13 +12,17 @@ const PLACES = METRIC_IDS.map(() => '?').join(', ');
 /** Where a load belongs in its trial. */
 export interface LoadPlace {
 	jobId: number | null;
-	trialId: number;
-	armId: number;
+	trialId: number | null;
+	armId: number | null;
 	conditionId: string;
 	stage: number;
 	round: number;
 	warmup: boolean;
+	clientId?: number | null;
 }
+
+/** A load outside any trial. */
+export const ALONE = { jobId: null, trialId: null, armId: null, stage: 0, round: 0, warmup: false } satisfies Partial<LoadPlace>;
 
 export interface LoadSummary extends TrialLoad {
 	trialId: number | null;
@@ -27,12 +32,17 @@ export interface LoadSummary extends TrialLoad {
 	labMs: number;
 	machineSpeed: number | null;
 	hasPicture: boolean;
+	url: string;
+	source: 'lab' | 'har';
+	/** Number of the step that failed. */
+	failedStep: number | null;
+	nudged: boolean;
 }
 
 type LoadRow = Record<MetricId, number | null> & {
 	id: number;
 	trial_id: number | null;
-	arm_id: number;
+	arm_id: number | null;
 	condition_id: string;
 	stage: number;
 	round: number;
@@ -45,18 +55,22 @@ type LoadRow = Record<MetricId, number | null> & {
 	lab_ms: number;
 	machine_speed: number | null;
 	has_picture: number;
+	url: string;
+	source: 'lab' | 'har';
+	failed_step: number | null;
+	nudged: number;
 };
 
 const SUMMARY = `SELECT id, trial_id, arm_id, condition_id, stage, round, warmup, status, capped, reason, excluded,
-	started_at, lab_ms, machine_speed, picture IS NOT NULL AS has_picture, ${COLUMNS} FROM load`;
+	started_at, lab_ms, machine_speed, picture IS NOT NULL AS has_picture, url, source, failed_step, nudged, ${COLUMNS} FROM load`;
 
-export function insertLoad(db: Db, place: LoadPlace, { record, frames, picture }: MeasuredLoad): number {
+export function insertLoad(db: Db, place: LoadPlace, { record, frames, picture, stepPicture }: MeasuredLoad): number {
 	const { failure, environment } = record;
 	const { lastInsertRowid } = sql(
 		db,
 		`INSERT INTO load (job_id, trial_id, arm_id, condition_id, stage, round, warmup, status, capped, reason_code, reason,
-			started_at, lab_ms, machine_speed, recipe, record, picture, ${COLUMNS})
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ${PLACES})`
+			started_at, lab_ms, machine_speed, recipe, record, picture, url, source, client_id, failed_step, step_picture, nudged, ${COLUMNS})
+		VALUES (${Array(23).fill('?').join(', ')}, ${PLACES})`
 	).run(
 		place.jobId,
 		place.trialId,
@@ -75,6 +89,12 @@ export function insertLoad(db: Db, place: LoadPlace, { record, frames, picture }
 		record.recipe,
 		gzipSync(JSON.stringify(record)),
 		picture && Buffer.from(picture),
+		record.url,
+		record.source,
+		place.clientId ?? null,
+		record.steps.find((step) => step.status === 'failed')?.number ?? null,
+		stepPicture ? Buffer.from(stepPicture.image) : null,
+		Number(record.heldBack !== null),
 		...METRIC_IDS.map((id) => record.figures[id])
 	);
 	frames.forEach((image, position) =>
@@ -92,7 +112,7 @@ function asSummary(row: LoadRow): LoadSummary {
 	return {
 		id: row.id,
 		trialId: row.trial_id,
-		armId: row.arm_id,
+		armId: row.arm_id ?? 0,
 		conditionId: row.condition_id,
 		stage: row.stage,
 		round: row.round,
@@ -105,6 +125,10 @@ function asSummary(row: LoadRow): LoadSummary {
 		labMs: row.lab_ms,
 		machineSpeed: row.machine_speed,
 		hasPicture: row.has_picture === 1,
+		url: row.url,
+		source: row.source,
+		failedStep: row.failed_step,
+		nudged: row.nudged === 1,
 		figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]])) as Figures
 	};
 }
@@ -121,11 +145,32 @@ export function findLoad(db: Db, id: number): LoadSummary | null {
 
 export function findRecord(db: Db, id: number): LoadRecord | null {
 	const row = sql<{ record: Buffer }>(db, 'SELECT record FROM load WHERE id = ?').get(id);
-	return row ? (JSON.parse(gunzipSync(row.record).toString('utf8')) as LoadRecord) : null;
+	return row ? completeRecord(JSON.parse(gunzipSync(row.record).toString('utf8')) as LoadRecord) : null;
 }
 
 export function findPicture(db: Db, id: number): Buffer | null {
 	return sql<{ picture: Buffer | null }>(db, 'SELECT picture FROM load WHERE id = ?').get(id)?.picture ?? null;
+}
+
+export function findStepPicture(db: Db, id: number): Buffer | null {
+	return sql<{ step_picture: Buffer | null }>(db, 'SELECT step_picture FROM load WHERE id = ?').get(id)?.step_picture ?? null;
+}
+
+/** Loads outside any trial, newest first. */
+export function loneLoads(db: Db, clientId: number | null): LoadSummary[] {
+	return sql<LoadRow>(db, `${SUMMARY} WHERE trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId) ORDER BY id DESC LIMIT 500`)
+		.all({ clientId })
+		.map(asSummary);
+}
+
+/** Only loads outside trials: those of a trial are its evidence. */
+export function deleteLoneLoad(db: Db, id: number): boolean {
+	return sql(db, 'DELETE FROM load WHERE id = ? AND trial_id IS NULL').run(id).changes === 1;
+}
+
+/** @param reason why it is left out; null counts it again */
+export function excludeLoad(db: Db, id: number, reason: string | null): boolean {
+	return sql(db, 'UPDATE load SET excluded = ? WHERE id = ? AND trial_id IS NOT NULL').run(reason, id).changes === 1;
 }
 
 export function findFrame(db: Db, id: number, position: number): Buffer | null {

@@ -9,7 +9,8 @@ import type { Lab } from '../../../lab/lab';
 import type { Db } from '../db/connection';
 import { finishJob, leaseJob, releaseLeases, type Job } from '../db/jobs';
 import { beat, clearLabState, isAlive, readLabState, writeLabState } from '../db/labState';
-import { insertLoad } from '../db/loads';
+import { ALONE, insertLoad } from '../db/loads';
+import { finishSingle, leaseSingle, releaseSingles, type Single } from '../db/singles';
 import { findTrial, setTrialStatus, type Trial } from '../db/trials';
 import { judgementOf } from '../queue/answer';
 import { settleTrial } from '../queue/trials';
@@ -57,6 +58,7 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 			await pause(LOOK_EVERY_MS);
 		}
 		const released = releaseLeases(db, owner);
+		releaseSingles(db, owner);
 		if (released) log.info({ released }, 'taking over loads that an ended runner left');
 		note(null);
 		inCharge = true;
@@ -67,6 +69,12 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 		let idleSince = performance.now();
 		let open = false;
 		while (!stopping) {
+			const single = leaseSingle(db, owner);
+			if (single) {
+				open = true;
+				await runSingle(single);
+				idleSince = performance.now();
+			}
 			const job = leaseJob(db, owner);
 			if (!job) {
 				if (open && performance.now() - idleSince > CLOSE_BROWSER_AFTER_MS) {
@@ -84,6 +92,23 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 		}
 	}
 
+	/** A load that the analyst waits for goes before the next round. */
+	async function runSingle(single: Single): Promise<void> {
+		writeLabState(db, { owner, pid: process.pid, state: 'busy', jobId: null, browser: findChromium(), problem: null });
+		const { url, conditions, steps } = single;
+		let measured: MeasuredLoad;
+		if (single.attempts > MOST_ATTEMPTS) {
+			const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
+			measured = { record: failedRecord(url, conditions, new Date(), reason), frames: [], picture: null };
+		} else measured = await lab.measure(url, conditions, steps);
+		log.info({ single: single.id, status: measured.record.status, labMs: measured.record.labMs }, measured.record.failure?.message ?? 'load stored');
+		db.transaction(() => {
+			const loadId = insertLoad(db, { ...ALONE, conditionId: conditions.id, clientId: single.clientId }, measured);
+			if (!finishSingle(db, single.id, owner, loadId)) throw new Error('The lease of this load was lost.');
+		}).immediate();
+		note(null);
+	}
+
 	async function runJob(job: Job): Promise<void> {
 		const trial = findTrial(db, job.trialId);
 		const arm = trial?.design.arms.find((one) => one.id === job.armId);
@@ -93,7 +118,7 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 		let measured: MeasuredLoad;
 		if (job.attempts > MOST_ATTEMPTS) {
 			const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
-			measured = { record: failedRecord(arm.url, conditions, new Date(), reason), frames: [], picture: null };
+			measured = { record: failedRecord(arm.url, conditions, new Date(), reason), frames: [], picture: null, stepPicture: null };
 		} else measured = await lab.measure(arm.url, conditions);
 		const { record } = measured;
 		log.info(

@@ -1,9 +1,10 @@
-import { error } from '@sveltejs/kit';
+import { error, redirect } from '@sveltejs/kit';
 import { describeConditions } from '../../../core/load/conditions';
 import { scoreOf } from '../../../core/metrics/score';
 import { getDb } from '$lib/server/context';
 import { findLoad, findRecord } from '$lib/server/db/loads';
 import { findTrial } from '$lib/server/db/trials';
+import { nudgeAgain } from '$lib/server/queue/singles';
 
 export const load = ({ params }) => {
 	const db = getDb();
@@ -13,11 +14,15 @@ export const load = ({ params }) => {
 	const trial = found.trialId === null ? null : findTrial(db, found.trialId);
 	const arm = trial?.design.arms.find((one) => one.id === found.armId);
 	return {
-		where: `Trials › ${trial?.question ?? ''} › Load`,
+		where: trial ? `Trials › ${trial.question} › Load` : 'Loads › Load',
 		load: { id: found.id, round: found.round, warmup: found.warmup, hasPicture: found.hasPicture },
 		trial: trial && { id: trial.id, question: trial.question, arm: arm?.name ?? '' },
-		detail: describeConditions(record.conditions),
+		detail: record.conditions && describeConditions(record.conditions),
 		score: scoreOf(record.figures),
 		record
 	};
+};
+
+export const actions = {
+	nudge: ({ params }) => redirect(303, `/loads?waiting=${nudgeAgain(getDb(), Number(params.id))}`)
 };

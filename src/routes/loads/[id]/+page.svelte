@@ -1,34 +1,59 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS, bandOf, metricOf } from '../../../core/metrics/catalogue';
-	import { formatBytes, formatDuration, formatMoment, formatValue } from '../../../core/wording/format';
-	import { sharesOf, thirdPartyTail } from '../../../core/load/owners';
+	import { formatDifference, formatDuration, formatMoment, formatValue } from '../../../core/wording/format';
+	import { sharesOf } from '../../../core/load/owners';
+	import { ownedTasks, timeByOwner } from '../../../core/load/mainThread';
+	import { ownedRequests } from '../../../core/load/requestList';
 	import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
+	import MainThread from '$lib/charts/MainThread.svelte';
+	import PagePicture from '$lib/charts/PagePicture.svelte';
+	import Playback from '$lib/charts/Playback.svelte';
+	import { ownerColours } from '$lib/charts/ownerColour';
+	import { asked, goToSection, keep } from '$lib/fragment.svelte';
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Sheet from '$lib/parts/Sheet.svelte';
-	import RequestTable from './RequestTable.svelte';
+	import Facts from './Facts.svelte';
+	import HeldBack from './HeldBack.svelte';
+	import Steps from './Steps.svelte';
+	import Weight from './Weight.svelte';
 
 	let { data } = $props();
 	const record = $derived(data.record);
-	const device = $derived(record.conditions.device);
+	const device = $derived(record.conditions?.device ?? { width: 1366, height: 768 });
 	const measured = $derived(METRICS.filter((metric) => record.figures[metric.id] !== null));
-	const moved = $derived(record.shifts.filter((shift) => shift.value >= 0.0005));
 	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
+	const requests = $derived(ownedRequests(record.requests, siteHost));
 	const shares = $derived(sharesOf(record.requests, siteHost));
-	const tail = $derived(thirdPartyTail(shares));
+	const colours = $derived(ownerColours(shares));
+	const tasks = $derived(ownedTasks(record, siteHost));
+	const times = $derived(timeByOwner(tasks));
 	const LINES = ['ttfb', 'fcp', 'lcp', 'onload', 'full'] as const;
-	const lines = $derived(
-		LINES.flatMap((id) => (record.figures[id] === null ? [] : [{ name: metricOf(id).short, atMs: record.figures[id] }]))
-	);
+	const lines = $derived(LINES.flatMap((id) => (record.figures[id] === null ? [] : [{ name: metricOf(id).short, atMs: record.figures[id] }])));
+	const endMs = $derived(Math.max(100, ...record.requests.map((one) => one.endMs ?? one.startMs), ...record.frames.map((one) => one.atMs), ...tasks.map((task) => task.startMs + task.durationMs), ...lines.map((line) => line.atMs)));
+	const frameUrl = $derived((index: number) => `/api/loads/${data.load.id}/frames/${index + 1}`);
+	/** Which frame first shows the LCP element, and which each shift. */
+	const frameAfter = (ms: number) => record.frames.findIndex((frame) => frame.atMs >= ms - 1);
+	const frameNotes = $derived([
+		...(record.lcp ? [{ frame: frameAfter(record.lcp.atMs), words: 'LCP' }] : []),
+		...record.shifts.filter((shift) => shift.value >= 0.0005).map((shift) => ({ frame: frameAfter(shift.atMs), words: 'shift' }))
+	].filter((note) => note.frame >= 0));
 	const parts = $derived([
-		{ id: 'timeline', name: 'Timeline' },
+		...(record.requests.length ? [{ id: 'timeline', name: 'Timeline', state: `${record.requests.length} requests` }] : []),
 		{ id: 'figures', name: 'Figures' },
-		{ id: 'picture', name: 'Page picture' },
-		{ id: 'frames', name: 'Frames', state: `${record.frames.length}` },
+		...(record.steps.length ? [{ id: 'steps', name: 'Steps', state: record.steps.some((step) => step.status === 'failed') ? 'one failed' : `${record.steps.length} went well` }] : []),
+		...(data.load.hasPicture ? [{ id: 'picture', name: 'Page picture' }] : []),
+		...(record.frames.length ? [{ id: 'frames', name: 'Frames', state: `${record.frames.length}` }] : []),
 		{ id: 'weight', name: 'What it weighs' },
-		{ id: 'requests', name: 'Requests', state: `${record.requests.length}` },
+		...(tasks.length ? [{ id: 'thread', name: 'Main thread', state: `${tasks.length} long tasks` }] : []),
+		...(record.source === 'lab' ? [{ id: 'held', name: 'What it holds back', state: record.heldBack ? undefined : 'not asked' }] : []),
+		...(record.page ? [{ id: 'facts', name: 'Facts' }] : []),
 		{ id: 'circumstances', name: 'Circumstances' }
 	]);
+	const repeat = $derived(record.firstVisit ? METRICS.filter(({ id }) => record.firstVisit![id] !== null && record.figures[id] !== null) : []);
+
+	onMount(() => setTimeout(goToSection, 50));
 </script>
 
 <svelte:head><title>Load of {record.url} – Zafra</title></svelte:head>
@@ -36,16 +61,21 @@
 <Sheet {parts}>
 	<header>
 		<p class="muted small">
-			{#if data.trial}<a href="/trials/{data.trial.id}">{data.trial.question}</a>, arm “{data.trial.arm}”, {data.load.warmup ? 'warm-up' : 'round'} {data.load.round}.{/if}
+			{#if data.trial}<a href="/trials/{data.trial.id}">{data.trial.question}</a>, arm “{data.trial.arm}”, {data.load.warmup ? 'warm-up' : 'round'} {data.load.round}.
+			{:else if record.source === 'har'}Imported from a HAR file. <a href="/loads">All single loads</a>
+			{:else}A single load. <a href="/loads">All single loads</a>{/if}
 		</p>
 		<h1>{record.page?.title || record.url}</h1>
 		<p class="address">{record.finalUrl}</p>
-		<p>
-			<b>{record.conditions.name}</b>, {record.conditions.summary.toLowerCase()}. {formatMoment(record.startedAt)}.
+		<p class="verdict">
 			{#if record.figures.score !== null}Score <b class="figures">{formatValue('score', record.figures.score)}</b> <BandBar band={bandOf('score', record.figures.score)!} />{/if}
+			{#each ['lcp', 'cls', 'tbt', 'inp'] as const as id (id)}
+				{#if record.figures[id] !== null}<span>{metricOf(id).short} <b class="figures">{formatValue(id, record.figures[id])}</b> <BandBar band={bandOf(id, record.figures[id])!} /></span>{/if}
+			{/each}
 		</p>
+		<p><b>{record.conditions?.name ?? 'Unknown conditions'}</b>{record.conditions?.summary ? `, ${record.conditions.summary.toLowerCase()}` : ''}{record.conditions?.cache === 'repeat' ? ', repeat visit' : ''}. {formatMoment(record.startedAt)}.</p>
 		<p class="no-print">
-			<a href="/api/loads/{data.load.id}/har" download>HAR</a> · <a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a>
+			<a href="/api/loads/{data.load.id}/har" download>HAR</a> · <a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a> (<a href="/api/schemas/load-record">schema</a>)
 		</p>
 	</header>
 	{#if record.failure}
@@ -57,13 +87,16 @@
 		<section id="timeline" aria-labelledby="timeline-title">
 			<h2 id="timeline-title">Timeline</h2>
 			<LoadTimeline
-				requests={record.requests}
+				{requests}
 				frames={record.frames}
-				frameUrl={(index) => `/api/loads/${data.load.id}/frames/${index + 1}`}
+				{frameUrl}
 				frameRatio={device.height / device.width}
 				{lines}
 				{shares}
-				{siteHost}
+				{colours}
+				{frameNotes}
+				asked={asked('timeline')}
+				onchange={(values) => keep('timeline', values)}
 			/>
 		</section>
 	{/if}
@@ -88,111 +121,109 @@
 				</tbody>
 			</table>
 		</Scroller>
+		{#if record.source === 'har'}<p class="muted small">What the HAR does not hold is unknown and not shown.</p>{/if}
+		{#if repeat.length}
+			<h3>First visit and repeat visit</h3>
+			<Scroller label="First visit against repeat visit">
+				<table class="ledger">
+					<thead><tr><th scope="col">Metric</th><th scope="col" class="number">First visit</th><th scope="col" class="number">Repeat visit</th><th scope="col" class="number">Difference</th></tr></thead>
+					<tbody>
+						{#each repeat as metric (metric.id)}
+							<tr><th scope="row">{metric.name}</th><td class="number">{formatValue(metric.id, record.firstVisit![metric.id])}</td><td class="number">{formatValue(metric.id, record.figures[metric.id])}</td><td class="number">{formatDifference(metric.id, record.figures[metric.id]! - record.firstVisit![metric.id]!)}</td></tr>
+						{/each}
+					</tbody>
+				</table>
+			</Scroller>
+		{/if}
 	</section>
 
-	<section id="picture" aria-labelledby="picture-title">
-		<h2 id="picture-title">Page picture</h2>
-		{#if data.load.hasPicture}
-			<div class="seen">
-				<figure class="shot" style:aspect-ratio="{device.width} / {device.height}" style:max-width="{device.mobile ? 300 : 640}px">
-					<img src="/api/loads/{data.load.id}/picture" alt="The finished page as the visitor sees it first" width={device.width} height={device.height} />
-					{#if record.lcp?.box}
-						{@const box = record.lcp.box}
-						<div
-							class="lcp"
-							style:left="{(box.x / device.width) * 100}%"
-							style:top="{(box.y / device.height) * 100}%"
-							style:width="{(box.width / device.width) * 100}%"
-							style:height="{(box.height / device.height) * 100}%"
-						></div>
-					{/if}
-				</figure>
-				<div>
-					{#if record.lcp}
-						<h3>Largest Contentful Paint, outlined</h3>
-						<p>{formatDuration(record.lcp.atMs)}: <code>{record.lcp.selector ?? 'an element that is gone'}</code>{record.lcp.text ? ` “${record.lcp.text}”` : ''}</p>
-						{#if record.lcp.url}<p class="address small">{record.lcp.url}</p>{/if}
-					{/if}
-					<h3>What moved</h3>
-					{#if moved.length}
-						<ul>
-							{#each moved as shift (shift.atMs)}
-								<li>
-									<b class="figures">{formatValue('cls', shift.value)}</b> at {formatDuration(shift.atMs)}{shift.recentInput ? ', left out by the browser: just after input or a change of the viewport' : ''}:
-									{#each shift.elements.slice(0, 4) as element, i (i)}<code>{element.selector}</code>{i < Math.min(3, shift.elements.length - 1) ? ', ' : ''}{/each}
-								</li>
-							{/each}
-						</ul>
-					{:else}<p>Nothing moved.</p>{/if}
-					{#if record.page?.consoleErrors.length}
-						<h3>Errors in the console</h3>
-						<ul>{#each record.page.consoleErrors as message, i (i)}<li>{message}</li>{/each}</ul>
-					{/if}
-				</div>
-			</div>
-		{:else}<p class="muted">There is no picture: the load ended before the page was there.</p>{/if}
-	</section>
+	{#if record.steps.length}
+		<section id="steps" aria-labelledby="steps-title">
+			<h2 id="steps-title">Steps</h2>
+			<Steps steps={record.steps} picture="/api/loads/{data.load.id}/step-picture" />
+		</section>
+	{/if}
 
-	<section id="frames" aria-labelledby="frames-title">
-		<h2 id="frames-title">Frames</h2>
-		{#if record.frames.length}
+	{#if data.load.hasPicture}
+		<section id="picture" aria-labelledby="picture-title">
+			<h2 id="picture-title">Page picture</h2>
+			<PagePicture
+				picture="/api/loads/{data.load.id}/picture"
+				width={device.width}
+				height={device.height}
+				lcp={record.lcp}
+				shifts={record.shifts}
+				asked={asked('picture')}
+				onchange={(values) => keep('picture', values)}
+			/>
+		</section>
+	{/if}
+
+	{#if record.frames.length}
+		<section id="frames" aria-labelledby="frames-title">
+			<h2 id="frames-title">Frames</h2>
+			<Playback frames={record.frames} {frameUrl} width={device.width} height={device.height} endMs={Math.max(record.frames.at(-1)!.atMs, record.figures.lcp ?? 0)} />
 			<Scroller label="Frames">
-			<ol class="frames">
-				{#each record.frames as frame, i (i)}
-					<li>
-						<img src="/api/loads/{data.load.id}/frames/{i + 1}" alt="The page after {formatDuration(frame.atMs)}" loading="lazy" width={device.width} height={device.height} />
-						<span class="figures">{formatDuration(frame.atMs)}<br /><span class="muted">{Math.round(frame.progress * 100)} % painted</span></span>
-					</li>
-				{/each}
-			</ol>
+				<ol class="frames">
+					{#each record.frames as frame, i (i)}
+						{@const notes = frameNotes.filter((note) => note.frame === i).map((note) => note.words)}
+						<li class:noted={notes.length}>
+							<a href="/api/loads/{data.load.id}/frames/{i + 1}?format=png"><img src={frameUrl(i)} alt="The page after {formatDuration(frame.atMs)}" loading="lazy" width={device.width} height={device.height} /></a>
+							<span class="figures">{formatDuration(frame.atMs)}<br /><span class="muted">{Math.round(frame.progress * 100)} % painted</span>{#if notes.length}<br /><b>{[...new Set(notes)].join(', ')}</b>{/if}</span>
+						</li>
+					{/each}
+				</ol>
 			</Scroller>
 			<p class="muted small">Each distinct frame, with its time and how far its colours are from the finished page.</p>
-		{:else}<p class="muted">No frame was painted.</p>{/if}
-	</section>
+		</section>
+	{/if}
 
 	<section id="weight" aria-labelledby="weight-title">
 		<h2 id="weight-title">What it weighs</h2>
-		<Scroller label="Weight by owner">
-			<table class="ledger">
-				<thead><tr><th scope="col">Whose</th><th scope="col" class="number">Requests</th><th scope="col" class="number">On the wire</th><th scope="col" class="number">Decoded</th><th scope="col" class="number">Last response</th></tr></thead>
-				<tbody>
-					{#each shares as share (share.id)}
-						<tr>
-							<th scope="row">{share.name}{share.kind === 'third-party' ? ', third party' : ''}</th>
-							<td class="number">{share.requests}</td>
-							<td class="number">{formatBytes(share.wireBytes)}</td>
-							<td class="number">{formatBytes(share.decodedBytes)}</td>
-							<td class="number">{share.lastMs === null ? '–' : formatDuration(share.lastMs)}</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
-		</Scroller>
-		<p class="small muted">
-			{tail.tailMs > 0
-				? `The site itself was complete after ${formatDuration(tail.ownMs)}; others kept the page busy for ${formatDuration(tail.tailMs)} more.`
-				: 'No third party kept the page busy longer than the site itself.'}
-		</p>
+		{#if record.requests.length}<Weight requests={requests.filter((one) => one.during === 'load')} {shares} {colours} />{:else}<p class="muted">No request left the browser.</p>{/if}
 	</section>
 
-	<section id="requests" aria-labelledby="requests-title">
-		<h2 id="requests-title">Requests</h2>
-		<p>{record.requests.length} requests, {formatBytes(record.figures.wire ?? 0)} on the wire, {formatBytes(record.figures.decoded ?? 0)} decoded.</p>
-		<RequestTable requests={record.requests} />
-	</section>
+	{#if tasks.length}
+		<section id="thread" aria-labelledby="thread-title">
+			<h2 id="thread-title">Main thread</h2>
+			<MainThread {tasks} {times} {endMs} lines={lines.filter((line) => line.name === 'FCP' || line.name === 'LCP')} {colours} />
+		</section>
+	{/if}
+
+	{#if record.source === 'lab'}
+		<section id="held" aria-labelledby="held-title">
+			<h2 id="held-title">What it holds back</h2>
+			{#if record.heldBack}<HeldBack heldBack={record.heldBack} figures={record.figures} />
+			{:else}
+				<p>This load ended once the page was quiet: nobody moved. Whether the page keeps work back until somebody does is not known.</p>
+				<form method="POST" action="?/nudge" class="no-print"><button class="act">Load it again and nudge it</button></form>
+			{/if}
+		</section>
+	{/if}
+
+	{#if record.page}
+		<section id="facts" aria-labelledby="facts-title">
+			<h2 id="facts-title">Facts</h2>
+			<Facts page={record.page} {requests} marks={record.marks} />
+		</section>
+	{/if}
 
 	<section id="circumstances" aria-labelledby="circumstances-title">
 		<h2 id="circumstances-title">Circumstances</h2>
 		<dl>
-			<dt>Conditions</dt><dd>{data.detail}</dd>
+			<dt>Conditions</dt><dd>{data.detail ?? 'unknown'}</dd>
 			<dt>Browser</dt><dd>{record.environment.browser}</dd>
-			<dt>Machine</dt>
-			<dd>
-				{record.environment.machineSpeed.before?.toFixed(0) ?? '–'} loops/ms before, {record.environment.machineSpeed.after?.toFixed(0) ?? '–'} after;
-				slowed {record.environment.slowdown.toFixed(1)} times to {record.environment.reachedSpeed?.toFixed(0) ?? '–'}
-			</dd>
-			<dt>Settled</dt><dd>{record.settledMs === null ? '–' : formatDuration(record.settledMs)}{record.capped ? ', at the time cap' : ''}</dd>
-			<dt>Score recipe</dt><dd>{record.recipe}</dd>
+			{#if record.source === 'lab'}
+				<dt>Machine</dt>
+				<dd>
+					{record.environment.machineSpeed.before?.toFixed(0) ?? '–'} loops/ms before, {record.environment.machineSpeed.after?.toFixed(0) ?? '–'} after;
+					slowed {record.environment.slowdown.toFixed(1)} times to {record.environment.reachedSpeed?.toFixed(0) ?? '–'}
+				</dd>
+				{#if record.environment.network}<dt>Line</dt><dd>{record.environment.network.mostConnections} connections at most; {formatValue('wire', record.environment.network.downBytes)} down, {formatValue('wire', record.environment.network.upBytes)} up, TLS and all</dd>{/if}
+				<dt>Settled</dt><dd>{record.settledMs === null ? '–' : formatDuration(record.settledMs)}{record.capped ? ', at the time cap' : ''}</dd>
+				<dt>Score recipe</dt><dd>{record.recipe}</dd>
+			{/if}
+			{#if record.redirects.length}<dt>Redirects</dt><dd>{#each record.redirects as step, i (i)}<div>{step}</div>{/each}</dd>{/if}
 		</dl>
 	</section>
 </Sheet>
@@ -203,6 +234,12 @@
 	}
 	header {
 		margin-bottom: 1.2rem;
+	}
+	.verdict {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.2rem 1.3rem;
+		align-items: baseline;
 	}
 	.small {
 		font-size: 0.88rem;
@@ -224,37 +261,11 @@
 	th[scope='row'] {
 		font-weight: 400;
 	}
-	.seen {
-		display: flex;
-		gap: 1.6rem;
-		flex-wrap: wrap;
-	}
-	.seen > div {
-		flex: 1;
-		min-width: 16rem;
-	}
-	.shot {
-		position: relative;
-		margin: 0;
-		width: 100%;
-		border: 1px solid var(--rule);
-		overflow: hidden;
-	}
-	.shot img {
-		width: 100%;
-		height: 100%;
-		display: block;
-	}
-	.lcp {
-		position: absolute;
-		border: 3px solid var(--focus);
-		box-shadow: 0 0 0 1px #fff;
-	}
 	.frames {
 		list-style: none;
 		display: flex;
 		gap: 0.6rem;
-		padding: 0 0 0.4rem;
+		padding: 0.6rem 0 0.4rem;
 		margin: 0;
 	}
 	.frames li {
@@ -268,16 +279,18 @@
 		border: 1px solid var(--rule);
 		background: #fff;
 	}
-	ul {
-		padding-left: 1.1rem;
-		list-style: disc;
+	.frames .noted img {
+		border: 2px solid var(--focus);
 	}
-	code {
-		font-size: 0.86rem;
-		overflow-wrap: anywhere;
+	.act {
+		background: none;
+		border: 1px solid var(--action);
+		color: var(--action);
+		padding: 0.4rem 1rem;
+		cursor: pointer;
 	}
 	h3 {
-		margin-top: 0.6rem;
+		margin-top: 1rem;
 	}
 	dl {
 		display: grid;

@@ -1,8 +1,13 @@
+import sharp from 'sharp';
 import { answering, idFrom } from '$lib/server/access/api';
 import { pictureAnswer } from '$lib/server/access/loads';
 import { getDb } from '$lib/server/context';
 import { findFrame } from '$lib/server/db/loads';
 
-/** Frames are numbered from 1. */
-export const GET = ({ params }) =>
-	answering(() => pictureAnswer(findFrame(getDb(), idFrom(params.id, 'load'), idFrom(params.position, 'frame') - 1)));
+/** Frames are numbered from 1; `?format=png` for tools that do not read WebP. */
+export const GET = ({ params, url }) =>
+	answering(async () => {
+		const frame = findFrame(getDb(), idFrom(params.id, 'load'), idFrom(params.position, 'frame') - 1);
+		if (frame && url.searchParams.get('format') === 'png') return pictureAnswer(await sharp(frame).png().toBuffer(), 'image/png');
+		return pictureAnswer(frame);
+	});

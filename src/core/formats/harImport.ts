@@ -1,0 +1,193 @@
+/** A HAR 1.2 file from elsewhere becomes a load with what it holds; what it does not hold stays unknown, never zero. */
+import * as v from 'valibot';
+import { emptyRecord } from '../load/emptyRecord';
+import type { LoadRecord, RequestRecord } from '../load/record';
+import { fullyLoaded } from '../load/vitals';
+
+const pair = v.object({ name: v.string(), value: v.string() });
+const ms = v.optional(v.nullable(v.number()));
+const text = v.optional(v.nullable(v.string()));
+
+const Entry = v.object({
+	pageref: text,
+	startedDateTime: v.pipe(v.string(), v.check((at) => Number.isFinite(Date.parse(at)), 'startedDateTime is not a time')),
+	time: ms,
+	request: v.object({ method: v.string(), url: v.string(), headers: v.optional(v.array(pair), []) }),
+	response: v.object({
+		status: v.number(),
+		statusText: v.optional(v.string(), ''),
+		httpVersion: text,
+		headers: v.optional(v.array(pair), []),
+		content: v.optional(v.object({ size: ms, mimeType: text }), {}),
+		redirectURL: text,
+		headersSize: ms,
+		bodySize: ms,
+		_transferSize: ms,
+		_error: text
+	}),
+	timings: v.optional(v.object({ blocked: ms, dns: ms, connect: ms, ssl: ms, send: ms, wait: ms, receive: ms }), {}),
+	serverIPAddress: text,
+	connection: v.optional(v.union([v.string(), v.number()])),
+	_resourceType: text,
+	_priority: text,
+	_fromCache: v.optional(v.unknown()),
+	_initiator: v.optional(v.unknown())
+});
+
+const HarFile = v.object({
+	log: v.object({
+		browser: v.optional(v.object({ name: v.string(), version: v.optional(v.string(), '') })),
+		creator: v.optional(v.object({ name: v.string(), version: v.optional(v.string(), '') })),
+		pages: v.optional(
+			v.array(
+				v.object({
+					id: v.string(),
+					startedDateTime: v.string(),
+					title: v.optional(v.string(), ''),
+					pageTimings: v.optional(v.object({ onContentLoad: ms, onLoad: ms }), {})
+				})
+			),
+			[]
+		),
+		entries: v.pipe(v.array(Entry), v.minLength(1, 'holds no requests'))
+	})
+});
+
+type Entry = v.InferOutput<typeof Entry>;
+
+const known = (value: number | null | undefined): number | null => (value === null || value === undefined || value < 0 ? null : value);
+
+/**
+ * The first page of a HAR.
+ * @throws Error in words: what is wrong with the file, and where
+ */
+export function loadOfHar(file: string): LoadRecord {
+	let value: unknown;
+	try {
+		value = JSON.parse(file.replace(/^\uFEFF/, ''));
+	} catch (error) {
+		throw new Error(`This is not a HAR file: it is no JSON (${(error as Error).message}).`, { cause: error });
+	}
+	const result = v.safeParse(HarFile, value);
+	if (!result.success) {
+		const issue = result.issues[0];
+		throw new Error(`This is not a HAR 1.2 file: at ${v.getDotPath(issue) ?? 'its top'}: ${issue.message}.`);
+	}
+	const { log } = result.output;
+	const page = log.pages[0];
+	const entries = log.entries
+		.filter((entry) => /^https?:/.test(entry.request.url) && (!page || !entry.pageref || entry.pageref === page.id))
+		.sort((a, b) => Date.parse(a.startedDateTime) - Date.parse(b.startedDateTime));
+	const first = entries[0];
+	if (!first) throw new Error('This HAR holds no request over HTTP that belongs to its first page.');
+	const zero = Math.min(Date.parse(first.startedDateTime), page ? Date.parse(page.startedDateTime) || Infinity : Infinity);
+	const requests = entries.map((entry, i) => requestOf(entry, i, zero));
+	const document = requests.find((request) => request.redirectTo === null && request.status !== null && request.status < 400) ?? requests[0]!;
+	const record = emptyRecord(requests[0]!.url, null, new Date(zero).toISOString(), null);
+	const maker = log.browser ?? log.creator;
+	Object.assign(record, {
+		finalUrl: document.url,
+		requests,
+		source: 'har',
+		redirects: requests.slice(0, requests.indexOf(document)).filter((request) => request.redirectTo).map((request) => request.url)
+	} satisfies Partial<LoadRecord>);
+	record.environment.browser = maker ? `${maker.name} ${maker.version}`.trim() : 'unknown';
+	record.environment.notes.push('Imported from a HAR file: paints, shifts, tasks, frames and the conditions of the load are unknown.');
+	const sent = requests.filter((request) => !request.fromCache);
+	const total = (field: 'wireBytes' | 'decodedBytes') =>
+		sent.some((request) => request[field] === null) ? null : sent.reduce((sum, request) => sum + request[field]!, 0);
+	const onload = known(page?.pageTimings.onLoad);
+	Object.assign(record.figures, {
+		wire: total('wireBytes'),
+		decoded: total('decodedBytes'),
+		requests: sent.length,
+		dcl: known(page?.pageTimings.onContentLoad),
+		onload,
+		ttfb: document.responseMs,
+		full: onload === null ? null : fullyLoaded(requests, onload)
+	});
+	if (page?.title)
+		record.page = {
+			title: /^https?:/.test(page.title) ? '' : page.title,
+			language: null,
+			viewport: null,
+			elements: null,
+			depth: null,
+			deepestPath: null,
+			widestParent: null,
+			images: [],
+			fonts: [],
+			emptySlots: [],
+			text: '',
+			overlay: null,
+			consoleErrors: []
+		};
+	return record;
+}
+
+function requestOf(entry: Entry, index: number, zero: number): RequestRecord {
+	const { request, response, timings } = entry;
+	const startMs = Date.parse(entry.startedDateTime) - zero;
+	const time = known(entry.time);
+	const wait = known(timings.wait);
+	const before = [timings.blocked, timings.dns, timings.connect, timings.send].reduce<number>((sum, part) => sum + (known(part) ?? 0), 0);
+	const headers = known(response.headersSize);
+	const body = known(response.bodySize);
+	const mimeType = response.content.mimeType?.split(';')[0] || null;
+	return {
+		id: String(index + 1),
+		url: request.url.slice(0, 4000),
+		host: new URL(request.url).host,
+		method: request.method,
+		type: typeOf(entry._resourceType ?? null, mimeType, index),
+		status: response.status > 0 ? response.status : null,
+		statusText: response.statusText,
+		protocol: response.httpVersion && response.httpVersion !== 'unknown' ? response.httpVersion : null,
+		mimeType,
+		priority: entry._priority ?? null,
+		startMs,
+		responseMs: wait === null ? null : startMs + before + wait,
+		endMs: time === null ? null : startMs + time,
+		timing: {
+			queue: known(timings.blocked),
+			dns: known(timings.dns),
+			connect: known(timings.connect),
+			tls: known(timings.ssl),
+			send: known(timings.send),
+			wait,
+			receive: known(timings.receive)
+		},
+		wireBytes: known(response._transferSize) ?? (headers !== null && body !== null ? headers + body : null),
+		decodedBytes: known(response.content.size),
+		unused: null,
+		body: null,
+		fromCache: Boolean(entry._fromCache),
+		fromServiceWorker: false,
+		during: 'load',
+		renderBlocking: null,
+		initiatorType: 'unknown',
+		initiatorUrl: null,
+		initiatorChain: [],
+		failed: response._error ?? null,
+		redirectTo: response.redirectURL ? response.redirectURL : null,
+		requestHeaders: request.headers.map(({ name, value }) => [name, value.slice(0, 500)]),
+		responseHeaders: response.headers.map(({ name, value }) => [name, value.slice(0, 500)]),
+		remoteAddress: entry.serverIPAddress || null,
+		connectionId: entry.connection === undefined ? null : String(entry.connection)
+	};
+}
+
+function typeOf(named: string | null, mimeType: string | null, index: number): string {
+	if (named) return named.toLowerCase();
+	if (index === 0) return 'document';
+	const kinds: [RegExp, string][] = [
+		[/html/, 'document'],
+		[/css/, 'stylesheet'],
+		[/javascript|ecmascript/, 'script'],
+		[/^image\//, 'image'],
+		[/font|woff/, 'font'],
+		[/^(video|audio)\//, 'media'],
+		[/json|xml/, 'fetch']
+	];
+	return kinds.find(([pattern]) => pattern.test(mimeType ?? ''))?.[1] ?? 'other';
+}

@@ -1,0 +1,57 @@
+/** A record about which nothing is known yet: what is missing stays unknown, never zero. */
+import { noFigures } from '../metrics/catalogue';
+import { LAB_RECIPE } from '../metrics/score';
+import type { Conditions } from './conditions';
+import type { FailureReason, LoadRecord, PageRecord } from './record';
+
+/** @param startedAt UTC, ISO */
+export function emptyRecord(url: string, conditions: Conditions | null, startedAt: string, failure: FailureReason | null): LoadRecord {
+	return {
+		format: 'zafra-load',
+		version: 1,
+		url,
+		finalUrl: url,
+		conditions,
+		startedAt,
+		status: failure ? 'failed' : 'ok',
+		failure,
+		capped: false,
+		settledMs: null,
+		labMs: 0,
+		recipe: LAB_RECIPE.version,
+		figures: noFigures(),
+		lcp: null,
+		shifts: [],
+		longTasks: [],
+		longFrames: [],
+		marks: [],
+		requests: [],
+		redirects: [],
+		source: 'lab',
+		firstVisit: null,
+		heldBack: null,
+		steps: [],
+		frames: [],
+		page: null,
+		environment: {
+			browser: 'unknown',
+			userAgent: '',
+			machineSpeed: { before: null, after: null },
+			slowdown: 1,
+			reachedSpeed: null,
+			network: null,
+			notes: []
+		}
+	};
+}
+
+/** Records from before a field existed, brought to today's shape. */
+export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'url' | 'startedAt'>): LoadRecord {
+	const blank = emptyRecord(stored.url, null, stored.startedAt, null);
+	const page = stored.page ? { ...PAGE_SINCE, ...stored.page } : null;
+	const requests = (stored.requests ?? []).map((request) => ({ ...REQUEST_SINCE, ...request }));
+	return { ...blank, ...stored, page, requests, environment: { ...blank.environment, ...stored.environment } };
+}
+
+const PAGE_SINCE = { viewport: null, deepestPath: null, widestParent: null, images: [], fonts: [], emptySlots: [], text: '', overlay: null } satisfies Partial<PageRecord>;
+const REQUEST_SINCE = { unused: null, body: null, fromServiceWorker: false, during: 'load' as const, initiatorChain: [] };

@@ -1,0 +1,108 @@
+/** The requests of a load as a list: searched, filtered, ordered, gathered by owner. */
+import { csvOf } from '../formats/csv';
+import { ownerOf, type Owner } from './owners';
+import type { RequestRecord } from './record';
+
+export const SPECIAL = {
+	blocking: 'Blocks rendering',
+	failed: 'Failed or unfinished',
+	unused: 'With unused code',
+	late: 'Held back or from a step',
+	cached: 'From a cache or a service worker'
+} as const;
+export type Special = keyof typeof SPECIAL;
+
+export const ORDERS = { start: 'By start', time: 'Longest first', wire: 'Most bytes first', decoded: 'Most decoded first', unused: 'Most unused first' } as const;
+export type Order = keyof typeof ORDERS;
+
+export interface RequestWish {
+	search: string;
+	/** Owner id; empty for all. */
+	owner: string;
+	/** Short kind; empty for all. */
+	type: string;
+	special: Special | '';
+	order: Order;
+}
+
+export const EVERYTHING: RequestWish = { search: '', owner: '', type: '', special: '', order: 'start' };
+
+const KINDS: Record<string, string> = { document: 'html', stylesheet: 'css', script: 'js', image: 'img', font: 'font', fetch: 'data', xhr: 'data', ping: 'ping', media: 'media', manifest: 'data', preflight: 'preflight' };
+
+/** Short text tag of a request's type: html, css, js, img, font, data, ... */
+export function kindOf(request: Pick<RequestRecord, 'type'>): string {
+	return KINDS[request.type] ?? 'other';
+}
+
+export interface OwnedRequest extends RequestRecord {
+	owner: Owner;
+	/** Place in the load's own order, from 1: the number in links. */
+	number: number;
+}
+
+export function ownedRequests(requests: readonly RequestRecord[], siteHost: string): OwnedRequest[] {
+	const owners = new Map<string, Owner>();
+	return requests.map((request, i) => {
+		let owner = owners.get(request.host);
+		if (!owner) owners.set(request.host, (owner = ownerOf(request.host, siteHost)));
+		return { ...request, owner, number: i + 1 };
+	});
+}
+
+export const hasFailed = (request: RequestRecord) => request.failed !== null || request.endMs === null || (request.status ?? 0) >= 400;
+
+const TESTS: Record<Special, (request: RequestRecord) => boolean> = {
+	blocking: (request) => request.renderBlocking !== null,
+	failed: hasFailed,
+	unused: (request) => (request.unused ?? 0) > 0,
+	late: (request) => request.during !== 'load',
+	cached: (request) => request.fromCache || request.fromServiceWorker
+};
+
+const VALUES: Record<Exclude<Order, 'start'>, (request: RequestRecord) => number> = {
+	time: (request) => (request.endMs === null ? Infinity : request.endMs - request.startMs),
+	wire: (request) => request.wireBytes ?? -1,
+	decoded: (request) => request.decodedBytes ?? -1,
+	unused: (request) => request.unused ?? -1
+};
+
+/** Requests that fit, in the order asked for. */
+export function listRequests(requests: readonly OwnedRequest[], wish: RequestWish): OwnedRequest[] {
+	const words = wish.search.trim().toLowerCase();
+	const fitting = requests.filter(
+		(request) =>
+			(!words || `${request.url} ${kindOf(request)} ${request.status ?? ''} ${request.failed ?? ''}`.toLowerCase().includes(words)) &&
+			(!wish.owner || request.owner.id === wish.owner) &&
+			(!wish.type || kindOf(request) === wish.type) &&
+			(!wish.special || TESTS[wish.special](request))
+	);
+	if (wish.order === 'start') return fitting;
+	const value = VALUES[wish.order];
+	return fitting.sort((a, b) => value(b) - value(a) || a.number - b.number);
+}
+
+/** Sums by kind of file, heaviest first. */
+export function sharesByKind(requests: readonly RequestRecord[]): { kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }[] {
+	const kinds = new Map<string, { kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }>();
+	for (const request of requests) {
+		const kind = kindOf(request);
+		const share = kinds.get(kind) ?? { kind, requests: 0, wireBytes: 0, decodedBytes: 0, unusedBytes: 0 };
+		share.requests++;
+		share.wireBytes += request.wireBytes ?? 0;
+		share.decodedBytes += request.decodedBytes ?? 0;
+		share.unusedBytes += request.unused ?? 0;
+		kinds.set(kind, share);
+	}
+	return [...kinds.values()].sort((a, b) => b.wireBytes - a.wireBytes);
+}
+
+/** One row a request; times in ms, sizes in bytes, empty for what is not known. */
+export function requestsCsv(requests: readonly OwnedRequest[]): string {
+	const head = ['number', 'url', 'owner', 'type', 'status', 'protocol', 'priority', 'start', 'first_byte', 'end', 'queue', 'dns', 'connect', 'tls', 'send', 'wait', 'receive', 'wire', 'decoded', 'unused', 'blocking', 'from_cache', 'from_service_worker', 'during', 'failed', 'asked_for_by'];
+	const rows = requests.map((one) => [
+		one.number, one.url, one.owner.name, one.type, one.status, one.protocol, one.priority, one.startMs, one.responseMs, one.endMs,
+		one.timing.queue, one.timing.dns, one.timing.connect, one.timing.tls, one.timing.send, one.timing.wait, one.timing.receive,
+		one.wireBytes, one.decodedBytes, one.unused, one.renderBlocking, one.fromCache, one.fromServiceWorker, one.during, one.failed, one.initiatorUrl ?? one.initiatorType
+	]);
+	return csvOf(head, rows);
+}

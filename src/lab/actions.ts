@@ -1,0 +1,170 @@
+/** What a visitor does to a page: the nudge, and the steps of a journey. */
+import type { CDPSession } from 'playwright-core';
+import type { Conditions } from '../core/load/conditions';
+import type { StepRecord } from '../core/load/record';
+import { EXPECT_WITHIN_MS, kindOfStep, WAIT_WITHIN_MS, wordsOfStep, type Step, type StepState } from '../core/load/steps';
+import { cumulativeLayoutShift, interactionToNextPaint } from '../core/load/vitals';
+import { parseSince, type Since } from './collect/pageFacts';
+import { LoadFailure } from './failure';
+import { wait, type Visit } from './visit';
+
+const LOOK_EVERY_MS = 20;
+const SHOWN = 'wait' as const;
+
+/** Epoch ms, on the clock that the browser uses for its own times. */
+export function epochNow(): number {
+	return performance.timeOrigin + performance.now();
+}
+
+/** Move the pointer, scroll, press a key that does nothing: enough for whatever waits for a sign of life. */
+export async function nudge(session: CDPSession, { device }: Conditions): Promise<void> {
+	const x = Math.round(device.width / 2);
+	const y = Math.round(device.height / 2);
+	for (const share of [0.3, 0.6, 1])
+		await session.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x: Math.round(x * share), y: Math.round(y * share) });
+	if (device.touch)
+		await session.send('Input.synthesizeScrollGesture', { x, y, yDistance: -Math.round(device.height / 2), gestureSourceType: 'touch', speed: 1600 });
+	else await session.send('Input.dispatchMouseEvent', { type: 'mouseWheel', x, y, deltaX: 0, deltaY: Math.round(device.height / 2) });
+	for (const type of ['keyDown', 'keyUp'] as const)
+		await session.send('Input.dispatchKeyEvent', { type, key: 'Shift', code: 'ShiftLeft', windowsVirtualKeyCode: 16 });
+}
+
+async function press(session: CDPSession, x: number, y: number, touch: boolean): Promise<void> {
+	if (touch) {
+		await session.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y }] });
+		await session.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+		return;
+	}
+	await session.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x, y });
+	for (const type of ['mousePressed', 'mouseReleased'] as const)
+		await session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', clickCount: 1 });
+}
+
+/** A step that could not be carried out, or an expectation that was not met. */
+class StepProblem extends Error {}
+
+/** Times are epoch ms while the journey runs; the load knows its zero only at the end. */
+export interface JourneyStep extends Omit<StepRecord, 'atMs'> {
+	atEpochMs: number;
+}
+
+export interface Journey {
+	steps: JourneyStep[];
+	/** Durations of all interactions, ms. */
+	interactions: number[];
+	picture: { step: number; image: Buffer } | null;
+}
+
+/** Carry out steps one after another; after one has failed the rest is skipped. */
+export async function runSteps(visit: Visit, steps: readonly Step[], conditions: Conditions): Promise<Journey> {
+	const journey: Journey = { steps: [], interactions: [], picture: null };
+	for (const [index, step] of steps.entries()) {
+		const number = index + 1;
+		const blank = { number, kind: kindOfStep(step), words: wordsOfStep(step), message: null, durationMs: null, quietMs: null, navigated: false, requests: 0, wireBytes: 0, cls: 0, inp: null };
+		if (journey.picture) {
+			journey.steps.push({ ...blank, status: 'skipped', atEpochMs: epochNow() });
+			continue;
+		}
+		visit.network.phase = `step ${number}`;
+		const documents = visit.documents;
+		let atEpochMs = epochNow();
+		try {
+			atEpochMs = await perform(visit, step, conditions, (moment) => (atEpochMs = moment));
+			const durationMs = epochNow() - atEpochMs;
+			const acts = !('expect' in step) && !('mark' in step);
+			const capped = acts ? (await visit.quiet(performance.now() + conditions.capMs)).capped : false;
+			const seen = await since(visit, atEpochMs);
+			const traffic = visit.network.since(atEpochMs);
+			const ends = [traffic.lastEndEpochMs ?? 0, ...seen.tasks.map((task) => task.startMs + task.durationMs), ...seen.shifts.map((shift) => shift.atMs)];
+			const inp = interactionToNextPaint(seen.interactions);
+			journey.interactions.push(...seen.interactions);
+			journey.steps.push({
+				...blank,
+				status: 'ok',
+				message: capped ? `The page was still busy ${conditions.capMs / 1000} s after this step.` : null,
+				atEpochMs,
+				durationMs,
+				quietMs: acts ? Math.max(inp ?? 0, Math.max(0, ...ends) - atEpochMs) : null,
+				navigated: visit.documents > documents,
+				requests: traffic.requests,
+				wireBytes: traffic.wireBytes,
+				cls: cumulativeLayoutShift(seen.shifts),
+				inp
+			});
+		} catch (error) {
+			if (error instanceof LoadFailure) throw error;
+			const message = `Step ${number}, ${blank.words}: ${(error as Error).message}.`;
+			journey.steps.push({ ...blank, status: 'failed', message, atEpochMs });
+			journey.picture = { step: number, image: (await visit.picture()) ?? Buffer.alloc(0) };
+		}
+	}
+	return journey;
+}
+
+/** What the page's document has seen since a moment (epoch ms). */
+export async function since(visit: Visit, epochMs: number): Promise<Since> {
+	// Entries of the Event Timing API are handed over after the next frame.
+	await wait(50);
+	return parseSince(await visit.evaluate(`zafraSince(${epochMs})`));
+}
+
+/** @param begun told of the moment at which the visitor's act began, once it is known @returns that moment */
+async function perform(visit: Visit, step: Step, conditions: Conditions, begun: (epochMs: number) => void): Promise<number> {
+	const { session } = visit;
+	let at = epochNow();
+	const start = () => begun((at = epochNow()));
+	if ('open' in step) {
+		const url = new URL(step.open, visit.page.url()).href;
+		start();
+		const { errorText } = await session.send('Page.navigate', { url });
+		if (errorText) throw new StepProblem(`the address did not open (${errorText.replace('net::', '')})`);
+	} else if ('click' in step) {
+		const { x, y } = await pointOf(visit, step.click);
+		start();
+		await press(session, x, y, conditions.device.touch);
+	} else if ('type' in step) {
+		const { x, y } = await pointOf(visit, step.into);
+		start();
+		await press(session, x, y, conditions.device.touch);
+		for (const text of step.type) {
+			await session.send('Input.dispatchKeyEvent', { type: 'keyDown', text, key: text });
+			await session.send('Input.dispatchKeyEvent', { type: 'keyUp', key: text });
+		}
+	} else if ('scroll' in step) {
+		start();
+		const problem = await visit.evaluate(`zafraScroll(${JSON.stringify(step.scroll)})`);
+		if (problem) throw new StepProblem(String(problem));
+	} else if (SHOWN in step) {
+		start();
+		if (typeof step.wait === 'number') await wait(step.wait);
+		else await untilHolds(visit, step.wait, step.within ?? WAIT_WITHIN_MS);
+	} else if ('expect' in step) {
+		start();
+		await untilHolds(visit, step.expect, step.within ?? EXPECT_WITHIN_MS);
+	} else start();
+	return at;
+}
+
+async function pointOf(visit: Visit, selector: string): Promise<{ x: number; y: number }> {
+	const deadline = performance.now() + EXPECT_WITHIN_MS;
+	for (;;) {
+		const point = (await visit.evaluate(`zafraPoint(${JSON.stringify(selector)})`)) as { x: number; y: number; problem?: string };
+		if (!point.problem) return point;
+		if (performance.now() > deadline) throw new StepProblem(point.problem);
+		await wait(LOOK_EVERY_MS);
+	}
+}
+
+async function untilHolds(visit: Visit, asked: StepState, withinMs: number): Promise<void> {
+	const deadline = performance.now() + withinMs;
+	for (;;) {
+		// Between two documents there is nothing to ask.
+		const problem = await visit.evaluate(`zafraProblem(${JSON.stringify(asked)})`).catch((error: Error) => {
+			if (error instanceof LoadFailure || /not a valid selector/.test(error.message)) throw error;
+			return 'the page was just changing';
+		});
+		if (problem === null) return;
+		if (performance.now() > deadline) throw new StepProblem(`${String(problem)} (after ${withinMs} ms)`);
+		await wait(LOOK_EVERY_MS);
+	}
+}

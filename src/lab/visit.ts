@@ -1,0 +1,199 @@
+/** One tab of a load: from its opening to a settled page, and the ways to look into it. */
+import { readFileSync } from 'node:fs';
+import type { BrowserContext, CDPSession, Page } from 'playwright-core';
+import type { Conditions } from '../core/load/conditions';
+import { NetworkCollector } from './collect/network';
+import { parsePageFacts, type PageFacts } from './collect/pageFacts';
+import { waitUntilSettled, type SettleResult } from './collect/settle';
+import { failure, failureOfNavigation, type LoadFailure } from './failure';
+import type { ShapedNetwork } from './shaper/shaper';
+
+const WORLD = 'zafra';
+const IN_PAGE = readFileSync(new URL('./collect/inPage.js', import.meta.url), 'utf8');
+/** Longest time for taking things out of a page that has settled. */
+export const COLLECT_WITHIN_MS = 10_000;
+const PICTURE_QUALITY = 60;
+const MOST_ERRORS = 50;
+/** What the browser may keep of bodies, for reading them at the end. */
+const KEPT_BODIES = { maxTotalBufferSize: 40_000_000, maxResourceBufferSize: 4_000_000 };
+
+export class Visit {
+	readonly consoleErrors: string[] = [];
+	readonly state: { loaded: boolean; busyAt: number; ended: Promise<never> };
+	/** Documents that the main frame has shown since the navigation began. */
+	documents = 0;
+	#download: string | null = null;
+	#worldId: number | null = null;
+
+	private constructor(
+		readonly page: Page,
+		readonly session: CDPSession,
+		readonly network: NetworkCollector,
+		readonly mainFrameId: string,
+		private readonly line: ShapedNetwork,
+		private readonly conditions: Conditions,
+		private readonly address: URL,
+		ended: Promise<never>
+	) {
+		this.state = { loaded: false, busyAt: performance.now(), ended };
+	}
+
+	/** Open a tab and put everything in place that listens. @param endWith ends the load with a failure from outside */
+	static async open(
+		context: BrowserContext,
+		line: ShapedNetwork,
+		conditions: Conditions,
+		address: URL,
+		ended: Promise<never>,
+		endWith: (error: LoadFailure) => void
+	): Promise<Visit> {
+		const page = await context.newPage();
+		const session = await context.newCDPSession(page);
+		const { frameTree } = await session.send('Page.getFrameTree');
+		const mainFrameId = frameTree.frame.id;
+		const network = new NetworkCollector(session, () => mainFrameId);
+		const visit = new Visit(page, session, network, mainFrameId, line, conditions, address, ended);
+		page.on('crash', () => endWith(failure('crash')));
+		await visit.#listen();
+		await visit.#applyConditions();
+		return visit;
+	}
+
+	async #listen(): Promise<void> {
+		const { page, session, state } = this;
+		page.on('download', (download) => (this.#download = download.suggestedFilename()));
+		const note = (words: string) => this.consoleErrors.length < MOST_ERRORS && this.consoleErrors.push(words.slice(0, 500));
+		page.on('console', (message) => message.type() === 'error' && note(message.text()));
+		page.on('pageerror', (error) => note(String(error.message)));
+		session.on('Runtime.executionContextCreated', ({ context }) => {
+			const data = context.auxData as { frameId?: string } | undefined;
+			if (context.name === WORLD && data?.frameId === this.mainFrameId) this.#worldId = context.id;
+		});
+		session.on('Runtime.bindingCalled', ({ name }) => {
+			if (name === 'zafraBusy') state.busyAt = performance.now();
+		});
+		session.on('Page.frameNavigated', ({ frame }) => {
+			if (frame.id !== this.mainFrameId) return;
+			this.documents++;
+			state.loaded = false;
+		});
+		session.on('Page.loadEventFired', () => {
+			state.loaded = true;
+			state.busyAt = performance.now();
+		});
+		await session.send('Page.enable');
+		await session.send('Runtime.enable');
+		await session.send('Runtime.addBinding', { name: 'zafraBusy', executionContextName: WORLD });
+		await session.send('Page.addScriptToEvaluateOnNewDocument', { source: IN_PAGE, worldName: WORLD });
+		await session.send('Network.enable', KEPT_BODIES);
+		if (this.conditions.input === 'nudge') await session.send('Performance.enable');
+	}
+
+	async #applyConditions(): Promise<void> {
+		const { session, conditions, address } = this;
+		if (conditions.block.length) await session.send('Network.setBlockedURLs', { urls: conditions.block });
+		if (conditions.headers.length)
+			await session.send('Network.setExtraHTTPHeaders', { headers: Object.fromEntries(conditions.headers.map(({ name, value }) => [name, value])) });
+		for (const { name, value } of conditions.cookies) await session.send('Network.setCookie', { name, value, url: address.href });
+		const { authentication } = conditions;
+		if (!authentication) return;
+		// Only the page's own documents are held for a moment; the browser then answers for the rest of the host itself.
+		session.on('Fetch.requestPaused', ({ requestId }) => void session.send('Fetch.continueRequest', { requestId }).catch(() => undefined));
+		session.on('Fetch.authRequired', ({ requestId, request }) => {
+			const own = new URL(request.url).host === address.host && !asked.has(request.url);
+			asked.add(request.url);
+			const authChallengeResponse = own ? { response: 'ProvideCredentials' as const, ...authentication } : { response: 'CancelAuth' as const };
+			void session.send('Fetch.continueWithAuth', { requestId, authChallengeResponse }).catch(() => undefined);
+		});
+		const asked = new Set<string>();
+		await session.send('Fetch.enable', { handleAuthRequests: true, patterns: [{ urlPattern: `${address.origin}/*`, resourceType: 'Document' }] });
+	}
+
+	/** @throws LoadFailure when no page comes of it */
+	async navigate(deadline: number): Promise<void> {
+		const { session, network } = this;
+		this.state.loaded = false;
+		this.documents = 0;
+		const navigation = session.send('Page.navigate', { url: this.address.href });
+		const late = wait(deadline - performance.now()).then(() => 'late' as const);
+		const answer = await Promise.race([navigation, late, this.state.ended]);
+		if (answer === 'late') {
+			navigation.catch(() => undefined);
+			throw failure('no-answer', String(Math.round(this.conditions.capMs / 1000)));
+		}
+		const { errorText, isDownload } = answer as { errorText?: string; isDownload?: boolean };
+		if (!errorText) return;
+		const response = network.documentResponse;
+		if (isDownload || this.#download) throw failure('download', response?.mimeType || this.#download || 'a file');
+		if (response && response.status >= 400) throw failure('http-status', String(response.status));
+		const seen = await this.line.close();
+		throw failureOfNavigation(errorText, this.address.hostname, seen);
+	}
+
+	/** @throws LoadFailure when the page is an error page, or never comes to rest enough to be measured */
+	async settle(deadline: number): Promise<SettleResult> {
+		const settled = await this.quiet(deadline);
+		const document = this.network.documentResponse;
+		if (document && document.status >= 400) throw failure('http-status', String(document.status));
+		if (settled.stuck) throw failure('time-out', 'a script kept its main thread busy');
+		if (!settled.loaded) throw failure('time-out', this.#whatIsMissing());
+		return settled;
+	}
+
+	quiet(deadline: number): Promise<SettleResult> {
+		return waitUntilSettled(this.session, this.network, this.state, this.conditions.quietMs, deadline);
+	}
+
+	#whatIsMissing(): string {
+		const { waiting } = this.network;
+		return waiting > 0
+			? `${waiting} ${waiting === 1 ? 'request was' : 'requests were'} still under way`
+			: 'its load event never came';
+	}
+
+	/** Run an expression in the lab's own world of the page. @throws Error when it throws there or the page is going */
+	async evaluate(expression: string): Promise<unknown> {
+		if (this.#worldId === null) throw failure('internal', 'the page has no world to collect in');
+		const evaluation = this.session.send('Runtime.evaluate', { expression, contextId: this.#worldId, returnByValue: true });
+		evaluation.catch(() => undefined);
+		const late = wait(COLLECT_WITHIN_MS).then(() => {
+			throw failure('time-out', 'a script kept its main thread busy');
+		});
+		late.catch(() => undefined);
+		const { result, exceptionDetails } = await Promise.race([evaluation, late, this.state.ended]);
+		if (exceptionDetails) throw new Error(exceptionDetails.exception?.description?.split('\n')[0] ?? exceptionDetails.text);
+		return result.value;
+	}
+
+	async collect(): Promise<PageFacts> {
+		return parsePageFacts(await this.evaluate('zafraCollect()'));
+	}
+
+	/** Time that scripts have taken in this page so far, by the browser's own count, ms. */
+	async scriptMs(): Promise<number> {
+		const { metrics } = await this.session.send('Performance.getMetrics');
+		return (metrics.find((one) => one.name === 'ScriptDuration')?.value ?? 0) * 1000;
+	}
+
+	/** WebP of the viewport: one pixel per CSS pixel, whatever the device's own ratio. */
+	async picture(): Promise<Buffer | null> {
+		const { width, height } = this.conditions.device;
+		const { cssVisualViewport } = await this.session.send('Page.getLayoutMetrics');
+		const clip = { x: cssVisualViewport.pageX, y: cssVisualViewport.pageY, width, height, scale: 1 };
+		const shot = this.session
+			.send('Page.captureScreenshot', { format: 'webp', quality: PICTURE_QUALITY, clip })
+			.then(({ data }) => Buffer.from(data, 'base64'))
+			.catch(() => null);
+		return Promise.race([shot, wait(COLLECT_WITHIN_MS).then(() => null), this.state.ended]);
+	}
+
+	/** Time zero is the page's own, unless the page moved on to another document: then it is the first request. */
+	zeroOf(facts: PageFacts, documents: number): number {
+		const first = this.network.firstRequestEpochMs;
+		return documents > 1 && first !== null ? Math.min(first, facts.timeOrigin) : facts.timeOrigin;
+	}
+}
+
+export function wait(ms: number): Promise<void> {
+	return new Promise((resolve) => setTimeout(resolve, Math.max(0, ms)).unref());
+}

@@ -1,0 +1,174 @@
+<script lang="ts">
+	/** All that is known of one request. */
+	import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '../../core/load/delivery';
+	import type { OwnedRequest } from '../../core/load/requestList';
+	import { formatBytes, formatDuration } from '../../core/wording/format';
+
+	interface Props {
+		request: OwnedRequest;
+		colour: string;
+		onclose: () => void;
+	}
+	let { request, colour, onclose }: Props = $props();
+
+	const PARTS = [
+		['queue', 'Waiting in the browser'],
+		['dns', 'Look-up'],
+		['connect', 'Connecting, TLS within'],
+		['send', 'Sending'],
+		['wait', 'Waiting for the first byte'],
+		['receive', 'Receiving']
+	] as const;
+	const whole = $derived(request.endMs === null ? null : request.endMs - request.startMs);
+	const steps = $derived.by(() => {
+		let at = 0;
+		return PARTS.flatMap(([id, name]) => {
+			const ms = request.timing[id];
+			if (ms === null) return [];
+			const from = at;
+			at += ms;
+			return [{ name: id === 'connect' && request.timing.tls !== null ? `${name} ${formatDuration(request.timing.tls)}` : name, ms, from }];
+		});
+	});
+	const sum = $derived(steps.reduce((all, step) => all + step.ms, 0) || 1);
+	const size = (bytes: number | null) => (bytes === null ? 'unknown' : formatBytes(bytes));
+	const compression = $derived(compressionOf(request));
+</script>
+
+<section class="details" aria-label="Details of request {request.number}">
+	<div class="head">
+		<h3><i style:background={colour}></i>Request {request.number}: {request.method} <span class="url">{request.url}</span></h3>
+		<button onclick={onclose}>Close</button>
+	</div>
+	<div class="grid">
+		<div>
+			<h4>Time</h4>
+			<p class="figures">{formatDuration(request.startMs)} to {request.endMs === null ? 'unfinished' : formatDuration(request.endMs)}{whole === null ? '' : `, ${formatDuration(whole)} in all`}</p>
+			{#if steps.length}
+				<table class="ledger">
+					<tbody>
+						{#each steps as step (step.name)}
+							<tr><th scope="row">{step.name}</th><td class="number">{formatDuration(step.ms)}</td><td class="track"><span style:left="{(step.from / sum) * 100}%" style:width="{Math.max(1, (step.ms / sum) * 100)}%" style:background={colour}></span></td></tr>
+						{/each}
+					</tbody>
+				</table>
+			{:else}<p class="muted">The browser told no parts of this time{request.fromCache ? ': it came from a cache' : ''}.</p>{/if}
+		</div>
+		<div>
+			<h4>What it is</h4>
+			<dl>
+				<dt>Answer</dt><dd>{request.failed ?? `${request.status ?? 'none'} ${request.statusText}`}{request.redirectTo ? `, redirected to ${request.redirectTo}` : ''}</dd>
+				<dt>Type</dt><dd>{request.type}{request.mimeType ? `, ${request.mimeType}` : ''}{request.renderBlocking ? ', blocks rendering' : ''}</dd>
+				<dt>Whose</dt><dd>{request.owner.name}{request.owner.kind === 'third-party' ? ', third party' : ''}</dd>
+				<dt>On the wire</dt><dd>{size(request.wireBytes)}{request.fromCache ? ', from the cache' : ''}{request.fromServiceWorker ? ', answered by the service worker' : ''}</dd>
+				<dt>Decoded</dt><dd>{size(request.decodedBytes)}{compression.encoding ? `, ${compression.encoding}` : compression.expected ? ', not compressed' : ''}{compression.wouldSave ? `: gzip would save ${formatBytes(compression.wouldSave)}` : ''}</dd>
+				{#if request.unused !== null}<dt>Not used here</dt><dd>{formatBytes(request.unused)}</dd>{/if}
+				<dt>May be kept</dt><dd>{wordLifetime(cacheLifetimeOf(request))}{servedFrom(request) ? `; a cache on the way: ${servedFrom(request)}` : ''}</dd>
+				<dt>Protocol</dt><dd>{request.protocol ?? 'unknown'}{request.priority ? `, priority ${request.priority}` : ''}{request.connectionId ? `, connection ${request.connectionId}` : ''}</dd>
+				{#if request.during !== 'load'}<dt>When</dt><dd>{request.during === 'nudge' ? 'Only after the nudge' : `In ${request.during}`}</dd>{/if}
+			</dl>
+			<h4>Who asked for it</h4>
+			<ol class="chain">
+				{#each request.initiatorChain.length ? request.initiatorChain : [request.initiatorUrl ?? request.initiatorType] as step, i (i)}<li>{step}</li>{/each}
+			</ol>
+			<p class="muted">Kind: {request.initiatorType}</p>
+		</div>
+	</div>
+	<details>
+		<summary>Headers: {request.requestHeaders.length} sent, {request.responseHeaders.length} received</summary>
+		<div class="grid">
+			{#each [['Sent', request.requestHeaders], ['Received', request.responseHeaders]] as const as [name, headers] (name)}
+				<div><h4>{name}</h4><table class="ledger"><tbody>{#each headers as [header, value], i (i)}<tr><th scope="row">{header}</th><td class="value">{value}</td></tr>{/each}</tbody></table></div>
+			{/each}
+		</div>
+	</details>
+</section>
+
+<style>
+	.details {
+		border: 1px solid var(--rule);
+		background: var(--panel);
+		padding: 0.7rem 0.9rem;
+		margin: 0.4rem 0 0.8rem;
+		font-size: 0.9rem;
+	}
+	.head {
+		display: flex;
+		justify-content: space-between;
+		gap: 1rem;
+		align-items: start;
+	}
+	h3 {
+		font-size: 0.98rem;
+		overflow-wrap: anywhere;
+	}
+	.url {
+		font-family: var(--sans);
+		font-weight: 400;
+	}
+	h4 {
+		font: 600 0.86rem/1.3 var(--sans);
+		color: var(--muted);
+		margin: 0.4rem 0 0.2rem;
+	}
+	i {
+		display: inline-block;
+		width: 0.7rem;
+		height: 0.7rem;
+		margin-right: 0.4rem;
+	}
+	.grid {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 22rem), 1fr));
+		gap: 0 1.6rem;
+	}
+	.ledger {
+		font-size: 0.86rem;
+	}
+	th {
+		font-weight: 400;
+	}
+	.track {
+		position: relative;
+		width: 40%;
+	}
+	.track span {
+		position: absolute;
+		top: 0.55rem;
+		height: 0.6rem;
+	}
+	.value {
+		overflow-wrap: anywhere;
+	}
+	dl {
+		display: grid;
+		grid-template-columns: 7rem 1fr;
+		gap: 0.1rem 0.6rem;
+		margin: 0;
+	}
+	dt {
+		color: var(--muted);
+	}
+	dd {
+		margin: 0;
+		overflow-wrap: anywhere;
+	}
+	.chain {
+		padding-left: 1.2rem;
+		margin: 0;
+		list-style: decimal;
+		overflow-wrap: anywhere;
+	}
+	button {
+		background: none;
+		border: 1px solid var(--rule);
+		color: var(--action);
+		padding: 0.1rem 0.6rem;
+		cursor: pointer;
+	}
+	summary {
+		cursor: pointer;
+		color: var(--action);
+		margin-top: 0.5rem;
+	}
+</style>

@@ -1,0 +1,73 @@
+/** Single loads: asking for one, and taking in a HAR from elsewhere. */
+import * as v from 'valibot';
+import { Steps, type Step } from '../../../core/load/steps';
+import { loadOfHar } from '../../../core/formats/harImport';
+import { isWebAddress } from '../../../core/trial/input';
+import { findConditions, listConditions } from '../db/conditions';
+import type { Db } from '../db/connection';
+import { ALONE, findLoad, findRecord, insertLoad } from '../db/loads';
+import { insertSingle } from '../db/singles';
+import { findTrial } from '../db/trials';
+import { NotPossible } from './trials';
+
+export const SingleInput = v.object(
+	{
+		url: v.pipe(v.string('Give an address.'), v.trim(), v.check(isWebAddress, 'This is not a web address. Write it in full, with http:// or https://.')),
+		conditions: v.string('Name the conditions.'),
+		nudge: v.optional(v.boolean('“nudge” is true or false.'), false),
+		repeat: v.optional(v.boolean('“repeat” is true or false.'), false),
+		steps: v.optional(Steps, []),
+		clientId: v.optional(v.nullable(v.pipe(v.number(), v.integer())), null)
+	},
+	'Send a JSON object that describes the load.'
+);
+
+export interface SingleWish {
+	url: string;
+	conditions: string;
+	nudge?: boolean;
+	repeat?: boolean;
+	steps?: Step[];
+	clientId?: number | null;
+}
+
+/** Queue one load. @returns its id among the single loads */
+export function askForLoad(db: Db, wish: SingleWish): number {
+	const kept = findConditions(db, wish.conditions);
+	if (!kept) {
+		const known = listConditions(db).map((one) => one.id).join(', ');
+		throw new NotPossible(422, `Unknown conditions “${wish.conditions}”. Known are: ${known}.`, 'conditions');
+	}
+	const { builtIn: _builtIn, changed: _changed, ...conditions } = kept;
+	if (wish.nudge) conditions.input = 'nudge';
+	if (wish.repeat) conditions.cache = 'repeat';
+	return insertSingle(db, { clientId: wish.clientId ?? null, url: new URL(wish.url).href, conditions, steps: wish.steps ?? [] });
+}
+
+/** @returns the id of the new load @throws NotPossible in words when the file is no HAR */
+export function importHar(db: Db, file: string, clientId: number | null): number {
+	let record;
+	try {
+		record = loadOfHar(file);
+	} catch (error) {
+		throw new NotPossible(422, (error as Error).message, 'file');
+	}
+	return db.transaction(() => insertLoad(db, { ...ALONE, conditionId: 'unknown', clientId }, { record, frames: [], picture: null, stepPicture: null }))();
+}
+
+/** The same page under the same conditions once more, with a nudge. The conditions are those of its trial, secrets and all. */
+export function nudgeAgain(db: Db, loadId: number): number {
+	const load = findLoad(db, loadId);
+	const record = load && findRecord(db, loadId);
+	if (!load || !record?.conditions) throw new NotPossible(404, `There is no load ${loadId} with known conditions.`);
+	const trial = load.trialId === null ? null : findTrial(db, load.trialId);
+	const conditions = trial?.design.conditions.find((one) => one.id === load.conditionId) ?? findConditions(db, load.conditionId) ?? record.conditions;
+	return insertSingle(db, {
+		clientId: trial?.clientId ?? null,
+		url: record.url,
+		conditions: { ...conditions, input: 'nudge' },
+		steps: [],
+		trialId: load.trialId,
+		armId: load.trialId === null ? null : load.armId
+	});
+}

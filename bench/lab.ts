@@ -25,8 +25,8 @@ const late = median(memory.slice(-10));
 const rows: Row[] = Object.entries(beyond).map(([id, costs]) => ({
 	what: `${id}: beyond settled time and the quiet that proves it`,
 	measured: `${median(costs).toFixed(0)} ms`,
-	limit: 'at most 1,500 ms',
-	holds: median(costs) <= 1500
+	limit: 'at most 1,200 ms',
+	holds: median(costs) <= 1200
 }));
 rows.push({ what: `memory after ${LOADS} loads against after 10`, measured: `${late.toFixed(0)} MB against ${early.toFixed(0)} MB (${percent(late / early - 1)})`, limit: 'within 20 %', holds: late / early <= 1.2 });
 printTable('Lab: cost of a load (median)', rows);

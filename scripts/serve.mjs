@@ -5,7 +5,7 @@ const port = Number(process.env.PORT || 4170);
 const host = process.env.HOST || '127.0.0.1';
 process.env.PROTOCOL_HEADER ??= 'x-forwarded-proto';
 // The API has a limit of its own and explains it; the adapter's would cut in before.
-process.env.BODY_SIZE_LIMIT ??= '8M';
+process.env.BODY_SIZE_LIMIT ??= '64M';
 
 function end(words) {
 	console.error(words);
@@ -13,6 +13,9 @@ function end(words) {
 }
 
 const server = createServer();
+/** Whoever asks while the app is still starting is told so, and not left waiting. */
+const early = (_request, response) => response.writeHead(503, { 'retry-after': '1', 'content-type': 'text/plain' }).end('Zafra is starting. Try again in a second.');
+server.on('request', early);
 server.on('error', (error) =>
 	end(
 		error.code === 'EADDRINUSE'
@@ -24,6 +27,7 @@ server.listen(port, host, async () => {
 	try {
 		// Only now: the app starts its lab, which it should not when the port is taken.
 		const { handler } = await import('../build/handler.js');
+		server.off('request', early);
 		server.on('request', (request, response) => {
 			request.headers['x-forwarded-proto'] ??= 'http';
 			handler(request, response);

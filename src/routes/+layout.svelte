@@ -15,7 +15,9 @@
 
 	const SECTIONS = [
 		{ href: '/', name: 'Desk' },
-		{ href: '/trials', name: 'Trials' }
+		{ href: '/trials', name: 'Trials' },
+		{ href: '/loads', name: 'Loads' },
+		{ href: '/workshop', name: 'Workshop' }
 	];
 	const here = (href: string) => (href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href));
 

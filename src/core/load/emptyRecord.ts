@@ -1,7 +1,7 @@
 /** A record about which nothing is known yet: what is missing stays unknown, never zero. */
 import { noFigures } from '../metrics/catalogue';
 import { LAB_RECIPE } from '../metrics/score';
-import type { Conditions } from './conditions';
+import { completeConditions, type Conditions } from './conditions';
 import type { FailureReason, LoadRecord, PageRecord } from './record';
 
 /** @param startedAt UTC, ISO */
@@ -50,7 +50,8 @@ export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'u
 	const blank = emptyRecord(stored.url, null, stored.startedAt, null);
 	const page = stored.page ? { ...PAGE_SINCE, ...stored.page } : null;
 	const requests = (stored.requests ?? []).map((request) => ({ ...REQUEST_SINCE, ...request }));
-	return { ...blank, ...stored, page, requests, environment: { ...blank.environment, ...stored.environment } };
+	const conditions = stored.conditions ? completeConditions(stored.conditions) : null;
+	return { ...blank, ...stored, conditions, page, requests, environment: { ...blank.environment, ...stored.environment } };
 }
 
 const PAGE_SINCE = { viewport: null, deepestPath: null, widestParent: null, images: [], fonts: [], emptySlots: [], text: '', overlay: null } satisfies Partial<PageRecord>;

@@ -15,13 +15,14 @@ const state = v.pipe(
 	v.check((asked) => Object.values(asked).some((one) => one !== undefined), 'Say what must be there: selector, text, gone, title or url.')
 );
 
+const WAIT = '“wait” takes a time in ms (at most 60,000), or {"selector": …} or {"text": …}.';
 const STEPS = {
 	open: v.strictObject({ open: words }),
 	click: v.strictObject({ click: selector }),
 	type: v.strictObject({ type: words, into: selector }),
 	scroll: v.strictObject({ scroll: v.union([v.number(), selector], '“scroll” takes a selector, “bottom” or a number of pixels.') }),
 	wait: v.strictObject({
-		wait: v.union([v.pipe(v.number(), v.minValue(0), v.maxValue(60_000)), state], '“wait” takes a time in ms (at most 60,000), or {"selector": …} or {"text": …}.'),
+		wait: v.union([v.pipe(v.number(WAIT), v.minValue(0, WAIT), v.maxValue(60_000, WAIT)), state], WAIT),
 		within
 	}),
 	expect: v.strictObject({ expect: state, within }),

@@ -126,7 +126,7 @@ export class NetworkCollector {
 
 	#sent(event: Net<'Network.requestWillBeSent'>): void {
 		const { request, requestId } = event;
-		if (!/^https?:/.test(request.url)) return;
+		if (!/^https?:/.test(request.url) || isTabIcon(event)) return;
 		if (this.#zeroAt === null) {
 			this.#zeroAt = event.timestamp;
 			this.#clockOffset = event.wallTime - event.timestamp;
@@ -248,6 +248,14 @@ export class NetworkCollector {
 		this.#waiting.delete(requestId);
 		this.#touch(draft.record.type);
 	}
+}
+
+/**
+ * The icon for the tab: the browser asks for it by itself, and only the first time it meets a host in its life. Counted,
+ * it would make the first load of a trial unlike all others.
+ */
+function isTabIcon({ type, initiator, request }: Net<'Network.requestWillBeSent'>): boolean {
+	return type === 'Other' && initiator.type === 'other' && /\.(ico|png|svg)$/.test(new URL(request.url).pathname);
 }
 
 function timingOf(draft: Draft, response: Response | null): RequestRecord['timing'] {

@@ -10,7 +10,7 @@
 	import type { OwnerShare } from '../../core/load/owners';
 	import { EVERYTHING, ORDERS, SPECIAL, hasFailed, kindOf, listRequests, requestsCsv, type OwnedRequest, type RequestWish } from '../../core/load/requestList';
 	import { formatBytes, formatDuration } from '../../core/wording/format';
-	import CopyButton from '../parts/CopyButton.svelte';
+	import CopyButton from './CopyButton.svelte';
 	import type { OwnerColours } from './ownerColour';
 	import RequestDetails from './RequestDetails.svelte';
 
@@ -61,12 +61,13 @@
 	const slots = $derived(frames.length ? Math.max(2, Math.floor((room - right - left) / (frameWidth + 6))) : 0);
 	const frameAt = (ms: number) => Math.max(0, frames.findLastIndex((frame) => frame.atMs <= ms));
 	const slotWidth = $derived((room - right - left) / Math.max(1, slots));
-	const strip = $derived(Array.from({ length: slots }, (_, i) => ({ at: x.invert(left + i * slotWidth), x: left + i * slotWidth })));
+	/** Each picture ends at the moment that it shows: its right edge stands on the axis. */
+	const strip = $derived(Array.from({ length: slots }, (_, i) => ({ at: x.invert(left + (i + 1) * slotWidth), x: left + (i + 1) * slotWidth - frameWidth })));
 	const stripHeight = $derived(frames.length ? Math.min(130, frameWidth * frameRatio) : 0);
-	/** What happened between this slot and the next. */
+	/** What happened since the picture before. */
 	const noteOf = (slot: { at: number }, i: number) => {
-		const until = strip[i + 1]?.at ?? Infinity;
-		return frameNotes.filter(({ frame }) => frames[frame] && frames[frame].atMs > slot.at - 1 && frames[frame].atMs <= until).map((note) => note.words);
+		const since = strip[i - 1]?.at ?? -1;
+		return frameNotes.filter(({ frame }) => frames[frame] && frames[frame].atMs > since && frames[frame].atMs <= slot.at).map((note) => note.words);
 	};
 
 	/** Labels of lines that stand close together go down a step. */
@@ -186,8 +187,8 @@
 			{#each strip as slot, i (slot.x)}
 				<image href={frameUrl(frameAt(slot.at))} x={slot.x} y={headHeight} width={frameWidth} height={stripHeight} preserveAspectRatio="xMidYMin slice" />
 				<rect x={slot.x} y={headHeight} width={frameWidth} height={stripHeight} class="frame" class:noted={noteOf(slot, i).length} />
-				<text x={slot.x} y={headHeight + stripHeight + 13} class="tick">{formatDuration(slot.at)}</text>
-				{#if noteOf(slot, i).length}<text x={slot.x} y={headHeight + stripHeight + 27} class="note">{[...new Set(noteOf(slot, i))].join(', ').slice(0, Math.floor(slotWidth / 6))}</text>{/if}
+				<text x={slot.x + frameWidth} y={headHeight + stripHeight + 13} text-anchor="end" class="tick">{formatDuration(slot.at)}</text>
+				{#if noteOf(slot, i).length}<text x={slot.x + frameWidth} y={headHeight + stripHeight + 27} text-anchor="end" class="note">{[...new Set(noteOf(slot, i))].join(', ').slice(0, Math.floor(slotWidth / 6))}</text>{/if}
 			{/each}
 			{#if !strip.length}{#each x.ticks(6) as tick (tick)}<text x={x(tick)} y={top - 6} class="tick">{formatDuration(tick)}</text>{/each}{/if}
 		</svg>
@@ -279,7 +280,7 @@
 		color: var(--ink);
 		border: 1px solid var(--rule);
 		padding: 0.25rem 0.4rem;
-		max-width: 13rem;
+		max-width: 11.5rem;
 	}
 	.filters input[type='checkbox'] {
 		accent-color: var(--action);
@@ -330,6 +331,7 @@
 	.label {
 		position: absolute;
 		left: 0;
+		top: 0;
 		display: flex;
 		gap: 6px;
 		justify-content: flex-end;
@@ -360,6 +362,7 @@
 	.bytes {
 		position: absolute;
 		right: 4px;
+		top: 0;
 		line-height: 24px;
 		font-variant-numeric: tabular-nums;
 		color: var(--muted);

@@ -4,7 +4,7 @@
 	import { csvOf } from '../../core/formats/csv';
 	import type { OwnedTask, OwnerTime } from '../../core/load/mainThread';
 	import { formatDuration } from '../../core/wording/format';
-	import CopyButton from '../parts/CopyButton.svelte';
+	import CopyButton from './CopyButton.svelte';
 	import type { OwnerColours } from './ownerColour';
 
 	interface Props {

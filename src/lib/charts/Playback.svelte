@@ -19,16 +19,14 @@
 		[0.25, 'Quarter speed']
 	] as const;
 	let speed = $state(1);
-	let at = $state(0);
-	let playing = $state(false);
 	// svelte-ignore state_referenced_locally
-	let wanted = $state(false);
+	let at = $state(endMs);
+	let playing = $state(false);
 	const index = $derived(Math.max(0, frames.findLastIndex((frame) => frame.atMs <= at)));
 
 	/** All pictures are there before the film runs, else it would show the network of the analyst. */
 	async function play() {
 		if (playing) return void (playing = false);
-		wanted = true;
 		await Promise.all(frames.map((_, i) => new Promise((done) => Object.assign(new Image(), { onload: done, onerror: done, src: frameUrl(i) }))));
 		if (at >= endMs) at = 0;
 		playing = true;
@@ -45,13 +43,13 @@
 </script>
 
 <div class="film">
-	<img src={frameUrl(wanted || at > 0 ? index : frames.length - 1)} alt="The page after {formatDuration(at)}" {width} {height} style:max-width="{width < height ? 190 : 360}px" />
+	<img src={frameUrl(index)} alt="The page after {formatDuration(at)}" {width} {height} style:max-width="{width < height ? 190 : 360}px" />
 	<div class="controls">
 		<div class="row">
 			<button onclick={play}>{playing ? 'Pause' : at >= endMs ? 'Play again' : 'Play'}</button>
 			<label>Speed <select bind:value={speed}>{#each SPEEDS as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
 		</div>
-		<label class="time">Moment <input type="range" min="0" max={endMs} step={Math.max(1, Math.round(endMs / 400))} bind:value={at} oninput={() => { playing = false; wanted = true; }} aria-valuetext={formatDuration(at)} /></label>
+		<label class="time">Moment <input type="range" min="0" max={endMs} step={Math.max(1, Math.round(endMs / 400))} bind:value={at} oninput={() => { playing = false; }} aria-valuetext={formatDuration(at)} /></label>
 		<p class="figures">{formatDuration(at)}, {Math.round((frames[index]?.progress ?? 0) * 100)} % painted</p>
 		<p class="muted small">{frames.length} distinct frames in {formatDuration(endMs)}.</p>
 	</div>

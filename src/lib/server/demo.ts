@@ -2,6 +2,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
+import { completeRecord } from '../../core/load/emptyRecord';
 import type { LoadRecord } from '../../core/load/record';
 import { planLoads } from '../../core/trial/plan';
 import type { TrialArm, TrialDesign } from '../../core/trial/types';
@@ -91,7 +92,7 @@ export function importTrial(db: Db, packed: Buffer): number {
 		const load = JSON.parse(line) as RecordedLoad;
 		const place = { ...load, jobId: null, trialId: id, armId: armIds.get(load.arm)! };
 		insertLoad(db, place, {
-			record: load.record,
+			record: completeRecord(load.record),
 			frames: load.frames.map((frame) => Buffer.from(frame, 'base64')),
 			picture: load.picture === null ? null : Buffer.from(load.picture, 'base64')
 		});

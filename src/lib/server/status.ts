@@ -2,6 +2,7 @@
 import type { Db } from './db/connection';
 import { findJob } from './db/jobs';
 import { isAlive, readLabState } from './db/labState';
+import { singlesNow } from './db/singles';
 import { findTrial, listTrials } from './db/trials';
 import { timeLeftMs } from './queue/answer';
 import { findChromium } from '../../lab/browser/find';
@@ -41,6 +42,8 @@ export function labNow(db: Db): LabNow {
 
 export interface Snapshot {
 	lab: LabNow;
+	/** Single loads: how many are under way, and the newest that ended. */
+	singles: { open: number; newest: number };
 	trials: { id: number; status: string; done: number; total: number; timeLeftMs: number }[];
 }
 
@@ -49,6 +52,7 @@ export function snapshot(db: Db): Snapshot {
 	const open = listTrials(db).slice(0, 50);
 	return {
 		lab: labNow(db),
+		singles: singlesNow(db),
 		trials: open.map((trial) => ({
 			id: trial.id,
 			status: trial.status,

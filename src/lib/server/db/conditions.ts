@@ -16,8 +16,10 @@ export function listConditions(db: Db): KeptConditions[] {
 	return [...shipped, ...own.map((conditions) => ({ ...conditions, builtIn: false, changed: true }))];
 }
 
-export function findConditions(db: Db, id: string): KeptConditions | null {
-	return listConditions(db).find((conditions) => conditions.id === id) ?? null;
+/** As a trial freezes them. */
+export function findConditions(db: Db, id: string): Conditions | null {
+	const kept = listConditions(db).find((conditions) => conditions.id === id);
+	return kept ? completeConditions(Object.fromEntries(Object.entries(kept).filter(([name]) => name !== 'builtIn' && name !== 'changed')) as unknown as Conditions) : null;
 }
 
 export function keepConditions(db: Db, conditions: Conditions): void {

@@ -96,3 +96,8 @@ export function releaseSingles(db: Db, owner: string): void {
 export function dropSingle(db: Db, id: number): boolean {
 	return sql(db, "DELETE FROM single WHERE id = ? AND status = 'queued'").run(id).changes === 1;
 }
+
+/** How many are under way, and the newest load that came of one. */
+export function singlesNow(db: Db): { open: number; newest: number } {
+	return sql<{ open: number; newest: number }>(db, "SELECT coalesce(sum(status <> 'done'), 0) AS open, coalesce(max(load_id), 0) AS newest FROM single").get()!;
+}

@@ -1,6 +1,6 @@
 /** Trials and their arms. */
 import type { MetricId } from '../../../core/metrics/catalogue';
-import type { Conditions } from '../../../core/load/conditions';
+import { completeConditions, type Conditions } from '../../../core/load/conditions';
 import type { Judgement, TrialArm, TrialDesign, TrialKind } from '../../../core/trial/types';
 import { nowIso, sql, type Db } from './connection';
 
@@ -106,7 +106,7 @@ function asTrial(db: Db, row: TrialRow): Trial {
 				baseline: arm.is_baseline === 1,
 				reference: arm.is_reference === 1
 			})),
-			conditions: JSON.parse(row.conditions) as Conditions[],
+			conditions: (JSON.parse(row.conditions) as Conditions[]).map(completeConditions),
 			rounds: row.rounds,
 			warmups: row.warmups,
 			seed: row.seed,

@@ -38,9 +38,7 @@ export function askForLoad(db: Db, wish: SingleWish): number {
 		const known = listConditions(db).map((one) => one.id).join(', ');
 		throw new NotPossible(422, `Unknown conditions “${wish.conditions}”. Known are: ${known}.`, 'conditions');
 	}
-	const { builtIn: _builtIn, changed: _changed, ...conditions } = kept;
-	if (wish.nudge) conditions.input = 'nudge';
-	if (wish.repeat) conditions.cache = 'repeat';
+	const conditions = { ...kept, input: wish.nudge ? ('nudge' as const) : kept.input, cache: wish.repeat ? ('repeat' as const) : kept.cache };
 	return insertSingle(db, { clientId: wish.clientId ?? null, url: new URL(wish.url).href, conditions, steps: wish.steps ?? [] });
 }
 

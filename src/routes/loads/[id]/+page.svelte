@@ -11,7 +11,7 @@
 	import PagePicture from '$lib/charts/PagePicture.svelte';
 	import Playback from '$lib/charts/Playback.svelte';
 	import { ownerColours } from '$lib/charts/ownerColour';
-	import { asked, goToSection, keep } from '$lib/fragment.svelte';
+	import { asked, goToSection, keep } from '$lib/fragment';
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Sheet from '$lib/parts/Sheet.svelte';
 	import Facts from './Facts.svelte';
@@ -68,7 +68,7 @@
 		<h1>{record.page?.title || record.url}</h1>
 		<p class="address">{record.finalUrl}</p>
 		<p class="verdict">
-			{#if record.figures.score !== null}Score <b class="figures">{formatValue('score', record.figures.score)}</b> <BandBar band={bandOf('score', record.figures.score)!} />{/if}
+			{#if record.figures.score !== null}<span>Score <b class="figures">{formatValue('score', record.figures.score)}</b> <BandBar band={bandOf('score', record.figures.score)!} /></span>{/if}
 			{#each ['lcp', 'cls', 'tbt', 'inp'] as const as id (id)}
 				{#if record.figures[id] !== null}<span>{metricOf(id).short} <b class="figures">{formatValue(id, record.figures[id])}</b> <BandBar band={bandOf(id, record.figures[id])!} /></span>{/if}
 			{/each}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Bytes by owner and by kind of file, with what this page never used. */
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import CopyButton from '$lib/parts/CopyButton.svelte';
+	import CopyButton from '$lib/charts/CopyButton.svelte';
 	import { csvOf } from '../../../core/formats/csv';
 	import { thirdPartyTail, type OwnerShare } from '../../../core/load/owners';
 	import { sharesByKind, type OwnedRequest } from '../../../core/load/requestList';

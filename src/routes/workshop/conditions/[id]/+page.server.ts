@@ -1,0 +1,123 @@
+import { error, fail, redirect } from '@sveltejs/kit';
+import { BUILT_IN_CONDITIONS, type Conditions, type NameValue } from '../../../../core/load/conditions';
+import { parseConditions } from '../../../../core/load/conditionsInput';
+import { PLACES } from '../../../../core/load/places';
+import { parseHostMap } from '../../../../lab/shaper/hostMap';
+import { issuesOf } from '$lib/server/access/api';
+import { getDb } from '$lib/server/context';
+import { dropConditions, findConditions, keepConditions, listConditions } from '$lib/server/db/conditions';
+
+export const load = ({ params, url }) => {
+	const db = getDb();
+	const isNew = params.id === 'new';
+	const from = isNew ? url.searchParams.get('from') : params.id;
+	const base = from ? findConditions(db, from) : null;
+	if (!isNew && !base) error(404, `There are no conditions “${params.id}”.`);
+	const start = base ?? { ...BUILT_IN_CONDITIONS[0]!, name: '', summary: '' };
+	const kept = listConditions(db).find((one) => one.id === params.id);
+	const conditions: Conditions = isNew ? { ...start, id: '', name: from ? `${start.name}, copy` : '' } : start;
+	return {
+		where: `Workshop › ${isNew ? 'New conditions' : conditions.name}`,
+		isNew,
+		builtIn: kept?.builtIn ?? false,
+		changed: kept?.changed ?? false,
+		places: PLACES,
+		fields: fieldsOf(conditions)
+	};
+};
+
+/** Every field as text, as the form shows it. */
+function fieldsOf(one: Conditions) {
+	const lines = (pairs: NameValue[]) => pairs.map(({ name, value }) => `${name}: ${value}`).join('\n');
+	return {
+		id: one.id,
+		name: one.name,
+		summary: one.summary,
+		width: String(one.device.width),
+		height: String(one.device.height),
+		pixelRatio: String(one.device.pixelRatio),
+		touch: one.device.touch,
+		mobile: one.device.mobile,
+		targetSpeed: one.device.targetSpeed === null ? '' : String(one.device.targetSpeed),
+		userAgent: one.device.userAgent ?? '',
+		roundTripMs: String(one.network.roundTripMs),
+		downKbps: String(one.network.downKbps),
+		upKbps: String(one.network.upKbps),
+		dnsMs: String(one.network.dnsMs),
+		place: one.place,
+		cache: one.cache as string,
+		input: one.input as string,
+		block: one.block.join('\n'),
+		headers: lines(one.headers),
+		cookies: lines(one.cookies),
+		hostMap: one.hostMap,
+		username: one.authentication?.username ?? '',
+		password: one.authentication?.password ?? '',
+		capS: String(one.capMs / 1000),
+		quietS: String(one.quietMs / 1000)
+	};
+}
+type Fields = ReturnType<typeof fieldsOf>;
+
+function readFields(form: FormData): Fields {
+	const text = (name: string) => String(form.get(name) ?? '').trim();
+	const names = ['id', 'name', 'summary', 'width', 'height', 'pixelRatio', 'targetSpeed', 'userAgent', 'roundTripMs', 'downKbps', 'upKbps', 'dnsMs', 'place', 'cache', 'input', 'block', 'headers', 'cookies', 'hostMap', 'username', 'password', 'capS', 'quietS'];
+	return { ...Object.fromEntries(names.map((name) => [name, text(name)])), touch: form.has('touch'), mobile: form.has('mobile') } as Fields;
+}
+
+function conditionsFrom(fields: Fields): unknown {
+	const number = (text: string) => (text === '' ? NaN : Number(text));
+	const linesOf = (text: string) => text.split('\n').map((line) => line.trim()).filter(Boolean);
+	const pairs = (text: string) =>
+		linesOf(text).map((line) => {
+			const at = line.indexOf(':');
+			return at < 0 ? { name: line, value: '' } : { name: line.slice(0, at).trim(), value: line.slice(at + 1).trim() };
+		});
+	return {
+		id: fields.id,
+		name: fields.name,
+		summary: fields.summary,
+		device: {
+			width: number(fields.width),
+			height: number(fields.height),
+			pixelRatio: number(fields.pixelRatio),
+			touch: fields.touch,
+			mobile: fields.mobile,
+			targetSpeed: fields.targetSpeed === '' ? null : Number(fields.targetSpeed),
+			userAgent: fields.userAgent || null
+		},
+		network: { roundTripMs: number(fields.roundTripMs), downKbps: number(fields.downKbps), upKbps: number(fields.upKbps), dnsMs: number(fields.dnsMs) },
+		place: fields.place,
+		cache: fields.cache,
+		input: fields.input,
+		block: linesOf(fields.block),
+		headers: pairs(fields.headers),
+		cookies: pairs(fields.cookies),
+		hostMap: fields.hostMap,
+		authentication: fields.username ? { username: fields.username, password: fields.password } : null,
+		capMs: number(fields.capS) * 1000,
+		quietMs: number(fields.quietS) * 1000
+	};
+}
+
+export const actions = {
+	save: async ({ request, params }) => {
+		const fields = readFields(await request.formData());
+		if (params.id !== 'new') fields.id = params.id;
+		const result = parseConditions(conditionsFrom(fields));
+		if (!result.success) return fail(422, { fields, issues: issuesOf(result.issues) });
+		try {
+			parseHostMap(result.output.hostMap, 'The host map');
+		} catch (problem) {
+			return fail(422, { fields, issues: [{ path: 'hostMap', message: (problem as Error).message }] });
+		}
+		if (params.id === 'new' && (findConditions(getDb(), result.output.id) || result.output.id === 'new'))
+			return fail(409, { fields, issues: [{ path: 'id', message: `The key “${result.output.id}” is taken.` }] });
+		keepConditions(getDb(), result.output);
+		redirect(303, '/workshop');
+	},
+	drop: ({ params }) => {
+		dropConditions(getDb(), params.id);
+		redirect(303, '/workshop');
+	}
+};

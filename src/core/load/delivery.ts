@@ -17,7 +17,7 @@ export interface Compression {
 	wouldSave: number | null;
 }
 
-export function compressionOf(request: RequestRecord): Compression {
+export function compressionOf(request: Pick<RequestRecord, 'responseHeaders' | 'mimeType' | 'decodedBytes' | 'body'>): Compression {
 	const encoding = headerOf(request, 'content-encoding');
 	const real = encoding && encoding.toLowerCase() !== 'identity' ? encoding.toLowerCase() : null;
 	const expected = TEXT.test(request.mimeType ?? '') && (request.decodedBytes ?? 0) >= 1000;
@@ -74,3 +74,6 @@ export function servedFrom(request: Pick<RequestRecord, 'responseHeaders'>): 'hi
 	const age = headerOf(request, 'age');
 	return age !== null && Number(age) > 0 ? 'hit' : null;
 }
+
+/** The headers that the functions here read: all that a list of requests needs to carry. */
+export const DELIVERY_HEADERS: ReadonlySet<string> = new Set(['content-encoding', 'cache-control', 'expires', 'date', 'cache-status', 'x-cache', 'x-cache-status', 'age']);

@@ -43,7 +43,7 @@ export function ownerOf(host: string, siteHost: string, cdnHosts: readonly strin
 }
 
 /** Shares of all owners, the site's own first, then by bytes on the wire. */
-export function sharesOf(requests: readonly RequestRecord[], siteHost: string, cdnHosts: readonly string[] = []): OwnerShare[] {
+export function sharesOf(requests: readonly Pick<RequestRecord, 'host' | 'wireBytes' | 'decodedBytes' | 'unused' | 'startMs' | 'endMs'>[], siteHost: string, cdnHosts: readonly string[] = []): OwnerShare[] {
 	const shares = new Map<string, OwnerShare>();
 	for (const request of requests) {
 		const owner = ownerOf(request.host, siteHost, cdnHosts);

@@ -1,5 +1,6 @@
 /** The requests of a load as a list: searched, filtered, ordered, gathered by owner. */
 import { csvOf } from '../formats/csv';
+import { DELIVERY_HEADERS } from './delivery';
 import { ownerOf, type Owner } from './owners';
 import type { RequestRecord } from './record';
 
@@ -34,13 +35,34 @@ export function kindOf(request: Pick<RequestRecord, 'type'>): string {
 	return KINDS[request.type] ?? 'other';
 }
 
-export interface OwnedRequest extends RequestRecord {
+/** What a list needs of a request; the rest is asked for when one is opened. */
+const LISTED = ['url', 'type', 'status', 'mimeType', 'startMs', 'responseMs', 'endMs', 'wireBytes', 'decodedBytes', 'unused', 'body', 'fromCache', 'fromServiceWorker', 'during', 'renderBlocking', 'failed', 'redirectTo', 'responseHeaders'] as const;
+export type ListedRequest = Pick<RequestRecord, (typeof LISTED)[number] | 'host'>;
+
+/** Thousands of requests as compact text: rows of values without names, of the headers only those about delivery. */
+export function packRequests(requests: readonly RequestRecord[]): string {
+	return JSON.stringify(
+		requests.map((request) => {
+			const responseHeaders = request.responseHeaders.filter(([name]) => DELIVERY_HEADERS.has(name.toLowerCase()));
+			return LISTED.map((name) => (name === 'responseHeaders' ? responseHeaders : name === 'fromCache' || name === 'fromServiceWorker' ? Number(request[name]) : request[name]));
+		})
+	);
+}
+
+export function unpackRequests(packed: string): ListedRequest[] {
+	return (JSON.parse(packed) as unknown[][]).map((row) => {
+		const request = Object.fromEntries(LISTED.map((name, i) => [name, row[i]])) as unknown as ListedRequest;
+		return { ...request, host: new URL(request.url).host, fromCache: Boolean(request.fromCache), fromServiceWorker: Boolean(request.fromServiceWorker) };
+	});
+}
+
+export interface OwnedRequest extends ListedRequest {
 	owner: Owner;
 	/** Place in the load's own order, from 1: the number in links. */
 	number: number;
 }
 
-export function ownedRequests(requests: readonly RequestRecord[], siteHost: string): OwnedRequest[] {
+export function ownedRequests<Request extends ListedRequest>(requests: readonly Request[], siteHost: string): (Request & OwnedRequest)[] {
 	const owners = new Map<string, Owner>();
 	return requests.map((request, i) => {
 		let owner = owners.get(request.host);
@@ -49,9 +71,9 @@ export function ownedRequests(requests: readonly RequestRecord[], siteHost: stri
 	});
 }
 
-export const hasFailed = (request: RequestRecord) => request.failed !== null || request.endMs === null || (request.status ?? 0) >= 400;
+export const hasFailed = (request: ListedRequest) => request.failed !== null || request.endMs === null || (request.status ?? 0) >= 400;
 
-const TESTS: Record<Special, (request: RequestRecord) => boolean> = {
+const TESTS: Record<Special, (request: ListedRequest) => boolean> = {
 	blocking: (request) => request.renderBlocking !== null,
 	failed: hasFailed,
 	unused: (request) => (request.unused ?? 0) > 0,
@@ -59,7 +81,7 @@ const TESTS: Record<Special, (request: RequestRecord) => boolean> = {
 	cached: (request) => request.fromCache || request.fromServiceWorker
 };
 
-const VALUES: Record<Exclude<Order, 'start'>, (request: RequestRecord) => number> = {
+const VALUES: Record<Exclude<Order, 'start'>, (request: ListedRequest) => number> = {
 	time: (request) => (request.endMs === null ? Infinity : request.endMs - request.startMs),
 	wire: (request) => request.wireBytes ?? -1,
 	decoded: (request) => request.decodedBytes ?? -1,
@@ -82,7 +104,7 @@ export function listRequests(requests: readonly OwnedRequest[], wish: RequestWis
 }
 
 /** Sums by kind of file, heaviest first. */
-export function sharesByKind(requests: readonly RequestRecord[]): { kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }[] {
+export function sharesByKind(requests: readonly ListedRequest[]): { kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }[] {
 	const kinds = new Map<string, { kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }>();
 	for (const request of requests) {
 		const kind = kindOf(request);
@@ -97,7 +119,7 @@ export function sharesByKind(requests: readonly RequestRecord[]): { kind: string
 }
 
 /** One row a request; times in ms, sizes in bytes, empty for what is not known. */
-export function requestsCsv(requests: readonly OwnedRequest[]): string {
+export function requestsCsv(requests: readonly (RequestRecord & OwnedRequest)[]): string {
 	const head = ['number', 'url', 'owner', 'type', 'status', 'protocol', 'priority', 'start', 'first_byte', 'end', 'queue', 'dns', 'connect', 'tls', 'send', 'wait', 'receive', 'wire', 'decoded', 'unused', 'blocking', 'from_cache', 'from_service_worker', 'during', 'failed', 'asked_for_by'];
 	const rows = requests.map((one) => [
 		one.number, one.url, one.owner.name, one.type, one.status, one.protocol, one.priority, one.startMs, one.responseMs, one.endMs,

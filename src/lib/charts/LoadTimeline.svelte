@@ -8,7 +8,7 @@
 	import { Virtualizer, elementScroll, observeElementOffset, observeElementRect } from '@tanstack/virtual-core';
 	import type { FrameRecord } from '../../core/load/record';
 	import type { OwnerShare } from '../../core/load/owners';
-	import { EVERYTHING, ORDERS, SPECIAL, hasFailed, kindOf, listRequests, requestsCsv, type OwnedRequest, type RequestWish } from '../../core/load/requestList';
+	import { EVERYTHING, ORDERS, SPECIAL, hasFailed, kindOf, listRequests, type OwnedRequest, type RequestWish } from '../../core/load/requestList';
 	import { formatBytes, formatDuration } from '../../core/wording/format';
 	import CopyButton from './CopyButton.svelte';
 	import type { OwnerColours } from './ownerColour';
@@ -26,10 +26,13 @@
 		colours: OwnerColours;
 		/** Frames that hold something worth a word: LCP, shifts. */
 		frameNotes?: { frame: number; words: string }[];
+		/** Where the rest of what is known of a request is. */
+		detailsUrl: (number: number) => string;
+		csv: (numbers: ReadonlySet<number>) => Promise<string>;
 		asked?: Record<string, string>;
 		onchange?: (values: Record<string, string>) => void;
 	}
-	let { requests, frames, frameUrl, frameRatio, lines, shares, colours, frameNotes = [], asked = {}, onchange = () => undefined }: Props = $props();
+	let { requests, frames, frameUrl, frameRatio, lines, shares, colours, frameNotes = [], detailsUrl, csv, asked = {}, onchange = () => undefined }: Props = $props();
 
 	const ROW = 24;
 	const BYTES = 82;
@@ -243,13 +246,13 @@
 			At {formatDuration(cursor)}: {frames.length ? `${Math.round(frames[frameAt(cursor)]!.progress * 100)} % painted, ` : ''}{underWay(cursor)} requests under way.
 		{:else}Move over the chart, or use the arrow keys, to read it at a moment; a row opens to its details.{/if}
 	</p>
-	{#if chosen}<RequestDetails request={chosen} colour={colours(chosen.owner.id, chosen.owner.kind)} onclose={() => open(chosen.number)} />{/if}
+	{#if chosen}{#key chosen.number}<RequestDetails listed={chosen} detailsUrl={detailsUrl(chosen.number)} colour={colours(chosen.owner.id, chosen.owner.kind)} onclose={() => open(chosen.number)} />{/key}{/if}
 	<ul class="owners">
 		{#each shares as share (share.id)}
 			<li><i style:background={colours(share.id, share.kind)}></i>{share.name} <span class="muted">{share.requests} {share.requests === 1 ? 'request' : 'requests'}, {formatBytes(share.wireBytes)}</span></li>
 		{/each}
 	</ul>
-	<figcaption>Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <CopyButton label="Copy these requests as CSV" text={() => requestsCsv(shown)} file="requests.csv" /></figcaption>
+	<figcaption>Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <CopyButton label="Copy these requests as CSV" text={() => csv(new Set(shown.map((one) => one.number)))} file="requests.csv" /></figcaption>
 </figure>
 
 <style>

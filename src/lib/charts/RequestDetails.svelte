@@ -1,16 +1,30 @@
 <script lang="ts">
-	/** All that is known of one request. */
+	/** All that is known of one request; its headers and who asked for it come when it is opened. */
+	import { onMount } from 'svelte';
 	import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '../../core/load/delivery';
+	import type { RequestRecord } from '../../core/load/record';
 	import type { OwnedRequest } from '../../core/load/requestList';
 	import { formatBytes, formatDuration } from '../../core/wording/format';
 
 	interface Props {
-		request: OwnedRequest;
+		listed: OwnedRequest;
+		detailsUrl: string;
 		colour: string;
 		onclose: () => void;
 	}
-	let { request, colour, onclose }: Props = $props();
+	let { listed, detailsUrl, colour, onclose }: Props = $props();
 
+	let request: RequestRecord | null = $state.raw(null);
+	let trouble = $state('');
+	onMount(async () => {
+		try {
+			const response = await fetch(detailsUrl);
+			if (!response.ok) throw new Error(`status ${response.status}`);
+			request = (await response.json()) as RequestRecord;
+		} catch (error) {
+			trouble = `The details could not be read (${(error as Error).message}). Close and open the row to try again.`;
+		}
+	});
 	const PARTS = [
 		['queue', 'Waiting in the browser'],
 		['dns', 'Look-up'],
@@ -19,27 +33,30 @@
 		['wait', 'Waiting for the first byte'],
 		['receive', 'Receiving']
 	] as const;
-	const whole = $derived(request.endMs === null ? null : request.endMs - request.startMs);
+	const whole = $derived(listed.endMs === null ? null : listed.endMs - listed.startMs);
 	const steps = $derived.by(() => {
+		if (!request) return [];
+		const { timing } = request;
 		let at = 0;
 		return PARTS.flatMap(([id, name]) => {
-			const ms = request.timing[id];
+			const ms = timing[id];
 			if (ms === null) return [];
 			const from = at;
 			at += ms;
-			return [{ name: id === 'connect' && request.timing.tls !== null ? `${name} ${formatDuration(request.timing.tls)}` : name, ms, from }];
+			return [{ name: id === 'connect' && timing.tls !== null ? `${name} ${formatDuration(timing.tls)}` : name, ms, from }];
 		});
 	});
 	const sum = $derived(steps.reduce((all, step) => all + step.ms, 0) || 1);
 	const size = (bytes: number | null) => (bytes === null ? 'unknown' : formatBytes(bytes));
-	const compression = $derived(compressionOf(request));
+	const compression = $derived(compressionOf(listed));
 </script>
 
-<section class="details" aria-label="Details of request {request.number}">
+<section class="details" aria-label="Details of request {listed.number}">
 	<div class="head">
-		<h3><i style:background={colour}></i>Request {request.number}: {request.method} <span class="url">{request.url}</span></h3>
+		<h3><i style:background={colour}></i>Request {listed.number}: {request?.method ?? ''} <span class="url">{listed.url}</span></h3>
 		<button onclick={onclose}>Close</button>
 	</div>
+	{#if request}
 	<div class="grid">
 		<div>
 			<h4>Time</h4>
@@ -59,7 +76,7 @@
 			<dl>
 				<dt>Answer</dt><dd>{request.failed ?? `${request.status ?? 'none'} ${request.statusText}`}{request.redirectTo ? `, redirected to ${request.redirectTo}` : ''}</dd>
 				<dt>Type</dt><dd>{request.type}{request.mimeType ? `, ${request.mimeType}` : ''}{request.renderBlocking ? ', blocks rendering' : ''}</dd>
-				<dt>Whose</dt><dd>{request.owner.name}{request.owner.kind === 'third-party' ? ', third party' : ''}</dd>
+				<dt>Whose</dt><dd>{listed.owner.name}{listed.owner.kind === 'third-party' ? ', third party' : ''}</dd>
 				<dt>On the wire</dt><dd>{size(request.wireBytes)}{request.fromCache ? ', from the cache' : ''}{request.fromServiceWorker ? ', answered by the service worker' : ''}</dd>
 				<dt>Decoded</dt><dd>{size(request.decodedBytes)}{compression.encoding ? `, ${compression.encoding}` : compression.expected ? ', not compressed' : ''}{compression.wouldSave ? `: gzip would save ${formatBytes(compression.wouldSave)}` : ''}</dd>
 				{#if request.unused !== null}<dt>Not used here</dt><dd>{formatBytes(request.unused)}</dd>{/if}
@@ -82,6 +99,7 @@
 			{/each}
 		</div>
 	</details>
+	{:else}<p class="muted">{trouble || 'Reading the details …'}</p>{/if}
 </section>
 
 <style>

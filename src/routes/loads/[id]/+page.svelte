@@ -3,9 +3,10 @@
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS, bandOf, metricOf } from '../../../core/metrics/catalogue';
 	import { formatDifference, formatDuration, formatMoment, formatValue } from '../../../core/wording/format';
+	import type { LoadRecord } from '../../../core/load/record';
 	import { sharesOf } from '../../../core/load/owners';
 	import { ownedTasks, timeByOwner } from '../../../core/load/mainThread';
-	import { ownedRequests } from '../../../core/load/requestList';
+	import { ownedRequests, requestsCsv, unpackRequests } from '../../../core/load/requestList';
 	import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
 	import MainThread from '$lib/charts/MainThread.svelte';
 	import PagePicture from '$lib/charts/PagePicture.svelte';
@@ -24,14 +25,14 @@
 	const device = $derived(record.conditions?.device ?? { width: 1366, height: 768 });
 	const measured = $derived(METRICS.filter((metric) => record.figures[metric.id] !== null));
 	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
-	const requests = $derived(ownedRequests(record.requests, siteHost));
-	const shares = $derived(sharesOf(record.requests, siteHost));
+	const requests = $derived(ownedRequests(unpackRequests(data.requests), siteHost));
+	const shares = $derived(sharesOf(requests, siteHost));
 	const colours = $derived(ownerColours(shares));
 	const tasks = $derived(ownedTasks(record, siteHost));
 	const times = $derived(timeByOwner(tasks));
 	const LINES = ['ttfb', 'fcp', 'lcp', 'onload', 'full'] as const;
 	const lines = $derived(LINES.flatMap((id) => (record.figures[id] === null ? [] : [{ name: metricOf(id).short, atMs: record.figures[id] }])));
-	const endMs = $derived(Math.max(100, ...record.requests.map((one) => one.endMs ?? one.startMs), ...record.frames.map((one) => one.atMs), ...tasks.map((task) => task.startMs + task.durationMs), ...lines.map((line) => line.atMs)));
+	const endMs = $derived(Math.max(100, ...requests.map((one) => one.endMs ?? one.startMs), ...record.frames.map((one) => one.atMs), ...tasks.map((task) => task.startMs + task.durationMs), ...lines.map((line) => line.atMs)));
 	const frameUrl = $derived((index: number) => `/api/loads/${data.load.id}/frames/${index + 1}`);
 	/** Which frame first shows the LCP element, and which each shift. */
 	const frameAfter = (ms: number) => record.frames.findIndex((frame) => frame.atMs >= ms - 1);
@@ -40,7 +41,7 @@
 		...record.shifts.filter((shift) => shift.value >= 0.0005).map((shift) => ({ frame: frameAfter(shift.atMs), words: 'shift' }))
 	].filter((note) => note.frame >= 0));
 	const parts = $derived([
-		...(record.requests.length ? [{ id: 'timeline', name: 'Timeline', state: `${record.requests.length} requests` }] : []),
+		...(requests.length ? [{ id: 'timeline', name: 'Timeline', state: `${requests.length} requests` }] : []),
 		{ id: 'figures', name: 'Figures' },
 		...(record.steps.length ? [{ id: 'steps', name: 'Steps', state: record.steps.some((step) => step.status === 'failed') ? 'one failed' : `${record.steps.length} went well` }] : []),
 		...(data.load.hasPicture ? [{ id: 'picture', name: 'Page picture' }] : []),
@@ -52,6 +53,12 @@
 		{ id: 'circumstances', name: 'Circumstances' }
 	]);
 	const repeat = $derived(record.firstVisit ? METRICS.filter(({ id }) => record.firstVisit![id] !== null && record.figures[id] !== null) : []);
+
+	/** The list holds but a part of each request; a CSV wants all. */
+	async function csvOfRequests(numbers: ReadonlySet<number>): Promise<string> {
+		const whole = (await (await fetch(`/api/loads/${data.load.id}`)).json()) as LoadRecord;
+		return requestsCsv(ownedRequests(whole.requests, siteHost).filter((one) => numbers.has(one.number)));
+	}
 
 	onMount(() => setTimeout(goToSection, 50));
 </script>
@@ -83,7 +90,7 @@
 	{/if}
 	{#each record.environment.notes as note (note)}<p class="note">{note}</p>{/each}
 
-	{#if record.requests.length}
+	{#if requests.length}
 		<section id="timeline" aria-labelledby="timeline-title">
 			<h2 id="timeline-title">Timeline</h2>
 			<LoadTimeline
@@ -95,6 +102,8 @@
 				{shares}
 				{colours}
 				{frameNotes}
+				detailsUrl={(number) => `/api/loads/${data.load.id}/requests/${number}`}
+				csv={csvOfRequests}
 				asked={asked('timeline')}
 				onchange={(values) => keep('timeline', values)}
 			/>
@@ -180,7 +189,7 @@
 
 	<section id="weight" aria-labelledby="weight-title">
 		<h2 id="weight-title">What it weighs</h2>
-		{#if record.requests.length}<Weight requests={requests.filter((one) => one.during === 'load')} {shares} {colours} />{:else}<p class="muted">No request left the browser.</p>{/if}
+		{#if requests.length}<Weight requests={requests.filter((one) => one.during === 'load')} {shares} {colours} />{:else}<p class="muted">No request left the browser.</p>{/if}
 	</section>
 
 	{#if tasks.length}

@@ -14,9 +14,12 @@
 	}
 	let { page, requests, marks }: Props = $props();
 	const fileOf = (url: string) => url.split('?')[0]!.split('/').filter(Boolean).pop() ?? url;
+	const MOST_IMAGES = 30;
+	let allImages = $state(false);
+	const byUrl = $derived(new Map(requests.map((one) => [one.url, one])));
 	const images = $derived(
-		page.images.map((image) => {
-			const request = requests.find((one) => one.url === image.url);
+		page.images.slice(0, allImages ? undefined : MOST_IMAGES).map((image) => {
+			const request = byUrl.get(image.url);
 			const area = image.shownWidth * image.shownHeight;
 			return { ...image, request, excess: area > 0 ? (image.naturalWidth * image.naturalHeight) / area : null };
 		})
@@ -62,9 +65,18 @@
 			</tbody>
 		</table>
 	</Scroller>
+	{#if page.images.length > MOST_IMAGES}<button onclick={() => (allImages = !allImages)}>{allImages ? `Show the first ${MOST_IMAGES}` : `Show all ${page.images.length} images`}</button>{/if}
 {/if}
 
 <style>
+	button {
+		background: none;
+		border: 1px solid var(--rule);
+		color: var(--action);
+		padding: 0.2rem 0.7rem;
+		cursor: pointer;
+		margin-top: 0.4rem;
+	}
 	dl {
 		display: grid;
 		grid-template-columns: 8rem 1fr;

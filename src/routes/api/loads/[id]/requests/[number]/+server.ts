@@ -1,0 +1,13 @@
+import { json } from '@sveltejs/kit';
+import { answering, idFrom } from '$lib/server/access/api';
+import { loadFrom } from '$lib/server/access/loads';
+import { getDb } from '$lib/server/context';
+import { NotPossible } from '$lib/server/queue/trials';
+
+/** One request with all its headers; numbered from 1 in the load's own order. */
+export const GET = ({ params }) =>
+	answering(() => {
+		const request = loadFrom(getDb(), params.id).record.requests[idFrom(params.number, 'request') - 1];
+		if (!request) throw new NotPossible(404, `There is no request ${params.number} in this load.`);
+		return json(request);
+	});

@@ -5,7 +5,7 @@ import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '../../
 import { completeRecord, emptyRecord } from '../../src/core/load/emptyRecord';
 import { ownedTasks, timeByOwner } from '../../src/core/load/mainThread';
 import type { LoadRecord, RequestRecord } from '../../src/core/load/record';
-import { EVERYTHING, listRequests, ownedRequests, requestsCsv, sharesByKind } from '../../src/core/load/requestList';
+import { EVERYTHING, listRequests, ownedRequests, packRequests, requestsCsv, sharesByKind, unpackRequests } from '../../src/core/load/requestList';
 import { parseSteps, wordsOfStep } from '../../src/core/load/steps';
 import { requestOf } from '../support/records';
 
@@ -119,6 +119,13 @@ describe('list of requests', () => {
 		expect(numbers({ special: 'late' })).to.deep.equal([4]);
 		expect(numbers({ order: 'time' })).to.deep.equal([3, 2, 4, 1]);
 		expect(numbers({ order: 'wire' })).to.deep.equal([3, 1, 2, 4]);
+	});
+
+	it('survives being packed for the page', () => {
+		const whole = [requestOf({ url: 'https://u@own.test:8443/a?b=1', status: 404, unused: 12, fromCache: true, responseHeaders: [['Cache-Control', 'no-store'], ['server', 'x']], body: { hash: 'h', bytes: 1, gzipBytes: 2 } })];
+		const [back] = unpackRequests(packRequests(whole));
+		const { url, status, unused, fromCache, body, during, endMs } = whole[0]!;
+		expect(back).to.deep.include({ url, host: 'own.test:8443', status, unused, fromCache, body, during, endMs, responseHeaders: [['Cache-Control', 'no-store']] });
 	});
 
 	it('sums by kind and becomes a CSV with gaps for the unknown', () => {

@@ -49,7 +49,9 @@ export function emptyRecord(url: string, conditions: Conditions | null, startedA
 export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'url' | 'startedAt'>): LoadRecord {
 	const blank = emptyRecord(stored.url, null, stored.startedAt, null);
 	const page = stored.page ? { ...PAGE_SINCE, ...stored.page } : null;
-	const requests = (stored.requests ?? []).map((request) => ({ ...REQUEST_SINCE, ...request }));
+	// Records of today's shape stay as they are: a copy of thousands of requests is not free.
+	const known = stored.requests ?? [];
+	const requests = known.every((request) => request.initiatorChain !== undefined) ? known : known.map((request) => ({ ...REQUEST_SINCE, ...request }));
 	const conditions = stored.conditions ? completeConditions(stored.conditions) : null;
 	return { ...blank, ...stored, conditions, page, requests, environment: { ...blank.environment, ...stored.environment } };
 }

@@ -45,8 +45,10 @@ export function ownerOf(host: string, siteHost: string, cdnHosts: readonly strin
 /** Shares of all owners, the site's own first, then by bytes on the wire. */
 export function sharesOf(requests: readonly Pick<RequestRecord, 'host' | 'wireBytes' | 'decodedBytes' | 'unused' | 'startMs' | 'endMs'>[], siteHost: string, cdnHosts: readonly string[] = []): OwnerShare[] {
 	const shares = new Map<string, OwnerShare>();
+	const owners = new Map<string, Owner>();
 	for (const request of requests) {
-		const owner = ownerOf(request.host, siteHost, cdnHosts);
+		const owner = owners.get(request.host) ?? ownerOf(request.host, siteHost, cdnHosts);
+		owners.set(request.host, owner);
 		const share = shares.get(owner.id) ?? { ...owner, requests: 0, wireBytes: 0, decodedBytes: 0, unusedBytes: 0, firstMs: request.startMs, lastMs: null };
 		share.requests++;
 		share.wireBytes += request.wireBytes ?? 0;

@@ -36,25 +36,50 @@ export function kindOf(request: Pick<RequestRecord, 'type'>): string {
 }
 
 /** What a list needs of a request; the rest is asked for when one is opened. */
-const LISTED = ['url', 'type', 'status', 'mimeType', 'startMs', 'responseMs', 'endMs', 'wireBytes', 'decodedBytes', 'unused', 'body', 'fromCache', 'fromServiceWorker', 'during', 'renderBlocking', 'failed', 'redirectTo', 'responseHeaders'] as const;
-export type ListedRequest = Pick<RequestRecord, (typeof LISTED)[number] | 'host'>;
+export type ListedRequest = Pick<
+	RequestRecord,
+	| 'url' | 'host' | 'type' | 'status' | 'mimeType' | 'startMs' | 'responseMs' | 'endMs' | 'wireBytes' | 'decodedBytes' | 'unused' | 'body'
+	| 'fromCache' | 'fromServiceWorker' | 'during' | 'renderBlocking' | 'failed' | 'redirectTo' | 'responseHeaders'
+>;
 
 /** Thousands of requests as compact text: rows of values without names, of the headers only those about delivery. */
 export function packRequests(requests: readonly RequestRecord[]): string {
 	return JSON.stringify(
-		requests.map((request) => {
-			const responseHeaders = request.responseHeaders.filter(([name]) => DELIVERY_HEADERS.has(name.toLowerCase()));
-			return LISTED.map((name) => (name === 'responseHeaders' ? responseHeaders : name === 'fromCache' || name === 'fromServiceWorker' ? Number(request[name]) : request[name]));
-		})
+		requests.map((one) => [
+			one.url, one.type, one.status, one.mimeType, one.startMs, one.responseMs, one.endMs, one.wireBytes, one.decodedBytes, one.unused, one.body,
+			Number(one.fromCache), Number(one.fromServiceWorker), one.during, one.renderBlocking, one.failed, one.redirectTo,
+			one.responseHeaders.filter(([name]) => DELIVERY_HEADERS.has(name.toLowerCase()))
+		])
 	);
 }
 
+/** The requests of `packRequests`. */
 export function unpackRequests(packed: string): ListedRequest[] {
-	return (JSON.parse(packed) as unknown[][]).map((row) => {
-		const request = Object.fromEntries(LISTED.map((name, i) => [name, row[i]])) as unknown as ListedRequest;
-		return { ...request, host: new URL(request.url).host, fromCache: Boolean(request.fromCache), fromServiceWorker: Boolean(request.fromServiceWorker) };
-	});
+	// Written out: a literal of a fixed shape is made ten times faster than an object of entries.
+	return (JSON.parse(packed) as never[][]).map((row) => ({
+		url: row[0],
+		host: hostOf(row[0]),
+		type: row[1],
+		status: row[2],
+		mimeType: row[3],
+		startMs: row[4],
+		responseMs: row[5],
+		endMs: row[6],
+		wireBytes: row[7],
+		decodedBytes: row[8],
+		unused: row[9],
+		body: row[10],
+		fromCache: row[11] === 1,
+		fromServiceWorker: row[12] === 1,
+		during: row[13],
+		renderBlocking: row[14],
+		failed: row[15],
+		redirectTo: row[16],
+		responseHeaders: row[17]
+	}));
 }
+
+const hostOf = (url: string) => /^https?:\/\/(?:[^/@]*@)?([^/?#]+)/.exec(url)?.[1]?.toLowerCase() ?? '';
 
 export interface OwnedRequest extends ListedRequest {
 	owner: Owner;

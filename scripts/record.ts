@@ -7,7 +7,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pino from 'pino';
 import { hostTimes } from '../demo-web/hosts';
-import type { NewTrialInput } from '../src/core/trial/input';
+import * as v from 'valibot';
+import { NewTrialInput } from '../src/core/trial/input';
 import { Lab } from '../src/lab/lab';
 import { findClientByName } from '../src/lib/server/db/clients';
 import { openDatabase } from '../src/lib/server/db/connection';
@@ -20,11 +21,12 @@ import { startDemoWeb } from '../test/support/world';
 const ROUNDS = Number(process.env.RECORD_ROUNDS ?? 10);
 const MOST_BYTES = 4_000_000;
 
-type Recording = { file: string; client: string } & Pick<NewTrialInput, 'question' | 'arms' | 'seed'>;
+type Recording = { file: string; client: string } & Omit<v.InferInput<typeof NewTrialInput>, 'conditions' | 'rounds' | 'warmups'> & { rounds?: number };
 
 const ALL: Recording[] = [
 	{
 		file: '01-chat-on-the-timetable',
+		kind: 'side-by-side',
 		client: 'Skerry Line',
 		question: 'Did adding the chat make the timetable slower?',
 		seed: 1921,
@@ -35,6 +37,7 @@ const ALL: Recording[] = [
 	},
 	{
 		file: '02-same-page-twice',
+		kind: 'same-page',
 		client: 'Skerry Line',
 		question: 'How far apart are two looks at the same home page?',
 		seed: 404,
@@ -51,17 +54,8 @@ const folder = mkdtempSync(join(tmpdir(), 'zafra-record-'));
 const world = await startDemoWeb();
 const db = openDatabase(folder);
 insertScenario(db);
-const ids = RECORDINGS.map(({ client, question, arms, seed }) =>
-	createTrial(db, {
-		question,
-		kind: 'side-by-side',
-		arms,
-		conditions: ['phone', 'desktop'],
-		rounds: ROUNDS,
-		warmups: 1,
-		seed,
-		clientId: findClientByName(db, client)
-	})
+const ids = RECORDINGS.map(({ file: _file, client, ...asked }) =>
+	createTrial(db, v.parse(NewTrialInput, { rounds: ROUNDS, ...asked, conditions: ['phone', 'desktop'], warmups: 1, clientId: findClientByName(db, client) }))
 );
 for (const id of ids) startTrial(db, id);
 const runner = startRunner({ db, lab: new Lab({ hostMap: world.rules, hostTimes: hostTimes(), trustedKeys: [world.keyHash] }), log: pino({ level: 'info' }) });

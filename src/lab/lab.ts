@@ -7,7 +7,9 @@ import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browse
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
 import { failedRecord } from './assemble';
-import { Shaper } from './shaper/shaper';
+import type { StabilityResult } from '../core/trial/stability';
+import { Shaper, type ShapedNetwork } from './shaper/shaper';
+import { waitUntilStable } from './stability';
 import { parseHostMap, type HostRule, type HostTimes } from './shaper/hostMap';
 
 export interface LabOptions extends LaunchOptions {
@@ -39,13 +41,7 @@ export class Lab {
 		try {
 			const address = parseAddress(url);
 			const running = await this.#browser();
-			this.#shaper ??= new Shaper();
-			const network = await this.#shaper.open({
-				...conditions.network,
-				roundTripMs: roundTripOf(conditions),
-				hostMap: this.#rulesFor(conditions),
-				hostTimes: this.options.hostTimes ?? []
-			});
+			const network = await this.#line(conditions);
 			session = new LoadSession(running, network, this.#speeds, { conditions, address, startedAt, steps, collects: this.options.collects ?? 'full' });
 			const measured = await session.run();
 			measured.record.labMs = Math.round(performance.now() - begun);
@@ -61,6 +57,31 @@ export class Lab {
 		} finally {
 			await session?.end();
 		}
+	}
+
+	/** Fetch a page as the device would until what is served repeats, or the time is over. Nothing is thrown. */
+	async waitUntilStable(url: string, conditions: Conditions, withinMs: number): Promise<StabilityResult> {
+		try {
+			const line = await this.#line(conditions);
+			try {
+				const major = (await this.#browser()).browser.version().split('.')[0]!;
+				return await waitUntilStable(url, conditions.device.userAgent?.replace('{major}', major), line, withinMs);
+			} finally {
+				await line.close();
+			}
+		} catch (error) {
+			return { stable: false, tookMs: 0, words: `Could not be fetched: ${(error as Error).message.split('\n')[0]}`, fetches: [] };
+		}
+	}
+
+	#line(conditions: Conditions): Promise<ShapedNetwork> {
+		this.#shaper ??= new Shaper();
+		return this.#shaper.open({
+			...conditions.network,
+			roundTripMs: roundTripOf(conditions),
+			hostMap: this.#rulesFor(conditions),
+			hostTimes: this.options.hostTimes ?? []
+		});
 	}
 
 	async close(): Promise<void> {

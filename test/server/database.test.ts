@@ -12,9 +12,10 @@ import { deleteTrial, findTrial } from '../../src/lib/server/db/trials';
 import { exportTrial, importDemo, importTrial } from '../../src/lib/server/demo';
 import { judgementOf } from '../../src/lib/server/queue/answer';
 import { createTrial, NotPossible, settleTrial, startTrial, stopTrial } from '../../src/lib/server/queue/trials';
-import type { NewTrialInput } from '../../src/core/trial/input';
+import * as v from 'valibot';
+import { NewTrialInput } from '../../src/core/trial/input';
 
-const input = (extra: Partial<NewTrialInput> = {}): NewTrialInput => ({
+const input = (extra: Partial<v.InferInput<typeof NewTrialInput>> = {}): NewTrialInput => v.parse(NewTrialInput, {
 	question: 'Is it?',
 	kind: 'side-by-side',
 	arms: [

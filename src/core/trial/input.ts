@@ -1,10 +1,14 @@
 /** The door for a new trial: the same schema for the form and for the API. */
 import * as v from 'valibot';
-import { BUILT_IN_CONDITIONS, type Conditions } from '../load/conditions';
+import { Steps } from '../load/steps';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
+import { Setup } from './setup';
+import type { TrialArm } from './types';
 
 export const MOST_ROUNDS_ASKED = 100;
 export const MOST_ARMS = 8;
+/** Ten pages, before and after. */
+export const MOST_SWEEP_ARMS = 20;
 
 /** Whether text is a full http or https address with a host. */
 export function isWebAddress(text: string): boolean {
@@ -37,11 +41,11 @@ const arm = v.object({
 		v.maxLength(80, 'A name has at most 80 characters.')
 	),
 	url: address,
-	baseline: v.optional(v.boolean('“baseline” is true or false.'), false)
+	baseline: v.optional(v.boolean('“baseline” is true or false.'), false),
+	/** Sweeps: which page this is a version of. */
+	page: v.optional(v.nullable(v.pipe(v.string(), v.trim(), v.maxLength(80, 'A page name has at most 80 characters.'))), null),
+	setup: v.optional(v.nullable(Setup), null)
 });
-
-const conditionIds = BUILT_IN_CONDITIONS.map((conditions) => conditions.id);
-const conditionWords = `Unknown conditions. Known are: ${conditionIds.join(', ')}.`;
 
 export const NewTrialInput = v.pipe(
 	v.object(
@@ -52,14 +56,14 @@ export const NewTrialInput = v.pipe(
 				v.nonEmpty('Write the question that the trial shall answer.'),
 				v.maxLength(300, 'A question has at most 300 characters.')
 			),
-			kind: v.picklist(['side-by-side', 'before-after'], 'The kind is “side-by-side” or “before-after”.'),
+			kind: v.picklist(['side-by-side', 'before-after', 'same-page', 'sweep'], 'The kind is “side-by-side”, “before-after”, “same-page” or “sweep”.'),
 			arms: v.pipe(
 				v.array(arm, 'Give a list of arms.'),
-				v.minLength(2, 'A trial compares at least two arms.'),
-				v.maxLength(MOST_ARMS, `A trial compares at most ${MOST_ARMS} arms.`)
+				v.minLength(1, 'Give at least one arm.'),
+				v.maxLength(MOST_SWEEP_ARMS, `A trial has at most ${MOST_SWEEP_ARMS} arms.`)
 			),
 			conditions: v.pipe(
-				v.array(v.picklist(conditionIds, conditionWords), 'Give a list of conditions.'),
+				v.array(v.string('Conditions are named by their key.'), 'Give a list of conditions.'),
 				v.minLength(1, 'Choose at least one device.'),
 				v.check((ids) => new Set(ids).size === ids.length, 'The same conditions are named twice.')
 			),
@@ -76,28 +80,75 @@ export const NewTrialInput = v.pipe(
 				)
 			),
 			referenceUrl: v.optional(address),
+			adaptive: v.optional(v.boolean('“adaptive” is true or false.'), false),
+			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
+			steps: v.optional(Steps, []),
+			intended: v.optional(v.array(v.pipe(v.string(), v.maxLength(40))), []),
+			notBefore: v.optional(v.nullable(v.pipe(v.string(), v.check((at) => Number.isFinite(Date.parse(at)), 'This is not a time. Write it as 2026-11-25T22:00.'))), null),
+			spreadMinutes: v.optional(v.nullable(wholeNumber('The time to spread over', 1, 10_080)), null),
+			repeatOf: v.optional(v.nullable(v.pipe(v.number(), v.integer())), null),
 			clientId: v.optional(v.nullable(v.pipe(v.number(), v.integer())), null)
 		},
 		'Send a JSON object that describes the trial.'
 	),
 	v.forward(
-		v.check(({ arms }) => arms.filter((one) => one.baseline).length <= 1, 'Only one arm can be the baseline.'),
+		v.check(({ kind, arms }) => kind === 'same-page' || arms.length >= 2, 'A trial compares at least two arms.'),
+		['arms']
+	),
+	v.forward(
+		v.check(({ kind, arms }) => kind === 'sweep' || arms.length <= MOST_ARMS, `A trial compares at most ${MOST_ARMS} arms.`),
+		['arms']
+	),
+	v.forward(
+		v.check(({ kind, arms }) => kind !== 'same-page' || arms.length <= 2, 'The same page is loaded twice: give its address once.'),
+		['arms']
+	),
+	v.forward(
+		v.check(({ kind, arms }) => kind !== 'same-page' || new Set(arms.map((one) => one.url)).size === 1, 'Both looks are at the same page: give one address.'),
+		['arms']
+	),
+	v.forward(
+		v.check(({ kind, arms }) => kind === 'sweep' || arms.filter((one) => one.baseline).length <= 1, 'Only one arm can be the baseline.'),
+		['arms']
+	),
+	v.forward(
+		v.check(({ kind, arms }) => kind !== 'sweep' || pagesOf(arms).every(({ own }) => own.length >= 2), 'Each page of a sweep needs two arms, before and after the change, with the same “page”.'),
+		['arms']
+	),
+	v.forward(
+		v.check(({ kind, arms }) => kind !== 'sweep' || pagesOf(arms).every(({ own }) => own.filter((one) => one.baseline).length <= 1), 'Each page of a sweep has one baseline.'),
 		['arms']
 	),
 	v.forward(
 		v.check(
-			({ arms }) => new Set(arms.map((one) => one.name.toLowerCase())).size === arms.length,
+			({ arms }) => new Set(arms.map((one) => `${one.page ?? ''}/${one.name.toLowerCase()}`)).size === arms.length,
 			'Give each arm a name of its own.'
 		),
 		['arms']
 	)
 );
 
+/** The arms of each page of a sweep. */
+function pagesOf<Arm extends { page: string | null }>(arms: readonly Arm[]): { page: string; own: Arm[] }[] {
+	const pages = [...new Set(arms.map((one) => one.page ?? ''))];
+	return pages.map((page) => ({ page, own: arms.filter((one) => (one.page ?? '') === page) }));
+}
+
 export type NewTrialInput = v.InferOutput<typeof NewTrialInput>;
 
-/** The full conditions behind chosen ids, in the order of the catalogue. */
-export function conditionsOf(ids: readonly string[]): Conditions[] {
-	return BUILT_IN_CONDITIONS.filter((conditions) => ids.includes(conditions.id));
+/**
+ * The arms of a design: exactly one baseline, the first unless another is named; in a sweep one for each page; the same
+ * page is looked at twice.
+ */
+export function armsOf({ kind, arms }: Pick<NewTrialInput, 'kind' | 'arms'>): Omit<TrialArm, 'id'>[] {
+	const clean = (one: NewTrialInput['arms'][number], baseline: boolean): Omit<TrialArm, 'id'> => ({ name: one.name, url: new URL(one.url).href, baseline, reference: false, page: one.page, setup: one.setup });
+	if (kind === 'same-page') {
+		const [first, second] = arms;
+		return [clean(first!, true), second ? clean(second, false) : clean({ ...first!, name: `${first!.name}, second look` }, false)];
+	}
+	const firstOf = new Map(pagesOf(arms).map(({ page, own }) => [page, own.find((one) => one.baseline) ?? own[0]!]));
+	const baseline = arms.find((one) => one.baseline) ?? arms[0]!;
+	return arms.map((one) => clean(one, kind === 'sweep' ? firstOf.get(one.page ?? '') === one : one === baseline));
 }
 
 export function primaryOf(input: NewTrialInput): MetricId[] {

@@ -7,15 +7,14 @@ import { hodgesLehmann, twoSampleShift } from '../stats/rankSum';
 import { pairedShift, pairedSpread } from '../stats/signedRank';
 import { medianOrNull, scaledMad } from '../stats/summary';
 import type { ArmHealth, Interval, Judgement, Shift, ShiftResult, TrialArm, TrialDesign, TrialLoad } from './types';
+import { levelOf, looksOf } from './looks';
 import { decide, roundsToDecide } from './verdict';
 
 /** Changes whenever a rule of judging changes, so that cached judgements are computed again. */
-export const JUDGE_VERSION = '1';
+export const JUDGE_VERSION = '2';
 
 /** An arm with a larger share of failed loads gets no verdict. */
 export const MOST_FAILURES = 0.2;
-
-const ALPHA = 0.05;
 
 /** Values of one arm under one set of conditions. */
 interface Sample {
@@ -23,33 +22,72 @@ interface Sample {
 	byRound: Map<number, number>;
 }
 
+/** Arm id of all pages of a sweep together. */
+export const ALL_PAGES = 0;
+
+interface Comparison {
+	baseline: TrialArm;
+	arm: TrialArm;
+}
+
+/**
+ * What is compared with what: every arm with the baseline; in a sweep each page's arms with that page's own.
+ * @throws RangeError when an arm has nothing to be compared with
+ */
+export function comparisonsOf(design: TrialDesign): Comparison[] {
+	const compared = design.arms.filter((arm) => !arm.reference);
+	const baselineOf = (arm: TrialArm) => compared.find((one) => one.baseline && (design.kind !== 'sweep' || one.page === arm.page));
+	return compared
+		.filter((arm) => !arm.baseline)
+		.map((arm) => {
+			const baseline = baselineOf(arm);
+			if (!baseline) throw new RangeError('A trial needs a baseline arm.');
+			return { baseline, arm };
+		});
+}
+
 /**
  * Judge all counted loads of a trial. Warm-ups, failed and excluded loads never enter an estimate; failures count
- * against their arm.
- * @returns one result per conditions, metric and arm other than the baseline, in that order
+ * against their arm. Looking more than once costs level: Pocock's for the number of looks.
+ * @returns one result per conditions, metric and comparison, in that order; a sweep has one more for all its pages
  * @throws RangeError when the design has no baseline
  */
-export function judge(design: TrialDesign, loads: readonly TrialLoad[], alpha = ALPHA): Judgement {
-	const compared = design.arms.filter((arm) => !arm.reference);
-	const baseline = compared.find((arm) => arm.baseline);
-	if (!baseline) throw new RangeError('A trial needs a baseline arm.');
-	const arms = compared.filter((arm) => arm !== baseline);
+export function judge(design: TrialDesign, loads: readonly TrialLoad[], alpha = levelOf(design)): Judgement {
+	if (!design.arms.some((arm) => arm.baseline)) throw new RangeError('A trial needs a baseline arm.');
+	const comparisons = comparisonsOf(design);
 	const counted = loads.filter((load) => !load.warmup);
 	const health = design.conditions.flatMap((conditions) =>
 		design.arms.map((arm) => healthOf(counted, conditions.id, arm))
 	);
-	const tests = arms.length * design.primary.length;
+	const pooled = design.kind === 'sweep' && comparisons.length > 1;
+	const tests = (comparisons.length + Number(pooled)) * design.primary.length;
 	const results = design.conditions.flatMap((conditions) => {
 		const here = counted.filter((load) => load.conditionId === conditions.id);
-		const drafts = METRICS.flatMap((metric) =>
-			arms.map((arm) => {
-				const context = { design, condition: conditions.id, metric: metric.id, baseline, arm, loads: here, alpha };
-				return draftResult(context, health, tests);
-			})
-		);
+		const drafts = METRICS.flatMap((metric) => {
+			const context = { design, condition: conditions.id, metric: metric.id, loads: here, alpha };
+			const each = comparisons.map((comparison) => draftResult({ ...context, ...comparison }, health, tests));
+			return pooled ? [...each, allPages(context, comparisons, health, tests)] : each;
+		});
 		return decided(drafts, alpha);
 	});
-	return { version: JUDGE_VERSION, alpha, results, health };
+	return { version: JUDGE_VERSION, alpha, looks: looksOf(design), results, health };
+}
+
+/** One answer over all pages: round by round the mean over the pages of each page's own difference. */
+function allPages(context: Omit<Context, 'baseline' | 'arm'>, comparisons: readonly Comparison[], health: readonly ArmHealth[], tests: number): Draft {
+	const { condition, metric, loads, alpha } = context;
+	const pairs = comparisons.map(({ baseline, arm }) => [sampleOf(loads, baseline.id, metric), sampleOf(loads, arm.id, metric)] as const);
+	const rounds = [...(pairs[0]?.[0].byRound.keys() ?? [])].filter((round) => pairs.every((pair) => pair.every((sample) => sample.byRound.has(round))));
+	const meanOf = (side: 0 | 1, round: number) => pairs.reduce((sum, pair) => sum + pair[side].byRound.get(round)!, 0) / pairs.length;
+	const draft = blankDraft({ ...context, baseline: comparisons[0]!.baseline, arm: { ...comparisons[0]!.arm, id: ALL_PAGES, name: 'All pages' } }, rounds.map((round) => meanOf(0, round)), rounds.map((round) => meanOf(1, round)), tests);
+	draft.reason = comparisons.map(({ baseline, arm }) => failureReason(health, condition, [baseline, arm])).find(Boolean) ?? null;
+	if (!rounds.length) return { ...draft, reason: draft.reason ?? 'No round has loads of all pages yet.' };
+	const differences = rounds.map((round) => meanOf(1, round) - meanOf(0, round));
+	const estimate = pairedShift(differences, alpha);
+	const positive = ratioMakesSense(metric) && pairs.every((pair) => rounds.every((round) => pair[0].byRound.get(round)! > 0 && pair[1].byRound.get(round)! > 0));
+	const logs = rounds.map((round) => pairs.reduce((sum, [before, after]) => sum + Math.log(after.byRound.get(round)! / before.byRound.get(round)!), 0) / pairs.length);
+	const relative = positive ? asShares(pairedShift(logs, alpha)) : null;
+	return { ...draft, n: estimate.n, shift: { ...finite(estimate), relative }, p: estimate.p, spread: pairedSpread(differences) };
 }
 
 function healthOf(loads: readonly TrialLoad[], condition: string, arm: TrialArm): ArmHealth {
@@ -96,15 +134,26 @@ function draftResult(context: Context, health: readonly ArmHealth[], tests: numb
 	const { design, condition, metric, baseline, arm, loads, alpha } = context;
 	const before = sampleOf(loads, baseline.id, metric);
 	const after = sampleOf(loads, arm.id, metric);
-	const baselineMedian = medianOrNull(before.values);
-	const draft: Draft = {
+	const draft = blankDraft(context, before.values, after.values, tests);
+	draft.reason = failureReason(health, condition, [baseline, arm]);
+	const measured = design.kind === 'before-after' ? shiftOfStages(context, before, after) : shiftOfRounds(before, after, metric, alpha);
+	if (!measured) {
+		draft.reason ??= `${metricOf(metric).name} was not measured in both arms.`;
+		return draft;
+	}
+	return { ...draft, ...measured };
+}
+
+function blankDraft({ design, condition, metric, baseline, arm }: Context, before: readonly number[], after: readonly number[], tests: number): Draft {
+	const baselineMedian = medianOrNull(before);
+	return {
 		condition,
 		metric,
 		baseline: baseline.id,
 		arm: arm.id,
 		n: 0,
 		baselineMedian,
-		armMedian: medianOrNull(after.values),
+		armMedian: medianOrNull(after),
 		shift: null,
 		rawShift: null,
 		margin: marginFor(metric, baselineMedian ?? 0),
@@ -117,14 +166,6 @@ function draftResult(context: Context, health: readonly ArmHealth[], tests: numb
 		spread: 0,
 		tests
 	};
-	draft.reason = failureReason(health, condition, [baseline, arm]);
-	const measured =
-		design.kind === 'side-by-side' ? shiftOfRounds(before, after, metric, alpha) : shiftOfStages(context, before, after);
-	if (!measured) {
-		draft.reason ??= `${metricOf(metric).name} was not measured in both arms.`;
-		return draft;
-	}
-	return { ...draft, ...measured };
 }
 
 function failureReason(health: readonly ArmHealth[], condition: string, arms: readonly TrialArm[]): string | null {

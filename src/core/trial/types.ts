@@ -1,8 +1,11 @@
 /** What a trial is made of, as plain data. */
 import type { Figures, MetricId } from '../metrics/catalogue';
 import type { Conditions } from '../load/conditions';
+import type { Step } from '../load/steps';
+import type { Setup } from './setup';
 
-export type TrialKind = 'side-by-side' | 'before-after';
+/** `same-page` loads one page twice a round: the noise floor. `sweep` tries one change on several pages. */
+export type TrialKind = 'side-by-side' | 'before-after' | 'same-page' | 'sweep';
 
 export interface TrialArm {
 	id: number;
@@ -11,6 +14,10 @@ export interface TrialArm {
 	baseline: boolean;
 	/** The reference page of a before-and-after trial: loaded in every stage, compared with itself only. */
 	reference: boolean;
+	/** Sweeps: the page that this arm is a version of, as printed. */
+	page?: string | null;
+	/** What the page runs on in this arm. */
+	setup?: Setup | null;
 }
 
 export interface TrialDesign {
@@ -23,6 +30,19 @@ export interface TrialDesign {
 	/** 32-bit whole number; the orders of all rounds follow from it. */
 	seed: number;
 	primary: MetricId[];
+	/** Looks after 8, 12, 16, 20 and 24 rounds and stops when all is decided; `rounds` is then the most. */
+	adaptive?: boolean;
+	/** Earlier ends of the trial, in rounds, after which the analyst saw the answer and asked for more. */
+	looks?: number[];
+	/** Longest wait for the served page to be stable before the warm-ups, ms; null does not wait. */
+	settleWithinMs?: number | null;
+	/** What is done after each load: checks that nothing broke. */
+	steps?: Step[];
+	/** Ids of fairness lines that differ because the question is about them. */
+	intended?: string[];
+	/** Loads not before this moment (UTC ISO), and spread over so many minutes. */
+	notBefore?: string | null;
+	spreadMinutes?: number | null;
 }
 
 /** One load that a trial asks for. */
@@ -34,6 +54,8 @@ export interface PlannedLoad {
 	/** From 1; warm-ups count on their own, from 1 too. */
 	round: number;
 	warmup: boolean;
+	/** Only fetches the page until it is stable; before the warm-ups of its stage, as round 0. */
+	settle?: boolean;
 }
 
 /** What judging needs of one finished load. */
@@ -67,7 +89,7 @@ export interface Shift extends Interval {
 export interface ShiftResult {
 	condition: string;
 	metric: MetricId;
-	/** Arm ids. */
+	/** Arm ids; in a sweep, arm 0 is all pages together. */
 	baseline: number;
 	arm: number;
 	/** Rounds with both arms, or loads of the smaller stage. */
@@ -100,7 +122,10 @@ export interface ArmHealth {
 export interface Judgement {
 	/** Version of the rules that computed it; a cached judgement of another version is computed again. */
 	version: string;
+	/** Level of each test, after the price of looking more than once. */
 	alpha: number;
+	/** Looks that share the overall 5 %. */
+	looks: number;
 	results: ShiftResult[];
 	health: ArmHealth[];
 }

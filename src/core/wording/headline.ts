@@ -1,6 +1,8 @@
 /** The one-line answer of a trial for each of its conditions: what the client reads first. */
 import { METRICS, metricOf } from '../metrics/catalogue';
+import { ALL_PAGES, comparisonsOf } from '../trial/judge';
 import type { Judgement, ShiftResult, TrialArm, TrialDesign } from '../trial/types';
+import { formatIn } from './format';
 
 export interface Headline {
 	/** Conditions id and name. */
@@ -14,16 +16,30 @@ export interface Headline {
 
 /** One headline per conditions and compared arm. */
 export function headlineOf(design: TrialDesign, judgement: Judgement): Headline[] {
-	const baseline = design.arms.find((arm) => arm.baseline);
-	const arms = design.arms.filter((arm) => !arm.baseline && !arm.reference);
+	const comparisons = comparisonsOf(design);
+	const pooled = design.kind === 'sweep' && comparisons.length > 1;
+	const all = pooled ? [{ arm: { ...comparisons[0]!.arm, id: ALL_PAGES, name: comparisons[0]!.arm.name, page: `All ${comparisons.length} pages` }, baseline: comparisons[0]!.baseline }] : [];
 	return design.conditions.flatMap((conditions) =>
-		arms.map((arm) => {
+		[...all, ...comparisons].map(({ arm, baseline }) => {
 			const primary = judgement.results.filter(
 				(result) => result.condition === conditions.id && result.arm === arm.id && result.primary
 			);
-			return { condition: conditions.id, conditionName: conditions.name, arm: arm.id, ...summarise(primary, arm, baseline!) };
+			const told = design.kind === 'same-page' ? noiseOf(primary) : summarise(primary, arm, baseline);
+			const page = design.kind === 'sweep' && arm.page ? `${arm.page}: ` : '';
+			return { condition: conditions.id, conditionName: conditions.name, arm: arm.id, ...told, text: page + told.text };
 		})
 	);
+}
+
+/** Two looks at the same page: any difference is the lab's own. */
+function noiseOf(results: readonly ShiftResult[]): Pick<Headline, 'text' | 'tone'> {
+	if (results.every((result) => result.verdict === 'none'))
+		return { text: `No noise floor yet. ${results.find((result) => result.reason)?.reason ?? 'No loads yet.'}`, tone: 'none' };
+	const told = results.filter((result) => result.verdict === 'better' || result.verdict === 'worse');
+	if (told.length) return { text: `Two looks at the same page came out different in ${shortNames(told)}: do not trust small differences under these conditions.`, tone: 'worse' };
+	const open = results.filter((result) => result.verdict === 'undecided');
+	const floor = results.flatMap(({ metric, shift }) => (shift?.low != null && shift.high !== null ? [`${metricOf(metric).short} ${formatIn(metricOf(metric).unit, Math.max(Math.abs(shift.low), Math.abs(shift.high)), true)}`] : []));
+	return { text: `Two looks at the same page agree; what is smaller than this cannot be told: ${floor.join(', ')}.${open.length ? ` More rounds would lower it for ${shortNames(open)}.` : ''}`, tone: 'same' };
 }
 
 function summarise(results: readonly ShiftResult[], arm: TrialArm, baseline: TrialArm): Pick<Headline, 'text' | 'tone'> {

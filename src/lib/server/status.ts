@@ -29,7 +29,7 @@ export function labNow(db: Db): LabNow {
 	if (state.state === 'idle' || !job || !trial) return { ...idle, state: state.state };
 	const arm = trial.design.arms.find((one) => one.id === job.armId);
 	const conditions = trial.design.conditions.find((one) => one.id === job.conditionId);
-	const round = job.warmup ? `warm-up ${job.round} of ${trial.design.warmups}` : `round ${job.round} of ${trial.design.rounds}`;
+	const round = job.settle ? 'waiting for the page to be stable' : job.warmup ? `warm-up ${job.round} of ${trial.design.warmups}` : `round ${job.round} of ${trial.design.rounds}`;
 	return {
 		...idle,
 		state: 'busy',

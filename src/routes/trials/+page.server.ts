@@ -1,6 +1,7 @@
 import { getDb } from '$lib/server/context';
 import { listTrials } from '$lib/server/db/trials';
 import { judgementOf } from '$lib/server/queue/answer';
+import { TEMPLATES } from '../../core/trial/templates';
 import { headlineOf } from '../../core/wording/headline';
 
 export const load = async ({ parent, url }) => {
@@ -10,10 +11,15 @@ export const load = async ({ parent, url }) => {
 		where: 'Trials',
 		query: url.searchParams.get('q') ?? '',
 		state: url.searchParams.get('state') ?? '',
+		kind: url.searchParams.get('kind') ?? '',
+		verdict: url.searchParams.get('verdict') ?? '',
+		site: url.searchParams.get('site') ?? '',
+		templates: TEMPLATES.map(({ id, name }) => ({ id, name })),
 		trials: listTrials(db, clientId).map((trial) => ({
 			id: trial.id,
 			question: trial.question,
 			client: trial.clientName ?? '',
+			sites: [...new Set(trial.design.arms.map((arm) => new URL(arm.url).host))],
 			kind: trial.design.kind,
 			status: trial.status,
 			done: trial.progress.done,

@@ -11,6 +11,12 @@
 	let query = $state(data.query);
 	// svelte-ignore state_referenced_locally
 	let wanted = $state(data.state);
+	// svelte-ignore state_referenced_locally
+	let kind = $state(data.kind);
+	// svelte-ignore state_referenced_locally
+	let verdict = $state(data.verdict);
+	// svelte-ignore state_referenced_locally
+	let site = $state(data.site);
 
 	const STATES: Record<string, string> = {
 		draft: 'Draft',
@@ -21,7 +27,9 @@
 		stopped: 'Stopped',
 		failed: 'Failed'
 	};
-	const KINDS: Record<string, string> = { 'side-by-side': 'Side by side', 'before-after': 'Before and after' };
+	const KINDS: Record<string, string> = { 'side-by-side': 'Side by side', 'before-after': 'Before and after', 'same-page': 'Same page twice', sweep: 'Sweep over pages' };
+	const VERDICTS: Record<string, string> = { better: 'Something better', worse: 'Something worse', mixed: 'Better and worse', same: 'No difference that matters', undecided: 'Undecided', none: 'No verdict' };
+	const sites = $derived([...new Set(data.trials.flatMap((trial) => trial.sites))].sort());
 	const HEADERS = [
 		{ key: 'question', value: 'Question' },
 		{ key: 'client', value: 'Client' },
@@ -33,14 +41,14 @@
 	const rows = $derived(
 		data.trials.filter((trial) => {
 			const words = `${trial.question} ${trial.client} ${trial.headlines.map((one) => one.text).join(' ')}`.toLowerCase();
-			return (!wanted || trial.status === wanted) && words.includes(query.trim().toLowerCase());
+			return (!wanted || trial.status === wanted) && (!kind || trial.kind === kind) && (!site || trial.sites.includes(site)) && (!verdict || trial.headlines.some((one) => one.tone === verdict)) && words.includes(query.trim().toLowerCase());
 		})
 	);
 
 	/** The filters live in the URL, so that a filtered list can be linked. */
 	function keepInUrl() {
 		const url = new URL(page.url);
-		for (const [name, value] of [['q', query.trim()], ['state', wanted]] as const)
+		for (const [name, value] of [['q', query.trim()], ['state', wanted], ['kind', kind], ['verdict', verdict], ['site', site]] as const)
 			if (value) url.searchParams.set(name, value);
 			else url.searchParams.delete(name);
 		replaceState(url, page.state);
@@ -61,6 +69,7 @@
 	<h1>Trials</h1>
 	<Button href="/trials/new" data-key="r">New trial</Button>
 </div>
+<p class="starts">Begin with: {#each data.templates as one, i (one.id)}{i ? ' · ' : ''}<a href="/trials/new?template={one.id}">{one.name}</a>{/each}</p>
 
 {#if data.trials.length === 0}
 	<section class="panel empty">
@@ -77,6 +86,9 @@
 				{#each Object.entries(STATES) as [value, name] (value)}<option {value}>{name}</option>{/each}
 			</select>
 		</label>
+		<label>Kind <select bind:value={kind} onchange={keepInUrl}><option value="">All</option>{#each Object.entries(KINDS) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
+		<label>Answer <select bind:value={verdict} onchange={keepInUrl}><option value="">All</option>{#each Object.entries(VERDICTS) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
+		<label>Site <select bind:value={site} onchange={keepInUrl}><option value="">All</option>{#each sites as one (one)}<option value={one}>{one}</option>{/each}</select></label>
 		<span class="muted figures">{rows.length} of {data.trials.length}</span>
 	</div>
 	<div class="list"><Scroller label="Table of trials">
@@ -102,7 +114,7 @@
 			</svelte:fragment>
 		</DataTable>
 		</Scroller>
-		{#if rows.length === 0}<p class="none">No trial fits. <button onclick={() => { query = ''; wanted = ''; keepInUrl(); }}>Show all</button></p>{/if}
+		{#if rows.length === 0}<p class="none">No trial fits. <button onclick={() => { query = wanted = kind = verdict = site = ''; keepInUrl(); }}>Show all</button></p>{/if}
 	</div>
 {/if}
 
@@ -125,6 +137,9 @@
 		flex-wrap: wrap;
 		margin-bottom: 0.8rem;
 	}
+	select {
+		max-width: 12rem;
+	}
 	label {
 		font-size: 0.82rem;
 		color: var(--muted);
@@ -141,7 +156,11 @@
 		font-size: 1rem;
 	}
 	input {
-		width: min(24rem, 80vw);
+		width: min(18rem, 80vw);
+	}
+	.starts {
+		font-size: 0.9rem;
+		margin: -0.4rem 0 0.9rem;
 	}
 	.answer {
 		font-size: 0.86rem;

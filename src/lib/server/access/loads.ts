@@ -14,9 +14,9 @@ export function loadFrom(db: Db, text: string): { load: LoadSummary; record: Loa
 }
 
 /** A stored picture never changes. */
-export function pictureAnswer(image: Buffer | null, type = 'image/webp'): Response {
+export function pictureAnswer(image: Buffer | null, type = 'image/webp', forEver = true): Response {
 	if (!image) throw new NotPossible(404, 'There is no such picture.');
 	return new Response(new Uint8Array(image), {
-		headers: { 'content-type': type, 'cache-control': 'private, max-age=31536000, immutable' }
+		headers: { 'content-type': type, 'cache-control': forEver ? 'private, max-age=31536000, immutable' : 'private, no-cache' }
 	});
 }

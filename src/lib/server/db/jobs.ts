@@ -16,6 +16,7 @@ interface JobRow {
 	stage: number;
 	round: number;
 	warmup: number;
+	kind: 'load' | 'settle';
 	attempts: number;
 }
 
@@ -28,32 +29,72 @@ function asJob(row: JobRow): Job {
 		stage: row.stage,
 		round: row.round,
 		warmup: row.warmup === 1,
+		settle: row.kind === 'settle',
 		attempts: row.attempts
 	};
 }
 
-/** Jobs that exist already stay as they are: pressing start twice adds nothing. */
-export function insertJobs(db: Db, trialId: number, plan: readonly PlannedLoad[]): void {
-	for (const load of plan)
+/**
+ * Jobs that exist already stay as they are: pressing start twice adds nothing.
+ * @param notBefore one moment (UTC ISO) per load of the plan, or none
+ */
+export function insertJobs(db: Db, trialId: number, plan: readonly PlannedLoad[], notBefore: readonly string[] = []): void {
+	plan.forEach((load, i) =>
 		sql(
 			db,
-			'INSERT OR IGNORE INTO job (trial_id, arm_id, condition_id, stage, round, warmup) VALUES (?, ?, ?, ?, ?, ?)'
-		).run(trialId, load.armId, load.conditionId, load.stage, load.round, Number(load.warmup));
+			'INSERT OR IGNORE INTO job (trial_id, arm_id, condition_id, stage, round, warmup, kind, not_before) VALUES (?, ?, ?, ?, ?, ?, ?, ?)'
+		).run(trialId, load.armId, load.conditionId, load.stage, load.round, Number(load.warmup), load.settle ? 'settle' : 'load', notBefore[i] ?? null)
+	);
 }
 
-/** Take the next job, or null. The oldest trial goes first. */
+/** Jobs that may run now: not of a paused trial, not before their time. */
+const READY = `FROM job JOIN trial ON trial.id = trial_id
+	WHERE job.status = 'queued' AND trial.paused = 0 AND trial.status IN ('queued', 'running') AND (not_before IS NULL OR not_before <= @now)`;
+
+/**
+ * Take the next job, or null. Trials take turns, a round each: a round that has begun goes on, since its loads belong
+ * together in time; then the trial goes first that has waited longest.
+ */
 export function leaseJob(db: Db, owner: string): Job | null {
 	return db
 		.transaction(() => {
-			const row = sql<JobRow>(db, "SELECT * FROM job WHERE status = 'queued' ORDER BY id LIMIT 1").get();
-			if (!row) return null;
-			sql(
+			const now = nowIso();
+			const begun = sql<JobRow>(
 				db,
-				"UPDATE job SET status = 'leased', lease_owner = ?, leased_at = ?, attempts = attempts + 1 WHERE id = ?"
-			).run(owner, nowIso(), row.id);
+				`SELECT job.* ${READY} AND EXISTS (
+					SELECT 1 FROM job AS last WHERE last.id = (SELECT id FROM job WHERE trial_id = trial.id AND leased_at IS NOT NULL ORDER BY leased_at DESC, id DESC LIMIT 1)
+					AND last.stage = job.stage AND last.round = job.round AND last.warmup = job.warmup AND trial.leased_at = (SELECT max(leased_at) FROM trial)
+				) ORDER BY job.id LIMIT 1`
+			).get({ now });
+			const row = begun ?? sql<JobRow>(db, `SELECT job.* ${READY} ORDER BY coalesce(trial.leased_at, ''), job.id LIMIT 1`).get({ now });
+			if (!row) return null;
+			sql(db, "UPDATE job SET status = 'leased', lease_owner = ?, leased_at = ?, attempts = attempts + 1 WHERE id = ?").run(owner, now, row.id);
+			// Two leases within a millisecond still have an order.
+			sql(db, 'UPDATE trial SET leased_at = max(@now, coalesce((SELECT max(leased_at) FROM trial), @now)) WHERE id = @id').run({ now, id: row.trial_id });
 			return { ...asJob(row), attempts: row.attempts + 1 };
 		})
 		.immediate();
+}
+
+/** When the next job of a trial may run, if it has to wait for it; null otherwise. */
+export function nextStart(db: Db, trialId: number): string | null {
+	const row = sql<{ at: string | null }>(db, "SELECT min(coalesce(not_before, '')) AS at FROM job WHERE trial_id = ? AND status IN ('queued', 'leased')").get(trialId);
+	return row?.at && row.at > nowIso() ? row.at : null;
+}
+
+/** Whole rounds: those of a stage in which no job is open any more, counted from the first. */
+export function wholeRounds(db: Db, trialId: number, stage: number): number {
+	const row = sql<{ n: number | null }>(
+		db,
+		"SELECT min(round) - 1 AS n FROM job WHERE trial_id = ? AND stage = ? AND warmup = 0 AND status IN ('queued', 'leased')"
+	).get(trialId, stage);
+	if (row && row.n !== null) return row.n;
+	return sql<{ n: number | null }>(db, "SELECT max(round) AS n FROM job WHERE trial_id = ? AND stage = ? AND warmup = 0 AND status = 'done'").get(trialId, stage)?.n ?? 0;
+}
+
+/** Turn what is not needed any more away, for good. @returns how many */
+export function dropOpenJobs(db: Db, trialId: number): number {
+	return sql(db, "DELETE FROM job WHERE trial_id = ? AND status = 'queued'").run(trialId).changes;
 }
 
 /** @returns false when the lease was lost in the meantime: the load must then not be stored */
@@ -70,6 +111,11 @@ export function releaseLeases(db: Db, owner: string): number {
 		db,
 		"UPDATE job SET status = 'queued', lease_owner = NULL WHERE status = 'leased' AND lease_owner <> ?"
 	).run(owner).changes;
+}
+
+/** Give back what this runner holds. */
+export function releaseJobs(db: Db, owner: string): void {
+	sql(db, "UPDATE job SET status = 'queued', lease_owner = NULL WHERE status = 'leased' AND lease_owner = ?").run(owner);
 }
 
 export function cancelJobs(db: Db, trialId: number): void {

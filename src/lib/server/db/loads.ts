@@ -189,7 +189,8 @@ export function stampOfLoads(db: Db, trialId: number): string {
 		db,
 		"SELECT count(*) AS n, max(id) AS last, group_concat(CASE WHEN excluded IS NOT NULL THEN id END) AS left_out FROM load WHERE trial_id = ?"
 	).get(trialId)!;
-	return `${row.n}/${row.last ?? 0}/${row.left_out ?? ''}`;
+	const looks = sql<{ options: string }>(db, 'SELECT options FROM trial WHERE id = ?').get(trialId)?.options ?? '{}';
+	return `${row.n}/${row.last ?? 0}/${row.left_out ?? ''}/${((JSON.parse(looks) as { looks?: number[] }).looks ?? []).join()}`;
 }
 
 /** Mean time of the trial's loads, ms; null before the first. */

@@ -1,6 +1,7 @@
 /** Trials and their arms. */
 import type { MetricId } from '../../../core/metrics/catalogue';
 import { completeConditions, type Conditions } from '../../../core/load/conditions';
+import type { Setup } from '../../../core/trial/setup';
 import type { Judgement, TrialArm, TrialDesign, TrialKind } from '../../../core/trial/types';
 import { nowIso, sql, type Db } from './connection';
 
@@ -13,6 +14,9 @@ export interface Trial {
 	question: string;
 	status: TrialStatus;
 	message: string | null;
+	/** Paused by the analyst: its jobs stay. */
+	paused: boolean;
+	repeatOf: number | null;
 	design: TrialDesign;
 	createdAt: string;
 	startedAt: string | null;
@@ -34,6 +38,9 @@ interface TrialRow {
 	seed: number;
 	primary_metrics: string;
 	conditions: string;
+	options: string;
+	paused: number;
+	repeat_of: number | null;
 	created_at: string;
 	started_at: string | null;
 	ended_at: string | null;
@@ -48,11 +55,14 @@ interface ArmRow {
 	url: string;
 	is_baseline: number;
 	is_reference: number;
+	setup: string | null;
+	page: string | null;
 }
 
 export interface NewTrial {
 	clientId: number | null;
 	question: string;
+	repeatOf?: number | null;
 	design: Omit<TrialDesign, 'arms'> & { arms: Omit<TrialArm, 'id'>[] };
 }
 
@@ -61,12 +71,17 @@ const SELECT = `SELECT trial.*, client.name AS client_name,
 	(SELECT count(*) FROM job WHERE trial_id = trial.id AND status <> 'cancelled') AS total
 	FROM trial LEFT JOIN client ON client.id = client_id`;
 
-export function insertTrial(db: Db, { clientId, question, design }: NewTrial): number {
+/** What a design holds beyond the columns. */
+function optionsOf({ adaptive, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes }: Omit<TrialDesign, 'arms'>): string {
+	return JSON.stringify({ adaptive, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes });
+}
+
+export function insertTrial(db: Db, { clientId, question, design, repeatOf = null }: NewTrial): number {
 	return db.transaction(() => {
 		const { lastInsertRowid } = sql(
 			db,
-			`INSERT INTO trial (client_id, question, kind, status, rounds, warmups, seed, primary_metrics, conditions, created_at)
-			VALUES (?, ?, ?, 'draft', ?, ?, ?, ?, ?, ?)`
+			`INSERT INTO trial (client_id, question, kind, status, rounds, warmups, seed, primary_metrics, conditions, options, repeat_of, created_at)
+			VALUES (?, ?, ?, 'draft', ?, ?, ?, ?, ?, ?, ?, ?)`
 		).run(
 			clientId,
 			question,
@@ -76,13 +91,15 @@ export function insertTrial(db: Db, { clientId, question, design }: NewTrial): n
 			design.seed,
 			JSON.stringify(design.primary),
 			JSON.stringify(design.conditions),
+			optionsOf(design),
+			repeatOf,
 			nowIso()
 		);
 		design.arms.forEach((arm, position) =>
 			sql(
 				db,
-				'INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference) VALUES (?, ?, ?, ?, ?, ?)'
-			).run(lastInsertRowid, position, arm.name, arm.url, Number(arm.baseline), Number(arm.reference))
+				'INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, setup) VALUES (?, ?, ?, ?, ?, ?, ?, ?)'
+			).run(lastInsertRowid, position, arm.name, arm.url, Number(arm.baseline), Number(arm.reference), arm.page ?? null, arm.setup ? JSON.stringify(arm.setup) : null)
 		);
 		return Number(lastInsertRowid);
 	})();
@@ -97,14 +114,19 @@ function asTrial(db: Db, row: TrialRow): Trial {
 		question: row.question,
 		status: row.status,
 		message: row.message,
+		paused: row.paused === 1,
+		repeatOf: row.repeat_of,
 		design: {
+			...(JSON.parse(row.options) as Partial<TrialDesign>),
 			kind: row.kind,
 			arms: arms.map((arm) => ({
 				id: arm.id,
 				name: arm.name,
 				url: arm.url,
 				baseline: arm.is_baseline === 1,
-				reference: arm.is_reference === 1
+				reference: arm.is_reference === 1,
+				page: arm.page,
+				setup: arm.setup === null ? null : (JSON.parse(arm.setup) as Setup)
 			})),
 			conditions: (JSON.parse(row.conditions) as Conditions[]).map(completeConditions),
 			rounds: row.rounds,
@@ -141,6 +163,29 @@ export function setTrialStatus(db: Db, id: number, status: TrialStatus, message:
 			read_at = CASE WHEN @ended THEN read_at ELSE NULL END
 		WHERE id = @id`
 	).run({ id, status, message, now: nowIso(), ended: Number(ended) });
+}
+
+export function setPaused(db: Db, id: number, paused: boolean): void {
+	sql(db, 'UPDATE trial SET paused = ? WHERE id = ?').run(Number(paused), id);
+}
+
+/** Change what may change once a trial exists: its looks and rounds, and which differences are intended. */
+export function changeDesign(db: Db, { id, design }: Trial, change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds'>>): void {
+	const next = { ...design, ...change };
+	sql(db, 'UPDATE trial SET options = ?, rounds = ? WHERE id = ?').run(optionsOf(next), next.rounds, id);
+}
+
+export function setArmSetup(db: Db, armId: number, trialId: number, setup: Setup): boolean {
+	return sql(db, 'UPDATE arm SET setup = ? WHERE id = ? AND trial_id = ?').run(JSON.stringify(setup), armId, trialId).changes === 1;
+}
+
+/** Trials with the same conditions that looked at one page twice, newest first: the noise floor. */
+export function samePageTrials(db: Db): Trial[] {
+	return sql<TrialRow>(db, `${SELECT} WHERE kind = 'same-page' AND status = 'done' ORDER BY trial.id DESC LIMIT 20`).all().map((row) => asTrial(db, row));
+}
+
+export function repeatsOf(db: Db, id: number): { id: number; status: TrialStatus; createdAt: string }[] {
+	return sql<{ id: number; status: TrialStatus; createdAt: string }>(db, 'SELECT id, status, created_at AS createdAt FROM trial WHERE repeat_of = ? ORDER BY id').all(id);
 }
 
 export function markTrialRead(db: Db, id: number): void {

@@ -2,6 +2,8 @@
 import { JUDGE_VERSION, judge } from '../../../core/trial/judge';
 import type { Judgement } from '../../../core/trial/types';
 import type { Db } from '../db/connection';
+import { restingTrials } from '../db/evidence';
+import { isAlive, readLabState } from '../db/labState';
 import { loadsOfTrial, meanLabMs, stampOfLoads, type LoadSummary } from '../db/loads';
 import { findJudgement, keepJudgement, type Trial } from '../db/trials';
 
@@ -15,6 +17,34 @@ export function judgementOf(db: Db, trial: Trial, loads?: readonly LoadSummary[]
 	return judgement;
 }
 
+/** Values beyond which judging is left to the lab process, so that pages never wait for it. */
+const LIGHT = 400;
+const WAIT_MS = 6000;
+
+/**
+ * The judgement for a page or the API: a light one is made at once; a heavy one is awaited from the lab process, and
+ * made here only when that is not running.
+ */
+export async function judgementForPage(db: Db, trial: Trial, loads: readonly LoadSummary[]): Promise<Judgement> {
+	const { design } = trial;
+	const weight = loads.length * (design.kind === 'before-after' && design.arms.some((arm) => arm.reference) ? 20 : 1);
+	if (weight > LIGHT) {
+		const until = Date.now() + WAIT_MS;
+		const stamp = stampOfLoads(db, trial.id);
+		while (!findJudgement(db, trial.id, JUDGE_VERSION, stamp)) {
+			const lab = readLabState(db);
+			if (!lab || !isAlive(lab) || Date.now() > until) break;
+			await new Promise((next) => setTimeout(next, 40));
+		}
+	}
+	return judgementOf(db, trial, loads);
+}
+
+/** A trial whose judgement is missing or out of date; null when there is none. For the lab process. */
+export function trialWithoutJudgement(db: Db): number | null {
+	return restingTrials(db).find((id) => findJudgement(db, id, JUDGE_VERSION, stampOfLoads(db, id)) === null) ?? null;
+}
+
 /** A first guess of what a load takes, ms, until the trial has loads of its own. */
 const GUESSED_LOAD_MS = 9000;
 
@@ -25,7 +55,7 @@ export function timeLeftMs(db: Db, trial: Trial): number {
 }
 
 /** `GET /api/trials/:id`. */
-export function trialAnswer(db: Db, trial: Trial) {
+export async function trialAnswer(db: Db, trial: Trial) {
 	const loads = loadsOfTrial(db, trial.id);
 	const { design } = trial;
 	return {
@@ -41,6 +71,9 @@ export function trialAnswer(db: Db, trial: Trial) {
 		warmups: design.warmups,
 		seed: design.seed,
 		primary: design.primary,
+		adaptive: design.adaptive ?? false,
+		looks: design.looks ?? [],
+		paused: trial.paused,
 		loads: loads.map((load) => ({
 			id: load.id,
 			arm: load.armId,
@@ -51,9 +84,10 @@ export function trialAnswer(db: Db, trial: Trial) {
 			status: load.status,
 			reason: load.reason,
 			capped: load.capped,
+			excluded: load.excluded,
 			startedAt: load.startedAt,
 			metrics: load.figures
 		})),
-		results: judgementOf(db, trial, loads).results
+		results: (await judgementForPage(db, trial, loads)).results
 	};
 }

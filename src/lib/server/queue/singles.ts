@@ -69,3 +69,12 @@ export function nudgeAgain(db: Db, loadId: number): number {
 		armId: load.trialId === null ? null : load.armId
 	});
 }
+
+/** One nudged load of an arm under each of the trial's conditions: what it holds back. */
+export function nudgeArm(db: Db, trialId: number, armId: number): void {
+	const trial = findTrial(db, trialId);
+	const arm = trial?.design.arms.find((one) => one.id === armId);
+	if (!trial || !arm) throw new NotPossible(404, 'There is no such arm.');
+	for (const conditions of trial.design.conditions)
+		insertSingle(db, { clientId: trial.clientId, url: arm.url, conditions: { ...conditions, input: 'nudge' }, steps: [], trialId, armId });
+}

@@ -1,10 +1,15 @@
-/** Making, starting and stopping trials: what the interface and the API both call. */
+/** Making, starting, pausing and ending trials: what the interface and the API both call. */
 import { randomInt } from 'node:crypto';
-import { planLoads } from '../../../core/trial/plan';
-import { conditionsOf, primaryOf, type NewTrialInput } from '../../../core/trial/input';
-import type { Db } from '../db/connection';
-import { cancelJobs, insertJobs, lastStage, openJobs, requeueJobs } from '../db/jobs';
-import { findTrial, insertTrial, setTrialStatus, type Trial } from '../db/trials';
+import { planLoads, planMore, startTimes } from '../../../core/trial/plan';
+import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '../../../core/trial/input';
+import { isDecided, LOOKS, lookAt } from '../../../core/trial/looks';
+import { findConditions, listConditions } from '../db/conditions';
+import { nowIso, type Db } from '../db/connection';
+import { insertMarker } from '../db/evidence';
+import { cancelJobs, dropOpenJobs, insertJobs, lastStage, openJobs, requeueJobs, wholeRounds } from '../db/jobs';
+import { excludeLoad, findLoad } from '../db/loads';
+import { changeDesign, findTrial, insertTrial, setPaused, setTrialStatus, type Trial } from '../db/trials';
+import { judgementOf } from './answer';
 
 /** A wish that the state of things does not allow; worded for the analyst. */
 export class NotPossible extends Error {
@@ -17,35 +22,42 @@ export class NotPossible extends Error {
 	}
 }
 
-/** Save a trial as a draft. Exactly one arm is the baseline: the first unless another is named. */
+/** Save a trial as a draft, with a frozen copy of its conditions. */
 export function createTrial(db: Db, input: NewTrialInput): number {
-	const named = input.arms.findIndex((arm) => arm.baseline);
-	const baseline = Math.max(0, named);
 	if (input.referenceUrl && input.kind !== 'before-after')
 		throw new NotPossible(
 			422,
 			'A reference page belongs to a before-and-after trial: interleaved rounds need none.',
 			'referenceUrl'
 		);
-	const arms = input.arms.map((arm, i) => ({
-		name: arm.name,
-		url: new URL(arm.url).href,
-		baseline: i === baseline,
-		reference: false
-	}));
+	if (input.adaptive && input.kind === 'before-after')
+		throw new NotPossible(422, 'Stages follow each other, so that nothing can be decided before the last one: an adaptive trial needs interleaved arms.', 'adaptive');
+	const conditions = input.conditions.map((id) => {
+		const found = findConditions(db, id);
+		if (found) return found;
+		throw new NotPossible(422, `Unknown conditions “${id}”. Known are: ${listConditions(db).map((one) => one.id).join(', ')}.`, 'conditions');
+	});
+	const arms = armsOf(input);
 	if (input.referenceUrl)
 		arms.push({ name: 'Reference page', url: new URL(input.referenceUrl).href, baseline: false, reference: true });
 	return insertTrial(db, {
 		clientId: input.clientId,
 		question: input.question,
+		repeatOf: input.repeatOf,
 		design: {
 			kind: input.kind,
 			arms,
-			conditions: conditionsOf(input.conditions),
-			rounds: input.rounds,
+			conditions,
+			rounds: input.adaptive ? LOOKS.at(-1)! : input.rounds,
 			warmups: input.warmups,
 			seed: input.seed ?? randomInt(0, 0xffffffff),
-			primary: primaryOf(input)
+			primary: primaryOf(input),
+			adaptive: input.adaptive,
+			settleWithinMs: input.settleWithinS === null ? null : input.settleWithinS * 1000,
+			steps: input.steps,
+			intended: input.intended,
+			notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
+			spreadMinutes: input.spreadMinutes
 		}
 	});
 }
@@ -62,26 +74,28 @@ export function stagesOf(trial: Trial): Trial['design']['arms'] {
 }
 
 /**
- * Queue the loads of a trial, or of one stage of a before-and-after trial. Pressed twice, it queues once.
+ * Queue the loads of a trial, or of one stage of a before-and-after trial. Pressed twice, it queues once. A paused trial
+ * goes on.
  * @param stage number from 0; needed for before-and-after trials only
  */
 export function startTrial(db: Db, id: number, stage?: number): void {
 	db.transaction(() => {
 		const trial = existing(db, id);
+		if (trial.paused) return resumeTrial(db, id);
 		if (trial.status === 'queued' || trial.status === 'running') {
 			if (stage !== undefined && stage !== lastStage(db, id))
 				throw new NotPossible(409, 'Another stage of this trial is still running.', 'stage');
 			return;
 		}
-		if (trial.status === 'done') throw new NotPossible(409, 'This trial is done. Make a new one to load the pages again.');
+		if (trial.status === 'done') throw new NotPossible(409, 'This trial is done. Add rounds to it, or repeat it.');
 		if (trial.status === 'stopped') requeueJobs(db, id);
 		else {
-			const wanted = trial.design.kind === 'before-after' ? nextStage(db, trial, stage) : 0;
-			insertJobs(
-				db,
-				id,
-				planLoads(trial.design).filter((load) => load.stage === wanted)
-			);
+			const { design } = trial;
+			const wanted = design.kind === 'before-after' ? nextStage(db, trial, stage) : 0;
+			const plan = planLoads(design).filter((load) => load.stage === wanted);
+			const from = design.notBefore && design.notBefore > nowIso() ? design.notBefore : nowIso();
+			const scheduled = design.notBefore || design.spreadMinutes;
+			insertJobs(db, id, plan, scheduled ? startTimes(plan, from, design.spreadMinutes ?? 0) : []);
 		}
 		setTrialStatus(db, id, 'queued');
 	}).immediate();
@@ -94,22 +108,76 @@ function nextStage(db: Db, trial: Trial, stage: number | undefined): number {
 	throw new NotPossible(409, `Stage ${next} comes first.`, 'stage');
 }
 
+/** Before a stage: what was changed, with its settings file. */
+export function noteChange(db: Db, id: number, change: { words: string; fileName: string | null; file: string | null }): void {
+	const trial = existing(db, id);
+	if (trial.design.kind !== 'before-after') throw new NotPossible(409, 'Only a before-and-after trial has changes between its stages.');
+	insertMarker(db, id, { stage: lastStage(db, id) + 1, ...change });
+}
+
+/** The load under way ends; what is queued stays and waits. */
+export function pauseTrial(db: Db, id: number): void {
+	db.transaction(() => {
+		const trial = existing(db, id);
+		if (trial.paused) return;
+		if (trial.status !== 'queued' && trial.status !== 'running') throw new NotPossible(409, 'This trial is not running.');
+		setPaused(db, id, true);
+		setTrialStatus(db, id, 'waiting', 'Paused by the analyst.');
+	}).immediate();
+}
+
+export function resumeTrial(db: Db, id: number): void {
+	db.transaction(() => {
+		const trial = existing(db, id);
+		if (!trial.paused) throw new NotPossible(409, 'This trial is not paused.');
+		setPaused(db, id, false);
+		setTrialStatus(db, id, 'queued');
+		settleTrial(db, id);
+	}).immediate();
+}
+
 /** No further loads; what was measured stays, and the trial can be started again where it stopped. */
 export function stopTrial(db: Db, id: number): void {
 	db.transaction(() => {
 		const trial = existing(db, id);
 		if (trial.status === 'stopped') return;
-		if (trial.status !== 'queued' && trial.status !== 'running')
+		if (trial.status !== 'queued' && trial.status !== 'running' && !trial.paused)
 			throw new NotPossible(409, 'This trial is not running.');
 		cancelJobs(db, id);
+		setPaused(db, id, false);
 		setTrialStatus(db, id, 'stopped', 'Stopped by the analyst.');
 	}).immediate();
 }
 
-/** After a load: a trial without open jobs is done, or waits for its next stage. */
+/** More rounds for a trial that has ended: a further look at the data, which costs level. */
+export function addRounds(db: Db, id: number, more: number): void {
+	db.transaction(() => {
+		const trial = existing(db, id);
+		const { design } = trial;
+		if (trial.status !== 'done') throw new NotPossible(409, 'Rounds can be added once the trial is done.');
+		if (design.kind === 'before-after') throw new NotPossible(409, 'The stages of this trial are in the past: repeat the trial instead.');
+		const from = wholeRounds(db, id, 0);
+		if (!Number.isInteger(more) || more < 1 || from + more > MOST_ROUNDS_ASKED)
+			throw new NotPossible(422, `Add a whole number of rounds, at least 1 and ${MOST_ROUNDS_ASKED} in all.`, 'rounds');
+		changeDesign(db, trial, { looks: [...(design.looks ?? []), from], rounds: from + more });
+		insertJobs(db, id, planMore(design, from, from + more));
+		setTrialStatus(db, id, 'queued');
+	}).immediate();
+}
+
+/** @param reason why the load is left out; null counts it again */
+export function leaveOut(db: Db, loadId: number, reason: string | null): void {
+	const load = findLoad(db, loadId);
+	if (!load?.trialId) throw new NotPossible(404, `There is no load ${loadId} in a trial.`);
+	if (reason !== null && reason.trim() === '') throw new NotPossible(422, 'Say why this load is left out: the reason stays with it.', 'reason');
+	excludeLoad(db, loadId, reason === null ? null : reason.trim().slice(0, 300));
+}
+
+/** After a load: an adaptive trial looks; a trial without open jobs is done, or waits for its next stage. */
 export function settleTrial(db: Db, id: number): void {
 	const trial = findTrial(db, id);
-	if (!trial || trial.status === 'stopped' || openJobs(db, id) > 0) return;
+	if (!trial || trial.paused || trial.status === 'stopped') return;
+	if (openJobs(db, id) > 0 && !stopsEarly(db, trial)) return;
 	const stages = stagesOf(trial);
 	const last = lastStage(db, id);
 	if (trial.design.kind === 'before-after' && last < stages.length - 1)
@@ -120,4 +188,13 @@ export function settleTrial(db: Db, id: number): void {
 			`“${stages[last]!.name}” is measured. Make the change on the site, then start “${stages[last + 1]!.name}”.`
 		);
 	else setTrialStatus(db, id, 'done');
+}
+
+/** At a look of an adaptive trial: when all is decided, the rest of its loads is not needed. */
+function stopsEarly(db: Db, trial: Trial): boolean {
+	if (!trial.design.adaptive || trial.design.looks?.length) return false;
+	const rounds = wholeRounds(db, trial.id, 0);
+	if (lookAt(rounds) === null || !isDecided(judgementOf(db, trial))) return false;
+	dropOpenJobs(db, trial.id);
+	return openJobs(db, trial.id) === 0;
 }

@@ -8,12 +8,15 @@ import { failure } from '../../../lab/failure';
 import type { Lab } from '../../../lab/lab';
 import type { Db } from '../db/connection';
 import { finishJob, leaseJob, releaseLeases, type Job } from '../db/jobs';
+import { keepSettling } from '../db/evidence';
 import { beat, clearLabState, isAlive, readLabState, writeLabState } from '../db/labState';
 import { ALONE, insertLoad } from '../db/loads';
 import { finishSingle, leaseSingle, releaseSingles, type Single } from '../db/singles';
 import { findTrial, setTrialStatus, type Trial } from '../db/trials';
-import { judgementOf } from '../queue/answer';
+import { judgementOf, trialWithoutJudgement } from '../queue/answer';
+import { trialWithoutEvidence, workOutEvidence } from '../queue/evidence';
 import { settleTrial } from '../queue/trials';
+import { haltForSpace, isFull } from './space';
 
 export interface RunnerOptions {
 	db: Db;
@@ -38,6 +41,8 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 	const owner = randomUUID();
 	let stopping = false;
 	let inCharge = false;
+	/** Trials whose evidence failed once: tried again by the next runner. */
+	const hopeless = new Set<number>();
 	const note = (job: Job | null) =>
 		writeLabState(db, {
 			owner,
@@ -77,6 +82,7 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 			}
 			const job = leaseJob(db, owner);
 			if (!job) {
+				if (catchUpJudgement() || (await catchUpEvidence())) continue;
 				if (open && performance.now() - idleSince > CLOSE_BROWSER_AFTER_MS) {
 					await lab.close();
 					open = false;
@@ -90,6 +96,26 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 			note(null);
 			idleSince = performance.now();
 		}
+	}
+
+	function catchUpJudgement(): boolean {
+		const id = trialWithoutJudgement(db);
+		const trial = id === null ? null : findTrial(db, id);
+		if (trial) judgementOf(db, trial);
+		return trial !== null;
+	}
+
+	/** Between loads, never beside one: what is worked out would slow the load. @returns whether there was something to do */
+	async function catchUpEvidence(): Promise<boolean> {
+		const id = trialWithoutEvidence(db);
+		if (id === null || hopeless.has(id)) return false;
+		try {
+			await workOutEvidence(db, id);
+		} catch (error) {
+			hopeless.add(id);
+			log.error({ trial: id, error: (error as Error).message }, 'the evidence could not be worked out');
+		}
+		return true;
 	}
 
 	/** A load that the analyst waits for goes before the next round. */
@@ -115,11 +141,20 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 		const conditions = trial?.design.conditions.find((one) => one.id === job.conditionId);
 		if (!trial || !arm || !conditions) return;
 		if (trial.status === 'queued') setTrialStatus(db, trial.id, 'running');
+		if (job.settle) {
+			const result = await lab.waitUntilStable(arm.url, conditions, trial.design.settleWithinMs ?? 0);
+			db.transaction(() => {
+				if (!finishJob(db, job.id, owner)) return;
+				keepSettling(db, job, result);
+				settleTrial(db, trial.id);
+			}).immediate();
+			return;
+		}
 		let measured: MeasuredLoad;
 		if (job.attempts > MOST_ATTEMPTS) {
 			const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
 			measured = { record: failedRecord(arm.url, conditions, new Date(), reason), frames: [], picture: null, stepPicture: null };
-		} else measured = await lab.measure(arm.url, conditions);
+		} else measured = await lab.measure(arm.url, conditions, trial.design.steps ?? []);
 		const { record } = measured;
 		log.info(
 			{ trial: trial.id, arm: arm.name, conditions: conditions.id, round: job.round, status: record.status, labMs: record.labMs },
@@ -129,11 +164,18 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 	}
 
 	function store(job: Job, trial: Trial, measured: MeasuredLoad): void {
-		db.transaction(() => {
-			if (!finishJob(db, job.id, owner)) return;
-			insertLoad(db, { ...job, jobId: job.id }, measured);
-			settleTrial(db, trial.id);
-		}).immediate();
+		try {
+			db.transaction(() => {
+				if (!finishJob(db, job.id, owner)) return;
+				insertLoad(db, { ...job, jobId: job.id }, measured);
+				settleTrial(db, trial.id);
+			}).immediate();
+		} catch (error) {
+			if (!isFull(error)) throw error;
+			haltForSpace(db, trial.id, owner);
+			log.error({ trial: trial.id }, 'the disk is full; the trial was stopped');
+			return;
+		}
 		// Judged here, so that a sheet is always served from the cache.
 		const now = findTrial(db, trial.id);
 		if (now) judgementOf(db, now);

@@ -1,13 +1,28 @@
 import { error, fail, redirect } from '@sveltejs/kit';
+import * as v from 'valibot';
 import { describeConditions } from '../../../core/load/conditions';
-import { METRICS, isMetricId } from '../../../core/metrics/catalogue';
+import { METRICS, isMetricId, type MetricId } from '../../../core/metrics/catalogue';
 import { outliers } from '../../../core/stats/summary';
+import { restsOn } from '../../../core/trial/fairness';
+import { ALL_PAGES, comparisonsOf } from '../../../core/trial/judge';
+import { isDecided, LOOKS } from '../../../core/trial/looks';
+import { wordBroke } from '../../../core/trial/broke';
+import { Setup } from '../../../core/trial/setup';
+import type { StabilityResult } from '../../../core/trial/stability';
+import { wordHeld } from '../../../core/wording/held';
 import { headlineOf } from '../../../core/wording/headline';
+import { worthOf } from '../../../core/wording/worth';
 import { getDb } from '$lib/server/context';
-import { loadsOfTrial, type LoadSummary } from '$lib/server/db/loads';
-import { deleteTrial, findTrial, markTrialRead } from '$lib/server/db/trials';
-import { judgementOf, timeLeftMs } from '$lib/server/queue/answer';
-import { NotPossible, startTrial, stopTrial } from '$lib/server/queue/trials';
+import { settlingsOf, markersOf } from '$lib/server/db/evidence';
+import { nextStart } from '$lib/server/db/jobs';
+import { findRecord, loadsOfTrial, type LoadSummary } from '$lib/server/db/loads';
+import { listSingles } from '$lib/server/db/singles';
+import { changeDesign, deleteTrial, findTrial, markTrialRead, repeatsOf, samePageTrials, setArmSetup, type Trial } from '$lib/server/db/trials';
+import { judgementForPage, judgementOf, timeLeftMs } from '$lib/server/queue/answer';
+import { evidenceOf } from '$lib/server/queue/evidence';
+import { repeatTrial } from '$lib/server/queue/repeat';
+import { nudgeArm } from '$lib/server/queue/singles';
+import { addRounds, leaveOut, NotPossible, noteChange, pauseTrial, startTrial, stopTrial } from '$lib/server/queue/trials';
 
 /** Which loads lie far from the others of their arm and conditions, per metric. */
 function outlyingLoads(loads: readonly LoadSummary[]): Record<string, number[]> {
@@ -27,17 +42,70 @@ function outlyingLoads(loads: readonly LoadSummary[]): Record<string, number[]> 
 	return marked;
 }
 
-export const load = ({ params, url }) => {
+/** Machine speeds within a round further apart than this are marked (measurement rules, section 5). */
+const SPEED_WITHIN = 0.1;
+
+function loadsOffSpeed(loads: readonly LoadSummary[]): Set<number> {
+	const rounds = new Map<string, LoadSummary[]>();
+	for (const load of loads) {
+		if (load.warmup || load.machineSpeed === null) continue;
+		const key = `${load.conditionId}/${load.stage}/${load.round}`;
+		rounds.set(key, [...(rounds.get(key) ?? []), load]);
+	}
+	const off = [...rounds.values()].filter((round) => {
+		const speeds = round.map((load) => load.machineSpeed!);
+		return Math.max(...speeds) / Math.min(...speeds) - 1 > SPEED_WITHIN;
+	});
+	return new Set(off.flatMap((round) => round.map((load) => load.id)));
+}
+
+/** The newest trial of one page against itself under the same conditions: what the lab cannot tell there. */
+function noiseFloors(trial: Trial): Record<string, { trial: number; floors: Partial<Record<MetricId, number>> }> {
+	const db = getDb();
+	const result: Record<string, { trial: number; floors: Partial<Record<MetricId, number>> }> = {};
+	for (const other of samePageTrials(db)) {
+		if (other.id === trial.id) continue;
+		const judged = judgementOf(db, other);
+		for (const { id } of trial.design.conditions) {
+			if (result[id] || !other.design.conditions.some((one) => one.id === id)) continue;
+			const floors: Partial<Record<MetricId, number>> = {};
+			for (const { metric, condition, shift } of judged.results)
+				if (condition === id && shift?.low != null && shift.high !== null) floors[metric] = Math.max(Math.abs(shift.low), Math.abs(shift.high));
+			result[id] = { trial: other.id, floors };
+		}
+	}
+	return result;
+}
+
+/** Nudged loads asked for on behalf of the arms. */
+function heldBack(trialId: number) {
+	const db = getDb();
+	return listSingles(db, { trialId }).map(({ id, armId, conditions, status, loadId }) => {
+		const record = loadId === null ? null : findRecord(db, loadId);
+		return { id, arm: armId, condition: conditions.id, status, load: loadId, heldBack: record?.heldBack ?? null, wire: record?.figures.wire ?? null, score: record?.figures.score ?? null, failed: record?.failure?.message ?? null };
+	});
+}
+
+export const load = async ({ params, url }) => {
 	const db = getDb();
 	const trial = findTrial(db, Number(params.id));
 	if (!trial) error(404, `There is no trial ${params.id}.`);
 	const loads = loadsOfTrial(db, trial.id);
-	const judgement = judgementOf(db, trial, loads);
+	const judgement = await judgementForPage(db, trial, loads);
 	markTrialRead(db, trial.id);
 	const { design } = trial;
 	const chosen = url.searchParams.get('metric') ?? '';
 	const compared = design.arms.filter((arm) => !arm.reference);
 	const stagesRun = design.kind === 'before-after' ? new Set(loads.map((one) => one.stage)).size : 0;
+	const kept = evidenceOf(db, trial);
+	const evidence = kept?.result ?? null;
+	const pairs = comparisonsOf(design);
+	const comparisons = pairs.map(({ arm, baseline }) => ({ id: arm.id, name: arm.page ? `${arm.page}: ${arm.name}` : arm.name, baseline: baseline.name, baselineId: baseline.id, page: arm.page ?? null }));
+	if (design.kind === 'sweep' && pairs.length > 1) comparisons.unshift({ id: ALL_PAGES, name: `All ${pairs.length} pages`, baseline: pairs[0]!.baseline.name, baselineId: 0, page: null });
+	const armName = (id: number) => design.arms.find((arm) => arm.id === id)?.name ?? '';
+	const nudged = heldBack(trial.id);
+	const off = loadsOffSpeed(loads);
+	const repeats = [...(trial.repeatOf === null ? [] : [trial.repeatOf]), ...repeatsOf(db, trial.repeatOf ?? trial.id).map((one) => one.id)].filter((id) => id !== trial.id);
 	return {
 		where: `Trials › ${trial.question}`,
 		trial: {
@@ -46,18 +114,28 @@ export const load = ({ params, url }) => {
 			clientName: trial.clientName,
 			status: trial.status,
 			message: trial.message,
+			paused: trial.paused,
 			progress: trial.progress,
 			startedAt: trial.startedAt,
 			endedAt: trial.endedAt,
 			timeLeftMs: timeLeftMs(db, trial),
+			begins: trial.status === 'queued' ? nextStart(db, trial.id) : null,
 			kind: design.kind,
+			adaptive: design.adaptive ?? false,
+			looks: design.looks ?? [],
+			planned: LOOKS as readonly number[],
+			decided: loads.length > 0 && isDecided(judgement),
 			rounds: design.rounds,
 			warmups: design.warmups,
 			seed: design.seed,
 			primary: design.primary,
-			nextStage: design.kind === 'before-after' ? (compared[stagesRun]?.name ?? null) : null
+			intended: design.intended ?? [],
+			steps: design.steps?.length ?? 0,
+			nextStage: design.kind === 'before-after' ? (compared[stagesRun]?.name ?? null) : null,
+			stagesRun
 		},
 		arms: design.arms,
+		comparisons,
 		conditions: design.conditions.map((conditions) => ({
 			id: conditions.id,
 			name: conditions.name,
@@ -65,22 +143,32 @@ export const load = ({ params, url }) => {
 			detail: describeConditions(conditions)
 		})),
 		metric: isMetricId(chosen) ? chosen : (design.primary[1] ?? design.primary[0]!),
-		headlines: headlineOf(design, judgement),
+		headlines: headlineOf(design, judgement).map((headline) => {
+			const found = evidence?.arms.find((one) => one.condition === headline.condition && one.arm === headline.arm);
+			return {
+				...headline,
+				broke: found?.broke.broken ? wordBroke(found.broke, armName(headline.arm)) : '',
+				restsOn: found && design.kind !== 'same-page' ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
+				held: wordHeld(nudged.find((one) => one.arm === headline.arm && one.condition === headline.condition), armName(headline.arm))
+			};
+		}),
+		worth: design.conditions.flatMap((conditions) =>
+			pairs.map(({ arm, baseline }) => ({ condition: conditions.id, arm: arm.id, ...worthOf(judgement.results.filter((one) => one.condition === conditions.id), baseline, arm) }))
+		),
+		evidence,
+		evidencePending: loads.some((one) => !one.warmup) && (kept === null || kept.stale),
+		settlings: settlingsOf<StabilityResult>(db, trial.id).map(({ armId, conditionId, stage, result }) => ({ arm: armName(armId), conditionId, stage, words: result.words, stable: result.stable, fetches: result.fetches })),
+		markers: markersOf(db, trial.id),
+		nudged,
+		noise: noiseFloors(trial),
+		repeats: repeats.map((id) => {
+			const other = findTrial(db, id)!;
+			return { id, createdAt: other.createdAt, status: other.status, headlines: other.status === 'done' ? headlineOf(other.design, judgementOf(db, other)) : [] };
+		}),
 		judgement,
 		outlying: outlyingLoads(loads),
-		loads: loads.map(({ id, armId, conditionId, stage, round, warmup, status, capped, reason, figures, startedAt, labMs }) => ({
-			id,
-			armId,
-			conditionId,
-			stage,
-			round,
-			warmup,
-			status,
-			capped,
-			reason,
-			startedAt,
-			labMs,
-			figures
+		loads: loads.map(({ id, armId, conditionId, stage, round, warmup, status, capped, reason, figures, startedAt, labMs, excluded, failedStep }) => ({
+			id, armId, conditionId, stage, round, warmup, status, capped, reason, startedAt, labMs, figures, excluded, failedStep, speedOff: off.has(id)
 		}))
 	};
 };
@@ -95,9 +183,54 @@ async function attempt(work: () => void) {
 	}
 }
 
+const field = async (request: Request, name: string) => String((await request.formData()).get(name) ?? '');
+
 export const actions = {
-	start: ({ params }) => attempt(() => startTrial(getDb(), Number(params.id))),
+	start: async ({ params, request }) => {
+		const form = await request.formData();
+		const words = String(form.get('change') ?? '').trim();
+		const file = form.get('file');
+		const settings = file instanceof File && file.size > 0 ? { fileName: file.name, file: (await file.text()).slice(0, 1_000_000) } : { fileName: null, file: null };
+		return attempt(() => {
+			if (words || settings.file) noteChange(getDb(), Number(params.id), { words: words || `Settings kept: ${settings.fileName}`, ...settings });
+			startTrial(getDb(), Number(params.id));
+		});
+	},
+	pause: ({ params }) => attempt(() => pauseTrial(getDb(), Number(params.id))),
 	stop: ({ params }) => attempt(() => stopTrial(getDb(), Number(params.id))),
+	rounds: async ({ params, request }) => {
+		const more = Number(await field(request, 'rounds'));
+		return attempt(() => addRounds(getDb(), Number(params.id), more));
+	},
+	exclude: async ({ request }) => {
+		const form = await request.formData();
+		return attempt(() => leaveOut(getDb(), Number(form.get('load')), String(form.get('reason') ?? '')));
+	},
+	restore: async ({ request }) => {
+		const id = Number(await field(request, 'load'));
+		return attempt(() => leaveOut(getDb(), id, null));
+	},
+	intend: async ({ params, request }) => {
+		const line = await field(request, 'line');
+		return attempt(() => {
+			const trial = findTrial(getDb(), Number(params.id));
+			if (!trial) throw new NotPossible(404, `There is no trial ${params.id}.`);
+			const now = trial.design.intended ?? [];
+			changeDesign(getDb(), trial, { intended: now.includes(line) ? now.filter((one) => one !== line) : [...now, line] });
+		});
+	},
+	setup: async ({ params, request }) => {
+		const form = await request.formData();
+		const text = String(form.get('setup') ?? '');
+		const parsed = v.safeParse(Setup, text ? (JSON.parse(text) as unknown) : {});
+		if (!parsed.success) return fail(422, { problem: `The setup was not kept: ${parsed.issues[0].message}` });
+		return attempt(() => void setArmSetup(getDb(), Number(form.get('arm')), Number(params.id), parsed.output));
+	},
+	nudge: async ({ params, request }) => {
+		const arm = Number(await field(request, 'arm'));
+		return attempt(() => nudgeArm(getDb(), Number(params.id), arm));
+	},
+	repeat: ({ params }) => redirect(303, `/trials/${repeatTrial(getDb(), Number(params.id))}`),
 	delete: ({ params }) => {
 		deleteTrial(getDb(), Number(params.id));
 		redirect(303, '/trials');

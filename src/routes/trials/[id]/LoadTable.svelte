@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { enhance } from '$app/forms';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { metricOf, type Figures, type MetricId } from '../../../core/metrics/catalogue';
 	import { formatMoment, formatValue } from '../../../core/wording/format';
@@ -12,12 +13,15 @@
 		status: string;
 		capped: boolean;
 		reason: string | null;
+		excluded: string | null;
+		failedStep: number | null;
+		speedOff: boolean;
 		startedAt: string;
 		figures: Figures;
 	}
 	interface Props {
 		loads: Row[];
-		arms: { id: number; name: string }[];
+		arms: { id: number; name: string; page?: string | null }[];
 		conditions: { id: string; name: string }[];
 		primary: MetricId[];
 		outlying: Record<string, number[]>;
@@ -25,15 +29,22 @@
 	let { loads, arms, conditions, primary, outlying }: Props = $props();
 	let condition = $state('');
 	let arm = $state(0);
-	const shown = $derived(loads.filter((load) => (!condition || load.conditionId === condition) && (!arm || load.armId === arm)));
-	const nameOf = (id: number) => arms.find((one) => one.id === id)?.name ?? '';
+	let leaving: number | null = $state(null);
+	const MOST = 60;
+	let all = $state(false);
+	const fitting = $derived(loads.filter((load) => (!condition || load.conditionId === condition) && (!arm || load.armId === arm)));
+	const shown = $derived(all ? fitting : fitting.slice(0, MOST));
+	const nameOf = (id: number) => {
+		const one = arms.find((other) => other.id === id);
+		return one ? `${one.page ? `${one.page}, ` : ''}${one.name}` : '';
+	};
 	const conditionName = (id: string) => conditions.find((one) => one.id === id)?.name ?? id;
 </script>
 
 {#if loads.length}
 	<div class="filters">
 		<label>Conditions <select bind:value={condition}><option value="">All</option>{#each conditions as one (one.id)}<option value={one.id}>{one.name}</option>{/each}</select></label>
-		<label>Arm <select bind:value={arm}><option value={0}>All</option>{#each arms as one (one.id)}<option value={one.id}>{one.name}</option>{/each}</select></label>
+		<label>Arm <select bind:value={arm}><option value={0}>All</option>{#each arms as one (one.id)}<option value={one.id}>{nameOf(one.id)}</option>{/each}</select></label>
 		<span class="muted figures">{shown.length} of {loads.length}</span>
 	</div>
 	<Scroller label="Table of loads">
@@ -42,12 +53,12 @@
 				<tr>
 					<th scope="col">Load</th><th scope="col">Conditions</th><th scope="col">Round</th><th scope="col">Arm</th>
 					{#each primary as metric (metric)}<th scope="col" class="number">{metricOf(metric).short}</th>{/each}
-					<th scope="col">Note</th>
+					<th scope="col">Note</th><th scope="col"><span class="visually-hidden">Count or leave out</span></th>
 				</tr>
 			</thead>
 			<tbody>
 				{#each shown as load (load.id)}
-					<tr class:aside={load.warmup || load.status === 'failed'}>
+					<tr class:aside={load.warmup || load.status === 'failed' || load.excluded !== null}>
 						<td><a href="/loads/{load.id}" data-row-link title={formatMoment(load.startedAt)}>Evidence<span class="visually-hidden"> of load {load.id}</span></a></td>
 						<td>{conditionName(load.conditionId)}</td>
 						<td>{load.warmup ? `warm-up ${load.round}` : load.round}</td>
@@ -58,13 +69,29 @@
 							{#each primary as metric (metric)}
 								<td class="number">{formatValue(metric, load.figures[metric])}{#if outlying[metric]?.includes(load.id)}<abbr title="Far from the other loads of this arm; still counted">°</abbr>{/if}</td>
 							{/each}
-							<td>{load.warmup ? 'not counted' : load.capped ? 'ended at the time cap' : ''}</td>
+							<td>
+								{[load.excluded && `left out: ${load.excluded}`, load.warmup && 'not counted', load.capped && 'ended at the time cap', load.failedStep && `step ${load.failedStep} failed`, load.speedOff && 'the machine’s speed differs within this round'].filter(Boolean).join('; ')}
+							</td>
 						{/if}
+						<td>
+							{#if !load.warmup}
+								{#if load.excluded !== null}
+									<form method="POST" action="?/restore" use:enhance><input type="hidden" name="load" value={load.id} /><button>Count again</button></form>
+								{:else if leaving === load.id}
+									<form method="POST" action="?/exclude" use:enhance={() => async ({ update }) => { await update(); leaving = null; }} class="leave">
+										<input type="hidden" name="load" value={load.id} />
+										<label><span class="visually-hidden">Reason to leave load {load.id} out</span><input name="reason" placeholder="Why?" required maxlength="300" /></label>
+										<button>Leave out</button>
+									</form>
+								{:else}<button onclick={() => (leaving = load.id)}>Leave out…<span class="visually-hidden"> load {load.id}</span></button>{/if}
+							{/if}
+						</td>
 					</tr>
 				{/each}
 			</tbody>
 		</table>
 	</Scroller>
+	{#if fitting.length > MOST}<button onclick={() => (all = !all)}>{all ? `Show the first ${MOST}` : `Show all ${fitting.length}`}</button>{/if}
 {:else}
 	<p class="muted">No load has ended yet.</p>
 {/if}
@@ -78,12 +105,19 @@
 		font-size: 0.9rem;
 		flex-wrap: wrap;
 	}
-	select {
+	select,
+	input {
 		background: var(--panel);
 		color: var(--ink);
 		border: 1px solid var(--rule);
-		padding: 0.25rem;
-		max-width: 14rem;
+		padding: 0.2rem 0.4rem;
+	}
+	.leave {
+		display: flex;
+		gap: 0.3rem;
+	}
+	.leave input {
+		width: 9rem;
 	}
 	.aside td {
 		color: var(--muted);
@@ -93,5 +127,19 @@
 	}
 	abbr {
 		text-decoration: none;
+		cursor: help;
+	}
+	button {
+		background: none;
+		border: 0;
+		color: var(--action);
+		text-decoration: underline;
+		cursor: pointer;
+		padding: 0;
+		white-space: nowrap;
+		font-size: 0.86rem;
+	}
+	table {
+		font-size: 0.88rem;
 	}
 </style>

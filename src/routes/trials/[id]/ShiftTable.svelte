@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS } from '../../../core/metrics/catalogue';
-	import type { ShiftResult, TrialArm } from '../../../core/trial/types';
+	import type { ShiftResult } from '../../../core/trial/types';
 	import { formatValue } from '../../../core/wording/format';
 	import { wordShift } from '../../../core/wording/shift';
 	import VerdictMark from '$lib/parts/VerdictMark.svelte';
@@ -9,22 +9,21 @@
 	interface Props {
 		results: ShiftResult[];
 		conditions: { id: string; name: string }[];
-		arms: TrialArm[];
+		/** What is compared with what. */
+		comparisons: { id: number; name: string; baseline: string }[];
 	}
-	let { results, conditions, arms }: Props = $props();
-	const others = $derived(arms.filter((arm) => !arm.baseline));
-	const baseline = $derived(arms.find((arm) => arm.baseline)!);
+	let { results, conditions, comparisons }: Props = $props();
 	const of = (metric: string, condition: string, arm: number) =>
 		results.find((one) => one.metric === metric && one.condition === condition && one.arm === arm);
 	/** Metrics that nothing was measured for would be rows of dashes. */
 	const shown = $derived(METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift)));
 </script>
 
-{#each others as arm (arm.id)}
-	{#if others.length > 1}<h3>{arm.name}</h3>{/if}
+{#each comparisons as arm (arm.id)}
+	{#if comparisons.length > 1}<h3>{arm.name}</h3>{/if}
 	<Scroller label="Shift of {arm.name}">
 		<table class="ledger">
-			<caption class="visually-hidden">Shift of {arm.name} from {baseline.name}</caption>
+			<caption class="visually-hidden">Shift of {arm.name} from {arm.baseline}</caption>
 			<thead>
 				<tr>
 					<th rowspan="2" scope="col">Metric</th>
@@ -32,7 +31,7 @@
 				</tr>
 				<tr>
 					{#each conditions as conditions (conditions.id)}
-						<th class="number first" scope="col">{baseline.name}</th>
+						<th class="number first" scope="col">{arm.baseline}</th>
 						<th class="number" scope="col">{arm.name}</th>
 						<th scope="col">Shift and verdict</th>
 					{/each}

@@ -1,37 +1,58 @@
 import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { NewTrialInput } from '../../../core/trial/input';
-import { BUILT_IN_CONDITIONS, describeConditions } from '../../../core/load/conditions';
+import { DEFAULT_PRIMARY, METRICS } from '../../../core/metrics/catalogue';
+import { describeConditions } from '../../../core/load/conditions';
+import { parseSteps, type Step } from '../../../core/load/steps';
+import { TEMPLATES } from '../../../core/trial/templates';
 import { issuesOf } from '$lib/server/access/api';
 import { getDb } from '$lib/server/context';
+import { listConditions } from '$lib/server/db/conditions';
 import { createTrial, NotPossible, startTrial } from '$lib/server/queue/trials';
 
-export const load = async ({ parent }) => {
+export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
 	return {
 		where: 'Trials › New trial',
 		clientId,
-		conditions: BUILT_IN_CONDITIONS.map((conditions) => ({
-			id: conditions.id,
-			name: conditions.name,
-			summary: conditions.summary,
-			detail: describeConditions(conditions)
-		}))
+		templates: TEMPLATES,
+		template: TEMPLATES.find((one) => one.id === url.searchParams.get('template')) ?? TEMPLATES[0]!,
+		conditions: listConditions(getDb()).map((one) => ({ id: one.id, name: one.name, summary: one.summary, detail: describeConditions(one), usual: one.builtIn })),
+		metrics: METRICS.map(({ id, name }) => ({ id: id as string, name, usual: DEFAULT_PRIMARY.includes(id) }))
 	};
 };
 
 function valuesOf(form: FormData) {
-	const names = form.getAll('arm-name').map(String);
-	const urls = form.getAll('arm-url').map(String);
-	const number = (name: string) => (String(form.get(name) ?? '').trim() === '' ? NaN : Number(form.get(name)));
+	const all = (name: string) => form.getAll(name).map(String);
+	const text = (name: string) => String(form.get(name) ?? '').trim();
+	const number = (name: string) => (text(name) === '' ? NaN : Number(text(name)));
+	const optional = (name: string) => (text(name) === '' ? null : Number(text(name)));
+	const urls = all('arm-url');
+	const pages = all('arm-page');
+	const setups = all('arm-setup');
+	const kind = text('kind') || 'side-by-side';
 	const baseline = Number(form.get('baseline') ?? 0);
 	return {
-		question: String(form.get('question') ?? ''),
-		kind: 'side-by-side',
-		arms: names.map((name, i) => ({ name, url: urls[i] ?? '', baseline: i === baseline })),
-		conditions: form.getAll('conditions').map(String),
-		rounds: number('rounds'),
+		question: text('question'),
+		kind,
+		// The stages of a before-and-after trial share one address.
+		arms: all('arm-name').map((name, i) => ({
+			name,
+			url: kind === 'before-after' ? (urls[0] ?? '') : (urls[i] ?? ''),
+			page: kind === 'sweep' ? (pages[i] ?? '') : null,
+			baseline: kind === 'sweep' ? i % 2 === 0 : kind === 'side-by-side' ? i === baseline : i === 0,
+			setup: setups[i] ? (JSON.parse(setups[i]) as unknown) : null
+		})),
+		conditions: all('conditions'),
+		adaptive: form.has('adaptive') && kind !== 'before-after',
+		rounds: form.has('adaptive') && kind !== 'before-after' ? 24 : number('rounds'),
 		warmups: number('warmups'),
+		primary: all('primary'),
+		referenceUrl: kind === 'before-after' && text('referenceUrl') ? text('referenceUrl') : undefined,
+		settleWithinS: form.has('settle') ? (optional('settleWithinS') ?? 60) : null,
+		steps: text('steps'),
+		notBefore: text('notBefore') || null,
+		spreadMinutes: optional('spreadMinutes'),
 		clientId: Number(form.get('clientId')) || null
 	};
 }
@@ -40,7 +61,13 @@ export const actions = {
 	default: async ({ request }) => {
 		const form = await request.formData();
 		const values = valuesOf(form);
-		const result = v.safeParse(NewTrialInput, values);
+		let steps: Step[];
+		try {
+			steps = parseSteps(values.steps);
+		} catch (error) {
+			return fail(422, { values, issues: [{ path: 'steps', message: (error as Error).message }] });
+		}
+		const result = v.safeParse(NewTrialInput, { ...values, steps });
 		if (!result.success) return fail(422, { values, issues: issuesOf(result.issues) });
 		let id: number;
 		try {

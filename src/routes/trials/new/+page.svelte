@@ -1,30 +1,64 @@
 <script lang="ts">
 	import { Button, NumberInput, TextInput } from 'carbon-components-svelte';
 	import { enhance } from '$app/forms';
+	import type { Setup } from '../../../core/trial/setup';
+	import type { TrialKind } from '../../../core/trial/types';
 	import { formatWait } from '../../../core/wording/format';
+	import SetupEditor from '$lib/parts/SetupEditor.svelte';
 
 	let { data, form } = $props();
 
 	let key = 0;
-	const arm = (name = '', url = '') => ({ key: key++, name, url });
+	interface Arm {
+		key: number;
+		name: string;
+		url: string;
+		page: string;
+		setup: Setup | null;
+	}
+	const arm = (name = '', url = '', page = '', setup: Setup | null = null): Arm => ({ key: key++, name, url, page, setup });
 	// svelte-ignore state_referenced_locally
 	const typed = form?.values;
-	let question = $state(typed?.question ?? '');
-	let arms = $state(typed ? typed.arms.map((one) => arm(one.name, one.url)) : [arm('As it is'), arm()]);
+	// svelte-ignore state_referenced_locally
+	const template = data.template;
+	let kind: TrialKind = $state((typed?.kind as TrialKind) ?? template.kind);
+	let question = $state(typed?.question ?? (template.id === 'candidates' ? '' : template.question));
+	let arms: Arm[] = $state(typed ? typed.arms.map((one) => arm(one.name, one.url, one.page ?? '', one.setup as Setup | null)) : template.arms.map((one) => arm(one.name, '', one.page ?? '')));
 	let baseline = $state(typed ? Math.max(0, typed.arms.findIndex((one) => one.baseline)) : 0);
 	// svelte-ignore state_referenced_locally
-	let chosen = $state(typed?.conditions ?? data.conditions.map((conditions) => conditions.id));
-	let rounds: number | null = $state(typed && Number.isFinite(typed.rounds) ? typed.rounds : 10);
+	let chosen = $state(typed?.conditions ?? data.conditions.filter((one) => one.usual).map((one) => one.id));
+	// svelte-ignore state_referenced_locally
+	const primary: string[] = typed?.primary ?? data.metrics.filter((one) => one.usual).map((one) => one.id);
+	let adaptive = $state(typed?.adaptive ?? template.adaptive);
+	let rounds: number | null = $state(typed && Number.isFinite(typed.rounds) ? typed.rounds : template.adaptive ? 12 : template.rounds);
 	let warmups: number | null = $state(typed && Number.isFinite(typed.warmups) ? typed.warmups : 1);
+	let settle = $state(typed ? typed.settleWithinS !== null : template.settleWithinS !== null);
 
-	const issue = (path: string) => form?.issues.find((one) => one.path === path)?.message ?? '';
-	const loads = $derived(arms.length * chosen.length * ((rounds ?? 0) + (warmups ?? 0)));
+	const KINDS: Record<TrialKind, [name: string, words: string]> = {
+		'side-by-side': ['Side by side', 'Each arm is a page to load. Every round loads all of them once, in random order. The others are compared with the baseline.'],
+		'before-after': ['Before and after', 'One address in two or more stages, with a change between them. Between stages the trial waits for you.'],
+		'same-page': ['Same page twice', 'One address against itself: the noise floor.'],
+		sweep: ['Sweep over pages', 'For every page an arm without and one with the change. Each page gets an answer, and all together get one.']
+	};
+	const issue = (path: string) => form?.issues.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
+	const exact = (path: string) => form?.issues.find((one) => one.path === path)?.message ?? '';
+	const perRound = $derived(kind === 'same-page' ? 2 : arms.length);
+	const most = $derived(adaptive && kind !== 'before-after' ? 24 : (rounds ?? 0));
+	const loads = $derived(perRound * chosen.length * (most + (warmups ?? 0)));
 	/** About what a load takes with everything around it. */
 	const LOAD_MS = 9000;
 
 	function remove(index: number) {
-		arms.splice(index, 1);
+		arms.splice(index, kind === 'sweep' ? 2 : 1);
 		if (baseline >= arms.length) baseline = 0;
+	}
+	function setKind(next: TrialKind) {
+		kind = next;
+		const start = data.templates.find((one) => one.kind === next)!;
+		if (arms.every((one) => one.url === '')) arms = start.arms.map((one) => arm(one.name, '', one.page ?? ''));
+		if (next === 'same-page') arms = arms.slice(0, 1);
+		else if (arms.length < 2) arms = [...arms, arm('Candidate')];
+		if (next === 'sweep' && arms.length % 2) arms = [...arms, arm('With')];
 	}
 </script>
 
@@ -45,9 +79,15 @@
 		</p>
 	{/if}
 	<input type="hidden" name="clientId" value={data.clientId ?? ''} />
+	<input type="hidden" name="kind" value={kind} />
 
 	<section>
 		<h2>Question</h2>
+		<ul class="templates">
+			{#each data.templates as one (one.id)}
+				<li><button type="button" aria-pressed={kind === one.kind} onclick={() => setKind(one.kind)}><b>{one.name}</b><span>{one.hint}</span></button></li>
+			{/each}
+		</ul>
 		<TextInput
 			name="question"
 			labelText="What do you want to know?"
@@ -60,12 +100,23 @@
 	</section>
 
 	<section>
-		<h2>Arms</h2>
-		<p class="muted">Each arm is a page to load. Every round loads all of them once, in random order. The others are compared with the baseline.</p>
-		{#if issue('arms')}<p class="wrong" role="alert">{issue('arms')}</p>{/if}
+		<h2>{kind === 'before-after' ? 'Stages' : kind === 'same-page' ? 'Page' : kind === 'sweep' ? 'Pages' : 'Arms'}</h2>
+		<p class="muted">{KINDS[kind][1]}</p>
+		{#if exact('arms')}<p class="wrong" role="alert">{exact('arms')}</p>{/if}
+		{#if kind === 'before-after'}
+			<div class="numbers">
+				<TextInput name="arm-url" labelText="Address" placeholder="https://" inputmode="url" value={arms[0]?.url ?? ''} invalid={issue('arms.0.url') !== ''} invalidText={issue('arms.0.url')} on:input={(event) => arms[0] && (arms[0].url = String(event.detail ?? ''))} />
+				<TextInput name="referenceUrl" labelText="Reference page, which nobody touches" placeholder="https://" helperText="Loaded in every stage: it shows how much the world drifted. Optional, and wise." value={typed?.referenceUrl ?? ''} invalid={issue('referenceUrl') !== ''} invalidText={issue('referenceUrl')} />
+			</div>
+		{/if}
 		{#each arms as one, i (one.key)}
 			<fieldset class="arm">
-				<legend>{baseline === i ? `Arm ${i + 1}, baseline` : `Arm ${i + 1}`}</legend>
+				<legend>{kind === 'before-after' ? `Stage ${i + 1}` : kind === 'sweep' ? `${one.page || 'Page'}, ${i % 2 ? 'with the change' : 'without'}` : baseline === i || kind === 'same-page' ? `Arm ${i + 1}, baseline` : `Arm ${i + 1}`}</legend>
+				{#if kind === 'sweep'}
+					{#if i % 2 === 0}
+						<TextInput name="arm-page" labelText="Page" placeholder="Home" bind:value={one.page} on:change={() => arms[i + 1] && (arms[i + 1]!.page = one.page)} />
+					{:else}<input type="hidden" name="arm-page" value={arms[i - 1]?.page ?? ''} />{/if}
+				{/if}
 				<TextInput
 					name="arm-name"
 					labelText="Name of arm {i + 1}"
@@ -74,22 +125,28 @@
 					invalid={issue(`arms.${i}.name`) !== ''}
 					invalidText={issue(`arms.${i}.name`)}
 				/>
-				<TextInput
-					name="arm-url"
-					labelText="Address of arm {i + 1}"
-					placeholder="https://"
-					inputmode="url"
-					bind:value={one.url}
-					invalid={issue(`arms.${i}.url`) !== ''}
-					invalidText={issue(`arms.${i}.url`)}
-				/>
+				{#if kind !== 'before-after'}
+					<TextInput
+						name="arm-url"
+						labelText="Address of arm {i + 1}"
+						placeholder="https://"
+						inputmode="url"
+						bind:value={one.url}
+						invalid={issue(`arms.${i}.url`) !== ''}
+						invalidText={issue(`arms.${i}.url`)}
+					/>
+				{/if}
 				<div class="side">
-					<label><input type="radio" name="baseline" value={i} bind:group={baseline} /> Baseline</label>
-					{#if arms.length > 2}<button type="button" class="plain" onclick={() => remove(i)}>Remove<span class="visually-hidden"> arm {i + 1}</span></button>{/if}
+					{#if kind === 'side-by-side'}<label><input type="radio" name="baseline" value={i} bind:group={baseline} /> Baseline</label>{/if}
+					{#if arms.length > (kind === 'same-page' ? 1 : kind === 'sweep' ? 4 : 2) && (kind !== 'sweep' || i % 2 === 0)}<button type="button" class="plain" onclick={() => remove(i)}>Remove<span class="visually-hidden"> arm {i + 1}</span></button>{/if}
 				</div>
+				<SetupEditor name="arm-setup" setup={one.setup} label="What it runs on" />
+				{#if issue(`arms.${i}.setup`)}<p class="wrong">{issue(`arms.${i}.setup`)}</p>{/if}
 			</fieldset>
 		{/each}
-		{#if arms.length < 8}<Button kind="tertiary" size="small" type="button" on:click={() => arms.push(arm())}>Add an arm</Button>{/if}
+		{#if kind === 'sweep'}
+			{#if arms.length < 20}<Button kind="tertiary" size="small" type="button" on:click={() => arms.push(arm('Without'), arm('With'))}>Add a page</Button>{/if}
+		{:else if kind !== 'same-page' && arms.length < 8}<Button kind="tertiary" size="small" type="button" on:click={() => arms.push(arm())}>{kind === 'before-after' ? 'Add a stage' : 'Add an arm'}</Button>{/if}
 	</section>
 
 	<section>
@@ -98,23 +155,29 @@
 		{#each data.conditions as conditions (conditions.id)}
 			<label class="check">
 				<input type="checkbox" name="conditions" value={conditions.id} bind:group={chosen} />
-				<span><b>{conditions.name}.</b> {conditions.summary}.<br /><span class="muted figures">{conditions.detail}</span></span>
+				<span><b>{conditions.name}.</b> {conditions.summary}{conditions.summary ? '.' : ''}<br /><span class="muted figures">{conditions.detail}</span></span>
 			</label>
 		{/each}
+		<p class="small"><a href="/workshop">Edit conditions in the workshop</a></p>
 	</section>
 
 	<section>
 		<h2>Rounds</h2>
+		{#if kind !== 'before-after'}
+			<label class="check"><input type="checkbox" name="adaptive" bind:checked={adaptive} /><span><b>Look after 8, 12, 16, 20 and 24 rounds</b> and stop once all is decided. Looking five times is paid for: each test is held to 1.58 % instead of 5 %.</span></label>
+		{/if}
 		<div class="numbers">
-			<NumberInput
-				name="rounds"
-				labelText="Rounds"
-				helperText="8 or more: fewer can hardly decide anything."
-				bind:value={rounds}
-				invalid={issue('rounds') !== ''}
-				invalidText={issue('rounds')}
-				allowEmpty
-			/>
+			{#if !adaptive || kind === 'before-after'}
+				<NumberInput
+					name="rounds"
+					labelText="Rounds"
+					helperText="12 rounds see a shift of 10 %; fewer than 8 can hardly decide anything."
+					bind:value={rounds}
+					invalid={issue('rounds') !== ''}
+					invalidText={issue('rounds')}
+					allowEmpty
+				/>
+			{/if}
 			<NumberInput
 				name="warmups"
 				labelText="Warm-ups"
@@ -125,13 +188,40 @@
 				allowEmpty
 			/>
 		</div>
-		<p class="figures">{loads} loads, {formatWait(loads * LOAD_MS)} in the lab.</p>
+		<label class="check"><input type="checkbox" name="settle" bind:checked={settle} /><span><b>Wait until the served page is stable</b> before the warm-ups: it is fetched again and again, as each device, until sizes, validators and cache headers repeat.</span></label>
+		{#if settle}<label class="inline">At most <input type="number" name="settleWithinS" min="5" max="1800" value={typed?.settleWithinS ?? 60} /> s for each page and device</label>{/if}
+		{#if issue('settleWithinS')}<p class="wrong">{issue('settleWithinS')}</p>{/if}
+		<p class="figures">{adaptive && kind !== 'before-after' ? 'At most ' : ''}{loads} loads, {formatWait(loads * LOAD_MS)} in the lab.</p>
 	</section>
+
+	<details class="more" open={Boolean(form?.issues.some((one) => /^(primary|steps|notBefore|spread)/.test(one.path)))}>
+		<summary>More: metrics to decide on, checks, a time to run</summary>
+		<section>
+			<h3>Metrics to decide on</h3>
+			<p class="muted small">Chosen before the first load. They share the error level; the more there are, the more rounds each needs.</p>
+			{#if issue('primary')}<p class="wrong">{issue('primary')}</p>{/if}
+			<div class="metrics">{#each data.metrics as metric (metric.id)}<label><input type="checkbox" name="primary" value={metric.id} checked={primary.includes(metric.id)} /> {metric.name}</label>{/each}</div>
+		</section>
+		<section>
+			<h3>Steps after each load</h3>
+			<p class="muted small">A JSON list that shows that nothing broke: open, click, type, scroll, wait, expect, mark.</p>
+			<textarea name="steps" rows="3" spellcheck="false" aria-label="Steps after each load" placeholder={'[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]'}>{typed?.steps ?? ''}</textarea>
+			{#if issue('steps')}<p class="wrong" role="alert">{issue('steps')}</p>{/if}
+		</section>
+		<section>
+			<h3>A time to run</h3>
+			<div class="numbers">
+				<label class="inline">Not before <input type="datetime-local" name="notBefore" value={typed?.notBefore ?? ''} /></label>
+				<label class="inline">Rounds spread over <input type="number" name="spreadMinutes" min="1" max="10080" value={typed?.spreadMinutes ?? ''} /> minutes</label>
+			</div>
+			{#if issue('notBefore') || issue('spreadMinutes')}<p class="wrong">{issue('notBefore') || issue('spreadMinutes')}</p>{/if}
+		</section>
+	</details>
 </form>
 
 <style>
 	form {
-		max-width: 860px;
+		max-width: 900px;
 	}
 	.top {
 		display: flex;
@@ -149,10 +239,39 @@
 	section {
 		margin-bottom: 1.8rem;
 	}
+	.templates {
+		list-style: none;
+		padding: 0;
+		margin: 0 0 1rem;
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 13rem), 1fr));
+		gap: 0.6rem;
+	}
+	.templates button {
+		width: 100%;
+		height: 100%;
+		text-align: left;
+		background: var(--panel);
+		border: 1px solid var(--rule);
+		color: var(--ink);
+		padding: 0.6rem 0.7rem;
+		cursor: pointer;
+		font-size: 0.86rem;
+		display: grid;
+		gap: 0.2rem;
+		align-content: start;
+	}
+	.templates button[aria-pressed='true'] {
+		border-color: var(--action);
+		box-shadow: inset 3px 0 0 var(--action);
+	}
+	.templates span {
+		color: var(--muted);
+	}
 	.arm {
 		display: grid;
-		grid-template-columns: minmax(9rem, 1fr) minmax(14rem, 2fr) auto;
-		gap: 0 1rem;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
+		gap: 0.3rem 1rem;
 		border: 0;
 		border-left: 3px solid var(--rule);
 		padding: 0.3rem 0 0.3rem 0.8rem;
@@ -185,12 +304,46 @@
 		width: 1.05rem;
 		height: 1.05rem;
 		margin-top: 0.2rem;
+		flex: none;
 	}
 	.numbers {
 		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(15rem, 1fr));
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 15rem), 1fr));
 		gap: 1.2rem;
 		margin-bottom: 0.7rem;
+	}
+	.inline {
+		font-size: 0.9rem;
+	}
+	.inline input,
+	textarea {
+		background: var(--panel);
+		color: var(--ink);
+		border: 1px solid var(--rule);
+		padding: 0.3rem 0.4rem;
+	}
+	textarea {
+		width: 100%;
+		font-family: ui-monospace, monospace;
+		font-size: 0.86rem;
+	}
+	.metrics {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(min(100%, 14rem), 1fr));
+		gap: 0.2rem 1rem;
+		font-size: 0.9rem;
+	}
+	.metrics label {
+		display: flex;
+		gap: 0.5rem;
+	}
+	.more summary {
+		cursor: pointer;
+		color: var(--action);
+		margin-bottom: 0.8rem;
+	}
+	.small {
+		font-size: 0.88rem;
 	}
 	.wrong,
 	.summary {
@@ -210,10 +363,5 @@
 		text-decoration: underline;
 		padding: 0;
 		text-align: left;
-	}
-	@media (max-width: 640px) {
-		.arm {
-			grid-template-columns: minmax(0, 1fr);
-		}
 	}
 </style>

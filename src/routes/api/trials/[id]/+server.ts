@@ -6,8 +6,8 @@ import { trialAnswer } from '$lib/server/queue/answer';
 import { NotPossible } from '$lib/server/queue/trials';
 
 export const GET = ({ params }) =>
-	answering(() => {
+	answering(async () => {
 		const trial = findTrial(getDb(), idFrom(params.id, 'trial'));
 		if (!trial) throw new NotPossible(404, `There is no trial ${params.id}.`);
-		return json(trialAnswer(getDb(), trial));
+		return json(await trialAnswer(getDb(), trial));
 	});

@@ -23,6 +23,8 @@ const MOST_BYTES = 4_000_000;
 
 type Recording = { file: string; client: string } & Omit<v.InferInput<typeof NewTrialInput>, 'conditions' | 'rounds' | 'warmups'> & { rounds?: number };
 
+const LATHWORK = { kind: 'builder', name: 'Lathwork', version: '6.1', tier: 'free' } as const;
+
 const ALL: Recording[] = [
 	{
 		file: '01-chat-on-the-timetable',
@@ -31,9 +33,16 @@ const ALL: Recording[] = [
 		question: 'Did adding the chat make the timetable slower?',
 		seed: 1921,
 		arms: [
-			{ name: 'Without chat', url: 'https://skerry-line.test/timetable', baseline: true },
-			{ name: 'With Parlour Bell', url: 'https://with-chat.skerry-line.test/timetable', baseline: false }
-		]
+			{ name: 'Without chat', url: 'https://skerry-line.test/timetable', baseline: true, setup: { components: [LATHWORK], features: { 'Visit counting': true, Chat: false } } },
+			{
+				name: 'With Parlour Bell',
+				url: 'https://with-chat.skerry-line.test/timetable',
+				baseline: false,
+				setup: { components: [LATHWORK, { kind: 'third party', name: 'Parlour Bell', tier: 'paid', monthlyCost: 29 }], features: { 'Visit counting': true, Chat: true }, effortHours: 1 }
+			}
+		],
+		intended: ['features', 'tiers', 'third-parties', 'picture', 'words'],
+		steps: [{ expect: { selector: 'h1', text: 'Timetable' } }]
 	},
 	{
 		file: '02-same-page-twice',
@@ -45,6 +54,22 @@ const ALL: Recording[] = [
 			{ name: 'First look', url: 'https://skerry-line.test/', baseline: true },
 			{ name: 'Second look', url: 'https://skerry-line.test/', baseline: false }
 		]
+	},
+	{
+		file: '03-plugins-on-the-home-page',
+		kind: 'side-by-side',
+		client: 'Skerry Line',
+		question: 'Which plugin makes the home page faster?',
+		seed: 77,
+		rounds: 12,
+		settleWithinS: 60,
+		arms: [
+			{ name: 'As it is', url: 'https://skerry-line.test/', baseline: true, setup: { components: [LATHWORK] } },
+			{ name: 'Larder', url: 'https://with-larder.skerry-line.test/', baseline: false, setup: { components: [LATHWORK, { kind: 'plugin', name: 'Larder', version: '3.2', tier: 'paid', monthlyCost: 12, jobs: ['page cache', 'script minifying'], settings: '{"pageCache":true,"squeeze":"firm"}' }], effortHours: 3 } },
+			{ name: 'Hushbox', url: 'https://hushed.skerry-line.test/', baseline: false, setup: { components: [LATHWORK, { kind: 'plugin', name: 'Hushbox', version: '1.9', tier: 'free', monthlyCost: 0, jobs: ['script delay'] }], effortHours: 1 } }
+		],
+		intended: ['cache', 'tiers', 'third-parties', 'compression', 'text-compression'],
+		steps: [{ expect: { selector: 'h1' } }]
 	}
 ];
 
@@ -54,7 +79,7 @@ const folder = mkdtempSync(join(tmpdir(), 'zafra-record-'));
 const world = await startDemoWeb();
 const db = openDatabase(folder);
 insertScenario(db);
-const ids = RECORDINGS.map(({ file: _file, client, ...asked }) =>
+const ids = RECORDINGS.map(({ client, ...asked }) =>
 	createTrial(db, v.parse(NewTrialInput, { rounds: ROUNDS, ...asked, conditions: ['phone', 'desktop'], warmups: 1, clientId: findClientByName(db, client) }))
 );
 for (const id of ids) startTrial(db, id);

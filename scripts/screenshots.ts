@@ -11,20 +11,29 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['new-trial', '/trials/new'],
 	['trial-sheet', '/trials/1'],
 	['loads-and-shift', '/trials/1?metric=tbt', '#shifts'],
+	['why', '/trials/1', '#why'],
+	['frames-in-step', '/trials/3', '#frames'],
+	['fairness', '/trials/3', '#fairness'],
+	['loads', '/loads'],
 	['load', '/loads/12', '#timeline'],
-	['page-picture', '/loads/12', '#picture']
+	['page-picture', '/loads/12#picture&shift=1', '#picture'],
+	['main-thread', '/loads/12', '#thread'],
+	['workshop', '/workshop'],
+	['conditions', '/workshop/conditions/phone']
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });
 const app = await startApp({ demo: true });
 // The lab needs a moment to start; the pictures show it ready.
 await until(async () => (await app.api('GET', '/api/health')).body.runner === 'idle', 30_000, 'the lab to be ready');
+// Evidence is worked out once the lab has nothing else to do.
+for (const id of [1, 2, 3]) await until(async () => (await app.api('GET', `/api/trials/${id}/evidence`)).body.pending === false, 60_000, 'the evidence');
 const browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, path, scroll] of VIEWS) {
 	await page.goto(app.url + path, { waitUntil: 'load' });
 	await page.waitForTimeout(600);
-	if (scroll) await page.locator(scroll).evaluate((part) => part.scrollIntoView());
+	if (scroll && (await page.locator(scroll).count())) await page.locator(scroll).evaluate((part) => part.scrollIntoView());
 	await page.waitForTimeout(200);
 	await page.screenshot({ path: `docs/screenshots/${name}.png` });
 }

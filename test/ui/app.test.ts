@@ -35,7 +35,7 @@ describe('interface', () => {
 		});
 	}
 
-	const PAGES = ['/', '/trials', '/trials/new', '/trials/1', '/loads/6', '/nowhere'];
+	const PAGES = ['/', '/trials', '/trials/new', '/trials/new?template=sweep', '/trials/1', '/trials/2', '/trials/3', '/loads', '/loads/6', '/workshop', '/workshop/conditions/new', '/nowhere'];
 	for (const scheme of ['light', 'dark'] as const)
 		it(`is accessible on every screen (axe, WCAG 2.2 AA, ${scheme})`, async () => {
 			await page.emulateMedia({ colorScheme: scheme });
@@ -72,17 +72,20 @@ describe('interface', () => {
 		await page.getByRole('link', { name: /^Evidence/ }).last().click();
 		await page.getByRole('heading', { name: 'Page picture' }).waitFor();
 		await page.getByPlaceholder('Address, type, status').fill('bell.js');
-		expect(await page.locator('#requests tbody tr').count()).to.be.at.most(1);
+		await page.getByText(/^[01] of \d+$/).waitFor();
+		expect(await page.locator('#timeline [data-row]').count()).to.be.at.most(1);
 		const seen = await page.locator('#picture img').evaluate((image: HTMLImageElement) => image.naturalWidth);
 		expect(seen).to.be.above(300);
 	});
 
 	it('keeps what was typed and says what is wrong at the field', async () => {
 		await page.goto(`${app.url}/trials/new`);
+		await page.waitForTimeout(300);
 		await page.getByLabel('Name of arm 2').fill('With chat');
 		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/');
 		await page.getByLabel('Address of arm 2').fill('skerry-line');
-		await page.getByLabel('Rounds').fill('500');
+		await page.getByRole('checkbox', { name: /Look after 8/ }).uncheck();
+		await page.getByLabel('Rounds', { exact: true }).fill('500');
 		await page.getByRole('button', { name: 'Start the trial' }).click();
 		await page.getByText('This is not a web address').waitFor();
 		expect(await page.getByText('Write the question that the trial shall answer.').count()).to.equal(1);
@@ -94,13 +97,16 @@ describe('interface', () => {
 
 	it('takes a question through the lab to an answer, live', async () => {
 		await page.goto(`${app.url}/trials/new`);
+		await page.waitForTimeout(300);
 		await page.getByLabel('What do you want to know?').fill('Is the home page lighter than the timetable?');
 		await page.getByLabel('Name of arm 1').fill('Timetable');
 		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/timetable');
 		await page.getByLabel('Name of arm 2').fill('Home');
 		await page.getByLabel('Address of arm 2').fill('https://skerry-line.test/');
 		await page.getByRole('checkbox', { name: /Phone/ }).uncheck();
-		await page.getByLabel('Rounds').fill('1');
+		await page.getByRole('checkbox', { name: /Look after 8/ }).uncheck();
+		await page.getByRole('checkbox', { name: /Wait until the served page/ }).uncheck();
+		await page.getByLabel('Rounds', { exact: true }).fill('1');
 		await page.getByLabel('Warm-ups').fill('0');
 		await page.getByText('2 loads,').waitFor();
 		await page.getByRole('button', { name: 'Start the trial' }).click();

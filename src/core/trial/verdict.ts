@@ -30,6 +30,11 @@ export function decide({ metric, shift, margin, p, alpha }: VerdictInput): Verdi
 	return 'slight';
 }
 
+/** Fewest rounds with which an exact signed-rank test can say anything when so many tests share the level: its p cannot be below 2 / 2^n. */
+export function fewestRounds(tests: number, alpha: number): number {
+	return Math.ceil(Math.log2((2 * Math.max(1, tests)) / alpha));
+}
+
 /** Nobody waits for more rounds than this. */
 export const MOST_ROUNDS = 200;
 
@@ -53,8 +58,6 @@ export function roundsToDecide(
 	const { alpha, tests, power = 0.8 } = options;
 	const z = normalQuantile(1 - alpha / Math.max(1, tests) / 2) + normalQuantile(power);
 	const rounds = Math.ceil(((z * spread) / distance) ** 2 / EFFICIENCY);
-	// A signed-rank test of n pairs cannot give a p below 2 / 2^n.
-	const fewest = Math.ceil(Math.log2((2 * Math.max(1, tests)) / alpha));
-	const needed = Math.max(6, fewest, rounds);
+	const needed = Math.max(6, fewestRounds(tests, alpha), rounds);
 	return needed > MOST_ROUNDS ? null : needed;
 }

@@ -157,7 +157,7 @@ function causesOf(before: readonly LoadDigest[], after: readonly LoadDigest[], b
 		const tail = breakdowns.find((one) => one.metric === 'full')?.parts.find((part) => part.owner?.id === owner.id)?.shift ?? 0;
 		const state = own.every((file) => file.state === 'added') ? 'was added' : own.every((file) => file.state === 'gone') ? 'is gone' : 'changed';
 		const details = [
-			Math.abs(requests) >= 0.5 && `${Math.abs(requests).toFixed(0)} requests and ${kB(bytes)} ${more(bytes)}`,
+			Math.abs(requests) >= 0.5 ? `${Math.abs(requests).toFixed(0)} requests and ${kB(bytes)} ${more(bytes)}` : Math.abs(bytes) >= 1000 && `${kB(bytes)} ${more(bytes)}`,
 			Math.abs(blocking) >= 20 && `${ms(blocking)} ${more(blocking)} blocking`,
 			Math.abs(tail) >= 50 && `the page is complete ${ms(tail)} ${tail > 0 ? 'later' : 'sooner'} for it`
 		].filter(Boolean);

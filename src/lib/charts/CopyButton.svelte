@@ -25,7 +25,7 @@
 	}
 </script>
 
-<button type="button" class="no-print" onclick={copy}>{label}</button><span role="status">{said}</span>
+<span class="copy no-print"><button type="button" onclick={copy}>{label}</button><span role="status">{said}</span></span>
 
 <style>
 	button {
@@ -36,7 +36,7 @@
 		font-size: 0.86rem;
 		cursor: pointer;
 	}
-	span {
+	.copy span {
 		font-size: 0.86rem;
 		color: var(--muted);
 		margin-left: 0.4rem;

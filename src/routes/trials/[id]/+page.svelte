@@ -250,7 +250,7 @@
 		</section>
 
 		{#if trial.kind !== 'same-page'}
-			<section id="why" aria-labelledby="why-title">
+			<section id="why" class="no-print" aria-labelledby="why-title">
 				<div class="with-choice"><h2 id="why-title">Why: {shownPair.name}, {shownCondition.name}</h2>{@render chooser()}</div>
 				{#if evidence?.why}<Why why={evidence.why} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} />
 				{:else}<p class="muted">{isOpen ? 'Worked out once the loads have ended.' : data.evidencePending ? 'Being worked out from the records …' : 'Both arms need a load that did not fail.'}</p>{/if}
@@ -262,7 +262,7 @@
 				{:else}<p class="muted">{data.evidencePending ? 'Being put together …' : 'There are no frames.'}</p>{/if}
 			</section>
 
-			<section id="held" aria-labelledby="held-title">
+			<section id="held" class="no-print" aria-labelledby="held-title">
 				<h2 id="held-title">Held back</h2>
 				{#if data.nudged.length}
 					<Scroller label="What the arms hold back">
@@ -288,19 +288,19 @@
 				</div>
 			</section>
 
-			<section id="broke" aria-labelledby="broke-title">
+			<section id="broke" class="no-print" aria-labelledby="broke-title">
 				<div class="with-choice"><h2 id="broke-title">Did anything break?</h2>{@render chooser()}</div>
 				{#if evidence}<Broke broke={evidence.broke} picture={evidence.picture ? `/api/trials/${trial.id}/pictures/${evidence.picture}` : null} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} />
 				{:else}<p class="muted">Worked out once the loads have ended.</p>{/if}
 			</section>
 
-			<section id="fairness" aria-labelledby="fairness-title">
+			<section id="fairness" class="no-print" aria-labelledby="fairness-title">
 				<div class="with-choice"><h2 id="fairness-title">Fairness: {shownPair.name}, {shownCondition.name}</h2>{@render chooser()}</div>
 				{#if evidence}<Fairness lines={evidence.fairness} intended={trial.intended} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} />
 				{:else}<p class="muted">Worked out once the loads have ended.</p>{/if}
 			</section>
 
-			<section id="worth" aria-labelledby="worth-title">
+			<section id="worth" class="no-print" aria-labelledby="worth-title">
 				<h2 id="worth-title">Worth it?</h2>
 				<Scroller label="Gain against price">
 					<table class="ledger">
@@ -329,7 +329,7 @@
 			<h3>What was changed between the stages</h3>
 			<ul class="plain">
 				{#each data.markers as marker (marker.id)}
-					<li>{formatMoment(marker.at)}, before “{compared[marker.stage ?? 0]?.name ?? ''}”: {marker.words}{#if marker.file}&#32;<a href="data:text/plain;charset=utf-8,{encodeURIComponent(marker.file)}" download={marker.fileName}>{marker.fileName}</a>{/if}</li>
+					<li>{formatMoment(marker.at)}, before “{compared[marker.stage ?? 0]?.name ?? ''}”: {marker.words}{#if marker.file}<a class="kept" href="data:text/plain;charset=utf-8,{encodeURIComponent(marker.file)}" download={marker.fileName}>{marker.fileName}</a>{/if}</li>
 				{/each}
 			</ul>
 		{/if}
@@ -518,6 +518,9 @@
 		border-left: 3px solid var(--worse);
 		padding: 0.4rem 0.8rem;
 		color: var(--worse);
+	}
+	.kept {
+		margin-left: 0.4rem;
 	}
 	.unstable {
 		color: var(--worse);

@@ -21,8 +21,10 @@
 	function rowsOf(breakdown: Breakdown) {
 		const gathered = breakdown.metric === 'wire' || breakdown.metric === 'requests' ? byOwner(breakdown) : breakdown.parts.map((part) => ({ name: partName(breakdown, part.name), shift: part.shift }));
 		const sorted = gathered.filter((row) => row.shift !== 0).sort((a, b) => Math.abs(b.shift) - Math.abs(a.shift));
-		const rest = sorted.slice(MOST_PARTS).reduce((sum, row) => sum + row.shift, 0);
-		return [...sorted.slice(0, MOST_PARTS), ...(sorted.length > MOST_PARTS ? [{ name: `${sorted.length - MOST_PARTS} more`, shift: rest }] : [])];
+		// What is next to nothing beside the largest part goes together at the end, so that the sum still holds.
+		const told = sorted.filter((row, i) => i < MOST_PARTS && Math.abs(row.shift) >= 0.01 * Math.abs(sorted[0]!.shift));
+		const folded = sorted.slice(told.length);
+		return [...told, ...(folded.length ? [{ name: `${folded.length} small ones`, shift: folded.reduce((sum, row) => sum + row.shift, 0) }] : [])];
 	}
 	function byOwner(breakdown: Breakdown) {
 		const sums: Record<string, number> = {};

@@ -3,6 +3,7 @@
 	import { enhance } from '$app/forms';
 	import type { Setup } from '../../../core/trial/setup';
 	import type { TrialKind } from '../../../core/trial/types';
+	import { fewestRounds } from '../../../core/trial/verdict';
 	import { formatWait } from '../../../core/wording/format';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';
 
@@ -28,7 +29,7 @@
 	// svelte-ignore state_referenced_locally
 	let chosen = $state(typed?.conditions ?? data.conditions.filter((one) => one.usual).map((one) => one.id));
 	// svelte-ignore state_referenced_locally
-	const primary: string[] = typed?.primary ?? data.metrics.filter((one) => one.usual).map((one) => one.id);
+	let primary: string[] = $state( typed?.primary ?? data.metrics.filter((one) => one.usual).map((one) => one.id));
 	let adaptive = $state(typed?.adaptive ?? template.adaptive);
 	let rounds: number | null = $state(typed && Number.isFinite(typed.rounds) ? typed.rounds : template.adaptive ? 12 : template.rounds);
 	let warmups: number | null = $state(typed && Number.isFinite(typed.warmups) ? typed.warmups : 1);
@@ -45,6 +46,8 @@
 	const perRound = $derived(kind === 'same-page' ? 2 : arms.length);
 	const most = $derived(adaptive && kind !== 'before-after' ? 24 : (rounds ?? 0));
 	const loads = $derived(perRound * chosen.length * (most + (warmups ?? 0)));
+	/** The strictest test of the family needs this many rounds to say anything at all. */
+	const needed = $derived(fewestRounds(Math.max(1, perRound - 1) * primary.length, adaptive ? 0.0158 : 0.05));
 	/** About what a load takes with everything around it. */
 	const LOAD_MS = 9000;
 
@@ -191,6 +194,7 @@
 		<label class="check"><input type="checkbox" name="settle" bind:checked={settle} /><span><b>Wait until the served page is stable</b> before the warm-ups: it is fetched again and again, as each device, until sizes, validators and cache headers repeat.</span></label>
 		{#if settle}<label class="inline">At most <input type="number" name="settleWithinS" min="5" max="1800" value={typed?.settleWithinS ?? 60} /> s for each page and device</label>{/if}
 		{#if issue('settleWithinS')}<p class="wrong">{issue('settleWithinS')}</p>{/if}
+		{#if kind !== 'before-after' && most < needed}<p class="wrong">With {perRound} arms and {primary.length} metrics to decide on, fewer than {needed} rounds cannot show a difference, however large.</p>{/if}
 		<p class="figures">{adaptive && kind !== 'before-after' ? 'At most ' : ''}{loads} loads, {formatWait(loads * LOAD_MS)} in the lab.</p>
 	</section>
 
@@ -200,7 +204,7 @@
 			<h3>Metrics to decide on</h3>
 			<p class="muted small">Chosen before the first load. They share the error level; the more there are, the more rounds each needs.</p>
 			{#if issue('primary')}<p class="wrong">{issue('primary')}</p>{/if}
-			<div class="metrics">{#each data.metrics as metric (metric.id)}<label><input type="checkbox" name="primary" value={metric.id} checked={primary.includes(metric.id)} /> {metric.name}</label>{/each}</div>
+			<div class="metrics">{#each data.metrics as metric (metric.id)}<label><input type="checkbox" name="primary" value={metric.id} checked={primary.includes(metric.id)} onchange={(event) => (primary = event.currentTarget.checked ? [...primary, metric.id] : primary.filter((id) => id !== metric.id))} /> {metric.name}</label>{/each}</div>
 		</section>
 		<section>
 			<h3>Steps after each load</h3>

@@ -1,0 +1,201 @@
+import { expect } from 'chai';
+import { readFileSync, writeFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type Browser, type Page } from 'playwright-core';
+import { findChromium } from '../../src/lab/browser/find';
+import { startApp, type TestApp } from '../support/app';
+
+const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+const HAR = {
+	log: {
+		version: '1.2',
+		creator: { name: 'Some recorder', version: '3' },
+		pages: [{ startedDateTime: '2026-11-24T10:00:00.000Z', id: 'p', title: 'Imported page', pageTimings: { onContentLoad: 300, onLoad: 900 } }],
+		entries: [
+			{ pageref: 'p', startedDateTime: '2026-11-24T10:00:00.000Z', time: 210, request: { method: 'GET', url: 'https://elsewhere.test/' }, response: { status: 200, content: { mimeType: 'text/html', size: 5000 } }, timings: { send: 1, wait: 180, receive: 29 } },
+			{ pageref: 'p', startedDateTime: '2026-11-24T10:00:00.250Z', time: 80, request: { method: 'GET', url: 'https://elsewhere.test/a.css' }, response: { status: 200, content: { mimeType: 'text/css' } }, timings: { send: 1, wait: 60, receive: 19 } }
+		]
+	}
+};
+
+describe('the analyst at work', () => {
+	let app: TestApp;
+	let browser: Browser;
+	let page: Page;
+	const folder = mkdtempSync(join(tmpdir(), 'zafra-ui-'));
+	const troubles: string[] = [];
+	before(async () => {
+		app = await startApp();
+		browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
+		page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
+		page.on('pageerror', (error) => troubles.push(error.message));
+	});
+	after(async () => {
+		await browser?.close();
+		await app?.end();
+		rmSync(folder, { recursive: true });
+	});
+	/** Scripts of the page have taken over. */
+	async function go(path: string): Promise<void> {
+		await page.goto(app.url + path);
+		await page.waitForTimeout(400);
+	}
+	async function violations(): Promise<string[]> {
+		await page.evaluate(AXE);
+		return page.evaluate(async () => {
+			const axe = (globalThis as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> } }).axe;
+			const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] });
+			return violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(' | ')}`);
+		});
+	}
+
+	it('copies conditions in the workshop, is told what is wrong, and mends it', async () => {
+		await go('/workshop');
+		await page.getByRole('link', { name: 'Copy Desktop' }).click();
+		await page.getByLabel('Name', { exact: true }).fill('Quick desk');
+		await page.getByLabel(/^Key/).fill('Quick Desk');
+		await page.getByLabel(/Quiet for this long/).fill('0.6');
+		await page.getByLabel(/Viewport width/).fill('20');
+		await page.getByRole('button', { name: 'Save the conditions' }).click();
+		await page.getByText(/small letters, digits and - only, for example/).waitFor();
+		await page.getByText('The width must be a number from 200 to 3,840 px.').waitFor();
+		expect(await page.getByLabel(/Quiet for this long/).inputValue()).to.equal('0.6');
+		expect(await violations()).to.deep.equal([]);
+		await page.getByLabel(/^Key/).fill('quick-desk');
+		await page.getByLabel(/Viewport width/).fill('1000');
+		await page.getByRole('button', { name: 'Save the conditions' }).click();
+		await page.getByRole('link', { name: 'Quick desk', exact: true }).waitFor();
+		expect((await app.api('GET', '/api/conditions')).body).to.include('quick-desk');
+	});
+
+	it('loads one page with steps and a nudge, and reads its sheet', async () => {
+		await go('/loads');
+		await page.getByLabel('Address').fill('https://hushed.skerry-line.test/');
+		await page.getByLabel('Conditions').selectOption('quick-desk');
+		await page.getByLabel(/Nudge it/).check();
+		await page.getByText('Steps of a journey').click();
+		await page.getByLabel(/A JSON list/).fill('[{"clik": "#menu"}]');
+		await page.getByRole('button', { name: 'Load the page' }).click();
+		await page.getByText(/Step 1: A step has one of the verbs/).waitFor();
+		expect(await page.getByLabel('Address').inputValue()).to.equal('https://hushed.skerry-line.test/');
+		await page.getByLabel(/A JSON list/).fill('[{"expect": {"selector": "h1"}}, {"expect": {"text": "Not to be found"}, "within": 300}]');
+		await page.getByRole('button', { name: 'Load the page' }).click();
+		// Without reloading: the load that ends opens by itself.
+		await page.waitForURL(/\/loads\/\d+/, { timeout: 60_000 });
+		await page.getByText(/Step 2, Expect the words “Not to be found”/).first().waitFor();
+		await page.getByRole('img', { name: 'The page when step 2 failed' }).waitFor();
+		expect(await page.locator('#held').innerText()).to.match(/Only then did the page start\s+\d+ requests/);
+		expect(await violations()).to.deep.equal([]);
+	});
+
+	it('finds a request, opens it, and can link to what is on screen', async () => {
+		await page.locator('#timeline').getByLabel('Search').fill('skerry');
+		await page.locator('#timeline').getByLabel('Order').selectOption('wire');
+		await page.locator('#timeline').getByLabel('By owner').check();
+		await page.locator('#timeline [data-row="1"]').click();
+		await page.getByRole('region', { name: /Details of request/ }).getByText(/Headers: \d+ sent/).waitFor();
+		expect(page.url()).to.match(/#timeline&q=skerry&order=wire&by=owner&open=\d+/);
+		const url = page.url();
+		await page.goto('about:blank');
+		await page.goto(url);
+		await page.getByRole('region', { name: /Details of request/ }).waitFor();
+		expect(await page.locator('#timeline').getByLabel('Search').inputValue()).to.equal('skerry');
+		await page.locator('#timeline [data-row="1"]').focus();
+		await page.keyboard.press('ArrowDown');
+		await page.waitForFunction(() => document.activeElement?.getAttribute('data-row') === '2');
+	});
+
+	it('plays the frames and steps through what moved', async () => {
+		await page.locator('#frames').getByRole('button', { name: /Play/ }).click();
+		await page.locator('#frames').getByText(/\d+ % painted/).first().waitFor();
+		expect(await page.locator('#picture img').evaluate((image: HTMLImageElement) => image.naturalWidth)).to.equal(1000);
+		expect(troubles).to.deep.equal([]);
+	});
+
+	it('reads a HAR from elsewhere and says what is not in it', async () => {
+		await go('/loads');
+		const bad = join(folder, 'bad.har');
+		writeFileSync(bad, '{"log": {}}');
+		await page.getByLabel('HAR file').setInputFiles(bad);
+		await page.getByRole('button', { name: 'Read the file' }).click();
+		await page.getByText(/This is not a HAR 1\.2 file/).waitFor();
+		const good = join(folder, 'good.har');
+		writeFileSync(good, JSON.stringify(HAR));
+		await page.getByLabel('HAR file').setInputFiles(good);
+		await page.getByRole('button', { name: 'Read the file' }).click();
+		await page.getByRole('heading', { name: 'Imported page' }).waitFor();
+		await page.getByText('Unknown conditions').waitFor();
+		expect(await page.locator('#timeline [data-row]').count()).to.equal(2);
+		expect(await page.locator('#figures').innerText()).to.match(/What the HAR does not hold is unknown/).and.not.match(/Largest Contentful Paint/);
+		expect(await violations()).to.deep.equal([]);
+	});
+
+	it('takes a question from a template through pause, evidence, exclusion and further rounds', async () => {
+		await go('/trials/new');
+		await page.getByLabel('What do you want to know?').fill('Do the ads weigh much?');
+		await page.getByLabel('Name of arm 2').fill('With ads');
+		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/');
+		await page.getByLabel('Address of arm 2').fill('https://with-ads.skerry-line.test/');
+		await page.getByRole('checkbox', { name: /^Phone/ }).uncheck();
+		await page.getByRole('checkbox', { name: /^Desktop/ }).uncheck();
+		await page.getByRole('checkbox', { name: /^Quick desk/ }).check();
+		await page.getByRole('checkbox', { name: /Look after 8/ }).uncheck();
+		await page.getByLabel('Rounds', { exact: true }).fill('2');
+		await page.getByText(/fewer than \d+ rounds cannot show a difference/).waitFor();
+		await page.getByLabel('Warm-ups').fill('0');
+		await page.getByText('What it runs on').last().click();
+		const second = page.getByRole('group', { name: 'Arm 2' });
+		await second.getByRole('button', { name: 'Add a component' }).click();
+		await second.getByLabel('Name', { exact: true }).fill('Hoarding Row');
+		await second.getByLabel('Cost a month').fill('15');
+		await page.getByRole('button', { name: 'Start the trial' }).click();
+		await page.getByRole('button', { name: 'Pause' }).click();
+		await page.getByText('Paused by the analyst.').waitFor();
+		await page.getByRole('button', { name: 'Go on' }).click();
+		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 90_000 });
+		await page.locator('#why').getByText(/hoarding-row\.test was added/).waitFor({ timeout: 30_000 });
+		expect(await page.locator('#method').innerText()).to.match(/Stable after \d+ fetches/);
+		expect(await page.locator('#why').innerText()).to.match(/the parts add up to it/);
+		expect(await page.locator('#arms').innerText()).to.match(/Hoarding Row \(plugin\): added/);
+		await page.locator('#frames').getByRole('img').first().waitFor();
+		expect(await violations()).to.deep.equal([]);
+
+		await page.locator('#loads').getByRole('button', { name: /^Leave out…/ }).first().click();
+		await page.getByPlaceholder('Why?').fill('A delivery came');
+		await page.locator('#loads').getByRole('button', { name: 'Leave out', exact: true }).click();
+		await page.locator('#loads').getByText('left out: A delivery came').waitFor();
+		await page.locator('#answer').getByText(/after 1 round/).first().waitFor();
+		await page.locator('#loads').getByRole('button', { name: 'Count again' }).click();
+		await page.locator('#answer').getByText(/after 2 rounds/).first().waitFor();
+
+		await page.locator('#fairness').getByRole('button', { name: 'mark as intended' }).first().click();
+		await page.locator('#fairness').getByRole('button', { name: 'intended ✓' }).waitFor();
+		await page.locator('#method').getByLabel(/Add/).fill('1');
+		await page.locator('#method').getByRole('button', { name: 'Add them' }).click();
+		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 60_000 });
+		await page.locator('#method').getByText('2 looks share the overall 5 %').waitFor();
+		await page.getByRole('button', { name: 'Repeat' }).click();
+		await page.locator('#repeats').getByRole('link').waitFor();
+		expect(troubles).to.deep.equal([]);
+	});
+
+	it('measures a change in stages, with what was changed kept beside it', async () => {
+		await go('/trials/new?template=change');
+		await page.getByLabel('Address', { exact: true }).fill('https://skerry-line.test/contact');
+		await page.getByRole('checkbox', { name: /^Phone/ }).uncheck();
+		await page.getByRole('checkbox', { name: /^Desktop/ }).uncheck();
+		await page.getByRole('checkbox', { name: /^Quick desk/ }).check();
+		await page.getByRole('checkbox', { name: /Wait until the served page/ }).uncheck();
+		await page.getByLabel('Rounds', { exact: true }).fill('1');
+		await page.getByLabel('Warm-ups').fill('0');
+		await page.getByRole('button', { name: 'Start the trial' }).click();
+		await page.getByRole('heading', { name: 'Next stage: After' }).waitFor({ timeout: 60_000 });
+		await page.getByLabel('What was changed?').fill('Nothing at all');
+		await page.getByRole('button', { name: 'Start “After”' }).click();
+		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 60_000 });
+		expect(await page.locator('#arms').innerText()).to.match(/before “After”: Nothing at all/);
+		await go('/trials?kind=before-after');
+		expect(await page.locator('tbody tr').count()).to.equal(1);
+	});
+});

@@ -20,6 +20,8 @@ import { COLLECT_WITHIN_MS, Visit, wait } from './visit';
 
 /** Chromium opens no more sockets than this through one proxy. */
 const MOST_SOCKETS = 32;
+/** Below this share of its usual speed a machine counts as busy (house). */
+const BUSY_BELOW = 0.7;
 /** Longest time for reading bodies of a page that has settled. */
 const BODIES_WITHIN_MS = 4000;
 
@@ -110,6 +112,7 @@ export class LoadSession {
 		const nudged = conditions.input === 'nudge' ? await this.#nudge(visit) : null;
 		const journey = steps.length ? await runSteps(visit, steps, conditions) : null;
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
+		this.#noteBusy(record);
 
 		const log = await this.line.close();
 		this.#noteNetwork(record, log);
@@ -222,6 +225,15 @@ export class LoadSession {
 	async #speedAfter({ session }: Visit, slowdown: number): Promise<number | null> {
 		if (slowdown > 1) await setSlowdown(session, 1);
 		return Promise.race([timeLoop(session).catch(() => null), wait(2000).then(() => null)]);
+	}
+
+	/** Other work on the machine makes a load slower than the page is. */
+	#noteBusy({ environment }: LoadRecord): void {
+		const { before, after } = environment.machineSpeed;
+		const usual = this.speeds.usual;
+		const slowest = Math.min(before ?? Infinity, after ?? Infinity);
+		if (usual !== null && slowest < usual * BUSY_BELOW)
+			environment.notes.push(`The machine was busy: it ran at ${slowest.toFixed(0)} loops/ms around this load, where ${usual.toFixed(0)} is usual. Times may be too long.`);
 	}
 
 	#noteNetwork(record: LoadRecord, log: ShapeLog): void {

@@ -152,6 +152,14 @@ describe('fairness', () => {
 		expect(lines.every((line) => line.meaning.length > 20)).to.equal(true);
 	});
 
+	it('sees that the browser was updated between stages, and that the machine was busier', () => {
+		const on = (browser: string, before: number) => digest(load('a.test', [], { environment: { ...recordOf().environment, browser, machineSpeed: { before, after: null } } }));
+		const lines = fairnessOf({ ...design, kind: 'before-after' }, side([on('Chromium 155', 200)]), side([on('Chromium 156', 150)], null, 2), null);
+		expect(lines.find((line) => line.id === 'browser')).to.deep.include({ state: 'differs', values: ['Chromium 155', 'Chromium 156'] });
+		expect(state(lines, 'machine')).to.equal('differs');
+		expect(restsOn(lines).map((line) => line.id)).to.include.members(['browser', 'machine']);
+	});
+
 	it('keeps differences on the verdict unless they are intended', () => {
 		const lines = fairnessOf({ ...design, intended: ['picture'] }, side([plain()]), side([chatty()], null, 2), 0.5);
 		expect(restsOn(lines).map((line) => line.id)).to.deep.equal([]);

@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { ownerOf, sharesOf, thirdPartyTail } from '../../src/core/load/owners';
 import type { RequestRecord } from '../../src/core/load/record';
+import { requestOf } from '../support/records';
 
 const request = (host: string, wireBytes: number, startMs: number, endMs: number | null) => ({ host, wireBytes, decodedBytes: wireBytes * 2, startMs, endMs }) as RequestRecord;
 
@@ -22,5 +23,13 @@ describe('owners', () => {
 		expect(shares.map((share) => share.id)).to.deep.equal(['a.test', 'cdn:a.test', 'b.test', 'c.test']);
 		expect(shares.reduce((sum, share) => sum + share.wireBytes, 0)).to.equal(615);
 		expect(thirdPartyTail(shares)).to.deep.equal({ ownMs: 90, allMs: 900, tailMs: 810 });
+	});
+});
+
+describe('CDN hosts by the site’s list', () => {
+	it('count as the site’s own', () => {
+		const requests = [requestOf({ url: 'https://files.elsewhere.test/a.js', wireBytes: 10 }), requestOf({ url: 'https://own.test/', wireBytes: 5 })];
+		expect(sharesOf(requests, 'own.test').map((share) => share.kind)).to.deep.equal(['own', 'third-party']);
+		expect(sharesOf(requests, 'own.test', ['files.elsewhere.test']).map((share) => share.kind)).to.deep.equal(['own', 'own-cdn']);
 	});
 });

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { execFileSync } from 'node:child_process';
 import Ajv from 'ajv';
@@ -228,6 +229,19 @@ describe('lab', function () {
 		process.kill(Number(mine[0]![1]), 'SIGKILL');
 		expect((await loading).record.failure!.code).to.equal('browser-killed');
 		expect((await lab.measure('http://trouble.test/plain', HASTY)).record.status).to.equal('ok');
+	});
+
+	it('leaves no browser and no profile behind', async () => {
+		const mine = () => execFileSync('ps', ['-eo', 'pid,ppid,stat,args']).toString().split('\n').filter((line) => /chromium/.test(line) && / {0,}\d+ +(\d+) /.exec(line)?.[1] === String(process.pid) && !/ Z/.test(line));
+		const profiles = () => readdirSync(tmpdir()).filter((name) => name.startsWith('zafra-lab-')).length;
+		const before = profiles();
+		const brief = new Lab({ hostMap: [rule('trouble.test', faults.port)] });
+		await brief.measure('http://trouble.test/plain', HASTY);
+		expect(profiles()).to.equal(before + 1);
+		const running = mine().length;
+		await brief.close();
+		expect(profiles()).to.equal(before);
+		expect(mine().length).to.equal(running - 1);
 	});
 
 	it('says what to install when there is no Chromium', async () => {

@@ -114,6 +114,31 @@ describe('trials in the queue', () => {
 		expect(order).to.deep.equal([`${first}.1`, `${first}.1`, `${second}.1`, `${second}.1`, `${first}.2`, `${first}.2`, `${second}.2`, `${second}.2`]);
 	});
 
+	it('keep their turns when the clock goes back', () => {
+		const [first, second] = [make({ rounds: 1 }), make({ rounds: 1 })];
+		finish(leaseJob(db, 'me')!);
+		finish(leaseJob(db, 'me')!);
+		db.prepare("UPDATE trial SET leased_at = '2099-01-01T00:00:00.000Z' WHERE id = ?").run(first);
+		db.prepare("UPDATE job SET leased_at = '2099-01-01T00:00:00.000Z' WHERE trial_id = ?").run(first);
+		expect(runAll().map((job) => job.trialId)).to.deep.equal([second, second]);
+		expect(findTrial(db, first)!.status).to.equal('done');
+		expect(findTrial(db, second)!.status).to.equal('done');
+	});
+
+	it('go on when a site is down for a while: failures are counted, and too many leave no verdict', () => {
+		const id = make({ rounds: 10, primary: ['lcp'] });
+		const baseline = findTrial(db, id)!.design.arms[0]!.id;
+		const reason = { code: 'refused' as const, message: 'b.test refused the connection.', advice: 'Check it.' };
+		for (let job = leaseJob(db, 'me'); job; job = leaseJob(db, 'me')) {
+			const down = job.armId !== baseline && job.round > 6;
+			finish(job, down ? { lcp: null } : { lcp: 2000 + job.round }, down ? { status: 'failed', failure: reason } : {});
+		}
+		const judgement = judgementOf(db, findTrial(db, id)!);
+		expect(findTrial(db, id)!.status).to.equal('done');
+		expect(judgement.health.find((one) => one.arm !== baseline)).to.include({ loads: 10, failed: 4 });
+		expect(judgement.results.find((one) => one.metric === 'lcp')).to.include({ verdict: 'none', reason: '4 of 10 loads of “B” failed.' });
+	});
+
 	it('wait for their time, and spread over it', () => {
 		const later = make({ notBefore: new Date(Date.now() + 3_600_000).toISOString() });
 		expect(leaseJob(db, 'me')).to.equal(null);

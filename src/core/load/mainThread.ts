@@ -26,7 +26,7 @@ type Evidence = Pick<LoadRecord, 'longTasks' | 'longFrames' | 'figures' | 'settl
  * it (Long Animation Frames); what no script covers is the browser's own work.
  * @param siteHost host of the page
  */
-export function ownedTasks({ longTasks, longFrames, figures, settledMs }: Evidence, siteHost: string): OwnedTask[] {
+export function ownedTasks({ longTasks, longFrames, figures, settledMs }: Evidence, siteHost: string, cdnHosts: readonly string[] = []): OwnedTask[] {
 	const scripts = longFrames.flatMap((frame) => frame.scripts).sort((a, b) => a.startMs - b.startMs);
 	const from = figures.fcp ?? Infinity;
 	const to = settledMs ?? Infinity;
@@ -41,7 +41,7 @@ export function ownedTasks({ longTasks, longFrames, figures, settledMs }: Eviden
 			const stop = Math.min(end, script.startMs + script.durationMs);
 			if (stop <= start) continue;
 			taken = stop;
-			const owner = ownerOfScript(script.url, siteHost);
+			const owner = ownerOfScript(script.url, siteHost, cdnHosts);
 			const share = byOwner.get(owner.id) ?? { owner, url: script.url, durationMs: 0 };
 			share.durationMs += stop - start;
 			if (stop - start > (longest.get(owner.id) ?? 0)) {
@@ -58,10 +58,10 @@ export function ownedTasks({ longTasks, longFrames, figures, settledMs }: Eviden
 	});
 }
 
-function ownerOfScript(url: string, siteHost: string): Owner {
+function ownerOfScript(url: string, siteHost: string, cdnHosts: readonly string[]): Owner {
 	try {
 		const { host, protocol } = new URL(url);
-		return protocol.startsWith('http') ? ownerOf(host, siteHost) : BROWSER_WORK;
+		return protocol.startsWith('http') ? ownerOf(host, siteHost, cdnHosts) : BROWSER_WORK;
 	} catch {
 		return BROWSER_WORK;
 	}

@@ -93,11 +93,11 @@ export interface OwnedRequest extends ListedRequest {
 	number: number;
 }
 
-export function ownedRequests<Request extends ListedRequest>(requests: readonly Request[], siteHost: string): (Request & OwnedRequest)[] {
+export function ownedRequests<Request extends ListedRequest>(requests: readonly Request[], siteHost: string, cdnHosts: readonly string[] = []): (Request & OwnedRequest)[] {
 	const owners = new Map<string, Owner>();
 	return requests.map((request, i) => {
 		let owner = owners.get(request.host);
-		if (!owner) owners.set(request.host, (owner = ownerOf(request.host, siteHost)));
+		if (!owner) owners.set(request.host, (owner = ownerOf(request.host, siteHost, cdnHosts)));
 		return { ...request, owner, number: i + 1 };
 	});
 }

@@ -88,13 +88,13 @@ export function fileKey(request: Pick<RequestRecord, 'url' | 'type'>, owner: Own
 	return `own ${path}`;
 }
 
-export function digestOf(record: LoadRecord, place: { loadId: number; armId: number; conditionId: string; round: number }): LoadDigest {
+export function digestOf(record: LoadRecord, place: { loadId: number; armId: number; conditionId: string; round: number }, cdnHosts: readonly string[] = []): LoadDigest {
 	const siteHost = new URL(record.finalUrl || record.url).host;
 	const requests = record.requests.filter((request) => request.during === 'load');
 	const owners = new Map<string, Owner>();
 	const whose = (host: string) => {
 		let owner = owners.get(host);
-		if (!owner) owners.set(host, (owner = ownerOf(host, siteHost)));
+		if (!owner) owners.set(host, (owner = ownerOf(host, siteHost, cdnHosts)));
 		return owner;
 	};
 	const document = requests.find((one) => one.type === 'document' && !one.redirectTo) ?? null;
@@ -121,7 +121,7 @@ export function digestOf(record: LoadRecord, place: { loadId: number; armId: num
 		startedAt: record.startedAt,
 		figures: record.figures,
 		files: [...files.values()],
-		blocking: timeByOwner(ownedTasks(record, siteHost)).filter((time) => time.blockingMs > 0).map((time) => ({ owner: time.owner, ms: time.blockingMs })),
+		blocking: timeByOwner(ownedTasks(record, siteHost, cdnHosts)).filter((time) => time.blockingMs > 0).map((time) => ({ owner: time.owner, ms: time.blockingMs })),
 		lcpParts: lcpPartsOf(record),
 		lcpElement: record.lcp?.selector ?? null,
 		shifts: shiftsByElement(record),

@@ -62,10 +62,15 @@ function limited(slowdown: number): number {
 export class SpeedBook {
 	#readings: number[] = [];
 
+	/** The speed to reckon with; null before the first reading. */
+	get usual(): number | null {
+		return this.#readings.length ? quantileSorted(ascending(this.#readings), 0.75) : null;
+	}
+
 	/** Take a reading; returns the speed to reckon with. */
 	note(reading: number): number {
 		this.#readings = [...this.#readings.slice(-11), reading];
-		return quantileSorted(ascending(this.#readings), 0.75);
+		return this.usual!;
 	}
 }
 

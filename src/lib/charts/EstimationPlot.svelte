@@ -10,6 +10,8 @@
 	import type { ShiftResult } from '../../core/trial/types';
 	import { formatDifference, formatValue } from '../../core/wording/format';
 	import { wordShift, wordVerdict } from '../../core/wording/shift';
+	import { csvOf } from '../../core/formats/csv';
+	import ChartTools from './ChartTools.svelte';
 	import { armColour } from './armColour';
 
 	interface Dot {
@@ -29,6 +31,8 @@
 	let { metric, title, arms, dots, results }: Props = $props();
 	/** Drawn at the width it has, so that its letters keep their size; the first guess is for pages without scripts. */
 	let room = $state(460);
+	let drawn: SVGSVGElement | undefined = $state();
+	const csv = () => csvOf(['arm', 'round', 'load', metric], dots.map((dot) => [name(dot.arm), dot.round, dot.load, dot.value]));
 	const width = $derived(Math.max(300, room));
 
 	const TOP = 14;
@@ -85,7 +89,7 @@
 {/snippet}
 
 <figure bind:clientWidth={room}>
-	<svg viewBox="0 0 {width} {height}" role="group" aria-label="{title}: {metricOf(metric).name} of every load, and the shift of each arm from the baseline">
+	<svg bind:this={drawn} viewBox="0 0 {width} {height}" role="group" aria-label="{title}: {metricOf(metric).name} of every load, and the shift of each arm from the baseline">
 		{#each y.ticks(5) as tick (tick)}
 			<line x1={LEFT} x2={split} y1={y(tick)} y2={y(tick)} class="rule" />
 			<text x={LEFT - 6} y={y(tick)} dy="0.32em" class="tick" text-anchor="end">{formatValue(metric, tick)}</text>
@@ -135,6 +139,7 @@
 		{:else}
 			{dots.length ? 'One arm has been loaded so far: there is nothing to compare yet.' : 'No load has ended yet.'}
 		{/if}
+		<ChartTools {csv} svg={() => drawn} name="loads-{metric}" />
 	</figcaption>
 </figure>
 

@@ -4,7 +4,7 @@
 	import { csvOf } from '../../core/formats/csv';
 	import type { OwnedTask, OwnerTime } from '../../core/load/mainThread';
 	import { formatDuration } from '../../core/wording/format';
-	import CopyButton from './CopyButton.svelte';
+	import ChartTools from './ChartTools.svelte';
 	import type { OwnerColours } from './ownerColour';
 
 	interface Props {
@@ -16,6 +16,7 @@
 	}
 	let { tasks, times, endMs, lines, colours }: Props = $props();
 	let room = $state(900);
+	let drawn: SVGSVGElement | undefined = $state();
 	const left = $derived(room < 620 ? 112 : 226);
 	const right = $derived(room < 620 ? 8 : 82);
 	const x = $derived(scaleLinear([0, endMs * 1.02], [left, room - right]));
@@ -24,7 +25,7 @@
 </script>
 
 <figure bind:clientWidth={room}>
-	<svg width={room} height={HEIGHT} viewBox="0 0 {room} {HEIGHT}" role="img" aria-label="{tasks.length} long tasks over time, coloured by whose scripts ran">
+	<svg bind:this={drawn} width={room} height={HEIGHT} viewBox="0 0 {room} {HEIGHT}" role="img" aria-label="{tasks.length} long tasks over time, coloured by whose scripts ran">
 		<text x={left - 8} y="30" text-anchor="end" class="name">Main thread</text>
 		<line x1={left} x2={room - right} y1="40" y2="40" class="base" />
 		{#each tasks as task (task.startMs)}
@@ -49,7 +50,7 @@
 	</table>
 	<figcaption>
 		{tasks.length} {tasks.length === 1 ? 'task' : 'tasks'} of more than 50 ms; {formatDuration(tasks.reduce((sum, task) => sum + task.blockingMs, 0))} of their time counts as blocking (TBT).
-		<CopyButton label="Copy as CSV" text={csv} file="main-thread.csv" />
+		<ChartTools {csv} svg={() => drawn} name="main-thread" />
 	</figcaption>
 </figure>
 

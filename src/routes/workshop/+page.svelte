@@ -1,9 +1,10 @@
 <script lang="ts">
 	import { Button } from 'carbon-components-svelte';
+	import { enhance } from '$app/forms';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { formatIn } from '../../core/wording/format';
 
-	let { data } = $props();
+	let { data, form } = $props();
 </script>
 
 <svelte:head><title>Workshop – Zafra</title></svelte:head>
@@ -39,6 +40,32 @@
 		{:else}<p class="muted">None. ZAFRA_HOST_MAP sends hosts elsewhere, for a new server before its name is switched.</p>{/if}
 	</section>
 	<section>
+		<h2>Sites and their CDN hosts</h2>
+		<p class="muted">Hosts of another domain that serve a site’s own files: they count as the site’s, not as a third party.</p>
+		{#if data.sites.length}
+			<Scroller label="Table of sites">
+				<table class="ledger">
+					<thead><tr><th scope="col">Site</th><th scope="col">Client</th><th scope="col">CDN hosts</th></tr></thead>
+					<tbody>
+						{#each data.sites as site (site.id)}
+							<tr>
+								<td>{site.name}<br /><span class="muted">{site.host}</span></td><td>{site.client}</td>
+								<td>
+									<form method="POST" action="?/cdn" use:enhance={() => ({ update }) => update({ reset: false })}>
+										<input type="hidden" name="site" value={site.id} />
+										<label><span class="visually-hidden">CDN hosts of {site.host}</span><input name="hosts" value={form?.site === site.id ? form.typed : site.cdnHosts} placeholder="none" /></label>
+										<button>Keep<span class="visually-hidden"> for {site.host}</span></button>
+										{#if form?.site === site.id && form.problem}<div class="problem" role="alert">{form.problem}</div>{/if}
+									</form>
+								</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			</Scroller>
+		{:else}<p class="muted">No sites yet.</p>{/if}
+	</section>
+	<section>
 		<h2>Score recipe {data.recipe.version} and margins</h2>
 		<Scroller label="Table of anchors and margins">
 			<table class="ledger">
@@ -69,6 +96,25 @@
 	}
 	section {
 		margin-bottom: 1.8rem;
+	}
+	td input {
+		background: var(--panel);
+		color: var(--ink);
+		border: 1px solid var(--rule);
+		padding: 0.2rem 0.4rem;
+		width: 16rem;
+		max-width: 100%;
+	}
+	td button {
+		background: none;
+		border: 1px solid var(--rule);
+		color: var(--action);
+		padding: 0.2rem 0.6rem;
+		cursor: pointer;
+	}
+	.problem {
+		color: var(--worse);
+		font-size: 0.88rem;
 	}
 	.short {
 		max-width: 34rem;

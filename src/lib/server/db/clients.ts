@@ -13,17 +13,19 @@ export interface Site {
 	host: string;
 	name: string;
 	role: 'own' | 'competitor' | 'bench';
+	/** Hosts of other domains that serve its own files, by comma. */
+	cdnHosts: string;
 }
 
 export function listClients(db: Db): Client[] {
 	const clients = sql<{ id: number; name: string; note: string }>(db, 'SELECT * FROM client ORDER BY name').all();
 	return clients.map((client) => ({
 		...client,
-		sites: sql<Site>(db, 'SELECT id, host, name, role FROM site WHERE client_id = ? ORDER BY id').all(client.id)
+		sites: sql<Site>(db, 'SELECT id, host, name, role, cdn_hosts AS cdnHosts FROM site WHERE client_id = ? ORDER BY id').all(client.id)
 	}));
 }
 
-export function insertClient(db: Db, name: string, note: string, sites: readonly Omit<Site, 'id'>[]): number {
+export function insertClient(db: Db, name: string, note: string, sites: readonly Omit<Site, 'id' | 'cdnHosts'>[]): number {
 	const { lastInsertRowid } = sql(db, 'INSERT INTO client (name, note) VALUES (?, ?)').run(name, note);
 	for (const site of sites)
 		sql(db, 'INSERT INTO site (client_id, host, name, role) VALUES (?, ?, ?, ?)').run(
@@ -33,6 +35,16 @@ export function insertClient(db: Db, name: string, note: string, sites: readonly
 			site.role
 		);
 	return Number(lastInsertRowid);
+}
+
+/** Hosts that serve the files of the site with this host although their domain is another's. */
+export function cdnHostsOf(db: Db, siteHost: string): string[] {
+	const rows = sql<{ hosts: string }>(db, "SELECT cdn_hosts AS hosts FROM site WHERE host = ? AND cdn_hosts <> ''").all(siteHost.replace(/:\d+$/, ''));
+	return [...new Set(rows.flatMap((row) => row.hosts.split(',')))];
+}
+
+export function setCdnHosts(db: Db, siteId: number, hosts: readonly string[]): void {
+	sql(db, 'UPDATE site SET cdn_hosts = ? WHERE id = ?').run(hosts.join(','), siteId);
 }
 
 export function findClientByName(db: Db, name: string): number | null {

@@ -7,6 +7,7 @@ import { fairnessOf, type FairnessLine } from '../../../core/trial/fairness';
 import { comparisonsOf } from '../../../core/trial/judge';
 import { whyOf, type Why } from '../../../core/trial/why';
 import { median } from '../../../core/stats/summary';
+import { cdnHostsOf } from '../db/clients';
 import type { Db } from '../db/connection';
 import { findEvidence, keepEvidence, restingTrials } from '../db/evidence';
 import { findPicture, findRecord, loadsOfTrial, stampOfLoads, type LoadSummary } from '../db/loads';
@@ -77,7 +78,7 @@ export async function workOutEvidence(db: Db, id: number): Promise<void> {
 		const digests = new Map<number, LoadDigest[]>();
 		for (const load of loads.filter((one) => one.conditionId === condition)) {
 			const record = findRecord(db, load.id);
-			if (record) digests.set(load.armId, [...(digests.get(load.armId) ?? []), digestOf(record, { loadId: load.id, armId: load.armId, conditionId: condition, round: load.round })]);
+			if (record) digests.set(load.armId, [...(digests.get(load.armId) ?? []), digestOf(record, { loadId: load.id, armId: load.armId, conditionId: condition, round: load.round }, cdnHostsOf(db, new URL(record.finalUrl || record.url).host))]);
 			await new Promise((next) => setImmediate(next));
 		}
 		for (const arm of design.arms.filter((one) => !one.reference)) {

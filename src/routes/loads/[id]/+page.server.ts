@@ -3,6 +3,7 @@ import { describeConditions } from '../../../core/load/conditions';
 import { packRequests } from '../../../core/load/requestList';
 import { scoreOf } from '../../../core/metrics/score';
 import { getDb } from '$lib/server/context';
+import { cdnHostsOf } from '$lib/server/db/clients';
 import { findLoad, findRecord } from '$lib/server/db/loads';
 import { findTrial } from '$lib/server/db/trials';
 import { nudgeAgain } from '$lib/server/queue/singles';
@@ -20,6 +21,7 @@ export const load = ({ params }) => {
 		trial: trial && { id: trial.id, question: trial.question, arm: arm?.name ?? '' },
 		detail: record.conditions && describeConditions(record.conditions),
 		score: scoreOf(record.figures),
+		cdnHosts: cdnHostsOf(db, new URL(record.finalUrl || record.url).host),
 		record: { ...record, requests: [] },
 		// As text: thousands of requests are read many times faster this way than as part of the page's own data.
 		requests: packRequests(record.requests)

@@ -25,10 +25,10 @@
 	const device = $derived(record.conditions?.device ?? { width: 1366, height: 768 });
 	const measured = $derived(METRICS.filter((metric) => record.figures[metric.id] !== null));
 	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
-	const requests = $derived(ownedRequests(unpackRequests(data.requests), siteHost));
-	const shares = $derived(sharesOf(requests, siteHost));
+	const requests = $derived(ownedRequests(unpackRequests(data.requests), siteHost, data.cdnHosts));
+	const shares = $derived(sharesOf(requests, siteHost, data.cdnHosts));
 	const colours = $derived(ownerColours(shares));
-	const tasks = $derived(ownedTasks(record, siteHost));
+	const tasks = $derived(ownedTasks(record, siteHost, data.cdnHosts));
 	const times = $derived(timeByOwner(tasks));
 	const LINES = ['ttfb', 'fcp', 'lcp', 'onload', 'full'] as const;
 	const lines = $derived(LINES.flatMap((id) => (record.figures[id] === null ? [] : [{ name: metricOf(id).short, atMs: record.figures[id] }])));
@@ -57,7 +57,7 @@
 	/** The list holds but a part of each request; a CSV wants all. */
 	async function csvOfRequests(numbers: ReadonlySet<number>): Promise<string> {
 		const whole = (await (await fetch(`/api/loads/${data.load.id}`)).json()) as LoadRecord;
-		return requestsCsv(ownedRequests(whole.requests, siteHost).filter((one) => numbers.has(one.number)));
+		return requestsCsv(ownedRequests(whole.requests, siteHost, data.cdnHosts).filter((one) => numbers.has(one.number)));
 	}
 
 	onMount(() => setTimeout(goToSection, 50));

@@ -2,7 +2,9 @@
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS } from '../../../core/metrics/catalogue';
 	import type { ShiftResult } from '../../../core/trial/types';
-	import { formatValue } from '../../../core/wording/format';
+	import { csvOf } from '../../../core/formats/csv';
+	import CopyButton from '$lib/charts/CopyButton.svelte';
+	import { formatDifference, formatValue } from '../../../core/wording/format';
 	import { wordShift } from '../../../core/wording/shift';
 	import VerdictMark from '$lib/parts/VerdictMark.svelte';
 
@@ -15,6 +17,14 @@
 	let { results, conditions, comparisons }: Props = $props();
 	const of = (metric: string, condition: string, arm: number) =>
 		results.find((one) => one.metric === metric && one.condition === condition && one.arm === arm);
+	const csv = () =>
+		csvOf(
+			['arm', 'baseline', 'conditions', 'metric', 'baseline_median', 'arm_median', 'shift', 'low', 'high', 'raw_shift', 'relative', 'relative_low', 'relative_high', 'margin', 'p', 'adjusted_p', 'rounds', 'primary', 'verdict'],
+			results.filter((one) => one.shift).map((one) => {
+				const names = comparisons.find((other) => other.id === one.arm);
+				return [names?.name ?? '', names?.baseline ?? '', one.condition, one.metric, one.baselineMedian, one.armMedian, one.shift!.estimate, one.shift!.low, one.shift!.high, one.rawShift?.estimate ?? null, one.shift!.relative?.estimate ?? null, one.shift!.relative?.low ?? null, one.shift!.relative?.high ?? null, one.margin, one.p, one.adjustedP, one.n, one.primary, one.verdict];
+			})
+		);
 	/** Metrics that nothing was measured for would be rows of dashes. */
 	const shown = $derived(METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift)));
 </script>
@@ -45,7 +55,7 @@
 							{@const result = of(metric.id, one.id, arm.id)}
 							<td class="number first">{formatValue(metric.id, result?.baselineMedian ?? null)}</td>
 							<td class="number">{formatValue(metric.id, result?.armMedian ?? null)}</td>
-							<td class="shift">{result?.shift ? wordShift(metric.id, result.shift) : '–'}{#if result}<br /><VerdictMark {result} />{/if}</td>
+							<td class="shift">{result?.shift ? wordShift(metric.id, result.shift) : '–'}{#if result?.rawShift}<br /><span class="muted">before the correction by the reference page: {formatDifference(metric.id, result.rawShift.estimate)}</span>{/if}{#if result}<br /><VerdictMark {result} />{/if}</td>
 						{/each}
 					</tr>
 				{/each}
@@ -53,7 +63,7 @@
 		</table>
 	</Scroller>
 {/each}
-<p class="muted note">Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are shown to explore.</p>
+<p class="muted note">Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are shown to explore. <CopyButton label="Copy the table as CSV" text={csv} file="shifts.csv" /></p>
 
 <style>
 	.group {

@@ -107,6 +107,9 @@ ALTER TABLE load ADD COLUMN failed_step INTEGER;
 ALTER TABLE load ADD COLUMN step_picture BLOB;
 ALTER TABLE load ADD COLUMN nudged INTEGER NOT NULL DEFAULT 0;
 
+-- Hosts of other domains that serve a site's own files, by comma.
+ALTER TABLE site ADD COLUMN cdn_hosts TEXT NOT NULL DEFAULT '';
+
 -- Conditions that the analyst made; those that ship are in the code and can be overridden here.
 CREATE TABLE conditions (
 	id TEXT PRIMARY KEY,

@@ -1,17 +1,17 @@
 /** The app's own pages: weight and serving time of the sheet of a trial with about 100 loads. */
-import { gunzipSync, gzipSync } from 'node:zlib';
+import { brotliDecompressSync, gzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
 import { chromium } from 'playwright-core';
 import { median } from '../src/core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
 import { openDatabase } from '../src/lib/server/db/connection';
-import { importTrial } from '../src/lib/server/demo';
+import { importTrial, packLines } from '../src/lib/server/demo';
 import { startApp } from '../test/support/app';
 import { printTable } from './table';
 
 const app = await startApp({ demo: true });
 // The recorded trial, its loads three times over in new rounds: 44 become 124.
-const [head, ...lines] = gunzipSync(readFileSync('demo/trials/01-chat-on-the-timetable.ndjson.gz')).toString().split('\n');
+const [head, ...lines] = brotliDecompressSync(readFileSync('demo/trials/01-chat-on-the-timetable.ndjson.br')).toString().split('\n');
 const design = JSON.parse(head!) as { design: { rounds: number } };
 const rounds = design.design.rounds;
 design.design.rounds = rounds * 3;
@@ -20,7 +20,7 @@ const more = lines.flatMap((line) => {
 	return load.warmup ? [line] : [0, 1, 2].map((times) => JSON.stringify({ ...load, round: load.round + times * rounds }));
 });
 const db = openDatabase(app.folder);
-const id = importTrial(db, gzipSync([JSON.stringify(design), ...more].join('\n')));
+const id = importTrial(db, packLines([JSON.stringify(design), ...more], 4));
 db.close();
 
 const times: number[] = [];

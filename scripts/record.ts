@@ -92,7 +92,7 @@ mkdirSync('demo/trials', { recursive: true });
 for (const [index, { file }] of RECORDINGS.entries()) {
 	const packed = exportTrial(db, ids[index]!);
 	if (packed.length > MOST_BYTES) throw new Error(`${file} has ${packed.length} bytes: too many to ship.`);
-	writeFileSync(`demo/trials/${file}.ndjson.gz`, packed);
+	writeFileSync(`demo/trials/${file}.ndjson.br`, packed);
 	console.log(`${file}: ${packed.length} bytes`);
 }
 world.close();

@@ -141,7 +141,7 @@ describe('database and queue', () => {
 		importDemo(db);
 		importDemo(db);
 		const shipped = readdirSync('demo/trials').length;
-		expect(shipped).to.equal(2);
+		expect(shipped).to.equal(3);
 		const trial = findTrial(db, 1)!;
 		expect(trial).to.include({ status: 'done', clientName: 'Skerry Line' });
 		const loads = loadsOfTrial(db, 1);

@@ -28,14 +28,6 @@
 <span class="copy no-print"><button type="button" onclick={copy}>{label}</button><span role="status">{said}</span></span>
 
 <style>
-	button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.15rem 0.6rem;
-		font-size: 0.86rem;
-		cursor: pointer;
-	}
 	.copy span {
 		font-size: 0.86rem;
 		color: var(--muted);

@@ -1,16 +1,8 @@
 <script lang="ts">
 	/** Arms as rows, equal time steps as columns; LCP and shift frames underlined with words. */
+	import type { Film } from '../../core/trial/film';
 	import { formatDuration } from '../../core/wording/format';
 
-	interface Film {
-		arm: number;
-		load: number;
-		frames: { atMs: number; progress: number }[];
-		lcpMs: number | null;
-		shiftsMs: number[];
-		width: number;
-		height: number;
-	}
 	interface Props {
 		films: Film[];
 		nameOf: (arm: number) => string;
@@ -37,7 +29,7 @@
 		<tbody>
 			{#each films as film (film.arm)}
 				<tr>
-					<th scope="row"><i style:background={colourOf(film.arm)}></i>{nameOf(film.arm)}<br /><a href="/loads/{film.load}#frames">this load</a></th>
+					<th scope="row"><i class="swatch" style:background={colourOf(film.arm)}></i>{nameOf(film.arm)}<br /><a href="/loads/{film.load}#frames">this load</a></th>
 					{#each times as time, i (time)}
 						{@const index = frameAt(film, time)}
 						{@const note = noteOf(film, i)}
@@ -78,12 +70,6 @@
 	}
 	th a {
 		font-weight: 400;
-	}
-	i {
-		display: inline-block;
-		width: 0.7rem;
-		height: 0.7rem;
-		margin-right: 0.35rem;
 	}
 	img {
 		display: block;

@@ -227,7 +227,7 @@
 							onclick={() => (folded = folded.includes(row.owner.id) ? folded.filter((id) => id !== row.owner.id) : [...folded, row.owner.id])}
 							onkeydown={(event) => onRowKey(event, item.index)}
 						>
-							<span>{folded.includes(row.owner.id) ? '▸' : '▾'} <i style:background={colours(row.owner.id, row.owner.kind)}></i>{row.owner.name}{row.owner.kind === 'third-party' ? ', third party' : ''}: {row.count} requests, {formatBytes(row.owner.wireBytes)}</span>
+							<span>{folded.includes(row.owner.id) ? '▸' : '▾'} <i class="swatch" style:background={colours(row.owner.id, row.owner.kind)}></i>{row.owner.name}{row.owner.kind === 'third-party' ? ', third party' : ''}: {row.count} requests, {formatBytes(row.owner.wireBytes)}</span>
 						</button>
 					{/if}
 				{/each}
@@ -249,7 +249,7 @@
 	{#if chosen}{#key chosen.number}<RequestDetails listed={chosen} detailsUrl={detailsUrl(chosen.number)} colour={colours(chosen.owner.id, chosen.owner.kind)} onclose={() => open(chosen.number)} />{/key}{/if}
 	<ul class="owners">
 		{#each shares as share (share.id)}
-			<li><i style:background={colours(share.id, share.kind)}></i>{share.name} <span class="muted">{share.requests} {share.requests === 1 ? 'request' : 'requests'}, {formatBytes(share.wireBytes)}</span></li>
+			<li><i class="swatch" style:background={colours(share.id, share.kind)}></i>{share.name} <span class="muted">{share.requests} {share.requests === 1 ? 'request' : 'requests'}, {formatBytes(share.wireBytes)}</span></li>
 		{/each}
 	</ul>
 	<figcaption>Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <CopyButton label="Copy these requests as CSV" text={() => csv(new Set(shown.map((one) => one.number)))} file="requests.csv" /></figcaption>
@@ -284,9 +284,6 @@
 		border: 1px solid var(--rule);
 		padding: 0.25rem 0.4rem;
 		max-width: 11.5rem;
-	}
-	.filters input[type='checkbox'] {
-		accent-color: var(--action);
 	}
 	.chart {
 		position: relative;
@@ -422,12 +419,6 @@
 		padding: 0;
 		margin: 0.3rem 0;
 		font-size: 0.88rem;
-	}
-	i {
-		display: inline-block;
-		width: 0.7rem;
-		height: 0.7rem;
-		margin-right: 0.4rem;
 	}
 	figcaption {
 		font-size: 0.88rem;

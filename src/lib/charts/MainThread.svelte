@@ -44,7 +44,7 @@
 		<thead><tr><th scope="col">Whose script</th><th scope="col" class="number">In long tasks</th><th scope="col" class="number">Of it blocking</th><th scope="col" class="number">Tasks</th></tr></thead>
 		<tbody>
 			{#each times as time (time.owner.id)}
-				<tr><th scope="row"><i style:background={colours(time.owner.id, time.owner.kind)}></i>{time.owner.name}{time.owner.kind === 'third-party' ? ', third party' : ''}</th><td class="number">{formatDuration(time.durationMs)}</td><td class="number">{formatDuration(time.blockingMs)}</td><td class="number">{time.tasks}</td></tr>
+				<tr><th scope="row"><i class="swatch" style:background={colours(time.owner.id, time.owner.kind)}></i>{time.owner.name}{time.owner.kind === 'third-party' ? ', third party' : ''}</th><td class="number">{formatDuration(time.durationMs)}</td><td class="number">{formatDuration(time.blockingMs)}</td><td class="number">{time.tasks}</td></tr>
 			{/each}
 		</tbody>
 	</table>
@@ -82,12 +82,6 @@
 	}
 	th[scope='row'] {
 		font-weight: 400;
-	}
-	i {
-		display: inline-block;
-		width: 0.7rem;
-		height: 0.7rem;
-		margin-right: 0.4rem;
 	}
 	figcaption {
 		font-size: 0.88rem;

@@ -142,13 +142,6 @@
 		gap: 0.4rem;
 		margin-bottom: 0.7rem;
 	}
-	button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.2rem 0.7rem;
-		cursor: pointer;
-	}
 	button[aria-pressed='true'],
 	button[aria-current='true'] {
 		border-color: var(--focus);

@@ -87,12 +87,6 @@
 		padding: 0.4rem 1.1rem;
 		cursor: pointer;
 	}
-	select {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		padding: 0.25rem 0.4rem;
-	}
 	label {
 		color: var(--muted);
 		font-size: 0.9rem;

@@ -53,7 +53,7 @@
 
 <section class="details" aria-label="Details of request {listed.number}">
 	<div class="head">
-		<h3><i style:background={colour}></i>Request {listed.number}: {request?.method ?? ''} <span class="url">{listed.url}</span></h3>
+		<h3><i class="swatch" style:background={colour}></i>Request {listed.number}: {request?.method ?? ''} <span class="url">{listed.url}</span></h3>
 		<button onclick={onclose}>Close</button>
 	</div>
 	{#if request}
@@ -129,12 +129,6 @@
 		color: var(--muted);
 		margin: 0.4rem 0 0.2rem;
 	}
-	i {
-		display: inline-block;
-		width: 0.7rem;
-		height: 0.7rem;
-		margin-right: 0.4rem;
-	}
 	.grid {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 22rem), 1fr));
@@ -176,13 +170,6 @@
 		margin: 0;
 		list-style: decimal;
 		overflow-wrap: anywhere;
-	}
-	button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.1rem 0.6rem;
-		cursor: pointer;
 	}
 	summary {
 		cursor: pointer;

@@ -93,28 +93,12 @@
 		flex-wrap: wrap;
 		gap: 1rem;
 	}
-	input,
-	select,
-	textarea {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		padding: 0.25rem 0.4rem;
-		max-width: 100%;
-	}
 	input[type='number'] {
 		width: 6.5rem;
 	}
 	textarea {
 		width: 100%;
 		min-width: 14rem;
-	}
-	button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.2rem 0.7rem;
-		cursor: pointer;
 	}
 	.clash {
 		color: var(--worse);

@@ -1,14 +1,15 @@
 /** The demonstration data: clients of the scenario, and trials that the real lab recorded from the simulated web. */
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { gunzipSync, gzipSync } from 'node:zlib';
+import { brotliCompressSync, brotliDecompressSync, constants } from 'node:zlib';
 import { completeRecord } from '../../core/load/emptyRecord';
 import type { LoadRecord } from '../../core/load/record';
 import { planLoads } from '../../core/trial/plan';
 import type { TrialArm, TrialDesign } from '../../core/trial/types';
 import { findClientByName, insertClient, listClients, readFact, writeFact } from './db/clients';
 import { sql, type Db } from './db/connection';
-import { insertJobs } from './db/jobs';
+import { keepSettling, settlingsOf, type SettlingRow } from './db/evidence';
+import { insertJobs, settleJob } from './db/jobs';
 import { findPicture, findRecord, framesOfLoad, insertLoad, loadsOfTrial } from './db/loads';
 import { findTrial, insertTrial, setTrialStatus } from './db/trials';
 import { judgementOf } from './queue/answer';
@@ -47,6 +48,8 @@ interface RecordedTrial {
 	question: string;
 	createdAt: string;
 	design: TrialDesign;
+	/** What waiting for stable pages saw; arms by their id in the design. */
+	settlings?: SettlingRow<unknown>[];
 }
 
 interface RecordedLoad {
@@ -73,14 +76,14 @@ export function importDemo(db: Db): void {
 		if (readFact(db, FACT)) return;
 		insertScenario(db);
 		if (existsSync(FOLDER))
-			for (const file of readdirSync(FOLDER).filter((name) => name.endsWith('.ndjson.gz')).sort())
+			for (const file of readdirSync(FOLDER).filter((name) => name.endsWith('.ndjson.br')).sort())
 				importTrial(db, readFileSync(join(FOLDER, file)));
 		writeFact(db, FACT, new Date().toISOString());
 	}).immediate();
 }
 
 export function importTrial(db: Db, packed: Buffer): number {
-	const [head, ...lines] = gunzipSync(packed).toString('utf8').trim().split('\n');
+	const [head, ...lines] = brotliDecompressSync(packed).toString('utf8').trim().split('\n');
 	const recorded = JSON.parse(head!) as RecordedTrial;
 	const clientId = recorded.clientName ? findClientByName(db, recorded.clientName) : null;
 	const id = insertTrial(db, { clientId, question: recorded.question, design: recorded.design });
@@ -97,6 +100,11 @@ export function importTrial(db: Db, packed: Buffer): number {
 			picture: load.picture === null ? null : Buffer.from(load.picture, 'base64')
 		});
 	}
+	for (const one of recorded.settlings ?? []) {
+		const armId = armIds.get(one.armId)!;
+		const jobId = settleJob(db, id, armId, one.conditionId, one.stage);
+		if (jobId !== null) keepSettling(db, { ...one, id: jobId, trialId: id, armId }, one.result);
+	}
 	setTrialStatus(db, id, 'done');
 	const loads = loadsOfTrial(db, id);
 	sql(db, 'UPDATE trial SET created_at = ?, started_at = ?, ended_at = ?, read_at = ? WHERE id = ?').run(
@@ -110,6 +118,11 @@ export function importTrial(db: Db, packed: Buffer): number {
 	return id;
 }
 
+/** Loads of a trial are much alike: a window as large as all of them finds that. */
+export function packLines(lines: readonly string[], quality = 9): Buffer {
+	return brotliCompressSync(lines.join('\n'), { params: { [constants.BROTLI_PARAM_QUALITY]: quality, [constants.BROTLI_PARAM_LGWIN]: 24 } });
+}
+
 /** A finished trial with all its evidence, as it is shipped. */
 export function exportTrial(db: Db, id: number): Buffer {
 	const trial = findTrial(db, id);
@@ -119,7 +132,8 @@ export function exportTrial(db: Db, id: number): Buffer {
 		clientName: trial.clientName,
 		question: trial.question,
 		createdAt: trial.createdAt,
-		design: { ...trial.design, arms }
+		design: { ...trial.design, arms },
+		settlings: settlingsOf(db, id)
 	};
 	const lines = loadsOfTrial(db, id).map((load): RecordedLoad => {
 		const { conditionId, stage, round, warmup } = load;
@@ -134,5 +148,5 @@ export function exportTrial(db: Db, id: number): Buffer {
 			picture: findPicture(db, load.id)?.toString('base64') ?? null
 		};
 	});
-	return gzipSync([head, ...lines].map((line) => JSON.stringify(line)).join('\n'), { level: 9 });
+	return packLines([head, ...lines].map((line) => JSON.stringify(line)));
 }

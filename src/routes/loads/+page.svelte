@@ -123,15 +123,6 @@
 		gap: 0.4rem;
 		align-items: center;
 	}
-	select,
-	textarea,
-	input[type='file'] {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		padding: 0.3rem 0.4rem;
-		max-width: 100%;
-	}
 	textarea {
 		width: 100%;
 		font-family: ui-monospace, monospace;
@@ -149,9 +140,6 @@
 		cursor: pointer;
 		color: var(--action);
 		font-size: 0.9rem;
-	}
-	input[type='checkbox'] {
-		accent-color: var(--action);
 	}
 	.small {
 		font-size: 0.88rem;

@@ -105,13 +105,6 @@
 		width: 16rem;
 		max-width: 100%;
 	}
-	td button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.2rem 0.6rem;
-		cursor: pointer;
-	}
 	.problem {
 		color: var(--worse);
 		font-size: 0.88rem;

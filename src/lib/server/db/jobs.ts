@@ -138,6 +138,13 @@ export function lastStage(db: Db, trialId: number): number {
 	return sql<{ stage: number | null }>(db, 'SELECT max(stage) AS stage FROM job WHERE trial_id = ?').get(trialId)!.stage ?? -1;
 }
 
+/** The job that waits for an arm's page to be stable, or null. */
+export function settleJob(db: Db, trialId: number, armId: number, conditionId: string, stage: number): number | null {
+	return (
+		sql<{ id: number }>(db, "SELECT id FROM job WHERE trial_id = ? AND arm_id = ? AND condition_id = ? AND stage = ? AND kind = 'settle'").get(trialId, armId, conditionId, stage)?.id ?? null
+	);
+}
+
 export function findJob(db: Db, id: number): Job | null {
 	const row = sql<JobRow>(db, 'SELECT * FROM job WHERE id = ?').get(id);
 	return row ? asJob(row) : null;

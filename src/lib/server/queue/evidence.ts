@@ -4,6 +4,7 @@ import sharp from 'sharp';
 import { brokeOf, type Broke } from '../../../core/trial/broke';
 import { digestOf, type LoadDigest } from '../../../core/trial/digest';
 import { fairnessOf, type FairnessLine } from '../../../core/trial/fairness';
+import type { Film } from '../../../core/trial/film';
 import { comparisonsOf } from '../../../core/trial/judge';
 import { whyOf, type Why } from '../../../core/trial/why';
 import { median } from '../../../core/stats/summary';
@@ -27,17 +28,7 @@ export interface ArmEvidence {
 	picture: string | null;
 }
 
-export interface FilmStrip {
-	condition: string;
-	arm: number;
-	/** The load whose LCP is the arm's median. */
-	load: number;
-	frames: { atMs: number; progress: number }[];
-	lcpMs: number | null;
-	shiftsMs: number[];
-	width: number;
-	height: number;
-}
+export type FilmStrip = Film & { condition: string };
 
 export interface Evidence {
 	arms: ArmEvidence[];

@@ -474,15 +474,6 @@
 		font-size: 0.9rem;
 		color: var(--muted);
 	}
-	select,
-	textarea,
-	.more input {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		padding: 0.3rem 0.4rem;
-		font-size: 0.95rem;
-	}
 	.stage {
 		margin-bottom: 1.4rem;
 		display: grid;
@@ -499,15 +490,6 @@
 		flex-wrap: wrap;
 		gap: 0.5rem;
 		margin-top: 0.6rem;
-	}
-	.buttons button,
-	.more button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.2rem 0.7rem;
-		cursor: pointer;
-		font-size: 0.88rem;
 	}
 	.message {
 		border-left: 3px solid var(--focus);

@@ -105,13 +105,6 @@
 		font-size: 0.9rem;
 		flex-wrap: wrap;
 	}
-	select,
-	input {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		padding: 0.2rem 0.4rem;
-	}
 	.leave {
 		display: flex;
 		gap: 0.3rem;

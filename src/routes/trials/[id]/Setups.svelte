@@ -29,7 +29,7 @@
 		<tbody>
 			{#each arms as arm (arm.id)}
 				<tr>
-					<td><i style:background={colourOf(arm.id)}></i>{arm.name}</td>
+					<td><i class="swatch" style:background={colourOf(arm.id)}></i>{arm.name}</td>
 					{#if kind === 'sweep'}<td>{arm.page}</td>{/if}
 					<td class="address"><a href={arm.url} rel="external noreferrer">{arm.url}</a></td>
 					<td>{arm.baseline ? 'Baseline' : arm.reference ? 'Reference page, loaded in every stage' : 'Compared with the baseline'}</td>
@@ -83,12 +83,6 @@
 </details>
 
 <style>
-	i {
-		display: inline-block;
-		width: 0.7rem;
-		height: 0.7rem;
-		margin-right: 0.5rem;
-	}
 	.address {
 		overflow-wrap: anywhere;
 	}

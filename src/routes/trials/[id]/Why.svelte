@@ -22,7 +22,8 @@
 		const gathered = breakdown.metric === 'wire' || breakdown.metric === 'requests' ? byOwner(breakdown) : breakdown.parts.map((part) => ({ name: partName(breakdown, part.name), shift: part.shift }));
 		const sorted = gathered.filter((row) => row.shift !== 0).sort((a, b) => Math.abs(b.shift) - Math.abs(a.shift));
 		// What is next to nothing beside the largest part goes together at the end, so that the sum still holds.
-		const told = sorted.filter((row, i) => i < MOST_PARTS && Math.abs(row.shift) >= 0.01 * Math.abs(sorted[0]!.shift));
+		const small = sorted.findIndex((row, i) => i >= MOST_PARTS || Math.abs(row.shift) < 0.01 * Math.abs(sorted[0]!.shift));
+		const told = small < 0 || small === sorted.length - 1 ? sorted : sorted.slice(0, small);
 		const folded = sorted.slice(told.length);
 		return [...told, ...(folded.length ? [{ name: `${folded.length} small ones`, shift: folded.reduce((sum, row) => sum + row.shift, 0) }] : [])];
 	}
@@ -152,13 +153,6 @@
 		overflow: hidden;
 		text-overflow: ellipsis;
 		white-space: nowrap;
-	}
-	button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.15rem 0.6rem;
-		cursor: pointer;
 	}
 	code {
 		overflow-wrap: anywhere;

@@ -319,13 +319,6 @@
 	.inline {
 		font-size: 0.9rem;
 	}
-	.inline input,
-	textarea {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		padding: 0.3rem 0.4rem;
-	}
 	textarea {
 		width: 100%;
 		font-family: ui-monospace, monospace;

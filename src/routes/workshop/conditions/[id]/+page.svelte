@@ -143,9 +143,6 @@
 		font-family: ui-monospace, monospace;
 		font-size: 0.86rem;
 	}
-	input[type='checkbox'] {
-		accent-color: var(--action);
-	}
 	.wrong input,
 	.wrong textarea {
 		border-color: var(--worse);

@@ -107,7 +107,7 @@ describe('interface', () => {
 		await page.getByRole('checkbox', { name: /Look after 8/ }).uncheck();
 		await page.getByRole('checkbox', { name: /Wait until the served page/ }).uncheck();
 		await page.getByLabel('Rounds', { exact: true }).fill('1');
-		await page.getByLabel('Warm-ups').fill('0');
+		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
 		await page.getByText('2 loads,').waitFor();
 		await page.getByRole('button', { name: 'Start the trial' }).click();
 		await page.getByRole('heading', { name: 'Is the home page lighter than the timetable?' }).waitFor();

@@ -82,7 +82,7 @@ describe('the analyst at work', () => {
 		await page.getByLabel(/A JSON list/).fill('[{"expect": {"selector": "h1"}}, {"expect": {"text": "Not to be found"}, "within": 300}]');
 		await page.getByRole('button', { name: 'Load the page' }).click();
 		// Without reloading: the load that ends opens by itself.
-		await page.waitForURL(/\/loads\/\d+/, { timeout: 60_000 });
+		await page.getByRole('heading', { name: 'What it holds back' }).waitFor({ timeout: 60_000 });
 		await page.getByText(/Step 2, Expect the words “Not to be found”/).first().waitFor();
 		await page.getByRole('img', { name: 'The page when step 2 failed' }).waitFor();
 		expect(await page.locator('#held').innerText()).to.match(/Only then did the page start\s+\d+ requests/);
@@ -143,7 +143,7 @@ describe('the analyst at work', () => {
 		await page.getByRole('checkbox', { name: /Look after 8/ }).uncheck();
 		await page.getByLabel('Rounds', { exact: true }).fill('2');
 		await page.getByText(/fewer than \d+ rounds cannot show a difference/).waitFor();
-		await page.getByLabel('Warm-ups').fill('0');
+		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
 		await page.getByText('What it runs on').last().click();
 		const second = page.getByRole('group', { name: 'Arm 2' });
 		await second.getByRole('button', { name: 'Add a component' }).click();
@@ -188,7 +188,7 @@ describe('the analyst at work', () => {
 		await page.getByRole('checkbox', { name: /^Quick desk/ }).check();
 		await page.getByRole('checkbox', { name: /Wait until the served page/ }).uncheck();
 		await page.getByLabel('Rounds', { exact: true }).fill('1');
-		await page.getByLabel('Warm-ups').fill('0');
+		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
 		await page.getByRole('button', { name: 'Start the trial' }).click();
 		await page.getByRole('heading', { name: 'Next stage: After' }).waitFor({ timeout: 60_000 });
 		await page.getByLabel('What was changed?').fill('Nothing at all');

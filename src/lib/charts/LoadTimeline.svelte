@@ -162,7 +162,7 @@
 		tell();
 	}
 	const wordsOf = (one: OwnedRequest) =>
-		`${fileOf(one.url)}, ${kindOf(one)} of ${one.owner.name}, ${one.failed ?? one.status ?? 'no answer'}, ${formatDuration(one.startMs)} to ${one.endMs === null ? 'unfinished' : formatDuration(one.endMs)}${one.wireBytes === null ? '' : `, ${formatBytes(one.wireBytes)}`}${one.renderBlocking ? ', blocks rendering' : ''}`;
+		`of ${one.owner.name}, ${one.failed ?? one.status ?? 'no answer'}, ${formatDuration(one.startMs)} to ${one.endMs === null ? 'unfinished' : formatDuration(one.endMs)}${one.renderBlocking ? ', blocks rendering' : ''}`;
 </script>
 
 <figure>
@@ -209,13 +209,13 @@
 							style:top="{item.start}px"
 							data-row={item.index}
 							aria-expanded={opened === one.number}
-							aria-label={wordsOf(one)}
 							onclick={() => open(one.number)}
 							onkeydown={(event) => onRowKey(event, item.index)}
 						>
-							<span class="label" class:bad={hasFailed(one)} style:width="{left - 8}px"><span class="file">{fileOf(one.url)}</span><span class="type">{kindOf(one)}{one.renderBlocking ? ' ▮' : ''}{one.during === 'load' ? '' : ' late'}</span></span>
+							<span class="label" class:bad={hasFailed(one)} style:width="{left - 8}px"><span class="file">{fileOf(one.url)}</span><span class="type">{kindOf(one)}{#if one.renderBlocking}<span aria-hidden="true"> ▮</span>{/if}{one.during === 'load' ? '' : ' late'}</span></span>
 							<span class="bar wait" style:left="{x(one.startMs)}px" style:width="{Math.max(1.5, x(one.responseMs ?? stop) - x(one.startMs))}px" style:background={colour}></span>
 							{#if one.responseMs !== null}<span class="bar" style:left="{x(one.responseMs)}px" style:width="{Math.max(1.5, x(stop) - x(one.responseMs))}px" style:background={colour}></span>{/if}
+							<span class="visually-hidden">, {wordsOf(one)}</span>
 							{#if !narrow}<span class="bytes">{one.fromCache ? 'cache' : one.fromServiceWorker ? 'worker' : one.wireBytes === null ? 'unknown' : formatBytes(one.wireBytes)}</span>{/if}
 						</button>
 					{:else if row && 'owner' in row}
@@ -289,6 +289,7 @@
 		position: relative;
 	}
 	.chart > svg {
+		max-width: 100%;
 		display: block;
 	}
 	.over {

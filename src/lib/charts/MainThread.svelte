@@ -59,6 +59,7 @@
 		margin: 0;
 	}
 	svg {
+		max-width: 100%;
 		display: block;
 	}
 	text {

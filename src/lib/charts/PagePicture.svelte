@@ -50,8 +50,8 @@
 		<div class="stepper no-print" role="group" aria-label="What is drawn on the picture">
 			<button onclick={() => go(0)} aria-pressed={step === 0}>LCP element</button>
 			{#if moved.length}
-				<button onclick={() => go(step - 1)} disabled={step === 0} aria-label="Shift before">‹</button>
-				<button onclick={() => go(step + 1)} disabled={step === moved.length} aria-label="Next shift">{step === 0 ? 'First shift ›' : '›'}</button>
+				<button onclick={() => go(step - 1)} disabled={step === 0}>‹ Shift before</button>
+				<button onclick={() => go(step + 1)} disabled={step === moved.length}>Next shift ›</button>
 			{/if}
 		</div>
 		<div aria-live="polite">

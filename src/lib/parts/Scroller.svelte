@@ -11,5 +11,7 @@
 <style>
 	.scroller {
 		overflow-x: auto;
+		/* Hidden words in far columns are placed within the box, not within the page. */
+		position: relative;
 	}
 </style>

@@ -43,7 +43,7 @@ export function labNow(db: Db): LabNow {
 export interface Snapshot {
 	lab: LabNow;
 	/** Single loads: how many are under way, and the newest that ended. */
-	singles: { open: number; newest: number };
+	singles: { open: number; leased: number; newest: number };
 	trials: { id: number; status: string; done: number; total: number; timeLeftMs: number }[];
 }
 

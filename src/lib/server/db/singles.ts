@@ -98,6 +98,6 @@ export function dropSingle(db: Db, id: number): boolean {
 }
 
 /** How many are under way, and the newest load that came of one. */
-export function singlesNow(db: Db): { open: number; newest: number } {
-	return sql<{ open: number; newest: number }>(db, "SELECT coalesce(sum(status <> 'done'), 0) AS open, coalesce(max(load_id), 0) AS newest FROM single").get()!;
+export function singlesNow(db: Db): { open: number; leased: number; newest: number } {
+	return sql<{ open: number; leased: number; newest: number }>(db, "SELECT coalesce(sum(status <> 'done'), 0) AS open, coalesce(sum(status = 'leased'), 0) AS leased, coalesce(max(load_id), 0) AS newest FROM single").get()!;
 }

@@ -32,10 +32,10 @@ export function createTrial(db: Db, input: NewTrialInput): number {
 		);
 	if (input.adaptive && input.kind === 'before-after')
 		throw new NotPossible(422, 'Stages follow each other, so that nothing can be decided before the last one: an adaptive trial needs interleaved arms.', 'adaptive');
-	const conditions = input.conditions.map((id) => {
+	const conditions = input.conditions.map((id, i) => {
 		const found = findConditions(db, id);
 		if (found) return found;
-		throw new NotPossible(422, `Unknown conditions “${id}”. Known are: ${listConditions(db).map((one) => one.id).join(', ')}.`, 'conditions');
+		throw new NotPossible(422, `Unknown conditions “${id}”. Known are: ${listConditions(db).map((one) => one.id).join(', ')}.`, `conditions.${i}`);
 	});
 	const arms = armsOf(input);
 	if (input.referenceUrl)

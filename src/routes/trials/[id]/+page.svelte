@@ -523,12 +523,19 @@
 		}
 	}
 	@media print {
+		.caveat,
+		.panel .small {
+			font-size: 8pt;
+			margin: 0.1rem 0;
+		}
 		.conditions {
 			grid-template-columns: 1fr 1fr;
 			gap: 1.4rem;
 		}
 		.conditions li {
-			font-size: 8.5pt;
+			font-size: 8pt;
+			line-height: 1.2;
+			margin-bottom: 0.15rem;
 			padding: 0 0 0 0.5rem;
 		}
 		.headline {
@@ -539,7 +546,8 @@
 		}
 		#arms,
 		#method {
-			font-size: 8.5pt;
+			font-size: 8pt;
+			line-height: 1.2;
 		}
 	}
 </style>

@@ -44,6 +44,7 @@
 	</table>
 </Scroller>
 {#if known}
+	<div class="no-print">
 	{#each others as arm (arm.id)}
 		{@const differences = setupDifferences(baselineOf(arm).setup ?? NO_SETUP, arm.setup ?? NO_SETUP)}
 		<h3>{arm.page ? `${arm.page}: ` : ''}“{arm.name}” against “{baselineOf(arm).name}”</h3>
@@ -70,6 +71,7 @@
 			</table>
 		</Scroller>
 	{/if}
+	</div>
 {/if}
 <details class="no-print edit">
 	<summary>Write down what the arms run on</summary>

@@ -31,7 +31,7 @@ function wordsOf(told: readonly (ShiftResult | null)[], points: number | null, l
 	const price = [cost !== null && cost !== 0 && `${Math.abs(cost)} ${cost > 0 ? 'more' : 'less'} a month`, hours !== null && hours > 0 && `${hours} ${hours === 1 ? 'hour' : 'hours'} of work`].filter(Boolean).join(' and ');
 	const better = known.some((one) => one.verdict === 'better');
 	const worse = known.some((one) => one.verdict === 'worse');
-	const gain = [points !== null && `${Math.abs(points).toFixed(0)} points of score`, lcpMs !== null && `${formatDuration(Math.abs(lcpMs))} of LCP`].filter(Boolean).join(' and ');
+	const gain = [points !== null && `${Math.abs(points).toFixed(0)} ${Math.abs(points).toFixed(0) === '1' ? 'point' : 'points'} of score`, lcpMs !== null && `${formatDuration(Math.abs(lcpMs))} of LCP`].filter(Boolean).join(' and ');
 	if (worse && !better) return `It costs ${gain}${price ? `, on top of ${price}` : ''}: not worth it for speed.`;
 	if (better && worse) return `It gains on one figure and loses on another (${gain})${price ? ` for ${price}` : ''}: weigh them yourself.`;
 	if (better) return price ? `${gain} for ${price}.` : `${gain}; no price is known.`;

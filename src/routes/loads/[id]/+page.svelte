@@ -61,10 +61,13 @@
 	}
 
 	onMount(() => setTimeout(goToSection, 50));
+	/** A link to another place of the same sheet makes its parts read the address again. */
+	let hashes = $state(0);
 </script>
 
 <svelte:head><title>Load of {record.url} – Zafra</title></svelte:head>
 
+<svelte:window onhashchange={() => { hashes++; setTimeout(goToSection, 50); }} />
 <Sheet {parts}>
 	<header>
 		<p class="muted small">
@@ -93,6 +96,7 @@
 	{#if requests.length}
 		<section id="timeline" aria-labelledby="timeline-title">
 			<h2 id="timeline-title">Timeline</h2>
+			{#key hashes}
 			<LoadTimeline
 				{requests}
 				frames={record.frames}
@@ -107,6 +111,7 @@
 				asked={asked('timeline')}
 				onchange={(values) => keep('timeline', values)}
 			/>
+			{/key}
 		</section>
 	{/if}
 
@@ -156,6 +161,7 @@
 	{#if data.load.hasPicture}
 		<section id="picture" aria-labelledby="picture-title">
 			<h2 id="picture-title">Page picture</h2>
+			{#key hashes}
 			<PagePicture
 				picture="/api/loads/{data.load.id}/picture"
 				width={device.width}
@@ -165,6 +171,7 @@
 				asked={asked('picture')}
 				onchange={(values) => keep('picture', values)}
 			/>
+			{/key}
 		</section>
 	{/if}
 

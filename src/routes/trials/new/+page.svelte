@@ -113,7 +113,7 @@
 			</div>
 		{/if}
 		{#each arms as one, i (one.key)}
-			<fieldset class="arm">
+			<fieldset class="arm" class:sweep={kind === 'sweep'}>
 				<legend>{kind === 'before-after' ? `Stage ${i + 1}` : kind === 'sweep' ? `${one.page || 'Page'}, ${i % 2 ? 'with the change' : 'without'}` : baseline === i || kind === 'same-page' ? `Arm ${i + 1}, baseline` : `Arm ${i + 1}`}</legend>
 				{#if kind === 'sweep'}
 					{#if i % 2 === 0}
@@ -274,12 +274,20 @@
 	}
 	.arm {
 		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
+		grid-template-columns: minmax(9rem, 1fr) minmax(14rem, 2fr) minmax(6rem, auto);
 		gap: 0.3rem 1rem;
 		border: 0;
 		border-left: 3px solid var(--rule);
 		padding: 0.3rem 0 0.3rem 0.8rem;
 		margin: 0 0 0.8rem;
+	}
+	.arm.sweep {
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
+	}
+	@media (max-width: 640px) {
+		.arm {
+			grid-template-columns: minmax(0, 1fr);
+		}
 	}
 	.arm:has(input[type='radio']:checked) {
 		border-left-color: var(--ink);

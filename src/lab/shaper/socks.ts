@@ -274,6 +274,6 @@ function epochNow(): number {
 }
 
 function until(moment: number): Promise<void> {
-	const wait = moment - performance.now() - 0.5;
+	const wait = moment - performance.now() - 1.5;
 	return wait <= 0 ? Promise.resolve() : new Promise((resolve) => setTimeout(resolve, wait));
 }

@@ -9,7 +9,6 @@ import { LoadFailure } from './failure';
 import { wait, type Visit } from './visit';
 
 const LOOK_EVERY_MS = 20;
-const SHOWN = 'wait' as const;
 
 /** Epoch ms, on the clock that the browser uses for its own times. */
 export function epochNow(): number {
@@ -134,7 +133,7 @@ async function perform(visit: Visit, step: Step, conditions: Conditions, begun: 
 		start();
 		const problem = await visit.evaluate(`zafraScroll(${JSON.stringify(step.scroll)})`);
 		if (problem) throw new StepProblem(String(problem));
-	} else if (SHOWN in step) {
+	} else if ('wait' in step) {
 		start();
 		if (typeof step.wait === 'number') await wait(step.wait);
 		else await untilHolds(visit, step.wait, step.within ?? WAIT_WITHIN_MS);

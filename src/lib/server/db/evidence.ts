@@ -12,6 +12,11 @@ export function findEvidence<Result>(db: Db, trialId: number, version: string, s
 	return row ? { result: JSON.parse(row.result) as Result, stale: row.version !== version || row.stamp !== stamp } : null;
 }
 
+/** Whether evidence of just this version and state of the loads is kept: asked often, so nothing is read but that. */
+export function hasEvidence(db: Db, trialId: number, version: string, stamp: string): boolean {
+	return sql(db, 'SELECT 1 FROM evidence WHERE trial_id = ? AND version = ? AND stamp = ?').get(trialId, version, stamp) !== undefined;
+}
+
 export function keepEvidence(db: Db, trialId: number, version: string, stamp: string, result: unknown, pictures: ReadonlyMap<string, Buffer>): void {
 	db.transaction(() => {
 		sql(db, 'INSERT OR REPLACE INTO evidence (trial_id, version, stamp, result) VALUES (?, ?, ?, ?)').run(trialId, version, stamp, JSON.stringify(result));

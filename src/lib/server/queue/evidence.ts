@@ -10,7 +10,7 @@ import { whyOf, type Why } from '../../../core/trial/why';
 import { median } from '../../../core/stats/summary';
 import { cdnHostsOf } from '../db/clients';
 import type { Db } from '../db/connection';
-import { findEvidence, keepEvidence, restingTrials } from '../db/evidence';
+import { findEvidence, hasEvidence, keepEvidence, restingTrials } from '../db/evidence';
 import { findPicture, findRecord, loadsOfTrial, stampOfLoads, type LoadSummary } from '../db/loads';
 import { findTrial, type Trial } from '../db/trials';
 import { judgementOf } from './answer';
@@ -44,12 +44,16 @@ function stampOf(db: Db, trial: Trial): string {
 	return `${stampOfLoads(db, trial.id)}/${(trial.design.intended ?? []).join()}`;
 }
 
-/** A trial at rest whose evidence is missing or out of date; null when all is done. */
-export function trialWithoutEvidence(db: Db): number | null {
+/**
+ * A trial at rest whose evidence is missing or out of date; null when all is done.
+ * @param without trials that are not to be tried again
+ */
+export function trialWithoutEvidence(db: Db, without: ReadonlySet<number> = new Set()): number | null {
 	return (
 		restingTrials(db).find((id) => {
+			if (without.has(id)) return false;
 			const trial = findTrial(db, id);
-			return trial && (evidenceOf(db, trial)?.stale ?? true);
+			return trial !== null && !hasEvidence(db, id, EVIDENCE_VERSION, stampOf(db, trial));
 		}) ?? null
 	);
 }

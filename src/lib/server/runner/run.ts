@@ -107,8 +107,8 @@ export function startRunner({ db, lab, log }: RunnerOptions): Runner {
 
 	/** Between loads, never beside one: what is worked out would slow the load. @returns whether there was something to do */
 	async function catchUpEvidence(): Promise<boolean> {
-		const id = trialWithoutEvidence(db);
-		if (id === null || hopeless.has(id)) return false;
+		const id = trialWithoutEvidence(db, hopeless);
+		if (id === null) return false;
 		try {
 			await workOutEvidence(db, id);
 		} catch (error) {

@@ -8,7 +8,7 @@ import {
 	shiftWindows,
 	totalBlockingTime
 } from '../../src/core/load/vitals';
-import { colourHistogram, histogramDistance, speedIndex, visualProgress, visuallyComplete } from '../../src/core/load/visual';
+import { colourHistogram, frameShowing, histogramDistance, speedIndex, visualProgress, visuallyComplete } from '../../src/core/load/visual';
 
 describe('catalogue', () => {
 	it('has the published thresholds (web.dev) and says where the others come from', () => {
@@ -96,6 +96,12 @@ describe('vitals from entries', () => {
 });
 
 describe('visual progress', () => {
+	it('finds the frame that holds a paint, dated a little before or after it', () => {
+		const frames = [{ atMs: 0 }, { atMs: 1700 }, { atMs: 2800 }];
+		expect([1735, 1680, 2790, 20].map((at) => frameShowing(frames, at))).to.deep.equal([1, 1, 2, 0]);
+		expect(frameShowing([], 5)).to.equal(-1);
+	});
+
 	it('Speed Index of an example worked by hand', () => {
 		// Blank until 500 ms, half until 1,500 ms, 90 % until 2,000 ms, then complete:
 		// 500 * 1 + 1000 * 0.5 + 500 * 0.1 = 1,050 ms.

@@ -70,3 +70,16 @@ export function visuallyComplete(points: readonly ProgressPoint[], level = 0.99)
 	}
 	return at;
 }
+
+/**
+ * Which frame shows what was painted at a moment: the one nearest in time. The browser dates a paint and the frame that
+ * holds it some ms apart, in either order; a frame long before or after holds something else.
+ * @returns index from 0; -1 without frames
+ */
+export function frameShowing(frames: readonly { atMs: number }[], atMs: number): number {
+	let nearest = -1;
+	frames.forEach((frame, i) => {
+		if (nearest < 0 || Math.abs(frame.atMs - atMs) < Math.abs(frames[nearest]!.atMs - atMs)) nearest = i;
+	});
+	return nearest;
+}

@@ -5,6 +5,7 @@
 	import { formatDifference, formatDuration, formatMoment, formatValue } from '../../../core/wording/format';
 	import type { LoadRecord } from '../../../core/load/record';
 	import { sharesOf } from '../../../core/load/owners';
+	import { frameShowing } from '../../../core/load/visual';
 	import { ownedTasks, timeByOwner } from '../../../core/load/mainThread';
 	import { ownedRequests, requestsCsv, unpackRequests } from '../../../core/load/requestList';
 	import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
@@ -34,11 +35,10 @@
 	const lines = $derived(LINES.flatMap((id) => (record.figures[id] === null ? [] : [{ name: metricOf(id).short, atMs: record.figures[id] }])));
 	const endMs = $derived(Math.max(100, ...requests.map((one) => one.endMs ?? one.startMs), ...record.frames.map((one) => one.atMs), ...tasks.map((task) => task.startMs + task.durationMs), ...lines.map((line) => line.atMs)));
 	const frameUrl = $derived((index: number) => `/api/loads/${data.load.id}/frames/${index + 1}`);
-	/** Which frame first shows the LCP element, and which each shift. */
-	const frameAfter = (ms: number) => record.frames.findIndex((frame) => frame.atMs >= ms - 1);
+	/** Which frame holds LCP, and which each shift. */
 	const frameNotes = $derived([
-		...(record.lcp ? [{ frame: frameAfter(record.lcp.atMs), words: 'LCP' }] : []),
-		...record.shifts.filter((shift) => shift.value >= 0.0005).map((shift) => ({ frame: frameAfter(shift.atMs), words: 'shift' }))
+		...(record.lcp ? [{ frame: frameShowing(record.frames, record.lcp.atMs), words: 'LCP' }] : []),
+		...record.shifts.filter((shift) => shift.value >= 0.0005).map((shift) => ({ frame: frameShowing(record.frames, shift.atMs), words: 'shift' }))
 	].filter((note) => note.frame >= 0));
 	const parts = $derived([
 		...(requests.length ? [{ id: 'timeline', name: 'Timeline', state: `${requests.length} requests` }] : []),

@@ -1,9 +1,11 @@
 /** What a visitor does to a page: the nudge, and the steps of a journey. */
 import type { CDPSession } from 'playwright-core';
+import { isWebUrl } from '../core/load/address';
 import type { Conditions } from '../core/load/conditions';
 import type { StepRecord } from '../core/load/record';
 import { EXPECT_WITHIN_MS, kindOfStep, WAIT_WITHIN_MS, wordsOfStep, type Step, type StepState } from '../core/load/steps';
 import { cumulativeLayoutShift, interactionToNextPaint } from '../core/load/vitals';
+import { within } from './browser/deadlines';
 import { parseSince, type Since } from './collect/pageFacts';
 import { LoadFailure } from './failure';
 import { wait, type Visit } from './visit';
@@ -54,9 +56,16 @@ export interface Journey {
 	picture: { step: number; image: Buffer } | null;
 }
 
-/** Carry out steps one after another; after one has failed the rest is skipped. */
-export async function runSteps(visit: Visit, steps: readonly Step[], conditions: Conditions): Promise<Journey> {
-	const journey: Journey = { steps: [], interactions: [], picture: null };
+export function emptyJourney(): Journey {
+	return { steps: [], interactions: [], picture: null };
+}
+
+/**
+ * Carry out steps one after another; after one has failed the rest is skipped.
+ * @param journey filled as it goes, so that a load that is ended in the middle keeps what it saw
+ * @throws LoadFailure when the page no longer answers
+ */
+export async function runSteps(visit: Visit, steps: readonly Step[], conditions: Conditions, journey: Journey): Promise<Journey> {
 	for (const [index, step] of steps.entries()) {
 		const number = index + 1;
 		const blank = { number, kind: kindOfStep(step), words: wordsOfStep(step), message: null, durationMs: null, quietMs: null, navigated: false, requests: 0, wireBytes: 0, cls: 0, inp: null };
@@ -71,7 +80,7 @@ export async function runSteps(visit: Visit, steps: readonly Step[], conditions:
 			atEpochMs = await perform(visit, step, conditions, (moment) => (atEpochMs = moment));
 			const durationMs = epochNow() - atEpochMs;
 			const acts = !('expect' in step) && !('mark' in step);
-			const capped = acts ? (await visit.quiet(performance.now() + conditions.capMs)).capped : false;
+			const capped = acts ? (await visit.answering(performance.now() + conditions.capMs)).capped : false;
 			const seen = await since(visit, atEpochMs);
 			const traffic = visit.network.since(atEpochMs);
 			const ends = [traffic.lastEndEpochMs ?? 0, ...seen.tasks.map((task) => task.startMs + task.durationMs), ...seen.shifts.map((shift) => shift.atMs)];
@@ -91,7 +100,10 @@ export async function runSteps(visit: Visit, steps: readonly Step[], conditions:
 				inp
 			});
 		} catch (error) {
-			if (error instanceof LoadFailure) throw error;
+			if (error instanceof LoadFailure) {
+				journey.steps.push({ ...blank, status: 'failed', message: `Step ${number}, ${blank.words}: ${error.reason.message}`, atEpochMs });
+				throw error;
+			}
 			const message = `Step ${number}, ${blank.words}: ${(error as Error).message}.`;
 			journey.steps.push({ ...blank, status: 'failed', message, atEpochMs });
 			journey.picture = { step: number, image: (await visit.picture()) ?? Buffer.alloc(0) };
@@ -113,9 +125,10 @@ async function perform(visit: Visit, step: Step, conditions: Conditions, begun: 
 	let at = epochNow();
 	const start = () => begun((at = epochNow()));
 	if ('open' in step) {
-		const url = new URL(step.open, visit.page.url()).href;
+		const url = new URL(step.open, visit.page.url());
+		if (!isWebUrl(url)) throw new StepProblem('only http and https addresses are opened');
 		start();
-		const { errorText } = await session.send('Page.navigate', { url });
+		const { errorText } = await within(session.send('Page.navigate', { url: url.href }), conditions.capMs);
 		if (errorText) throw new StepProblem(`the address did not open (${errorText.replace('net::', '')})`);
 	} else if ('click' in step) {
 		const { x, y } = await pointOf(visit, step.click);

@@ -2,7 +2,8 @@
 import type { MetricId } from '../core/metrics/catalogue';
 import { emptyRecord } from '../core/load/emptyRecord';
 import { LAB_RECIPE, scoreOf } from '../core/metrics/score';
-import type { Conditions } from '../core/load/conditions';
+import { withoutCredentials } from '../core/load/address';
+import { withoutSecrets, type Conditions } from '../core/load/conditions';
 import type { FailureReason, LoadRecord, RequestRecord } from '../core/load/record';
 import {
 	cumulativeLayoutShift,
@@ -15,9 +16,9 @@ import type { UnusedBytes } from './collect/coverage';
 import type { PageFacts, Since } from './collect/pageFacts';
 import type { DevelopedFrames } from './frames/develop';
 
-/** A record of a load about which nothing is known but why it failed. */
+/** A record of a load about which nothing is known but why it failed. Secrets of the conditions never get into it. */
 export function failedRecord(url: string, conditions: Conditions, startedAt: Date, reason: FailureReason): LoadRecord {
-	return emptyRecord(url, conditions, startedAt.toISOString(), reason);
+	return emptyRecord(withoutCredentials(url), withoutSecrets(conditions), startedAt.toISOString(), reason);
 }
 
 /**

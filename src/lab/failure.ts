@@ -47,12 +47,16 @@ const WORDS: Record<FailureCode, Words> = {
 	],
 	crash: [() => 'The page crashed the browser tab.', 'Load it again; if it crashes each time, the page is at fault.'],
 	'browser-missing': [
-		(detail) => `Chromium could not be started (${detail}).`,
+		() => 'Chromium was not found on this machine.',
 		'Install it with: apt-get install chromium. Or name it in ZAFRA_CHROMIUM.'
 	],
+	'browser-start': [
+		(detail) => `Chromium could not be started: ${detail}.`,
+		'Mend that and start the trial again; what was measured is kept.'
+	],
 	'browser-killed': [
-		() => 'Chromium ended in the middle of the load.',
-		'The next load starts a new one; if it keeps ending, look at the memory of the machine.'
+		() => 'Chromium was ended from outside in the middle of the load.',
+		'The load is tried three times; if it keeps ending, look at the memory of the machine.'
 	],
 	network: [(detail) => `The page could not be loaded: ${detail}.`, 'Open the page in a browser and look at the network there.'],
 	internal: [

@@ -1,8 +1,10 @@
 /** The lab: (url, conditions) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
-import { roundTripOf, withoutSecrets, type Conditions } from '../core/load/conditions';
-import type { MeasuredLoad } from '../core/load/record';
+import { isWebUrl } from '../core/load/address';
+import { roundTripOf, type Conditions } from '../core/load/conditions';
+import type { FailureCode, MeasuredLoad } from '../core/load/record';
 import type { Step } from '../core/load/steps';
 import { SpeedBook } from './browser/cpu';
+import { CalmWatch } from './calm/watch';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
@@ -17,18 +19,25 @@ export interface LabOptions extends LaunchOptions {
 	/** What hosts cost beyond the line's own round trip and look-up. */
 	hostTimes?: HostTimes[];
 	collects?: Collects;
+	/** Processes beside the lab's own that work for its loads: the simulated web. */
+	helpers?: readonly number[];
 }
 
 /** A fresh browser now and then keeps its memory, and so the loads, alike. */
 const LOADS_PER_BROWSER = 40;
+/** After these a page may have left the browser short of something: the next load gets a new one. */
+const WANTS_FRESH_BROWSER = new Set<FailureCode | null>(['time-out', 'crash', 'browser-killed', 'internal']);
 
 export class Lab {
 	#shaper: Shaper | null = null;
 	#running: RunningBrowser | null = null;
 	#loads = 0;
 	#speeds = new SpeedBook();
+	#calm: CalmWatch;
 
-	constructor(private readonly options: LabOptions = {}) {}
+	constructor(private readonly options: LabOptions = {}) {
+		this.#calm = new CalmWatch(options.helpers);
+	}
 
 	/**
 	 * Load a page once, and go through the steps of a journey once it has settled. Every trouble of the page, the network or the browser ends in a record with status `failed`
@@ -37,25 +46,32 @@ export class Lab {
 	async measure(url: string, conditions: Conditions, steps: readonly Step[] = []): Promise<MeasuredLoad> {
 		const startedAt = new Date();
 		const begun = performance.now();
+		this.#calm.start();
+		const measured = await this.#measureOrFail(url, conditions, steps, startedAt);
+		measured.record.environment.busy = await this.#calm.stop();
+		measured.record.labMs = Math.round(performance.now() - begun);
+		return measured;
+	}
+
+	async #measureOrFail(url: string, conditions: Conditions, steps: readonly Step[], startedAt: Date): Promise<MeasuredLoad> {
 		let session: LoadSession | null = null;
+		let fresh = false;
 		try {
 			const address = parseAddress(url);
 			const running = await this.#browser();
 			const network = await this.#line(conditions);
-			session = new LoadSession(running, network, this.#speeds, { conditions, address, startedAt, steps, collects: this.options.collects ?? 'full' });
+			const collects = this.options.collects ?? 'full';
+			session = new LoadSession(running, network, this.#speeds, { conditions, address, startedAt, steps, collects });
 			const measured = await session.run();
-			measured.record.labMs = Math.round(performance.now() - begun);
-			if (measured.record.failure?.code === 'browser-killed') await this.#dropBrowser();
+			fresh = WANTS_FRESH_BROWSER.has(measured.record.failure?.code ?? null);
 			return measured;
 		} catch (error) {
-			const reason =
-				error instanceof LoadFailure ? error.reason : failure('internal', (error as Error).message).reason;
-			if (reason.code === 'internal') await this.#dropBrowser();
-			const record = failedRecord(url, withoutSecrets(conditions), startedAt, reason);
-			record.labMs = Math.round(performance.now() - begun);
-			return { record, frames: [], picture: null, stepPicture: null };
+			const reason = error instanceof LoadFailure ? error.reason : failure('internal', (error as Error).message).reason;
+			fresh = WANTS_FRESH_BROWSER.has(reason.code);
+			return { record: failedRecord(url, conditions, startedAt, reason), frames: [], picture: null, stepPicture: null };
 		} finally {
-			await session?.end();
+			const closed = (await session?.end()) ?? true;
+			if (fresh || !closed) await this.#dropBrowser();
 		}
 	}
 
@@ -86,6 +102,7 @@ export class Lab {
 
 	async close(): Promise<void> {
 		await this.#dropBrowser();
+		await this.#calm.close();
 		await this.#shaper?.stop();
 		this.#shaper = null;
 	}
@@ -120,6 +137,6 @@ function parseAddress(url: string): URL {
 	} catch {
 		throw failure('bad-url', url);
 	}
-	if (address.protocol !== 'http:' && address.protocol !== 'https:') throw failure('bad-url', url);
+	if (!isWebUrl(address)) throw failure('bad-url', url);
 	return address;
 }

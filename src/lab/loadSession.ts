@@ -1,10 +1,11 @@
 /** One load, from an empty profile to its record. */
 import type { BrowserContext } from 'playwright-core';
-import { withoutSecrets, type Conditions } from '../core/load/conditions';
+import type { Conditions } from '../core/load/conditions';
+import { longestLoadMs } from '../core/load/limits';
 import type { FailureReason, LoadRecord, MeasuredLoad } from '../core/load/record';
 import type { Step } from '../core/load/steps';
 import { interactionToNextPaint } from '../core/load/vitals';
-import { epochNow, nudge, runSteps, since, type Journey } from './actions';
+import { emptyJourney, epochNow, nudge, runSteps, since, type Journey } from './actions';
 import { failedRecord, fillFromPage, fillHeldBack, fillUnused, fillWeights } from './assemble';
 import { calibrate, setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
 import type { RunningBrowser } from './browser/launch';
@@ -12,16 +13,19 @@ import { readBodies } from './collect/bodies';
 import { CoverageCollector, type UnusedBytes } from './collect/coverage';
 import { WorkerTraffic } from './collect/serviceWorkers';
 import { failure, LoadFailure } from './failure';
-import { developFrames } from './frames/develop';
+import { developFrames, type DevelopedFrames } from './frames/develop';
+import type { PageFacts } from './collect/pageFacts';
 import { Screencast } from './frames/screencast';
 import type { ShapeLog } from './shaper/socks';
 import type { ShapedNetwork } from './shaper/shaper';
-import { COLLECT_WITHIN_MS, Visit, wait } from './visit';
+import { Visit, wait } from './visit';
 
 /** Chromium opens no more sockets than this through one proxy. */
 const MOST_SOCKETS = 32;
 /** Below this share of its usual speed a machine counts as busy (house). */
 const BUSY_BELOW = 0.7;
+/** Longest time for closing a tab. */
+const CLOSE_WITHIN_MS = 3000;
 /** Longest time for reading bodies of a page that has settled. */
 const BODIES_WITHIN_MS = 4000;
 
@@ -36,12 +40,26 @@ export interface LoadOptions {
 	steps: readonly Step[];
 }
 
+/** What a load has seen so far: it stays when the load is ended in the middle. */
+interface SoFar {
+	record: LoadRecord;
+	visit: Visit | null;
+	screencast: Screencast | null;
+	/** Known once the page has settled. */
+	settled: { facts: PageFacts; zero: number; finalUrl: string; redirects: string[] } | null;
+	journey: Journey;
+}
+
+/** Frames are kept of a load that was ended, as long as developing them takes no longer than this. */
+const FRAMES_WITHIN_MS = 3000;
+
 export class LoadSession {
 	#context: BrowserContext | null = null;
 	#ended: Promise<never>;
 	#endWith: (error: LoadFailure) => void = () => undefined;
 	/** The lab is opening a tab itself: not a popup. */
 	#opening = false;
+	#soFar: SoFar;
 
 	constructor(
 		private readonly running: RunningBrowser,
@@ -52,57 +70,70 @@ export class LoadSession {
 		this.#ended = new Promise<never>((_, reject) => (this.#endWith = reject));
 		// Whoever races against `ended` sees the failure; when nobody does, it is no unhandled rejection.
 		this.#ended.catch(() => undefined);
+		const { address, conditions, startedAt } = options;
+		const record = failedRecord(address.href, conditions, startedAt, failure('internal').reason);
+		this.#soFar = { record, visit: null, screencast: null, settled: null, journey: emptyJourney() };
 	}
 
+	/**
+	 * Whatever the page does, this ends within `longestLoadMs`.
+	 * @throws LoadFailure when nothing of the page was seen, or when the browser was ended from outside
+	 */
 	async run(): Promise<MeasuredLoad> {
+		const { conditions, steps } = this.options;
 		const lost = () => this.#endWith(failure('browser-killed'));
 		this.running.browser.on('disconnected', lost);
+		const offTabs = this.running.onTabGone((tab) => {
+			if (tab.killed && tab.targetId === this.#soFar.visit?.targetId) this.#endWith(failure('browser-killed'));
+		});
+		const late = () => this.#endWith(failure('time-out', 'it was ended from outside, since it did not come to rest'));
+		const watchdog = setTimeout(late, longestLoadMs(conditions, steps));
 		try {
 			return await Promise.race([this.#measure(), this.#ended]);
 		} catch (error) {
-			if (error instanceof LoadFailure) throw error;
 			if (!this.running.browser.isConnected()) throw failure('browser-killed');
-			throw error;
+			if (!(error instanceof LoadFailure) || error.reason.code === 'browser-killed') throw error;
+			return await this.#finishFailed(error.reason);
 		} finally {
+			clearTimeout(watchdog);
+			offTabs();
 			this.running.browser.off('disconnected', lost);
 		}
 	}
 
-	async end(): Promise<void> {
-		await this.#context?.close().catch(() => undefined);
+	/** @returns false when the tab could not be closed: the browser must go */
+	async end(): Promise<boolean> {
+		const closing = this.#context?.close().then(() => true, () => this.running.browser.isConnected()) ?? Promise.resolve(true);
+		const closed = await Promise.race([closing, wait(CLOSE_WITHIN_MS).then(() => false)]);
 		await this.line.close();
+		return closed;
 	}
 
 	async #measure(): Promise<MeasuredLoad> {
-		const { conditions, address, startedAt } = this.options;
-		const record = failedRecord(address.href, withoutSecrets(conditions), startedAt, failure('internal').reason);
+		const { conditions } = this.options;
+		const { record } = this.#soFar;
 		await this.#openContext(record);
 		if (conditions.cache === 'repeat') record.firstVisit = await this.#firstVisit(record);
-		const visit = await this.#openVisit();
+		const visit = (this.#soFar.visit = await this.#openVisit());
 		await this.#calibrate(visit, record);
-		const screencast = new Screencast(visit.session);
+		const screencast = (this.#soFar.screencast = new Screencast(visit.session));
 		const coverage = new CoverageCollector(visit.session);
 		if (this.options.collects === 'full') {
 			await screencast.start();
 			await coverage.start();
 		}
 		const workers = new WorkerTraffic(this.#context!);
-		try {
-			return await this.#measureVisit(record, visit, screencast, coverage, workers);
-		} catch (error) {
-			if (!(error instanceof LoadFailure) || error.reason.code === 'browser-killed') throw error;
-			return this.#finishFailed(record, visit, error.reason);
-		}
+		return this.#measureVisit(record, visit, screencast, coverage, workers);
 	}
 
 	async #measureVisit(record: LoadRecord, visit: Visit, screencast: Screencast, coverage: CoverageCollector, workers: WorkerTraffic): Promise<MeasuredLoad> {
 		const { conditions, steps } = this.options;
+		const { journey } = this.#soFar;
 		const full = this.options.collects === 'full';
 		await this.#bringToRest(record, visit);
 		const facts = await visit.collect();
 		const zero = visit.zeroOf(facts, visit.documents);
-		const finalUrl = visit.page.url();
-		const redirects = visit.network.redirects;
+		const settled = (this.#soFar.settled = { facts, zero, finalUrl: visit.page.url(), redirects: visit.network.redirects });
 		const unused = full ? await this.#unused(coverage) : null;
 		// Taking the picture repaints the page at another scale: the screencast must not see it.
 		await screencast.stop();
@@ -110,7 +141,7 @@ export class LoadSession {
 		const bodies = full ? await readBodies(visit.session, visit.network, performance.now() + BODIES_WITHIN_MS) : null;
 
 		const nudged = conditions.input === 'nudge' ? await this.#nudge(visit) : null;
-		const journey = steps.length ? await runSteps(visit, steps, conditions) : null;
+		if (steps.length) await runSteps(visit, steps, conditions, journey);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
 		this.#noteBusy(record);
 
@@ -121,15 +152,20 @@ export class LoadSession {
 		if (unused) fillUnused(record, unused);
 		if (bodies) for (const request of record.requests) request.body = bodies.get(request.id) ?? null;
 		const frames = await developFrames(screencast.frames, zero);
-		fillFromPage(record, facts, frames, facts.timeOrigin - zero, conditions.capMs);
-		record.page = { ...facts.page, consoleErrors: visit.consoleErrors };
-		record.finalUrl = finalUrl;
-		record.redirects = redirects;
+		this.#fillSettled(record, visit, settled, frames);
 		record.status = 'ok';
 		record.failure = null;
 		if (nudged) fillHeldBack(record, nudged, zero);
-		if (journey) this.#fillJourney(record, journey, zero);
-		return { record, frames: frames.images, picture, stepPicture: journey?.picture ?? null };
+		if (steps.length) this.#fillJourney(record, journey, zero);
+		return { record, frames: frames.images, picture, stepPicture: journey.picture };
+	}
+
+	#fillSettled(record: LoadRecord, visit: Visit, settled: NonNullable<SoFar['settled']>, frames: DevelopedFrames): void {
+		const { facts, zero, finalUrl, redirects } = settled;
+		fillFromPage(record, facts, frames, facts.timeOrigin - zero, this.options.conditions.capMs);
+		record.page = { ...facts.page, consoleErrors: visit.consoleErrors };
+		record.finalUrl = finalUrl;
+		record.redirects = redirects;
 	}
 
 	/** The first visit fills the profile; of it only the figures stay. */
@@ -178,6 +214,7 @@ export class LoadSession {
 			if (!this.#opening) void page.close().catch(() => undefined);
 		});
 		record.environment.browser = this.running.version;
+		record.environment.sandboxed = this.running.sandboxed;
 		record.environment.userAgent = userAgent ?? 'the browser’s own';
 	}
 
@@ -207,7 +244,7 @@ export class LoadSession {
 		visit.network.phase = 'nudge';
 		const atEpochMs = epochNow();
 		await nudge(visit.session, conditions);
-		await visit.quiet(performance.now() + conditions.capMs);
+		await visit.answering(performance.now() + conditions.capMs);
 		const after = await visit.scriptMs();
 		return { atEpochMs, settledEpochMs: epochNow() - conditions.quietMs, scriptMs: Math.max(0, after - before), seen: await since(visit, atEpochMs) };
 	}
@@ -219,7 +256,7 @@ export class LoadSession {
 
 	/** Without an answer the figures stay missing: they never hold a load up. */
 	#unused(coverage: CoverageCollector): Promise<UnusedBytes | null> {
-		return Promise.race([coverage.take().catch(() => null), wait(COLLECT_WITHIN_MS).then(() => null), this.#ended]);
+		return Promise.race([coverage.take().catch(() => null), this.#ended]);
 	}
 
 	async #speedAfter({ session }: Visit, slowdown: number): Promise<number | null> {
@@ -247,13 +284,24 @@ export class LoadSession {
 			environment.notes.push(`The page asked for ${refused.slice(0, 5).join(', ')}: private or local addresses, which pages may not reach from the lab. Refused.`);
 	}
 
-	async #finishFailed(record: LoadRecord, visit: Visit, reason: FailureReason): Promise<MeasuredLoad> {
+	/** Nothing here asks the page: it may be stuck, or gone. */
+	async #finishFailed(reason: FailureReason): Promise<MeasuredLoad> {
+		const { record, visit, screencast, settled, journey } = this.#soFar;
+		record.failure = reason;
+		record.status = 'failed';
+		if (!visit) return { record, frames: [], picture: null, stepPicture: null };
 		const log = await this.line.close();
 		this.#noteNetwork(record, log);
-		fillWeights(record, visit.network.records(visit.network.firstRequestEpochMs ?? 0, log.connections));
-		record.failure = reason;
-		record.page = null;
+		const zero = settled?.zero ?? visit.network.firstRequestEpochMs ?? 0;
+		fillWeights(record, visit.network.records(zero, log.connections));
+		const developed = screencast && zero ? developFrames(screencast.frames, zero).catch(() => null) : null;
+		const frames = (await Promise.race([developed, wait(FRAMES_WITHIN_MS).then(() => null)])) ?? NO_FRAMES;
+		if (settled) this.#fillSettled(record, visit, settled, frames);
+		else record.frames = frames.records;
+		if (journey.steps.length) this.#fillJourney(record, journey, zero);
 		if (visit.consoleErrors.length) record.environment.notes.push(`The console said: ${visit.consoleErrors.slice(0, 3).join(' | ')}`);
-		return { record, frames: [], picture: null, stepPicture: null };
+		return { record, frames: frames.images, picture: null, stepPicture: journey.picture };
 	}
 }
+
+const NO_FRAMES: DevelopedFrames = { records: [], images: [], startRenderMs: null };

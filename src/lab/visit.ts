@@ -2,16 +2,16 @@
 import { readFileSync } from 'node:fs';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { Conditions } from '../core/load/conditions';
+import { ANSWER_WITHIN_MS, within, withDeadlines } from './browser/deadlines';
 import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from './collect/pageFacts';
 import { waitUntilSettled, type SettleResult } from './collect/settle';
+import { sendOwnOnly } from './ownOnly';
 import { failure, failureOfNavigation, type LoadFailure } from './failure';
 import type { ShapedNetwork } from './shaper/shaper';
 
 const WORLD = 'zafra';
 const IN_PAGE = readFileSync(new URL('./collect/inPage.js', import.meta.url), 'utf8');
-/** Longest time for taking things out of a page that has settled. */
-export const COLLECT_WITHIN_MS = 10_000;
 const PICTURE_QUALITY = 60;
 const MOST_ERRORS = 50;
 /** What the browser may keep of bodies, for reading them at the end. */
@@ -29,6 +29,7 @@ export class Visit {
 		readonly page: Page,
 		readonly session: CDPSession,
 		readonly network: NetworkCollector,
+		/** Also the id of the tab among the browser's targets. */
 		readonly mainFrameId: string,
 		private readonly line: ShapedNetwork,
 		private readonly conditions: Conditions,
@@ -36,6 +37,10 @@ export class Visit {
 		ended: Promise<never>
 	) {
 		this.state = { loaded: false, busyAt: performance.now(), ended };
+	}
+
+	get targetId(): string {
+		return this.mainFrameId;
 	}
 
 	/** Open a tab and put everything in place that listens. @param endWith ends the load with a failure from outside */
@@ -47,13 +52,17 @@ export class Visit {
 		ended: Promise<never>,
 		endWith: (error: LoadFailure) => void
 	): Promise<Visit> {
-		const page = await context.newPage();
-		const session = await context.newCDPSession(page);
+		const page = await within(context.newPage(), ANSWER_WITHIN_MS);
+		const session = withDeadlines(await context.newCDPSession(page));
 		const { frameTree } = await session.send('Page.getFrameTree');
 		const mainFrameId = frameTree.frame.id;
-		const network = new NetworkCollector(session, () => mainFrameId);
+		const secret = conditions.headers.map((header) => header.name.toLowerCase());
+		const network = new NetworkCollector(session, () => mainFrameId, secret);
 		const visit = new Visit(page, session, network, mainFrameId, line, conditions, address, ended);
 		page.on('crash', () => endWith(failure('crash')));
+		session.on('Page.frameNavigated', ({ frame }) => {
+			if (frame.id === mainFrameId && !isShowable(frame.url)) endWith(failure('bad-url', frame.url.slice(0, 200)));
+		});
 		await visit.#listen();
 		await visit.#applyConditions();
 		return visit;
@@ -92,21 +101,8 @@ export class Visit {
 	async #applyConditions(): Promise<void> {
 		const { session, conditions, address } = this;
 		if (conditions.block.length) await session.send('Network.setBlockedURLs', { urls: conditions.block });
-		if (conditions.headers.length)
-			await session.send('Network.setExtraHTTPHeaders', { headers: Object.fromEntries(conditions.headers.map(({ name, value }) => [name, value])) });
 		for (const { name, value } of conditions.cookies) await session.send('Network.setCookie', { name, value, url: address.href });
-		const { authentication } = conditions;
-		if (!authentication) return;
-		// Only the page's own documents are held for a moment; the browser then answers for the rest of the host itself.
-		session.on('Fetch.requestPaused', ({ requestId }) => void session.send('Fetch.continueRequest', { requestId }).catch(() => undefined));
-		session.on('Fetch.authRequired', ({ requestId, request }) => {
-			const own = new URL(request.url).host === address.host && !asked.has(request.url);
-			asked.add(request.url);
-			const authChallengeResponse = own ? { response: 'ProvideCredentials' as const, ...authentication } : { response: 'CancelAuth' as const };
-			void session.send('Fetch.continueWithAuth', { requestId, authChallengeResponse }).catch(() => undefined);
-		});
-		const asked = new Set<string>();
-		await session.send('Fetch.enable', { handleAuthRequests: true, patterns: [{ urlPattern: `${address.origin}/*`, resourceType: 'Document' }] });
+		await sendOwnOnly(session, conditions, address);
 	}
 
 	/** @throws LoadFailure when no page comes of it */
@@ -140,6 +136,13 @@ export class Visit {
 		return settled;
 	}
 
+	/** Wait until the page is quiet. @throws LoadFailure when its main thread no longer answers at the deadline */
+	async answering(deadline: number): Promise<SettleResult> {
+		const settled = await this.quiet(deadline);
+		if (settled.stuck) throw failure('time-out', 'a script kept its main thread busy');
+		return settled;
+	}
+
 	quiet(deadline: number): Promise<SettleResult> {
 		return waitUntilSettled(this.session, this.network, this.state, this.conditions.quietMs, deadline);
 	}
@@ -155,12 +158,7 @@ export class Visit {
 	async evaluate(expression: string): Promise<unknown> {
 		if (this.#worldId === null) throw failure('internal', 'the page has no world to collect in');
 		const evaluation = this.session.send('Runtime.evaluate', { expression, contextId: this.#worldId, returnByValue: true });
-		evaluation.catch(() => undefined);
-		const late = wait(COLLECT_WITHIN_MS).then(() => {
-			throw failure('time-out', 'a script kept its main thread busy');
-		});
-		late.catch(() => undefined);
-		const { result, exceptionDetails } = await Promise.race([evaluation, late, this.state.ended]);
+		const { result, exceptionDetails } = await Promise.race([evaluation, this.state.ended]);
 		if (exceptionDetails) throw new Error(exceptionDetails.exception?.description?.split('\n')[0] ?? exceptionDetails.text);
 		return result.value;
 	}
@@ -184,7 +182,7 @@ export class Visit {
 			.send('Page.captureScreenshot', { format: 'webp', quality: PICTURE_QUALITY, clip })
 			.then(({ data }) => Buffer.from(data, 'base64'))
 			.catch(() => null);
-		return Promise.race([shot, wait(COLLECT_WITHIN_MS).then(() => null), this.state.ended]);
+		return Promise.race([shot, this.state.ended]);
 	}
 
 	/** Time zero is the page's own, unless the page moved on to another document: then it is the first request. */
@@ -192,6 +190,11 @@ export class Visit {
 		const first = this.network.firstRequestEpochMs;
 		return documents > 1 && first !== null ? Math.min(first, facts.timeOrigin) : facts.timeOrigin;
 	}
+}
+
+/** What a tab may show: pages of the web, the browser's blank page, and its own page of an error. */
+function isShowable(url: string): boolean {
+	return /^(https?:|about:|chrome-error:)/.test(url) || url === '';
 }
 
 export function wait(ms: number): Promise<void> {

@@ -43,8 +43,8 @@ export interface Conditions {
 	input: 'none' | 'nudge';
 	/** Requests that never leave: patterns of addresses, `*` stands for anything. */
 	block: string[];
-	/** Sent with every request. */
-	headers: NameValue[];
+	/** Sent with every request to the page's own site, and to the hosts named beside each. */
+	headers: SecretHeader[];
 	/** Set for the page's own host before the load. */
 	cookies: NameValue[];
 	/** Host rules that go before the operator's, in the form of ZAFRA_HOST_MAP; hosts of this machine only when the operator allows them. */
@@ -61,6 +61,16 @@ export interface NameValue {
 	name: string;
 	value: string;
 }
+
+export interface SecretHeader extends NameValue {
+	/** Hosts beyond the page's own site (registrable domain) that get it too. */
+	hosts?: string[];
+}
+
+/** Stands for a value that is stored and not shown; as a value of a form it means "as it was". */
+export const NOT_SHOWN = '(saved, not shown)';
+/** How records of earlier versions say it. */
+const BLOTTED = [NOT_SHOWN, '(kept secret)'];
 
 /** What conditions from before a field existed had in its place. */
 const USUAL = {
@@ -79,16 +89,46 @@ export function completeConditions(stored: Partial<Conditions> & Pick<Conditions
 	return { summary: '', capMs: 45_000, quietMs: 2000, ...USUAL, ...stored };
 }
 
-/** As it is written into a record: with the secrets blotted out. */
+/** As it is written into a record or shown: with the secrets blotted out. */
 export function withoutSecrets(conditions: Conditions): Conditions {
-	const blot = (pairs: NameValue[]) => pairs.map(({ name }) => ({ name, value: '(kept secret)' }));
+	const blot = <Pair extends NameValue>(pairs: Pair[]) => pairs.map((pair) => ({ ...pair, value: NOT_SHOWN }));
 	const { authentication } = conditions;
 	return {
 		...conditions,
 		headers: blot(conditions.headers),
 		cookies: blot(conditions.cookies),
-		authentication: authentication && { ...authentication, password: '(kept secret)' }
+		authentication: authentication && { ...authentication, password: NOT_SHOWN }
 	};
+}
+
+/**
+ * Conditions as they were typed, with each value that was not written anew taken from the stored ones.
+ * @throws Error in words when there is no such stored value
+ */
+export function withStoredSecrets(typed: Conditions, stored: Conditions | null): Conditions {
+	const fill = <Pair extends NameValue>(pairs: Pair[], known: readonly NameValue[], what: string) =>
+		pairs.map((pair) => (pair.value === NOT_SHOWN ? { ...pair, value: storedValue(pair.name, known, what) } : pair));
+	const { authentication } = typed;
+	const password = authentication?.password === NOT_SHOWN ? stored?.authentication?.password : authentication?.password;
+	if (authentication && password === undefined) throw new Error('Write the password anew: none is stored.');
+	return {
+		...typed,
+		headers: fill(typed.headers, stored?.headers ?? [], 'header'),
+		cookies: fill(typed.cookies, stored?.cookies ?? [], 'cookie'),
+		authentication: authentication && { ...authentication, password: password! }
+	};
+}
+
+function storedValue(name: string, known: readonly NameValue[], what: string): string {
+	const found = known.find((pair) => pair.name.toLowerCase() === name.toLowerCase());
+	if (!found) throw new Error(`Write the value of the ${what} ${name} anew: none is stored under this name.`);
+	return found.value;
+}
+
+/** Whether any secret is missing, as in the conditions of a record. */
+export function lacksSecrets({ headers, cookies, authentication }: Conditions): boolean {
+	const values = [...headers, ...cookies].map(({ value }) => value);
+	return [...values, authentication?.password ?? ''].some((value) => BLOTTED.includes(value));
 }
 
 const PHONE: Conditions = {

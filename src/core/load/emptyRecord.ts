@@ -40,6 +40,8 @@ export function emptyRecord(url: string, conditions: Conditions | null, startedA
 			slowdown: 1,
 			reachedSpeed: null,
 			network: null,
+			sandboxed: null,
+			busy: null,
 			notes: []
 		}
 	};

@@ -1,5 +1,6 @@
 /** The LoadRecord: everything known of one page load. The one big type of the house. */
 import type { Figures } from '../metrics/catalogue';
+import type { BusyShares } from './calm';
 import type { Conditions } from './conditions';
 
 export type FailureCode =
@@ -15,6 +16,7 @@ export type FailureCode =
 	| 'no-answer'
 	| 'crash'
 	| 'browser-missing'
+	| 'browser-start'
 	| 'browser-killed'
 	| 'network'
 	| 'internal';
@@ -146,6 +148,10 @@ export interface EnvironmentRecord {
 	reachedSpeed: number | null;
 	/** Connections open at once, and what the line carried in each direction, TLS and all; null when not known. */
 	network: { mostConnections: number; upBytes: number; downBytes: number } | null;
+	/** Whether the page ran in Chromium's sandbox; null when not known. */
+	sandboxed: boolean | null;
+	/** How busy the machine was with something else during the load; null where it does not tell. */
+	busy: BusyShares | null;
 	/** What the lab has to say about this load. */
 	notes: string[];
 }

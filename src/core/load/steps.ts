@@ -1,5 +1,6 @@
 /** The step language: what a visitor does after the page has settled, as a small JSON list. Each step has one verb. */
 import * as v from 'valibot';
+import { isWebReference } from './address';
 
 export const MOST_STEPS = 50;
 /** How long a wait, or an expectation, may take, ms. */
@@ -17,7 +18,7 @@ const state = v.pipe(
 
 const WAIT = '“wait” takes a time in ms (at most 60,000), or {"selector": …} or {"text": …}.';
 const STEPS = {
-	open: v.strictObject({ open: words }),
+	open: v.strictObject({ open: v.pipe(words, v.check(isWebReference, '“open” takes a web address (http or https), whole or relative to the page.')) }),
 	click: v.strictObject({ click: selector }),
 	type: v.strictObject({ type: words, into: selector }),
 	scroll: v.strictObject({ scroll: v.union([v.number(), selector], '“scroll” takes a selector, “bottom” or a number of pixels.') }),

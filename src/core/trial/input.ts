@@ -1,5 +1,6 @@
 /** The door for a new trial: the same schema for the form and for the API. */
 import * as v from 'valibot';
+import { isWebAddress } from '../load/address';
 import { Steps } from '../load/steps';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Setup } from './setup';
@@ -10,22 +11,12 @@ export const MOST_ARMS = 8;
 /** Ten pages, before and after. */
 export const MOST_SWEEP_ARMS = 20;
 
-/** Whether text is a full http or https address with a host. */
-export function isWebAddress(text: string): boolean {
-	try {
-		const url = new URL(text);
-		return (url.protocol === 'http:' || url.protocol === 'https:') && url.hostname !== '' && !/\s/.test(text);
-	} catch {
-		return false;
-	}
-}
-
 const address = v.pipe(
 	v.string('Give an address.'),
 	v.trim(),
 	v.nonEmpty('Give an address.'),
 	v.maxLength(2000, 'An address has at most 2,000 characters.'),
-	v.check(isWebAddress, 'This is not a web address. Write it in full, with http:// or https://.')
+	v.check(isWebAddress, 'This is not a web address. Write it in full, with http:// or https://, without a user name or password: these belong into the conditions.')
 );
 
 function wholeNumber(name: string, least: number, most: number) {

@@ -1,10 +1,12 @@
-/** Starting Chromium for measuring: clean, quiet, and with nothing switched that would change how pages load. */
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, type Browser } from 'playwright-core';
+/** Starting Chromium for measuring: clean, quiet, sandboxed, and with nothing that changes how pages load. */
+import { mkdirSync, writeFileSync, chownSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { chromium, type Browser, type CDPSession } from 'playwright-core';
 import { failure } from '../failure';
+import { asAccount, browserAccount, type Account } from './account';
 import { findChromium } from './find';
+import { endGroup, makeProfile, notePid, removeProfile } from './profiles';
+import { startProblem } from './startProblem';
 
 /** Chromium's own traffic and its changes of addresses; everything about how pages load stays as it ships. */
 const FEATURES_OFF = [
@@ -23,7 +25,6 @@ const FEATURES_OFF = [
 
 const SWITCHES = [
 	'--headless',
-	'--no-sandbox',
 	'--disable-gpu',
 	'--disable-quic',
 	'--disable-background-networking',
@@ -55,6 +56,9 @@ const SWITCHES = [
 	'--password-store=basic',
 	'--use-mock-keychain',
 	'--remote-debugging-pipe',
+	// No way around the shaped line: without a proxy that carries UDP there is no WebRTC media.
+	'--force-webrtc-ip-handling-policy=disable_non_proxied_udp',
+	'--webrtc-ip-handling-policy=disable_non_proxied_udp',
 	`--disable-features=${FEATURES_OFF.join(',')}`
 ];
 
@@ -62,45 +66,116 @@ export interface RunningBrowser {
 	browser: Browser;
 	/** "Chromium 156.0.8078.79" */
 	version: string;
+	/** Whether pages run in Chromium's sandbox. */
+	sandboxed: boolean;
+	/** Told of each tab that ends by itself; `killed` when the machine or somebody ended its process. */
+	onTabGone(listener: (tab: { targetId: string; killed: boolean }) => void): () => void;
+	/** End it whatever it does, and remove its profile. */
 	close(): Promise<void>;
 }
 
 export interface LaunchOptions {
 	/** SHA-256 hashes (base64) of public keys that are trusted beside the usual ones. */
 	trustedKeys?: readonly string[];
+	/** Marks the profiles of this lab, so that the next one can remove what is left of a killed one. */
+	profileLabel?: string;
 }
 
-/** @throws LoadFailure `browser-missing` when Chromium is not there or does not start */
-export async function launchBrowser({ trustedKeys = [] }: LaunchOptions = {}): Promise<RunningBrowser> {
-	const executablePath = findChromium();
-	if (!executablePath) throw failure('browser-missing', 'it is not on this machine');
-	const profile = await mkdtemp(join(tmpdir(), 'zafra-lab-'));
+const START_WITHIN_MS = 30_000;
+const CLOSE_WITHIN_MS = 5000;
+const PREFERENCES = { webrtc: { ip_handling_policy: 'disable_non_proxied_udp' } };
+
+/** Set once this machine has shown that Chromium does not start with its sandbox. */
+let sandboxWorks = true;
+
+/** @throws LoadFailure `browser-missing` when Chromium is not there, `browser-start` when it does not start */
+export async function launchBrowser(options: LaunchOptions = {}): Promise<RunningBrowser> {
+	const program = findChromium();
+	if (!program) throw failure('browser-missing');
+	const account = browserAccount();
+	const rootOnly = process.getuid?.() === 0 && !account;
+	if (sandboxWorks && !rootOnly)
+		try {
+			return await start(program, account, options, true);
+		} catch (error) {
+			if (!/sandbox|zygote|namespace/i.test((error as Error).message)) throw startFailure(error);
+			sandboxWorks = false;
+		}
+	try {
+		return await start(program, account, options, false);
+	} catch (error) {
+		throw startFailure(error);
+	}
+}
+
+function startFailure(error: unknown) {
+	return failure('browser-start', startProblem((error as Error).message));
+}
+
+async function start(program: string, account: Account | null, options: LaunchOptions, sandboxed: boolean): Promise<RunningBrowser> {
+	const { trustedKeys = [], profileLabel = `p${process.pid}` } = options;
+	const profile = makeProfile(profileLabel, account);
+	writePreferences(profile, account);
+	const { command, before } = account ? asAccount(account, program) : { command: program, before: [] };
 	const trust = trustedKeys.length ? [`--ignore-certificate-errors-spki-list=${trustedKeys.join(',')}`] : [];
+	const args = [...before, ...SWITCHES, ...(sandboxed ? [] : ['--no-sandbox']), `--user-data-dir=${profile}`, ...trust];
 	try {
 		const browser = await chromium.launch({
-			executablePath,
+			executablePath: command,
 			ignoreDefaultArgs: true,
-			args: [...SWITCHES, `--user-data-dir=${profile}`, ...trust],
-			timeout: 30_000,
+			args,
+			timeout: START_WITHIN_MS,
+			...(account ? { env: { ...environmentOf(process.env), HOME: profile, TMPDIR: profile } } : {}),
 			handleSIGINT: false,
 			handleSIGTERM: false,
 			handleSIGHUP: false
 		});
-		return {
-			browser,
-			version: `Chromium ${browser.version()}`,
-			async close() {
-				await browser.close().catch(() => undefined);
-				await removeProfile(profile);
-			}
-		};
+		return await watched(browser, profile, sandboxed);
 	} catch (error) {
 		await removeProfile(profile);
-		throw failure('browser-missing', String((error as Error).message).split('\n')[0]);
+		throw error;
 	}
 }
 
-/** Chromium's helpers may still be writing for a moment after it has gone. */
-function removeProfile(profile: string): Promise<void> {
-	return rm(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 }).catch(() => undefined);
+/** What the browser needs of the environment, and no settings of Zafra's or of whoever started it. */
+function environmentOf({ PATH, LANG, LC_ALL, TZ }: NodeJS.ProcessEnv): Record<string, string> {
+	return Object.fromEntries(Object.entries({ PATH, LANG, LC_ALL, TZ }).filter(([, value]) => value)) as Record<string, string>;
+}
+
+function writePreferences(profile: string, account: Account | null): void {
+	const file = join(profile, 'Default', 'Preferences');
+	mkdirSync(dirname(file), { recursive: true });
+	writeFileSync(file, JSON.stringify(PREFERENCES));
+	if (!account) return;
+	for (const path of [dirname(file), file]) chownSync(path, account.uid, account.gid);
+}
+
+async function watched(browser: Browser, profile: string, sandboxed: boolean): Promise<RunningBrowser> {
+	const session = await browser.newBrowserCDPSession();
+	const pid = await browserPid(session);
+	if (pid) notePid(profile, pid);
+	await session.send('Target.setDiscoverTargets', { discover: true });
+	return {
+		browser,
+		version: `Chromium ${browser.version()}`,
+		sandboxed,
+		onTabGone(listener) {
+			const hear = ({ targetId, status }: { targetId: string; status: string }) => listener({ targetId, killed: status === 'killed' });
+			session.on('Target.targetCrashed', hear);
+			return () => void session.off('Target.targetCrashed', hear);
+		},
+		async close() {
+			let timer: NodeJS.Timeout | undefined;
+			const late = new Promise((resolve) => (timer = setTimeout(resolve, CLOSE_WITHIN_MS)));
+			await Promise.race([browser.close().catch(() => undefined), late]);
+			clearTimeout(timer);
+			if (pid) endGroup(pid);
+			await removeProfile(profile);
+		}
+	};
+}
+
+async function browserPid(session: CDPSession): Promise<number | null> {
+	const { processInfo } = await session.send('SystemInfo.getProcessInfo');
+	return processInfo.find((one) => one.type === 'browser')?.id ?? null;
 }

@@ -40,7 +40,9 @@ export class NetworkCollector {
 
 	constructor(
 		session: CDPSession,
-		private readonly mainFrameId: () => string
+		private readonly mainFrameId: () => string,
+		/** Names, in small letters, of headers whose values stay out of the record. */
+		private readonly secretHeaders: readonly string[] = []
 	) {
 		session.on('Network.requestWillBeSent', (event) => this.#sent(event));
 		session.on('Network.responseReceived', (event) => this.#responded(event));
@@ -162,7 +164,7 @@ export class NetworkCollector {
 				initiatorChain: chainOf(event.initiator.stack),
 				failed: null,
 				redirectTo: null,
-				requestHeaders: headerList(request.headers),
+				requestHeaders: headerList(request.headers, this.secretHeaders),
 				responseHeaders: [],
 				remoteAddress: null,
 				connectionId: null
@@ -312,8 +314,9 @@ function chainOf(stack: Protocol.Runtime.StackTrace | undefined): string[] {
 /** Headers that hold secrets keep their name. */
 const SECRET = new Set(['cookie', 'set-cookie', 'authorization', 'proxy-authorization']);
 
-function headerList(headers: Record<string, string>): [string, string][] {
-	return Object.entries(headers).map(([name, value]) => [name, SECRET.has(name.toLowerCase()) ? '(not kept)' : String(value).slice(0, 500)]);
+function headerList(headers: Record<string, string>, secret: readonly string[] = []): [string, string][] {
+	const isSecret = (name: string) => SECRET.has(name.toLowerCase()) || secret.includes(name.toLowerCase());
+	return Object.entries(headers).map(([name, value]) => [name, isSecret(name) ? '(not kept)' : String(value).slice(0, 500)]);
 }
 
 function hostOf(url: string): string {

@@ -5,6 +5,8 @@ import type { NetworkCollector } from './network';
 const LOOK_EVERY_MS = 50;
 /** A page that takes longer than this to answer was busy. */
 const FREE_WITHIN_MS = 60;
+/** Past the deadline, a page that does not answer within this is stuck. */
+const LAST_ANSWER_WITHIN_MS = 1000;
 
 export interface SettleResult {
 	/** The load event fired. */
@@ -32,11 +34,10 @@ export async function waitUntilSettled(
 		if (!state.loaded || network.waiting > 0 || performance.now() - quietSince < quietMs) continue;
 		const asked = performance.now();
 		const answered = await Promise.race([answers(session), pause(deadline - asked).then(() => false), state.ended]);
-		if (!answered) return { loaded: state.loaded, capped: true, stuck: true };
-		if (performance.now() - asked <= FREE_WITHIN_MS) return { loaded: true, capped: false, stuck: false };
+		if (answered && performance.now() - asked <= FREE_WITHIN_MS) return { loaded: true, capped: false, stuck: false };
 		state.busyAt = performance.now();
 	}
-	const answered = await Promise.race([answers(session), pause(1000).then(() => false), state.ended]);
+	const answered = await Promise.race([answers(session), pause(LAST_ANSWER_WITHIN_MS).then(() => false), state.ended]);
 	return { loaded: state.loaded, capped: true, stuck: !answered };
 }
 

@@ -1,5 +1,6 @@
 /** The lab's end of the shaper thread. */
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
+import { startThread } from '../thread';
 import type { ShapeLog, ShapeOptions } from './socks';
 import type { ShaperReply, ShaperRequest } from './worker';
 
@@ -18,8 +19,7 @@ export class Shaper {
 	#next = 1;
 
 	constructor() {
-		this.#worker = new Worker(new URL('./thread.mjs', import.meta.url));
-		this.#worker.unref();
+		this.#worker = startThread(new URL('./worker.ts', import.meta.url));
 		this.#worker.on('message', (reply: ShaperReply) => {
 			this.#waiting.get(reply.id)?.(reply);
 			this.#waiting.delete(reply.id);

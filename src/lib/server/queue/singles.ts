@@ -2,7 +2,7 @@
 import * as v from 'valibot';
 import { Steps, type Step } from '../../../core/load/steps';
 import { loadOfHar } from '../../../core/formats/harImport';
-import { isWebAddress } from '../../../core/trial/input';
+import { isWebAddress } from '../../../core/load/address';
 import { findConditions, listConditions } from '../db/conditions';
 import type { Db } from '../db/connection';
 import { ALONE, findLoad, findRecord, insertLoad } from '../db/loads';
@@ -12,7 +12,7 @@ import { NotPossible } from './trials';
 
 export const SingleInput = v.object(
 	{
-		url: v.pipe(v.string('Give an address.'), v.trim(), v.check(isWebAddress, 'This is not a web address. Write it in full, with http:// or https://.')),
+		url: v.pipe(v.string('Give an address.'), v.trim(), v.check(isWebAddress, 'This is not a web address. Write it in full, with http:// or https://, without a user name or password: these belong into the conditions.')),
 		conditions: v.string('Name the conditions.'),
 		nudge: v.optional(v.boolean('“nudge” is true or false.'), false),
 		repeat: v.optional(v.boolean('“repeat” is true or false.'), false),

@@ -1,0 +1,23 @@
+/** How long a load may take at most. */
+import type { Conditions } from './conditions';
+import { EXPECT_WITHIN_MS, WAIT_WITHIN_MS, type Step } from './steps';
+
+/** For taking things out of the browser once the page has come to rest, or has run into its cap (house). */
+export const COLLECTING_MS = 15_000;
+
+/**
+ * The time after which a load is ended from outside, ms: the cap of each of its parts (a first visit before a repeat
+ * visit, the page, the nudge, each step) and a fixed allowance for collecting.
+ */
+export function longestLoadMs(conditions: Conditions, steps: readonly Step[] = []): number {
+	const parts = 1 + Number(conditions.cache === 'repeat') + Number(conditions.input === 'nudge');
+	const stepsMs = steps.reduce((sum, step) => sum + longestStepMs(step, conditions.capMs), 0);
+	return parts * conditions.capMs + stepsMs + COLLECTING_MS;
+}
+
+function longestStepMs(step: Step, capMs: number): number {
+	if ('mark' in step) return 0;
+	if ('expect' in step) return step.within ?? EXPECT_WITHIN_MS;
+	if ('wait' in step) return capMs + (typeof step.wait === 'number' ? step.wait : (step.within ?? WAIT_WITHIN_MS));
+	return capMs + EXPECT_WITHIN_MS;
+}

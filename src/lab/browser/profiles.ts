@@ -1,0 +1,75 @@
+/** Profile folders of the lab's browsers, and what a lab that was killed left of them. */
+import { chownSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Account } from './account';
+
+/** The browser's process id, beside its profile. */
+const PID_FILE = 'zafra-browser.pid';
+
+/** Profiles of one data folder share a label, so that its lab finds what an earlier one left. */
+export function profileLabel(dataFolder: string): string {
+	return createHash('sha256').update(dataFolder).digest('hex').slice(0, 10);
+}
+
+export function makeProfile(label: string, account: Account | null): string {
+	const profile = mkdtempSync(join(tmpdir(), `zafra-lab-${label}-`));
+	if (account) chownSync(profile, account.uid, account.gid);
+	return profile;
+}
+
+export function notePid(profile: string, pid: number): void {
+	writeFileSync(join(profile, PID_FILE), String(pid));
+}
+
+/** Chromium's helpers may still be writing for a moment after it has gone. */
+export function removeProfile(profile: string): Promise<void> {
+	return rm(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 }).catch(() => undefined);
+}
+
+/**
+ * End the browsers and remove the profiles that a killed lab left under a label. Only for the lab in charge.
+ * @returns how many profiles there were
+ */
+export function sweepProfiles(label: string): number {
+	const left = readdirSync(tmpdir()).filter((name) => name.startsWith(`zafra-lab-${label}-`));
+	for (const name of left) {
+		const profile = join(tmpdir(), name);
+		endBrowserOf(profile);
+		try {
+			rmSync(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 });
+		} catch {
+			// Another account's folder stays: the next start of that account sweeps it.
+		}
+	}
+	return left.length;
+}
+
+function endBrowserOf(profile: string): void {
+	const file = join(profile, PID_FILE);
+	if (!existsSync(file)) return;
+	const pid = Number(readFileSync(file, 'utf8'));
+	if (isBrowserOf(pid, profile)) endGroup(pid);
+}
+
+/** Process ids are used again: the process must name the profile. Where that cannot be seen, nothing is killed. */
+function isBrowserOf(pid: number, profile: string): boolean {
+	try {
+		return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(profile);
+	} catch {
+		return false;
+	}
+}
+
+/** The browser leads a process group of its own. */
+export function endGroup(pid: number): void {
+	for (const target of [-pid, pid])
+		try {
+			process.kill(target, 'SIGKILL');
+			return;
+		} catch {
+			// Gone, or no leader of a group.
+		}
+}

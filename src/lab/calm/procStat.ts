@@ -1,0 +1,58 @@
+/** What Linux tells of the machine's processors and processes (proc(5)); ticks of 10 ms. */
+import { readdirSync, readFileSync } from 'node:fs';
+
+export const TICK_MS = 10;
+
+/** Ticks since the machine started, over all processors. */
+export interface ProcessorTicks {
+	busy: number;
+	/** Wanted by this machine and given to another by the host. */
+	stolen: number;
+}
+
+/** @param text of /proc/stat @throws Error when it is not of that form */
+export function parseProcessorTicks(text: string): ProcessorTicks {
+	const line = /^cpu +([\d ]+)$/m.exec(text);
+	if (!line) throw new Error('/proc/stat has no line for all processors.');
+	const [user = 0, nice = 0, system = 0, , , irq = 0, softIrq = 0, stolen = 0] = line[1]!.split(' ').map(Number);
+	return { busy: user + nice + system + irq + softIrq, stolen };
+}
+
+export interface ProcessTicks {
+	pid: number;
+	parent: number;
+	ticks: number;
+}
+
+/** @param text of /proc/PID/stat; the name in brackets may hold anything, brackets and blanks too */
+export function parseProcessTicks(text: string): ProcessTicks {
+	const pid = Number.parseInt(text, 10);
+	const fields = text.slice(text.lastIndexOf(')') + 2).split(' ');
+	return { pid, parent: Number(fields[1]), ticks: Number(fields[11]) + Number(fields[12]) };
+}
+
+export function readProcessorTicks(): ProcessorTicks {
+	return parseProcessorTicks(readFileSync('/proc/stat', 'utf8'));
+}
+
+/** Null when the process has gone. */
+export function readProcessTicks(pid: number): ProcessTicks | null {
+	try {
+		return parseProcessTicks(readFileSync(`/proc/${pid}/stat`, 'utf8'));
+	} catch {
+		return null;
+	}
+}
+
+/** The processes with these ids and all that descend from them. */
+export function processTrees(roots: readonly number[]): number[] {
+	const all = readdirSync('/proc').filter((name) => /^\d+$/.test(name));
+	const known = all.map((name) => readProcessTicks(Number(name))).filter((one) => one !== null);
+	const inside = new Set(roots);
+	// Parents are older than their children, but ids may have wrapped: repeat until nothing is added.
+	for (let before = -1; before !== inside.size; ) {
+		before = inside.size;
+		for (const { pid, parent } of known) if (inside.has(parent)) inside.add(pid);
+	}
+	return [...inside];
+}

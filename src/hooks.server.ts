@@ -6,7 +6,7 @@ import { getDb, getSettings } from '$lib/server/context';
 export const init: ServerInit = () => {
 	if (building) return;
 	getDb();
-	if (getSettings().startRunner) keepRunner();
+	if (getSettings().startRunner) keepRunner(getDb());
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
 	// Started by a parent over a channel, web ends with that parent; a plain start has no channel.

@@ -1,5 +1,6 @@
 /** Entry of the lab process. Started by web over a channel, or alone with `npm run runner`. */
 import pino from 'pino';
+import { profileLabel } from './lab/browser/profiles';
 import { Lab } from './lab/lab';
 import { openDatabase } from './lib/server/db/connection';
 import { startRunner } from './lib/server/runner/run';
@@ -8,7 +9,7 @@ import { readSettings } from './lib/server/settings';
 const log = pino({ name: 'runner', level: process.env.ZAFRA_LOG ?? 'warn' });
 const settings = readSettings();
 const db = openDatabase(settings.dataFolder);
-const lab = new Lab(settings);
+const lab = new Lab({ ...settings, profileLabel: profileLabel(settings.dataFolder) });
 const runner = startRunner({ db, lab, log });
 
 /** Asked nicely, it gives up the load under way: the next runner begins it again. */

@@ -55,7 +55,7 @@ const WORDS: Record<FailureCode, Words> = {
 		'Mend that and start the trial again; what was measured is kept.'
 	],
 	'browser-killed': [
-		() => 'Chromium was ended from outside in the middle of the load.',
+		() => 'Chromium was ended or stopped from outside in the middle of the load.',
 		'The load is tried three times; if it keeps ending, look at the memory of the machine.'
 	],
 	network: [(detail) => `The page could not be loaded: ${detail}.`, 'Open the page in a browser and look at the network there.'],

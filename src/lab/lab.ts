@@ -1,7 +1,7 @@
 /** The lab: (url, conditions) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
 import { isWebUrl } from '../core/load/address';
 import { roundTripOf, type Conditions } from '../core/load/conditions';
-import type { FailureCode, MeasuredLoad } from '../core/load/record';
+import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '../core/load/record';
 import type { Step } from '../core/load/steps';
 import { SpeedBook } from './browser/cpu';
 import { CalmWatch } from './calm/watch';
@@ -48,7 +48,9 @@ export class Lab {
 		const begun = performance.now();
 		this.#calm.start();
 		const measured = await this.#measureOrFail(url, conditions, steps, startedAt);
-		measured.record.environment.busy = await this.#calm.stop();
+		const busy = await this.#calm.stop();
+		measured.record.environment.busy = busy;
+		if (busy?.stopped) failBecause(measured.record, failure('browser-killed').reason);
 		measured.record.labMs = Math.round(performance.now() - begun);
 		return measured;
 	}
@@ -100,6 +102,15 @@ export class Lab {
 		});
 	}
 
+	/** End the load under way at once: it comes back as failed. */
+	abandon(): Promise<void> {
+		return this.#dropBrowser();
+	}
+
+	get sandboxed(): boolean | null {
+		return this.#running?.sandboxed ?? null;
+	}
+
 	async close(): Promise<void> {
 		await this.#dropBrowser();
 		await this.#calm.close();
@@ -128,6 +139,12 @@ export class Lab {
 		this.#loads = 0;
 		await running?.close();
 	}
+}
+
+/** What was measured beside a process that stood still is no measure of the page. */
+function failBecause(record: LoadRecord, reason: FailureReason): void {
+	record.status = 'failed';
+	record.failure = reason;
 }
 
 function parseAddress(url: string): URL {

@@ -22,13 +22,16 @@ export interface ProcessTicks {
 	pid: number;
 	parent: number;
 	ticks: number;
+	/** Somebody stopped it (SIGSTOP, a debugger). */
+	stopped: boolean;
 }
 
 /** @param text of /proc/PID/stat; the name in brackets may hold anything, brackets and blanks too */
 export function parseProcessTicks(text: string): ProcessTicks {
 	const pid = Number.parseInt(text, 10);
 	const fields = text.slice(text.lastIndexOf(')') + 2).split(' ');
-	return { pid, parent: Number(fields[1]), ticks: Number(fields[11]) + Number(fields[12]) };
+	const stopped = fields[0] === 'T' || fields[0] === 't';
+	return { pid, parent: Number(fields[1]), ticks: Number(fields[11]) + Number(fields[12]), stopped };
 }
 
 export function readProcessorTicks(): ProcessorTicks {

@@ -9,6 +9,8 @@ export interface CalmSample {
 	stolenMs: number;
 	/** Taken by processes that have nothing to do with the load. */
 	foreignMs: number;
+	/** A process that works for the load was stopped from outside. */
+	stopped: boolean;
 }
 
 const LOOK_FOR_PROCESSES_EVERY = 5;
@@ -30,7 +32,8 @@ export class CalmSampler {
 		const stolen = now.stolen - this.#before.stolen;
 		this.#before = now;
 		const own = this.#ownTicks();
-		return { at, busyMs: busy * TICK_MS, stolenMs: stolen * TICK_MS, foreignMs: Math.max(0, busy - own) * TICK_MS };
+		const foreignMs = Math.max(0, busy - own.ticks) * TICK_MS;
+		return { at, busyMs: busy * TICK_MS, stolenMs: stolen * TICK_MS, foreignMs, stopped: own.stopped };
 	}
 
 	/** A process that is new since the last look has done all its work since then. */
@@ -38,16 +41,18 @@ export class CalmSampler {
 		for (const pid of processTrees(this.roots)) if (!this.#own.has(pid)) this.#own.set(pid, 0);
 	}
 
-	#ownTicks(): number {
-		let sum = 0;
+	#ownTicks(): { ticks: number; stopped: boolean } {
+		let ticks = 0;
+		let stopped = false;
 		for (const [pid, before] of this.#own) {
 			const now = readProcessTicks(pid);
 			if (!now) this.#own.delete(pid);
 			else {
-				sum += now.ticks - before;
+				ticks += now.ticks - before;
+				stopped ||= now.stopped;
 				this.#own.set(pid, now.ticks);
 			}
 		}
-		return sum;
+		return { ticks, stopped };
 	}
 }

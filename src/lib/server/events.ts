@@ -1,4 +1,5 @@
 /** Server-sent events: one look at the database for all open pages, only while someone listens. */
+import { changeMeter } from './db/changes';
 import type { Db } from './db/connection';
 import { snapshot } from './status';
 
@@ -12,7 +13,21 @@ const listeners = new Set<Listener>();
 let timer: NodeJS.Timeout | null = null;
 let last = '';
 
+/** The database is read only when it has changed, and every few seconds for what changes by itself. */
+const LOOK_ANYWAY_MS = 5000;
+let hasChanged: (() => boolean) | null = null;
+
+/** A database that is locked for a moment is asked again at the next look. */
 function look(db: Db): void {
+	try {
+		hasChanged ??= changeMeter(db, LOOK_ANYWAY_MS);
+		if (hasChanged()) tell(db);
+	} catch {
+		// Busy.
+	}
+}
+
+function tell(db: Db): void {
 	const now = JSON.stringify(snapshot(db));
 	if (now === last) return;
 	last = now;

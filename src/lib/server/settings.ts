@@ -14,6 +14,8 @@ export interface Settings {
 	/** Public key hashes that the lab trusts beside the usual ones. */
 	trustedKeys: string[];
 	startRunner: boolean;
+	/** Processes beside web and lab that work for loads: the simulated web. */
+	helpers: number[];
 	version: string;
 }
 
@@ -29,6 +31,7 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 		hostTimes: parseHostTimes(environment.ZAFRA_HOST_TIMES),
 		trustedKeys: (environment.ZAFRA_TRUSTED_KEYS ?? '').split(',').filter(Boolean),
 		startRunner: runner === 'on',
+		helpers: (environment.ZAFRA_HELPERS ?? '').split(',').map(Number).filter((pid) => pid > 0),
 		version
 	};
 }

@@ -8,15 +8,47 @@ export type Db = Database.Database;
 
 const MIGRATIONS = join(ROOT, 'src/lib/server/db/migrations');
 
-/** @throws Error in words when the database was written by a newer Zafra */
-export function openDatabase(folder: string): Db {
-	mkdirSync(folder, { recursive: true });
-	const db = new Database(join(folder, 'zafra.db'), { timeout: 10_000 });
-	db.pragma('journal_mode = WAL');
+/** The lab waits for a lock this long; web, whose pages wait with it, much shorter. */
+export const LAB_WAITS_MS = 10_000;
+export const WEB_WAITS_MS = 1000;
+
+/** @throws Error in words when the folder cannot be used, or was written by a newer Zafra */
+export function openDatabase(folder: string, waitMs = LAB_WAITS_MS): Db {
+	const db = openFile(folder);
 	db.pragma('synchronous = NORMAL');
 	migrate(db);
 	db.pragma('foreign_keys = ON');
+	db.pragma(`busy_timeout = ${waitMs}`);
 	return db;
+}
+
+function openFile(folder: string): Db {
+	const file = join(folder, 'zafra.db');
+	try {
+		mkdirSync(folder, { recursive: true });
+		const db = new Database(file, { timeout: LAB_WAITS_MS });
+		db.pragma('journal_mode = WAL');
+		return db;
+	} catch (error) {
+		throw new Error(`The data folder ${folder} cannot be used: ${databaseProblem(error, file)}`, { cause: error });
+	}
+}
+
+/** What a trouble of the database is, and what to do, in words. */
+export function databaseProblem(error: unknown, file: string): string {
+	const { code = '', message } = error as { code?: string; message: string };
+	if (code === 'SQLITE_CORRUPT' || code === 'SQLITE_NOTADB')
+		return `${file} is damaged. Put back a copy of it, or name another folder with ZAFRA_DATA; the damaged file stays as it is.`;
+	if (code === 'SQLITE_READONLY' || code === 'EACCES' || code === 'EROFS' || code.startsWith('SQLITE_CANTOPEN'))
+		return `this account may not write there. Give it the right to, or name another folder with ZAFRA_DATA.`;
+	if (isBusy(error)) return 'another program keeps it locked. Try again when that has ended.';
+	return `${message}.`;
+}
+
+/** Whether another process holds the database. */
+export function isBusy(error: unknown): boolean {
+	const { code = '' } = error as { code?: string };
+	return code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED');
 }
 
 /** Each migration in a transaction of its own; two processes that start at once take turns. */

@@ -12,11 +12,6 @@ export function findEvidence<Result>(db: Db, trialId: number, version: string, s
 	return row ? { result: JSON.parse(row.result) as Result, stale: row.version !== version || row.stamp !== stamp } : null;
 }
 
-/** Whether evidence of just this version and state of the loads is kept: asked often, so nothing is read but that. */
-export function hasEvidence(db: Db, trialId: number, version: string, stamp: string): boolean {
-	return sql(db, 'SELECT 1 FROM evidence WHERE trial_id = ? AND version = ? AND stamp = ?').get(trialId, version, stamp) !== undefined;
-}
-
 export function keepEvidence(db: Db, trialId: number, version: string, stamp: string, result: unknown, pictures: ReadonlyMap<string, Buffer>): void {
 	db.transaction(() => {
 		sql(db, 'INSERT OR REPLACE INTO evidence (trial_id, version, stamp, result) VALUES (?, ?, ?, ?)').run(trialId, version, stamp, JSON.stringify(result));
@@ -29,14 +24,16 @@ export function findEvidencePicture(db: Db, trialId: number, name: string): Buff
 	return sql<{ image: Buffer }>(db, 'SELECT image FROM evidence_picture WHERE trial_id = ? AND name = ?').get(trialId, name)?.image ?? null;
 }
 
-/** Trials that have ended or wait, with loads: newest first. */
-export function restingTrials(db: Db): number[] {
-	return sql<{ id: number }>(
+/** Newest trial at rest, with loads, whose judgement or evidence is missing or made from other inputs; null when none. */
+export function trialWithoutDerived(db: Db, table: 'judgement' | 'evidence', version: string, without: readonly number[] = []): number | null {
+	const row = sql<{ id: number }>(
 		db,
-		"SELECT id FROM trial WHERE status IN ('done', 'stopped', 'waiting') AND EXISTS (SELECT 1 FROM load WHERE trial_id = trial.id AND warmup = 0) ORDER BY id DESC LIMIT 200"
-	)
-		.all()
-		.map((row) => row.id);
+		`SELECT id FROM trial WHERE status IN ('done', 'stopped', 'waiting')
+			AND NOT EXISTS (SELECT 1 FROM ${table} WHERE trial_id = trial.id AND version = @version AND stamp = CAST(trial.inputs AS TEXT))
+			AND EXISTS (SELECT 1 FROM load WHERE trial_id = trial.id AND warmup = 0)
+			AND id NOT IN (SELECT value FROM json_each(@without)) ORDER BY id DESC LIMIT 1`
+	).get({ version, without: JSON.stringify(without) });
+	return row?.id ?? null;
 }
 
 export interface SettlingRow<Result> {

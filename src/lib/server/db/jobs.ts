@@ -55,10 +55,9 @@ const READY = `FROM job JOIN trial ON trial.id = trial_id
  * Take the next job, or null. Trials take turns, a round each: a round that has begun goes on, since its loads belong
  * together in time; then the trial goes first that has waited longest.
  */
-export function leaseJob(db: Db, owner: string): Job | null {
+export function leaseJob(db: Db, owner: string, now = nowIso()): Job | null {
 	return db
 		.transaction(() => {
-			const now = nowIso();
 			const begun = sql<JobRow>(
 				db,
 				`SELECT job.* ${READY} AND EXISTS (
@@ -68,7 +67,8 @@ export function leaseJob(db: Db, owner: string): Job | null {
 			).get({ now });
 			const row = begun ?? sql<JobRow>(db, `SELECT job.* ${READY} ORDER BY coalesce(trial.leased_at, ''), job.id LIMIT 1`).get({ now });
 			if (!row) return null;
-			sql(db, "UPDATE job SET status = 'leased', lease_owner = ?, leased_at = ?, attempts = attempts + 1 WHERE id = ?").run(owner, now, row.id);
+			const until = leaseEnd(now);
+			sql(db, "UPDATE job SET status = 'leased', lease_owner = ?, leased_at = ?, lease_until = ?, attempts = attempts + 1 WHERE id = ?").run(owner, now, until, row.id);
 			// Two leases within a millisecond still have an order.
 			sql(db, 'UPDATE trial SET leased_at = max(@now, coalesce((SELECT max(leased_at) FROM trial), @now)) WHERE id = @id').run({ now, id: row.trial_id });
 			return { ...asJob(row), attempts: row.attempts + 1 };
@@ -105,17 +105,35 @@ export function finishJob(db: Db, id: number, owner: string): boolean {
 	);
 }
 
-/** Give back every lease that another, dead runner held. */
-export function releaseLeases(db: Db, owner: string): number {
-	return sql(
-		db,
-		"UPDATE job SET status = 'queued', lease_owner = NULL WHERE status = 'leased' AND lease_owner <> ?"
-	).run(owner).changes;
+/** A lease that is not renewed for this long ends. */
+export const LEASE_MS = 15_000;
+
+export function leaseEnd(now: string): string {
+	return new Date(Date.parse(now) + LEASE_MS).toISOString();
 }
 
-/** Give back what this runner holds. */
-export function releaseJobs(db: Db, owner: string): void {
-	sql(db, "UPDATE job SET status = 'queued', lease_owner = NULL WHERE status = 'leased' AND lease_owner = ?").run(owner);
+/** @returns false when the lease is no longer this lab's: its load must end, unstored */
+export function renewJob(db: Db, id: number, owner: string): boolean {
+	const renewed = sql(db, "UPDATE job SET lease_until = ? WHERE id = ? AND lease_owner = ? AND status = 'leased'");
+	return renewed.run(leaseEnd(nowIso()), id, owner).changes === 1;
+}
+
+/** Give back leases of other labs: all of them, or those that have ended. @returns how many */
+export function releaseLeases(db: Db, owner: string, endedBefore: string | null = null): number {
+	return sql(
+		db,
+		`UPDATE job SET status = 'queued', lease_owner = NULL WHERE status = 'leased' AND lease_owner <> @owner
+			AND (@endedBefore IS NULL OR coalesce(lease_until, '') < @endedBefore)`
+	).run({ owner, endedBefore }).changes;
+}
+
+/** Give back what this lab holds. @param countAttempt false when the lab, not the load, is why it ends */
+export function releaseJobs(db: Db, owner: string, countAttempt = true): void {
+	sql(
+		db,
+		`UPDATE job SET status = 'queued', lease_owner = NULL, attempts = max(0, attempts - @back)
+			WHERE status = 'leased' AND lease_owner = @owner`
+	).run({ owner, back: countAttempt ? 0 : 1 });
 }
 
 export function cancelJobs(db: Db, trialId: number): void {

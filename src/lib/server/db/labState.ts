@@ -9,6 +9,10 @@ export interface LabState {
 	jobId: number | null;
 	browser: string | null;
 	problem: string | null;
+	/** UTC ISO; when the load under way must be over. */
+	loadUntil: string | null;
+	/** Whether pages run in Chromium's sandbox; null before the first. */
+	sandboxed: boolean | null;
 }
 
 /** A runner that has not been heard of for this long is gone. */
@@ -23,17 +27,21 @@ export function readLabState(db: Db): LabState | null {
 		job_id: number | null;
 		browser: string | null;
 		problem: string | null;
+		load_until: string | null;
+		sandboxed: number | null;
 	}>(db, 'SELECT * FROM lab_state WHERE id = 1').get();
 	if (!row) return null;
 	const { owner, pid, state, browser, problem } = row;
-	return { owner, pid, beatAt: row.beat_at, state, jobId: row.job_id, browser, problem };
+	const sandboxed = row.sandboxed === null ? null : row.sandboxed === 1;
+	return { owner, pid, beatAt: row.beat_at, state, jobId: row.job_id, browser, problem, loadUntil: row.load_until, sandboxed };
 }
 
 export function writeLabState(db: Db, state: Omit<LabState, 'beatAt'>): void {
 	sql(
 		db,
-		'INSERT OR REPLACE INTO lab_state (id, owner, pid, beat_at, state, job_id, browser, problem) VALUES (1, ?, ?, ?, ?, ?, ?, ?)'
-	).run(state.owner, state.pid, nowIso(), state.state, state.jobId, state.browser, state.problem);
+		`INSERT OR REPLACE INTO lab_state (id, owner, pid, beat_at, state, job_id, browser, problem, load_until, sandboxed)
+			VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
+	).run(state.owner, state.pid, nowIso(), state.state, state.jobId, state.browser, state.problem, state.loadUntil, state.sandboxed === null ? null : Number(state.sandboxed));
 }
 
 export function beat(db: Db, owner: string): void {
@@ -42,6 +50,14 @@ export function beat(db: Db, owner: string): void {
 
 export function clearLabState(db: Db, owner: string): void {
 	sql(db, 'DELETE FROM lab_state WHERE owner = ?').run(owner);
+}
+
+/** A load that is not over this long after its watchdog should have ended it shows a lab that is stuck. */
+const STUCK_AFTER_MS = 15_000;
+
+/** Whether the lab has not finished a load within the time that its watchdog allows. */
+export function isStuck({ state, loadUntil }: LabState): boolean {
+	return state === 'busy' && loadUntil !== null && Date.now() - Date.parse(loadUntil) > STUCK_AFTER_MS;
 }
 
 /** Whether the process that wrote the state still lives on this machine. */

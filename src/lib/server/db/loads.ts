@@ -183,14 +183,9 @@ export function framesOfLoad(db: Db, id: number): Buffer[] {
 	return rows.map((row) => row.image);
 }
 
-/** Changes whenever a load of the trial comes, goes or is left out. */
+/** Changes whenever a load of the trial comes, goes or is left out, or its design or state changes. */
 export function stampOfLoads(db: Db, trialId: number): string {
-	const row = sql<{ n: number; last: number | null; left_out: string | null }>(
-		db,
-		"SELECT count(*) AS n, max(id) AS last, group_concat(CASE WHEN excluded IS NOT NULL THEN id END) AS left_out FROM load WHERE trial_id = ?"
-	).get(trialId)!;
-	const looks = sql<{ options: string }>(db, 'SELECT options FROM trial WHERE id = ?').get(trialId)?.options ?? '{}';
-	return `${row.n}/${row.last ?? 0}/${row.left_out ?? ''}/${((JSON.parse(looks) as { looks?: number[] }).looks ?? []).join()}`;
+	return String(sql<{ inputs: number }>(db, 'SELECT inputs FROM trial WHERE id = ?').get(trialId)?.inputs ?? 0);
 }
 
 /** Mean time of the trial's loads, ms; null before the first. */

@@ -2,6 +2,7 @@
 import { completeConditions, type Conditions } from '../../../core/load/conditions';
 import type { Step } from '../../../core/load/steps';
 import { nowIso, sql, type Db } from './connection';
+import { leaseEnd } from './jobs';
 
 export interface Single {
 	id: number;
@@ -75,7 +76,7 @@ export function leaseSingle(db: Db, owner: string): Single | null {
 		.transaction(() => {
 			const row = sql<Row>(db, "SELECT * FROM single WHERE status = 'queued' ORDER BY id LIMIT 1").get();
 			if (!row) return null;
-			sql(db, "UPDATE single SET status = 'leased', lease_owner = ?, attempts = attempts + 1 WHERE id = ?").run(owner, row.id);
+			sql(db, "UPDATE single SET status = 'leased', lease_owner = ?, lease_until = ?, attempts = attempts + 1 WHERE id = ?").run(owner, leaseEnd(nowIso()), row.id);
 			return { ...asSingle(row), attempts: row.attempts + 1 };
 		})
 		.immediate();
@@ -88,8 +89,24 @@ export function finishSingle(db: Db, id: number, owner: string, loadId: number):
 	);
 }
 
+/** Give back leases of other labs. */
 export function releaseSingles(db: Db, owner: string): void {
 	sql(db, "UPDATE single SET status = 'queued', lease_owner = NULL WHERE status = 'leased' AND lease_owner <> ?").run(owner);
+}
+
+/** @returns false when the lease is no longer this lab's */
+export function renewSingle(db: Db, id: number, owner: string): boolean {
+	const renewed = sql(db, "UPDATE single SET lease_until = ? WHERE id = ? AND lease_owner = ? AND status = 'leased'");
+	return renewed.run(leaseEnd(nowIso()), id, owner).changes === 1;
+}
+
+/** Give back what this lab holds. @param countAttempt false when the lab, not the load, is why it ends */
+export function giveSinglesBack(db: Db, owner: string, countAttempt = true): void {
+	sql(
+		db,
+		`UPDATE single SET status = 'queued', lease_owner = NULL, attempts = max(0, attempts - @back)
+			WHERE status = 'leased' AND lease_owner = @owner`
+	).run({ owner, back: countAttempt ? 0 : 1 });
 }
 
 /** @returns whether it was still waiting */

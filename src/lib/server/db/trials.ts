@@ -153,6 +153,21 @@ export function listTrials(db: Db, clientId: number | null = null): Trial[] {
 	return rows.map((row) => asTrial(db, row));
 }
 
+/** Counters of trials that run or wait, and of those that ended last; newest first. */
+export function trialCounters(db: Db): { id: number; status: TrialStatus; done: number; total: number }[] {
+	return sql<{ id: number; status: TrialStatus; done: number; total: number }>(
+		db,
+		`WITH followed AS (
+			SELECT id, status FROM trial WHERE status IN ('queued', 'running', 'waiting')
+			UNION SELECT id, status FROM (SELECT id, status FROM trial ORDER BY id DESC LIMIT 10)
+		)
+		SELECT id, status,
+			(SELECT count(*) FROM job WHERE trial_id = followed.id AND status = 'done') AS done,
+			(SELECT count(*) FROM job WHERE trial_id = followed.id AND status <> 'cancelled') AS total
+		FROM followed ORDER BY id DESC LIMIT 50`
+	).all();
+}
+
 export function setTrialStatus(db: Db, id: number, status: TrialStatus, message: string | null = null): void {
 	const ended = status === 'done' || status === 'stopped' || status === 'failed';
 	sql(

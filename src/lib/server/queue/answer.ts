@@ -2,7 +2,7 @@
 import { JUDGE_VERSION, judge } from '../../../core/trial/judge';
 import type { Judgement } from '../../../core/trial/types';
 import type { Db } from '../db/connection';
-import { restingTrials } from '../db/evidence';
+import { trialWithoutDerived } from '../db/evidence';
 import { isAlive, readLabState } from '../db/labState';
 import { loadsOfTrial, meanLabMs, stampOfLoads, type LoadSummary } from '../db/loads';
 import { findJudgement, keepJudgement, type Trial } from '../db/trials';
@@ -42,14 +42,14 @@ export async function judgementForPage(db: Db, trial: Trial, loads: readonly Loa
 
 /** A trial whose judgement is missing or out of date; null when there is none. For the lab process. */
 export function trialWithoutJudgement(db: Db): number | null {
-	return restingTrials(db).find((id) => findJudgement(db, id, JUDGE_VERSION, stampOfLoads(db, id)) === null) ?? null;
+	return trialWithoutDerived(db, 'judgement', JUDGE_VERSION);
 }
 
 /** A first guess of what a load takes, ms, until the trial has loads of its own. */
 const GUESSED_LOAD_MS = 9000;
 
 /** Time that the open loads of a trial will probably take. */
-export function timeLeftMs(db: Db, trial: Trial): number {
+export function timeLeftMs(db: Db, trial: Pick<Trial, 'id' | 'progress'>): number {
 	const open = trial.progress.total - trial.progress.done;
 	return open * (meanLabMs(db, trial.id) ?? GUESSED_LOAD_MS);
 }

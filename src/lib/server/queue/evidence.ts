@@ -10,7 +10,7 @@ import { whyOf, type Why } from '../../../core/trial/why';
 import { median } from '../../../core/stats/summary';
 import { cdnHostsOf } from '../db/clients';
 import type { Db } from '../db/connection';
-import { findEvidence, hasEvidence, keepEvidence, restingTrials } from '../db/evidence';
+import { findEvidence, keepEvidence, trialWithoutDerived } from '../db/evidence';
 import { findPicture, findRecord, loadsOfTrial, stampOfLoads, type LoadSummary } from '../db/loads';
 import { findTrial, type Trial } from '../db/trials';
 import { judgementOf } from './answer';
@@ -37,11 +37,7 @@ export interface Evidence {
 
 /** Evidence kept for a trial, perhaps of an earlier state of its loads; null before the first. */
 export function evidenceOf(db: Db, trial: Trial): { result: Evidence; stale: boolean } | null {
-	return findEvidence<Evidence>(db, trial.id, EVIDENCE_VERSION, stampOf(db, trial));
-}
-
-function stampOf(db: Db, trial: Trial): string {
-	return `${stampOfLoads(db, trial.id)}/${(trial.design.intended ?? []).join()}`;
+	return findEvidence<Evidence>(db, trial.id, EVIDENCE_VERSION, stampOfLoads(db, trial.id));
 }
 
 /**
@@ -49,19 +45,13 @@ function stampOf(db: Db, trial: Trial): string {
  * @param without trials that are not to be tried again
  */
 export function trialWithoutEvidence(db: Db, without: ReadonlySet<number> = new Set()): number | null {
-	return (
-		restingTrials(db).find((id) => {
-			if (without.has(id)) return false;
-			const trial = findTrial(db, id);
-			return trial !== null && !hasEvidence(db, id, EVIDENCE_VERSION, stampOf(db, trial));
-		}) ?? null
-	);
+	return trialWithoutDerived(db, 'evidence', EVIDENCE_VERSION, [...without]);
 }
 
 export async function workOutEvidence(db: Db, id: number): Promise<void> {
 	const trial = findTrial(db, id);
 	if (!trial) return;
-	const stamp = stampOf(db, trial);
+	const stamp = stampOfLoads(db, trial.id);
 	const { design } = trial;
 	const loads = loadsOfTrial(db, id).filter((load) => !load.warmup && load.status === 'ok' && load.excluded === null);
 	const { health } = judgementOf(db, trial);

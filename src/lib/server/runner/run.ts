@@ -1,35 +1,52 @@
-/** The lab process: takes one job at a time from the queue, loads the page, writes the load. */
+/** The lab process: takes one task at a time from the queue, loads the page, writes the load. */
 import { randomUUID } from 'node:crypto';
-import { LAB_RECIPE } from '../../../core/metrics/score';
+import { dirname } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { longestLoadMs } from '../../../core/load/limits';
 import type { MeasuredLoad } from '../../../core/load/record';
 import { failedRecord } from '../../../lab/assemble';
 import { findChromium } from '../../../lab/browser/find';
+import { profileLabel, sweepProfiles } from '../../../lab/browser/profiles';
 import { failure } from '../../../lab/failure';
 import type { Lab } from '../../../lab/lab';
-import type { Db } from '../db/connection';
-import { finishJob, leaseJob, releaseLeases, type Job } from '../db/jobs';
+import { isBusy, type Db } from '../db/connection';
+import { finishJob, releaseLeases } from '../db/jobs';
 import { keepSettling } from '../db/evidence';
-import { beat, clearLabState, isAlive, readLabState, writeLabState } from '../db/labState';
-import { ALONE, insertLoad } from '../db/loads';
-import { finishSingle, leaseSingle, releaseSingles, type Single } from '../db/singles';
-import { findTrial, setTrialStatus, type Trial } from '../db/trials';
+import { beat, clearLabState, writeLabState } from '../db/labState';
+import { releaseSingles } from '../db/singles';
+import { findTrial } from '../db/trials';
 import { judgementOf, trialWithoutJudgement } from '../queue/answer';
 import { trialWithoutEvidence, workOutEvidence } from '../queue/evidence';
 import { settleTrial } from '../queue/trials';
-import { haltForSpace, isFull } from './space';
+import { changeMeter } from '../db/changes';
+import { takeLabLock, type LabLock } from './lock';
+import { isFull } from './space';
+import { leaseSingleTask, LeaseLost, leaseTrialTask, type LoadTask, type SettleTask } from './task';
+
+type Log = Record<'info' | 'warn' | 'error', (data: object, words: string) => void>;
 
 export interface RunnerOptions {
 	db: Db;
 	lab: Lab;
-	log: { info(data: object, words: string): void; error(data: object, words: string): void };
+	log: Log;
 }
 
 const LOOK_EVERY_MS = 250;
+/** Also when nothing has changed: a load may have had to wait for its time. */
+const LOOK_ANYWAY_MS = 2000;
 const BEAT_EVERY_MS = 2000;
+/** A beat that is this late shows that the process itself stood still: the load under way is no measure of anything. */
+const FROZEN_AFTER_MS = 5000;
 /** An idle lab gives its browser's memory back. */
 const CLOSE_BROWSER_AFTER_MS = 60_000;
-/** A load that took the runner down this often is given up. */
-const MOST_ATTEMPTS = 3;
+/** A load that took the lab down this often is given up. */
+const MOST_ATTEMPTS = 5;
+/** A load whose browser was ended from outside is tried this often. */
+const MOST_KILLS = 3;
+/** Ctrl-C may end the site under test a moment before it reaches the lab: its failure is none of the page. */
+const END_IN_SIGHT_MS = 300;
+const AFTER_TROUBLE_MS = 1000;
+const FULL_DISK_PAUSE_MS = 15_000;
 
 export interface Runner {
 	/** Resolves when the runner has stopped. */
@@ -37,170 +54,241 @@ export interface Runner {
 	stop(): void;
 }
 
-export function startRunner({ db, lab, log }: RunnerOptions): Runner {
-	const owner = randomUUID();
-	let stopping = false;
-	let inCharge = false;
-	/** Trials whose evidence failed once: tried again by the next runner. */
-	const hopeless = new Set<number>();
-	const note = (job: Job | null) =>
-		writeLabState(db, {
-			owner,
-			pid: process.pid,
-			state: job ? 'busy' : 'idle',
-			jobId: job?.id ?? null,
-			browser: findChromium(),
-			problem: findChromium() ? null : 'Chromium was not found. Install it with: apt-get install chromium'
-		});
-	const heart = setInterval(() => inCharge && beat(db, owner), BEAT_EVERY_MS);
+export function startRunner(options: RunnerOptions): Runner {
+	const runner = new LabRunner(options);
+	return { finished: runner.run(), stop: () => runner.stop() };
+}
 
-	/** Only one runner measures on a machine: wait until the one before is gone, then take over what it left. */
-	async function takeCharge(): Promise<void> {
-		for (;;) {
-			const other = readLabState(db);
-			if (stopping) return;
-			if (!other || other.pid === process.pid || !isAlive(other)) break;
-			await pause(LOOK_EVERY_MS);
-		}
-		const released = releaseLeases(db, owner);
-		releaseSingles(db, owner);
-		if (released) log.info({ released }, 'taking over loads that an ended runner left');
-		note(null);
-		inCharge = true;
+class LabRunner {
+	#owner = randomUUID();
+	#stopping = false;
+	#lock: LabLock | null = null;
+	#task: LoadTask | null = null;
+	/** The lease of the load under way is another's. */
+	#lost = false;
+	#frozen = false;
+	#lastBeat = Date.now();
+	#kills = new Map<string, number>();
+	/** Trials whose evidence failed once: tried again by the next runner. */
+	#hopeless = new Set<number>();
+	#problem: string | null = null;
+
+	constructor(private readonly options: RunnerOptions) {}
+
+	stop(): void {
+		this.#stopping = true;
 	}
 
-	async function work(): Promise<void> {
-		await takeCharge();
+	async run(): Promise<void> {
+		const heart = setInterval(() => this.#beat(), BEAT_EVERY_MS);
+		try {
+			await this.#takeCharge();
+			await this.#work();
+		} catch (error) {
+			this.options.log.error({ error: (error as Error).message }, 'the runner stopped');
+		} finally {
+			clearInterval(heart);
+			await this.options.lab.close();
+			this.#leave();
+		}
+	}
+
+	/** Guarded: a database that is locked for a while ends no lab. */
+	#beat(): void {
+		const { db, lab, log } = this.options;
+		this.#noteGap();
+		if (!this.#lock) return;
+		try {
+			beat(db, this.#owner);
+			if (!this.#task || this.#lost || this.#task.renew()) return;
+			this.#lost = true;
+			void lab.abandon();
+		} catch (error) {
+			log.warn({ error: (error as Error).message }, 'a heartbeat was missed');
+		}
+	}
+
+	#noteGap(): void {
+		const now = Date.now();
+		if (now - this.#lastBeat > FROZEN_AFTER_MS) this.#frozen = true;
+		this.#lastBeat = now;
+	}
+
+	/** Only one lab measures on a data folder: wait until the one before is gone, then take over what it left. */
+	async #takeCharge(): Promise<void> {
+		const { db, log } = this.options;
+		const folder = dirname(db.name);
+		while (!this.#stopping && !(this.#lock = takeLabLock(folder))) await pause(LOOK_EVERY_MS);
+		if (!this.#lock) return;
+		const left = sweepProfiles(profileLabel(folder));
+		const released = await this.#persist(() => releaseLeases(db, this.#owner));
+		await this.#persist(() => releaseSingles(db, this.#owner));
+		if (released || left) log.info({ released, left }, 'taking over what an ended lab left');
+		await this.#persist(() => this.#note(null));
+	}
+
+	async #work(): Promise<void> {
+		const { db, lab, log } = this.options;
+		const hasChanged = changeMeter(db, LOOK_ANYWAY_MS);
 		let idleSince = performance.now();
 		let open = false;
-		while (!stopping) {
-			const single = leaseSingle(db, owner);
-			if (single) {
-				open = true;
-				await runSingle(single);
-				idleSince = performance.now();
-			}
-			const job = leaseJob(db, owner);
-			if (!job) {
-				if (catchUpJudgement() || (await catchUpEvidence())) continue;
-				if (open && performance.now() - idleSince > CLOSE_BROWSER_AFTER_MS) {
-					await lab.close();
-					open = false;
+		while (!this.#stopping) {
+			try {
+				if (hasChanged() && (await this.#next())) {
+					open = true;
+					idleSince = performance.now();
+					continue;
 				}
-				await pause(LOOK_EVERY_MS);
+			} catch (error) {
+				log.error({ error: (error as Error).message }, 'the lab met trouble and goes on');
+				await pause(AFTER_TROUBLE_MS);
 				continue;
 			}
-			note(job);
-			open = true;
-			await runJob(job);
-			note(null);
-			idleSince = performance.now();
+			if (open && performance.now() - idleSince > CLOSE_BROWSER_AFTER_MS) {
+				await lab.close();
+				open = false;
+			}
+			await pause(LOOK_EVERY_MS);
 		}
 	}
 
-	function catchUpJudgement(): boolean {
+	/** One thing that waits to be done: loads first, then what is worked out from them, never beside a load. */
+	async #next(): Promise<boolean> {
+		const { db } = this.options;
+		const task = leaseSingleTask(db, this.#owner) ?? leaseTrialTask(db, this.#owner);
+		if (!task) return this.#catchUpJudgement() || this.#catchUpEvidence();
+		if ('job' in task) await this.#settle(task);
+		else await this.#load(task);
+		return true;
+	}
+
+	#catchUpJudgement(): boolean {
+		const { db } = this.options;
 		const id = trialWithoutJudgement(db);
 		const trial = id === null ? null : findTrial(db, id);
 		if (trial) judgementOf(db, trial);
 		return trial !== null;
 	}
 
-	/** Between loads, never beside one: what is worked out would slow the load. @returns whether there was something to do */
-	async function catchUpEvidence(): Promise<boolean> {
-		const id = trialWithoutEvidence(db, hopeless);
+	async #catchUpEvidence(): Promise<boolean> {
+		const { db, log } = this.options;
+		const id = trialWithoutEvidence(db, this.#hopeless);
 		if (id === null) return false;
 		try {
 			await workOutEvidence(db, id);
 		} catch (error) {
-			hopeless.add(id);
+			this.#hopeless.add(id);
 			log.error({ trial: id, error: (error as Error).message }, 'the evidence could not be worked out');
 		}
 		return true;
 	}
 
-	/** A load that the analyst waits for goes before the next round. */
-	async function runSingle(single: Single): Promise<void> {
-		writeLabState(db, { owner, pid: process.pid, state: 'busy', jobId: null, browser: findChromium(), problem: null });
-		const { url, conditions, steps } = single;
-		let measured: MeasuredLoad;
-		if (single.attempts > MOST_ATTEMPTS) {
-			const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
-			measured = { record: failedRecord(url, conditions, new Date(), reason), frames: [], picture: null };
-		} else measured = await lab.measure(url, conditions, steps);
-		log.info({ single: single.id, status: measured.record.status, labMs: measured.record.labMs }, measured.record.failure?.message ?? 'load stored');
-		db.transaction(() => {
-			const loadId = insertLoad(db, { ...ALONE, conditionId: conditions.id, clientId: single.clientId }, measured);
-			if (!finishSingle(db, single.id, owner, loadId)) throw new Error('The lease of this load was lost.');
-		}).immediate();
-		note(null);
-	}
-
-	async function runJob(job: Job): Promise<void> {
-		const trial = findTrial(db, job.trialId);
-		const arm = trial?.design.arms.find((one) => one.id === job.armId);
-		const conditions = trial?.design.conditions.find((one) => one.id === job.conditionId);
-		if (!trial || !arm || !conditions) return;
-		if (trial.status === 'queued') setTrialStatus(db, trial.id, 'running');
-		if (job.settle) {
-			const result = await lab.waitUntilStable(arm.url, conditions, trial.design.settleWithinMs ?? 0);
-			db.transaction(() => {
-				if (!finishJob(db, job.id, owner)) return;
-				keepSettling(db, job, result);
-				settleTrial(db, trial.id);
-			}).immediate();
-			return;
-		}
-		let measured: MeasuredLoad;
-		if (job.attempts > MOST_ATTEMPTS) {
-			const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
-			measured = { record: failedRecord(arm.url, conditions, new Date(), reason), frames: [], picture: null, stepPicture: null };
-		} else measured = await lab.measure(arm.url, conditions, trial.design.steps ?? []);
-		const { record } = measured;
-		log.info(
-			{ trial: trial.id, arm: arm.name, conditions: conditions.id, round: job.round, status: record.status, labMs: record.labMs },
-			record.failure?.message ?? 'load stored'
+	async #settle({ job, trial, url, conditions }: SettleTask): Promise<void> {
+		const { db, lab } = this.options;
+		const within = trial.design.settleWithinMs ?? 0;
+		this.#note(job.id, within + longestLoadMs(conditions));
+		const result = await lab.waitUntilStable(url, conditions, within);
+		await this.#persist(() =>
+			db
+				.transaction(() => {
+					if (!finishJob(db, job.id, this.#owner)) return;
+					keepSettling(db, job, result);
+					settleTrial(db, trial.id);
+				})
+				.immediate()
 		);
-		store(job, trial, measured);
+		await this.#persist(() => this.#note(null));
 	}
 
-	function store(job: Job, trial: Trial, measured: MeasuredLoad): void {
+	async #load(task: LoadTask): Promise<void> {
+		if (!task.renew()) return;
+		this.#task = task;
+		this.#lost = false;
+		this.#frozen = false;
+		this.#note(task.jobId, longestLoadMs(task.conditions, task.steps));
+		const measured = await this.#measure(task);
+		this.#noteGap();
+		const { record } = measured;
+		if (record.status === 'failed') await pause(END_IN_SIGHT_MS);
+		const back = this.#whyGivenBack(task, measured);
+		this.options.log.info({ ...task.about, status: record.status, labMs: record.labMs, back }, record.failure?.message ?? 'load measured');
+		this.#task = null;
+		if (back === 'lost') return;
+		if (back) await this.#persist(() => task.giveBack(false));
+		else await this.#store(task, measured);
+		await this.#persist(() => this.#note(null));
+	}
+
+	#measure({ url, conditions, steps, attempts }: LoadTask): Promise<MeasuredLoad> | MeasuredLoad {
+		if (attempts <= MOST_ATTEMPTS) return this.options.lab.measure(url, conditions, steps);
+		const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
+		return { record: failedRecord(url, conditions, new Date(), reason), frames: [], picture: null, stepPicture: null };
+	}
+
+	/** Why a load is neither stored nor counted, but loaded again; null when it is stored. */
+	#whyGivenBack({ key }: LoadTask, { record }: MeasuredLoad): 'lost' | 'frozen' | 'stopping' | 'killed' | null {
+		if (this.#lost) return 'lost';
+		if (this.#frozen) return 'frozen';
+		if (record.status === 'ok') return null;
+		if (this.#stopping) return 'stopping';
+		if (record.failure?.code !== 'browser-killed') return null;
+		const kills = (this.#kills.get(key) ?? 0) + 1;
+		this.#kills.set(key, kills);
+		return kills < MOST_KILLS ? 'killed' : null;
+	}
+
+	async #store(task: LoadTask, measured: MeasuredLoad): Promise<void> {
+		const { log } = this.options;
+		this.#kills.delete(task.key);
 		try {
-			db.transaction(() => {
-				if (!finishJob(db, job.id, owner)) return;
-				insertLoad(db, { ...job, jobId: job.id }, measured);
-				settleTrial(db, trial.id);
-			}).immediate();
+			await this.#persist(() => task.store(measured));
+			this.#problem = null;
 		} catch (error) {
+			if (error instanceof LeaseLost) return;
 			if (!isFull(error)) throw error;
-			haltForSpace(db, trial.id, owner);
-			log.error({ trial: trial.id }, 'the disk is full; the trial was stopped');
-			return;
+			log.error(task.about, 'the disk is full');
+			this.#problem = 'The disk is full: make room in the data folder. What was measured is kept.';
+			await this.#persist(() => task.halt()).catch(() => undefined);
+			await pause(FULL_DISK_PAUSE_MS);
 		}
-		// Judged here, so that a sheet is always served from the cache.
-		const now = findTrial(db, trial.id);
-		if (now) judgementOf(db, now);
 	}
 
-	const finished = work()
-		.catch((error: Error) => log.error({ error: error.message, recipe: LAB_RECIPE.version }, 'the runner stopped'))
-		.finally(async () => {
-			clearInterval(heart);
-			await lab.close();
-			if (inCharge) {
-				releaseOwn();
-				clearLabState(db, owner);
+	/** Write, and try again while another process holds the database: a measured load is not thrown away for that. */
+	async #persist<Result>(write: () => Result): Promise<Result> {
+		for (;;)
+			try {
+				return write();
+			} catch (error) {
+				if (!isBusy(error) || this.#stopping) throw error;
+				await pause(LOOK_EVERY_MS);
 			}
+	}
+
+	#note(jobId: number | null, withinMs: number | null = null): void {
+		const { db, lab } = this.options;
+		const browser = findChromium();
+		const missing = browser ? null : 'Chromium was not found. Install it with: apt-get install chromium';
+		writeLabState(db, {
+			owner: this.#owner,
+			pid: process.pid,
+			state: withinMs === null ? 'idle' : 'busy',
+			jobId,
+			browser,
+			problem: missing ?? this.#problem,
+			loadUntil: withinMs === null ? null : new Date(Date.now() + withinMs).toISOString(),
+			sandboxed: lab.sandboxed
 		});
-	const releaseOwn = () => releaseLeases(db, '');
+	}
 
-	return {
-		finished,
-		stop() {
-			stopping = true;
+	#leave(): void {
+		const { db, log } = this.options;
+		if (!this.#lock) return;
+		try {
+			this.#task?.giveBack(false);
+			clearLabState(db, this.#owner);
+		} catch (error) {
+			log.warn({ error: (error as Error).message }, 'the next lab will take over what is left');
 		}
-	};
-}
-
-function pause(ms: number): Promise<void> {
-	return new Promise((resolve) => setTimeout(resolve, ms));
+		this.#lock.release();
+	}
 }

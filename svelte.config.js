@@ -15,7 +15,8 @@ export default {
 				'style-src': ['self', 'unsafe-inline'],
 				'object-src': ['none'],
 				'base-uri': ['self'],
-				'form-action': ['self']
+				'form-action': ['self'],
+				'frame-ancestors': ['none']
 			}
 		}
 	}

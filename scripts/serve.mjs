@@ -1,5 +1,6 @@
 /** The built web app: `npm start`. Says in words when it cannot start. */
 import { createServer } from 'node:http';
+import { allowedHosts, isOpenToOthers, OPEN_WORDS, refusal } from './door.mjs';
 
 const port = Number(process.env.PORT || 4170);
 const host = process.env.HOST || '127.0.0.1';
@@ -12,9 +13,33 @@ function end(words) {
 	process.exit(1);
 }
 
+if (isOpenToOthers(host)) {
+	if (process.env.ZAFRA_OPEN !== 'yes')
+		end(`Zafra does not listen on ${host}. ${OPEN_WORDS} Set ZAFRA_OPEN=yes if that is meant, or leave HOST at 127.0.0.1 and put a proxy with a log-in in front (docs/security.md).`);
+	console.warn(`Zafra is open to others on ${host}. ${OPEN_WORDS}`);
+}
+
+let allowed;
+try {
+	allowed = allowedHosts(host, port, process.env.ZAFRA_ORIGINS);
+} catch (error) {
+	end(error.message);
+}
+
+/** Turn away what may not speak to Zafra; everything else goes on to the listener. */
+function guarded(listener) {
+	return (request, response) => {
+		const no = refusal(request, allowed);
+		if (!no) return listener(request, response);
+		const isApi = request.url?.startsWith('/api/');
+		const body = isApi ? JSON.stringify({ error: { message: no.words, issues: [] } }) : no.words;
+		response.writeHead(no.status, { 'content-type': isApi ? 'application/json' : 'text/plain; charset=utf-8', connection: 'close' }).end(body);
+	};
+}
+
 const server = createServer();
 /** Whoever asks while the app is still starting is told so, and not left waiting. */
-const early = (_request, response) => response.writeHead(503, { 'retry-after': '1', 'content-type': 'text/plain' }).end('Zafra is starting. Try again in a second.');
+const early = guarded((_request, response) => response.writeHead(503, { 'retry-after': '1', 'content-type': 'text/plain' }).end('Zafra is starting. Try again in a second.'));
 server.on('request', early);
 server.on('error', (error) =>
 	end(
@@ -28,10 +53,11 @@ server.listen(port, host, async () => {
 		// Only now: the app starts its lab, which it should not when the port is taken.
 		const { handler } = await import('../build/handler.js');
 		server.off('request', early);
-		server.on('request', (request, response) => {
+		const app = guarded((request, response) => {
 			request.headers['x-forwarded-proto'] ??= 'http';
 			handler(request, response);
 		});
+		server.on('request', app);
 		console.log(`Zafra is at http://${host}:${port}/`);
 		process.send?.('ready');
 	} catch (error) {

@@ -3,6 +3,10 @@ declare global {
 		interface Error {
 			message: string;
 		}
+		interface Locals {
+			/** Another process held the database while this request was answered. */
+			busy?: boolean;
+		}
 	}
 }
 

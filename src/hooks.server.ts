@@ -1,7 +1,10 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
-import { endRunner, keepRunner } from '$lib/server/runner/child';
+import { join } from 'node:path';
+import { busyAnswer } from '$lib/server/access/api';
 import { getDb, getSettings } from '$lib/server/context';
+import { databaseProblem, isBusy } from '$lib/server/db/connection';
+import { endRunner, keepRunner } from '$lib/server/runner/child';
 
 export const init: ServerInit = () => {
 	if (building) return;
@@ -13,23 +16,46 @@ export const init: ServerInit = () => {
 	process.on('disconnect', () => process.exit(0));
 };
 
+const HEADERS = {
+	'x-content-type-options': 'nosniff',
+	'referrer-policy': 'same-origin',
+	'x-frame-options': 'DENY',
+	'cross-origin-opener-policy': 'same-origin',
+	'cross-origin-resource-policy': 'same-origin',
+	// Nothing of the machine is asked for (W3C Permissions Policy).
+	'permissions-policy':
+		'accelerometer=(), camera=(), clipboard-read=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()'
+};
+const RETRY_AFTER_S = '2';
+const BUSY = 'Zafra is busy: another program keeps its database locked. Nothing is lost; try again in a moment.';
+
 /** The app asks nothing of the outside world, and the browser is told to hold it to that. */
 export const handle: Handle = async ({ event, resolve }) => {
-	const response = await resolve(event, {
+	let response = await resolve(event, {
 		preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
 	});
-	response.headers.set('x-content-type-options', 'nosniff');
-	response.headers.set('referrer-policy', 'same-origin');
-	response.headers.set('x-frame-options', 'DENY');
+	if (event.locals.busy) response = answerBusy(event.url.pathname, response);
+	for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
 	return response;
 };
 
+/** The framework makes 500 of each error that it does not know: a locked database is no fault. */
+function answerBusy(path: string, response: Response): Response {
+	if (path.startsWith('/api/')) return busyAnswer();
+	const answer = new Response(response.body, { status: 503, headers: response.headers });
+	answer.headers.set('retry-after', RETRY_AFTER_S);
+	return answer;
+}
+
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
-	if (status !== 404) console.error(`${event.request.method} ${event.url.pathname}:`, error);
-	return {
-		message:
-			status === 404
-				? `There is nothing at ${event.url.pathname}.`
-				: `${message}. This is a fault of Zafra; nothing that was measured is lost.`
-	};
+	if (status === 404) return { message: `There is nothing at ${event.url.pathname.slice(0, 200)}.` };
+	if (status < 500) return { message };
+	if (isBusy(error)) {
+		event.locals.busy = true;
+		return { message: BUSY };
+	}
+	console.error(`${event.request.method} ${event.url.pathname}:`, error);
+	const { code } = error as { code?: string };
+	if (code?.startsWith('SQLITE_')) return { message: `The database cannot be used: ${databaseProblem(error, join(getSettings().dataFolder, 'zafra.db'))}` };
+	return { message: `${message}. This is a fault of Zafra; nothing that was measured is lost.` };
 };

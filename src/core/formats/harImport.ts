@@ -8,11 +8,16 @@ const pair = v.object({ name: v.string(), value: v.string() });
 const ms = v.optional(v.nullable(v.number()));
 const text = v.optional(v.nullable(v.string()));
 
+/** More than any page asks for; what holds more is no record of one load. */
+export const MOST_ENTRIES = 20_000;
+/** A HAR nests some ten deep. */
+const DEEPEST = 60;
+
 const Entry = v.object({
 	pageref: text,
-	startedDateTime: v.pipe(v.string(), v.check((at) => Number.isFinite(Date.parse(at)), 'startedDateTime is not a time')),
+	startedDateTime: v.pipe(v.string(), v.check(isPlausibleTime, 'startedDateTime is not a time of a load')),
 	time: ms,
-	request: v.object({ method: v.string(), url: v.string(), headers: v.optional(v.array(pair), []) }),
+	request: v.object({ method: v.string(), url: v.pipe(v.string(), v.check(isUrl, 'is no address')), headers: v.optional(v.array(pair), []) }),
 	response: v.object({
 		status: v.number(),
 		statusText: v.optional(v.string(), ''),
@@ -62,16 +67,20 @@ const known = (value: number | null | undefined): number | null => (value === nu
  * @throws Error in words: what is wrong with the file, and where
  */
 export function loadOfHar(file: string): LoadRecord {
+	if (depthOf(file) > DEEPEST) throw new Error(`This is not a HAR file: it nests deeper than ${DEEPEST} levels.`);
 	let value: unknown;
 	try {
 		value = JSON.parse(file.replace(/^\uFEFF/, ''));
 	} catch (error) {
 		throw new Error(`This is not a HAR file: it is no JSON (${(error as Error).message}).`, { cause: error });
 	}
+	const count = (value as { log?: { entries?: unknown[] } } | null)?.log?.entries?.length ?? 0;
+	if (count > MOST_ENTRIES)
+		throw new Error(`This HAR holds ${count.toLocaleString('en-GB')} requests, and at most ${MOST_ENTRIES.toLocaleString('en-GB')} are taken: export one page load alone.`);
 	const result = v.safeParse(HarFile, value);
 	if (!result.success) {
 		const issue = result.issues[0];
-		throw new Error(`This is not a HAR 1.2 file: at ${v.getDotPath(issue) ?? 'its top'}: ${issue.message}.`);
+		throw new Error(`This is not a HAR 1.2 file: at ${v.getDotPath(issue) ?? 'its top'}: ${issue.message.slice(0, 300)}.`);
 	}
 	const { log } = result.output;
 	const page = log.pages[0];
@@ -125,6 +134,44 @@ export function loadOfHar(file: string): LoadRecord {
 	return record;
 }
 
+/** Deepest nesting of brackets outside strings, found without building anything. */
+function depthOf(json: string): number {
+	let deepest = 0;
+	let depth = 0;
+	let inString = false;
+	for (let i = 0; i < json.length && deepest <= DEEPEST; i++) {
+		const code = json.charCodeAt(i);
+		if (inString) {
+			if (code === 92) i++;
+			else if (code === 34) inString = false;
+		} else if (code === 34) inString = true;
+		else if (code === 91 || code === 123) deepest = Math.max(deepest, ++depth);
+		else if (code === 93 || code === 125) depth--;
+	}
+	return deepest;
+}
+
+/** The web is younger than this, and no load was made after it. */
+function isPlausibleTime(text: string): boolean {
+	const year = new Date(Date.parse(text)).getUTCFullYear();
+	return year >= 1990 && year < 2100;
+}
+
+function isUrl(text: string): boolean {
+	try {
+		return Boolean(new URL(text));
+	} catch {
+		return false;
+	}
+}
+
+/** Headers that hold secrets keep their name. */
+const SECRET = new Set(['cookie', 'set-cookie', 'authorization', 'proxy-authorization']);
+
+function headerList(headers: readonly { name: string; value: string }[]): [string, string][] {
+	return headers.map(({ name, value }) => [name, SECRET.has(name.toLowerCase()) ? '(not kept)' : value.slice(0, 500)]);
+}
+
 function requestOf(entry: Entry, index: number, zero: number): RequestRecord {
 	const { request, response, timings } = entry;
 	const startMs = Date.parse(entry.startedDateTime) - zero;
@@ -170,8 +217,8 @@ function requestOf(entry: Entry, index: number, zero: number): RequestRecord {
 		initiatorChain: [],
 		failed: response._error ?? null,
 		redirectTo: response.redirectURL ? response.redirectURL : null,
-		requestHeaders: request.headers.map(({ name, value }) => [name, value.slice(0, 500)]),
-		responseHeaders: response.headers.map(({ name, value }) => [name, value.slice(0, 500)]),
+		requestHeaders: headerList(request.headers),
+		responseHeaders: headerList(response.headers),
 		remoteAddress: entry.serverIPAddress || null,
 		connectionId: entry.connection === undefined ? null : String(entry.connection)
 	};

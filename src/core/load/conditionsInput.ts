@@ -12,16 +12,24 @@ const text = (name: string, most: number) => v.pipe(v.string(`${name} is text.`)
 const required = (name: string, most: number) => v.pipe(text(name, most), v.nonEmpty(`${name} is missing.`));
 /** RFC 9110: a token. */
 const TOKEN = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
-const pairs = (what: string) =>
+const pairs = <More extends v.ObjectEntries>(what: string, more: More) =>
 	v.pipe(
 		v.array(
 			v.object({
 				name: v.pipe(required(`The name of a ${what}`, 200), v.regex(TOKEN, `A ${what} name has letters, digits and - only.`)),
-				value: v.pipe(text(`The value of a ${what}`, 4000), v.regex(/^[^\r\n\0]*$/, `The value of a ${what} is one line.`))
+				value: v.pipe(text(`The value of a ${what}`, 4000), v.regex(/^[^\r\n\0]*$/, `The value of a ${what} is one line.`)),
+				...more
 			})
 		),
 		v.maxLength(50, `At most 50 ${what}s.`)
 	);
+
+const HOST = v.pipe(
+	v.string('A host is text.'),
+	v.trim(),
+	v.toLowerCase(),
+	v.regex(/^[a-z0-9-]+(\.[a-z0-9-]+)+$/, 'A host stands alone, for example files.example.test.')
+);
 
 export const CONDITIONS_ID = /^[a-z0-9][a-z0-9-]{0,39}$/;
 
@@ -48,8 +56,8 @@ export const ConditionsInput = v.object({
 	cache: v.picklist(['first', 'repeat'], 'The cache is “first” or “repeat”.'),
 	input: v.picklist(['none', 'nudge'], 'The input is “none” or “nudge”.'),
 	block: v.pipe(v.array(required('A pattern', 500)), v.maxLength(100, 'At most 100 patterns.')),
-	headers: pairs('header'),
-	cookies: pairs('cookie'),
+	headers: pairs('header', { hosts: v.optional(v.pipe(v.array(HOST), v.maxLength(20, 'At most 20 hosts beside a header.'))) }),
+	cookies: pairs('cookie', {}),
 	hostMap: text('The host map', 2000),
 	authentication: v.nullable(v.object({ username: required('The user name', 200), password: text('The password', 200) })),
 	capMs: number('The time cap', 3000, 300_000, ' ms'),

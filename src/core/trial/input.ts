@@ -75,10 +75,10 @@ export const NewTrialInput = v.pipe(
 			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
 			steps: v.optional(Steps, []),
 			intended: v.optional(v.array(v.pipe(v.string(), v.maxLength(40))), []),
-			notBefore: v.optional(v.nullable(v.pipe(v.string(), v.check((at) => Number.isFinite(Date.parse(at)), 'This is not a time. Write it as 2026-11-25T22:00.'))), null),
+			notBefore: v.optional(v.nullable(v.pipe(v.string(), v.check(isPlausibleTime, 'This is not a time. Write it as 2026-11-25T22:00, in this century.'))), null),
 			spreadMinutes: v.optional(v.nullable(wholeNumber('The time to spread over', 1, 10_080)), null),
-			repeatOf: v.optional(v.nullable(v.pipe(v.number(), v.integer())), null),
-			clientId: v.optional(v.nullable(v.pipe(v.number(), v.integer())), null)
+			repeatOf: v.optional(v.nullable(v.pipe(v.number('The trial to repeat is a number.'), v.safeInteger('The trial to repeat is a whole number.'))), null),
+			clientId: v.optional(v.nullable(v.pipe(v.number('The client is a number.'), v.safeInteger('The client is a whole number.'))), null)
 		},
 		'Send a JSON object that describes the trial.'
 	),
@@ -103,7 +103,7 @@ export const NewTrialInput = v.pipe(
 		['arms']
 	),
 	v.forward(
-		v.check(({ kind, arms }) => kind !== 'sweep' || pagesOf(arms).every(({ own }) => own.length >= 2), 'Each page of a sweep needs two arms, before and after the change, with the same “page”.'),
+		v.check(({ kind, arms }) => kind !== 'sweep' || pagesOf(arms).every(({ own }) => own.length === 2), 'Each page of a sweep has two arms with the same “page”: without and with one change.'),
 		['arms']
 	),
 	v.forward(
@@ -118,6 +118,12 @@ export const NewTrialInput = v.pipe(
 		['arms']
 	)
 );
+
+/** In this century: a load in another one is a slip of the keyboard. */
+function isPlausibleTime(text: string): boolean {
+	const year = new Date(Date.parse(text)).getUTCFullYear();
+	return year >= 2000 && year < 2100;
+}
 
 /** The arms of each page of a sweep. */
 function pagesOf<Arm extends { page: string | null }>(arms: readonly Arm[]): { page: string; own: Arm[] }[] {

@@ -1,6 +1,6 @@
 /** The one database and the settings of this web process. */
 import { importDemo } from './demo';
-import { openDatabase, type Db } from './db/connection';
+import { openDatabase, WEB_WAITS_MS, type Db } from './db/connection';
 import { readSettings, type Settings } from './settings';
 
 let settings: Settings | null = null;
@@ -12,7 +12,7 @@ export function getSettings(): Settings {
 
 export function getDb(): Db {
 	if (!db) {
-		db = openDatabase(getSettings().dataFolder);
+		db = openDatabase(getSettings().dataFolder, WEB_WAITS_MS);
 		if (process.env.ZAFRA_DEMO === 'on') importDemo(db);
 	}
 	return db;

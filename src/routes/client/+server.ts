@@ -1,9 +1,19 @@
 import { redirect } from '@sveltejs/kit';
+import { errorAnswer } from '$lib/server/access/api';
+import { readForm, textOf } from '$lib/server/access/form';
+import { ownPath } from '$lib/server/access/ownPath';
+import { NotPossible } from '$lib/server/queue/trials';
 
 /** Choose the client whose things the lists show; works without scripts too. */
 export const POST = async ({ request, cookies }) => {
-	const form = await request.formData();
-	const back = String(form.get('back') ?? '/');
-	cookies.set('client', String(Number(form.get('client')) || ''), { path: '/', maxAge: 31_536_000, sameSite: 'lax', secure: false });
-	redirect(303, back.startsWith('/') && !back.startsWith('//') ? back : '/');
+	let form: FormData;
+	try {
+		form = await readForm(request);
+	} catch (error) {
+		if (error instanceof NotPossible) return errorAnswer(error.status, error.message);
+		throw error;
+	}
+	const id = Number(textOf(form, 'client'));
+	cookies.set('client', Number.isSafeInteger(id) && id > 0 ? String(id) : '', { path: '/', maxAge: 31_536_000, sameSite: 'lax', secure: false });
+	redirect(303, ownPath(textOf(form, 'back')));
 };

@@ -2,25 +2,36 @@ import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { describeConditions } from '../../core/load/conditions';
 import { parseSteps, type Step } from '../../core/load/steps';
-import { issuesOf } from '$lib/server/access/api';
+import { issuesOf, type Issue } from '$lib/server/access/api';
+import { formAction, textOf } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
 import { listConditions } from '$lib/server/db/conditions';
-import { deleteLoneLoad, loneLoads } from '$lib/server/db/loads';
+import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/db/loads';
 import { dropSingle, findSingle, listSingles } from '$lib/server/db/singles';
-import { askForLoad, importHar, SingleInput } from '$lib/server/queue/singles';
+import { askForLoad, SingleInput } from '$lib/server/queue/singles';
 import { NotPossible } from '$lib/server/queue/trials';
+import { heavily } from '$lib/server/work/heavy';
+
+/** Rows of a page of the list. */
+const ROWS = 25;
 
 export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
 	const db = getDb();
 	const awaited = findSingle(db, Number(url.searchParams.get('waiting')) || 0);
 	if (awaited?.loadId) redirect(303, `/loads/${awaited.loadId}${awaited.conditions.input === 'nudge' ? '#held' : ''}`);
+	const total = countLoneLoads(db, clientId);
+	const pages = Math.max(1, Math.ceil(total / ROWS));
+	const page = Math.min(pages, Math.max(1, Math.trunc(Number(url.searchParams.get('page')) || 1)));
 	return {
 		where: 'Loads',
 		clientId,
 		conditions: listConditions(db).map((one) => ({ id: one.id, name: one.name, detail: describeConditions(one) })),
 		waiting: listSingles(db, { open: true }).map(({ id, url: address, conditions, status }) => ({ id, url: address, conditions: conditions.name, nudged: conditions.input === 'nudge', status })),
-		loads: loneLoads(db, clientId).map(({ id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged }) => ({
+		page,
+		pages,
+		total,
+		loads: loneLoads(db, clientId, ROWS, (page - 1) * ROWS).map(({ id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged }) => ({
 			id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged
 		}))
 	};
@@ -28,47 +39,45 @@ export const load = async ({ parent, url }) => {
 
 const problem = (path: string, message: string) => ({ issues: [{ path, message }] });
 
+function valuesOf(form: FormData) {
+	const text = (name: string) => textOf(form, name);
+	return { url: text('url'), conditions: text('conditions'), nudge: form.has('nudge'), repeat: form.has('repeat'), steps: text('steps') };
+}
+
+const clientOf = (form: FormData) => Number(textOf(form, 'clientId')) || null;
+
 export const actions = {
-	load: async ({ request }) => {
-		const form = await request.formData();
-		const values = { url: String(form.get('url') ?? ''), conditions: String(form.get('conditions') ?? ''), nudge: form.has('nudge'), repeat: form.has('repeat'), steps: String(form.get('steps') ?? '') };
+	load: formAction((form) => {
+		const values = valuesOf(form);
+		const refuse = (status: number, issues: Issue[]) => fail(status, { values, issues });
 		let steps: Step[];
 		try {
 			steps = parseSteps(values.steps);
 		} catch (error) {
-			return fail(422, { values, ...problem('steps', (error as Error).message) });
+			return refuse(422, [{ path: 'steps', message: (error as Error).message }]);
 		}
-		const result = v.safeParse(SingleInput, { ...values, steps, clientId: Number(form.get('clientId')) || null });
-		if (!result.success) return fail(422, { values, issues: issuesOf(result.issues) });
+		const result = v.safeParse(SingleInput, { ...values, steps, clientId: clientOf(form) });
+		if (!result.success) return refuse(422, issuesOf(result.issues));
 		let id: number;
 		try {
 			id = askForLoad(getDb(), result.output);
 		} catch (error) {
-			if (error instanceof NotPossible) return fail(error.status, { values, ...problem(error.path ?? '', error.message) });
+			if (error instanceof NotPossible) return refuse(error.status, [{ path: error.path ?? '', message: error.message }]);
 			throw error;
 		}
 		redirect(303, `/loads?waiting=${id}`);
-	},
-	har: async ({ request }) => {
-		const form = await request.formData();
+	}),
+	har: formAction(async (form) => {
 		const file = form.get('file');
 		if (!(file instanceof File) || file.size === 0) return fail(422, problem('file', 'Choose a HAR file.'));
-		let id: number;
-		try {
-			id = importHar(getDb(), await file.text(), Number(form.get('clientId')) || null);
-		} catch (error) {
-			if (error instanceof NotPossible) return fail(error.status, problem('file', error.message));
-			throw error;
-		}
-		redirect(303, `/loads/${id}`);
-	},
-	drop: async ({ request }) => {
-		const id = Number((await request.formData()).get('id'));
-		if (!dropSingle(getDb(), id)) return fail(409, problem('', 'That load has begun already and will end by itself.'));
-		return { issues: [] };
-	},
-	delete: async ({ request }) => {
-		deleteLoneLoad(getDb(), Number((await request.formData()).get('id')));
-		return { issues: [] };
-	}
+		redirect(303, `/loads/${await heavily('importHar', await file.text(), clientOf(form))}`);
+	}),
+	drop: formAction((form) => {
+		if (!dropSingle(getDb(), Number(textOf(form, 'id')))) return fail(409, problem('', 'That load has begun already and will end by itself.'));
+		return { issues: [] as Issue[] };
+	}),
+	delete: formAction((form) => {
+		deleteLoneLoad(getDb(), Number(textOf(form, 'id')));
+		return { issues: [] as Issue[] };
+	})
 };

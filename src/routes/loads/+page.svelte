@@ -1,7 +1,7 @@
 <script lang="ts">
-	import { Button, TextInput } from 'carbon-components-svelte';
+	import { Button, Pagination, TextInput } from 'carbon-components-svelte';
 	import { enhance } from '$app/forms';
-	import { invalidateAll } from '$app/navigation';
+	import { goto, invalidateAll } from '$app/navigation';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { live } from '$lib/live.svelte';
 	import { metricOf } from '../../core/metrics/catalogue';
@@ -9,7 +9,7 @@
 
 	let { data, form } = $props();
 	const typed = $derived(form && 'values' in form ? form.values : null);
-	const issue = (path: string) => form?.issues.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
+	const issue = (path: string) => form?.issues?.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
 	const COLUMNS = ['score', 'lcp', 'cls', 'tbt', 'wire', 'requests'] as const;
 	const EXAMPLE = '[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]';
 	let sure: number | null = $state(null);
@@ -95,6 +95,15 @@
 				</tbody>
 			</table>
 		</Scroller>
+		{#if data.pages > 1}
+			<Pagination
+				totalItems={data.total}
+				page={data.page}
+				pageSize={25}
+				pageSizeInputDisabled
+				on:change={(event) => event.detail.page && goto(`?page=${event.detail.page}`)}
+			/>
+		{/if}
 	{:else}<p class="muted">No single load yet. Name an address above and press “Load the page”: about ten seconds later its sheet is here.</p>{/if}
 </div>
 

@@ -1,6 +1,7 @@
 /** The shape of the API's answers and errors, and the door for bodies. */
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
+import { isBusy } from '../db/connection';
 import { NotPossible } from '../queue/trials';
 
 const MOST_BODY_BYTES = 1_000_000;
@@ -63,8 +64,17 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 		if (error instanceof BadRequest) return errorAnswer(error.status, error.message, error.issues);
 		if (error instanceof NotPossible)
 			return errorAnswer(error.status, error.message, error.path ? [{ path: error.path, message: error.message }] : []);
+		if ((error as { status?: number }).status === 413) return errorAnswer(413, 'The body is larger than 64 MB, which is the most that Zafra takes.');
+		if (isBusy(error)) return busyAnswer();
 		throw error;
 	}
+}
+
+/** Another process holds the database. */
+export function busyAnswer(): Response {
+	const answer = errorAnswer(503, 'Zafra is busy: another program keeps its database locked. Nothing is lost; try again in a moment.');
+	answer.headers.set('retry-after', '2');
+	return answer;
 }
 
 export function errorAnswer(status: number, message: string, issues: Issue[] = []): Response {
@@ -73,7 +83,7 @@ export function errorAnswer(status: number, message: string, issues: Issue[] = [
 
 /** A positive whole number from a URL. @throws NotPossible (404) for anything else */
 export function idFrom(text: string | undefined, what: string): number {
-	const id = Number(text);
-	if (!Number.isInteger(id) || id < 1) throw new NotPossible(404, `There is no ${what} “${text}”.`);
+	const id = /^[1-9]\d{0,14}$/.test(text ?? '') ? Number(text) : NaN;
+	if (Number.isNaN(id)) throw new NotPossible(404, `There is no ${what} “${text?.slice(0, 100)}”.`);
 	return id;
 }

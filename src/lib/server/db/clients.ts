@@ -47,6 +47,10 @@ export function setCdnHosts(db: Db, siteId: number, hosts: readonly string[]): v
 	sql(db, 'UPDATE site SET cdn_hosts = ? WHERE id = ?').run(hosts.join(','), siteId);
 }
 
+export function hasClient(db: Db, id: number): boolean {
+	return sql(db, 'SELECT 1 FROM client WHERE id = ?').get(id) !== undefined;
+}
+
 export function findClientByName(db: Db, name: string): number | null {
 	return sql<{ id: number }>(db, 'SELECT id FROM client WHERE name = ?').get(name)?.id ?? null;
 }

@@ -148,6 +148,13 @@ export function findRecord(db: Db, id: number): LoadRecord | null {
 	return row ? completeRecord(JSON.parse(gunzipSync(row.record).toString('utf8')) as LoadRecord) : null;
 }
 
+/** Compressed records beyond this take long to read; half a megabyte is some 3,000 requests. */
+const LARGE_BYTES = 200_000;
+
+export function isLargeRecord(db: Db, id: number): boolean {
+	return (sql<{ bytes: number }>(db, 'SELECT length(record) AS bytes FROM load WHERE id = ?').get(id)?.bytes ?? 0) > LARGE_BYTES;
+}
+
 export function findPicture(db: Db, id: number): Buffer | null {
 	return sql<{ picture: Buffer | null }>(db, 'SELECT picture FROM load WHERE id = ?').get(id)?.picture ?? null;
 }
@@ -156,11 +163,17 @@ export function findStepPicture(db: Db, id: number): Buffer | null {
 	return sql<{ step_picture: Buffer | null }>(db, 'SELECT step_picture FROM load WHERE id = ?').get(id)?.step_picture ?? null;
 }
 
-/** Loads outside any trial, newest first. */
-export function loneLoads(db: Db, clientId: number | null): LoadSummary[] {
-	return sql<LoadRow>(db, `${SUMMARY} WHERE trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId) ORDER BY id DESC LIMIT 500`)
-		.all({ clientId })
+const LONE = 'trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId)';
+
+/** A page of the loads outside any trial, newest first. */
+export function loneLoads(db: Db, clientId: number | null, limit: number, offset: number): LoadSummary[] {
+	return sql<LoadRow>(db, `${SUMMARY} WHERE ${LONE} ORDER BY id DESC LIMIT @limit OFFSET @offset`)
+		.all({ clientId, limit, offset })
 		.map(asSummary);
+}
+
+export function countLoneLoads(db: Db, clientId: number | null): number {
+	return sql<{ n: number }>(db, `SELECT count(*) AS n FROM load WHERE ${LONE}`).get({ clientId })!.n;
 }
 
 /** Only loads outside trials: those of a trial are its evidence. */

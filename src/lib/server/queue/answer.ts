@@ -1,4 +1,5 @@
 /** The answer of a trial: its judgement, cached, and the shape that the API gives it. */
+import { withoutSecrets } from '../../../core/load/conditions';
 import { JUDGE_VERSION, judge } from '../../../core/trial/judge';
 import type { Judgement } from '../../../core/trial/types';
 import type { Db } from '../db/connection';
@@ -13,8 +14,18 @@ export function judgementOf(db: Db, trial: Trial, loads?: readonly LoadSummary[]
 	const known = findJudgement(db, trial.id, JUDGE_VERSION, stamp);
 	if (known) return known;
 	const judgement = judge(trial.design, loads ?? loadsOfTrial(db, trial.id));
-	keepJudgement(db, trial.id, stamp, judgement);
+	keepIfPossible(() => keepJudgement(db, trial.id, stamp, judgement));
 	return judgement;
+}
+
+/** A folder that may not be written to, or a full disk, takes the cache away and not the answer. */
+function keepIfPossible(keep: () => void): void {
+	try {
+		keep();
+	} catch (error) {
+		const { code = '' } = error as { code?: string };
+		if (!/^SQLITE_(READONLY|BUSY|FULL|IOERR)/.test(code)) throw error;
+	}
 }
 
 /** Values beyond which judging is left to the lab process, so that pages never wait for it. */
@@ -66,7 +77,7 @@ export async function trialAnswer(db: Db, trial: Trial) {
 		message: trial.message,
 		progress: trial.progress,
 		arms: design.arms,
-		conditions: design.conditions,
+		conditions: design.conditions.map(withoutSecrets),
 		rounds: design.rounds,
 		warmups: design.warmups,
 		seed: design.seed,

@@ -1,5 +1,6 @@
 /** Single loads: asking for one, and taking in a HAR from elsewhere. */
 import * as v from 'valibot';
+import { lacksSecrets } from '../../../core/load/conditions';
 import { Steps, type Step } from '../../../core/load/steps';
 import { loadOfHar } from '../../../core/formats/harImport';
 import { isWebAddress } from '../../../core/load/address';
@@ -8,7 +9,7 @@ import type { Db } from '../db/connection';
 import { ALONE, findLoad, findRecord, insertLoad } from '../db/loads';
 import { insertSingle } from '../db/singles';
 import { findTrial } from '../db/trials';
-import { NotPossible } from './trials';
+import { checkClient, NotPossible } from './trials';
 
 export const SingleInput = v.object(
 	{
@@ -17,7 +18,7 @@ export const SingleInput = v.object(
 		nudge: v.optional(v.boolean('“nudge” is true or false.'), false),
 		repeat: v.optional(v.boolean('“repeat” is true or false.'), false),
 		steps: v.optional(Steps, []),
-		clientId: v.optional(v.nullable(v.pipe(v.number(), v.integer())), null)
+		clientId: v.optional(v.nullable(v.pipe(v.number('The client is a number.'), v.safeInteger('The client is a whole number.'))), null)
 	},
 	'Send a JSON object that describes the load.'
 );
@@ -33,6 +34,7 @@ export interface SingleWish {
 
 /** Queue one load. @returns its id among the single loads */
 export function askForLoad(db: Db, wish: SingleWish): number {
+	checkClient(db, wish.clientId ?? null);
 	const kept = findConditions(db, wish.conditions);
 	if (!kept) {
 		const known = listConditions(db).map((one) => one.id).join(', ');
@@ -44,6 +46,7 @@ export function askForLoad(db: Db, wish: SingleWish): number {
 
 /** @returns the id of the new load @throws NotPossible in words when the file is no HAR */
 export function importHar(db: Db, file: string, clientId: number | null): number {
+	checkClient(db, clientId);
 	let record;
 	try {
 		record = loadOfHar(file);
@@ -60,6 +63,7 @@ export function nudgeAgain(db: Db, loadId: number): number {
 	if (!load || !record?.conditions) throw new NotPossible(404, `There is no load ${loadId} with known conditions.`);
 	const trial = load.trialId === null ? null : findTrial(db, load.trialId);
 	const conditions = trial?.design.conditions.find((one) => one.id === load.conditionId) ?? findConditions(db, load.conditionId) ?? record.conditions;
+	if (lacksSecrets(conditions)) throw new NotPossible(409, 'The conditions of this load held secrets and are gone, so that it cannot be repeated.');
 	return insertSingle(db, {
 		clientId: trial?.clientId ?? null,
 		url: record.url,

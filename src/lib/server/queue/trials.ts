@@ -3,6 +3,7 @@ import { randomInt } from 'node:crypto';
 import { planLoads, planMore, startTimes } from '../../../core/trial/plan';
 import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '../../../core/trial/input';
 import { isDecided, LOOKS, lookAt } from '../../../core/trial/looks';
+import { hasClient } from '../db/clients';
 import { findConditions, listConditions } from '../db/conditions';
 import { nowIso, type Db } from '../db/connection';
 import { insertMarker } from '../db/evidence';
@@ -14,7 +15,7 @@ import { judgementOf } from './answer';
 /** A wish that the state of things does not allow; worded for the analyst. */
 export class NotPossible extends Error {
 	constructor(
-		readonly status: 404 | 409 | 422,
+		readonly status: 400 | 404 | 409 | 413 | 422,
 		message: string,
 		readonly path: string | null = null
 	) {
@@ -32,6 +33,8 @@ export function createTrial(db: Db, input: NewTrialInput): number {
 		);
 	if (input.adaptive && input.kind === 'before-after')
 		throw new NotPossible(422, 'Stages follow each other, so that nothing can be decided before the last one: an adaptive trial needs interleaved arms.', 'adaptive');
+	checkClient(db, input.clientId);
+	if (input.repeatOf !== null && !findTrial(db, input.repeatOf)) throw new NotPossible(422, `There is no trial ${input.repeatOf} to repeat.`, 'repeatOf');
 	const conditions = input.conditions.map((id, i) => {
 		const found = findConditions(db, id);
 		if (found) return found;
@@ -60,6 +63,11 @@ export function createTrial(db: Db, input: NewTrialInput): number {
 			spreadMinutes: input.spreadMinutes
 		}
 	});
+}
+
+/** @throws NotPossible for a client that is not there */
+export function checkClient(db: Db, clientId: number | null): void {
+	if (clientId !== null && !hasClient(db, clientId)) throw new NotPossible(422, `There is no client ${clientId}.`, 'clientId');
 }
 
 function existing(db: Db, id: number): Trial {

@@ -1,4 +1,5 @@
-import { error, fail, redirect } from '@sveltejs/kit';
+import { error, redirect } from '@sveltejs/kit';
+import type { RequestEvent } from './$types';
 import * as v from 'valibot';
 import { describeConditions } from '../../../core/load/conditions';
 import { METRICS, isMetricId, type MetricId } from '../../../core/metrics/catalogue';
@@ -12,12 +13,15 @@ import type { StabilityResult } from '../../../core/trial/stability';
 import { wordHeld } from '../../../core/wording/held';
 import { headlineOf } from '../../../core/wording/headline';
 import { worthOf } from '../../../core/wording/worth';
+import { idFrom } from '$lib/server/access/api';
+import { formAction, jsonOf, textOf } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
+import type { Db } from '$lib/server/db/connection';
 import { settlingsOf, markersOf } from '$lib/server/db/evidence';
 import { nextStart } from '$lib/server/db/jobs';
 import { findRecord, loadsOfTrial, type LoadSummary } from '$lib/server/db/loads';
 import { listSingles } from '$lib/server/db/singles';
-import { changeDesign, deleteTrial, findTrial, markTrialRead, repeatsOf, samePageTrials, setArmSetup, type Trial } from '$lib/server/db/trials';
+import { changeDesign, deleteTrial, findTrial, repeatsOf, samePageTrials, setArmSetup, type Trial } from '$lib/server/db/trials';
 import { judgementForPage, judgementOf, timeLeftMs } from '$lib/server/queue/answer';
 import { evidenceOf } from '$lib/server/queue/evidence';
 import { repeatTrial } from '$lib/server/queue/repeat';
@@ -92,7 +96,6 @@ export const load = async ({ params, url }) => {
 	if (!trial) error(404, `There is no trial ${params.id}.`);
 	const loads = loadsOfTrial(db, trial.id);
 	const judgement = await judgementForPage(db, trial, loads);
-	markTrialRead(db, trial.id);
 	const { design } = trial;
 	const chosen = url.searchParams.get('metric') ?? '';
 	const compared = design.arms.filter((arm) => !arm.reference);
@@ -118,6 +121,7 @@ export const load = async ({ params, url }) => {
 			progress: trial.progress,
 			startedAt: trial.startedAt,
 			endedAt: trial.endedAt,
+			unread: trial.endedAt !== null && trial.readAt === null,
 			timeLeftMs: timeLeftMs(db, trial),
 			begins: trial.status === 'queued' ? nextStart(db, trial.id) : null,
 			kind: design.kind,
@@ -173,66 +177,50 @@ export const load = async ({ params, url }) => {
 	};
 };
 
-async function attempt(work: () => void) {
-	try {
-		work();
+/** Act on the trial of the address with what the form says. */
+const act = (work: (db: Db, id: number, form: FormData) => void | Promise<void>) =>
+	formAction(async (form, { params }: RequestEvent) => {
+		await work(getDb(), idFrom(params.id, 'trial'), form);
 		return { done: true };
-	} catch (problem) {
-		if (problem instanceof NotPossible) return fail(problem.status, { problem: problem.message });
-		throw problem;
-	}
+	});
+
+const MOST_SETTINGS_BYTES = 1_000_000;
+
+async function settingsOf(form: FormData): Promise<{ fileName: string | null; file: string | null }> {
+	const file = form.get('file');
+	if (!(file instanceof File) || file.size === 0) return { fileName: null, file: null };
+	if (file.size > MOST_SETTINGS_BYTES) throw new NotPossible(413, 'The settings file is larger than 1 MB: export the settings alone.', 'file');
+	return { fileName: file.name.slice(0, 200), file: await file.text() };
 }
 
-const field = async (request: Request, name: string) => String((await request.formData()).get(name) ?? '');
-
 export const actions = {
-	start: async ({ params, request }) => {
-		const form = await request.formData();
-		const words = String(form.get('change') ?? '').trim();
-		const file = form.get('file');
-		const settings = file instanceof File && file.size > 0 ? { fileName: file.name, file: (await file.text()).slice(0, 1_000_000) } : { fileName: null, file: null };
-		return attempt(() => {
-			if (words || settings.file) noteChange(getDb(), Number(params.id), { words: words || `Settings kept: ${settings.fileName}`, ...settings });
-			startTrial(getDb(), Number(params.id));
-		});
-	},
-	pause: ({ params }) => attempt(() => pauseTrial(getDb(), Number(params.id))),
-	stop: ({ params }) => attempt(() => stopTrial(getDb(), Number(params.id))),
-	rounds: async ({ params, request }) => {
-		const more = Number(await field(request, 'rounds'));
-		return attempt(() => addRounds(getDb(), Number(params.id), more));
-	},
-	exclude: async ({ request }) => {
-		const form = await request.formData();
-		return attempt(() => leaveOut(getDb(), Number(form.get('load')), String(form.get('reason') ?? '')));
-	},
-	restore: async ({ request }) => {
-		const id = Number(await field(request, 'load'));
-		return attempt(() => leaveOut(getDb(), id, null));
-	},
-	intend: async ({ params, request }) => {
-		const line = await field(request, 'line');
-		return attempt(() => {
-			const trial = findTrial(getDb(), Number(params.id));
-			if (!trial) throw new NotPossible(404, `There is no trial ${params.id}.`);
-			const now = trial.design.intended ?? [];
-			changeDesign(getDb(), trial, { intended: now.includes(line) ? now.filter((one) => one !== line) : [...now, line] });
-		});
-	},
-	setup: async ({ params, request }) => {
-		const form = await request.formData();
-		const text = String(form.get('setup') ?? '');
-		const parsed = v.safeParse(Setup, text ? (JSON.parse(text) as unknown) : {});
-		if (!parsed.success) return fail(422, { problem: `The setup was not kept: ${parsed.issues[0].message}` });
-		return attempt(() => void setArmSetup(getDb(), Number(form.get('arm')), Number(params.id), parsed.output));
-	},
-	nudge: async ({ params, request }) => {
-		const arm = Number(await field(request, 'arm'));
-		return attempt(() => nudgeArm(getDb(), Number(params.id), arm));
-	},
-	repeat: ({ params }) => redirect(303, `/trials/${repeatTrial(getDb(), Number(params.id))}`),
-	delete: ({ params }) => {
-		deleteTrial(getDb(), Number(params.id));
+	start: act(async (db, id, form) => {
+		const words = textOf(form, 'change').trim().slice(0, 2000);
+		const settings = await settingsOf(form);
+		if (words || settings.file) noteChange(db, id, { words: words || `Settings saved: ${settings.fileName}`, ...settings });
+		startTrial(db, id);
+	}),
+	pause: act((db, id) => pauseTrial(db, id)),
+	stop: act((db, id) => stopTrial(db, id)),
+	rounds: act((db, id, form) => addRounds(db, id, Number(textOf(form, 'rounds')))),
+	exclude: act((db, _, form) => leaveOut(db, idFrom(textOf(form, 'load'), 'load'), textOf(form, 'reason'))),
+	restore: act((db, _, form) => leaveOut(db, idFrom(textOf(form, 'load'), 'load'), null)),
+	intend: act((db, id, form) => {
+		const trial = findTrial(db, id);
+		if (!trial) throw new NotPossible(404, `There is no trial ${id}.`);
+		const line = textOf(form, 'line').slice(0, 40);
+		const now = trial.design.intended ?? [];
+		changeDesign(db, trial, { intended: now.includes(line) ? now.filter((one) => one !== line) : [...now, line] });
+	}),
+	setup: act((db, id, form) => {
+		const parsed = v.safeParse(Setup, jsonOf(textOf(form, 'setup') || '{}', 'setup'));
+		if (!parsed.success) throw new NotPossible(422, `The setup was not saved: ${parsed.issues[0].message}`, 'setup');
+		if (!setArmSetup(db, Number(textOf(form, 'arm')), id, parsed.output)) throw new NotPossible(404, 'There is no such variant in this trial.');
+	}),
+	nudge: act((db, id, form) => nudgeArm(db, id, Number(textOf(form, 'arm')))),
+	repeat: formAction((_, { params }: RequestEvent) => redirect(303, `/trials/${repeatTrial(getDb(), idFrom(params.id, 'trial'))}`)),
+	delete: formAction((_, { params }: RequestEvent) => {
+		deleteTrial(getDb(), idFrom(params.id, 'trial'));
 		redirect(303, '/trials');
-	}
+	})
 };

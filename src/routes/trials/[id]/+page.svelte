@@ -53,6 +53,11 @@
 	};
 	const KINDS: Record<string, string> = { 'side-by-side': 'Side by side', 'before-after': 'Before and after', 'same-page': 'Same page twice', sweep: 'Sweep over pages' };
 
+	// Reading is told apart from opening: only a page that is shown marks an ended trial as read.
+	$effect(() => {
+		if (trial.unread) void fetch(`/api/trials/${trial.id}/read`, { method: 'POST' });
+	});
+
 	// Each finished load brings the sheet up to date, and so does evidence that is being worked out.
 	let seen = '';
 	$effect(() => {

@@ -6,6 +6,7 @@ import { describeConditions } from '../../../core/load/conditions';
 import { parseSteps, type Step } from '../../../core/load/steps';
 import { TEMPLATES } from '../../../core/trial/templates';
 import { issuesOf } from '$lib/server/access/api';
+import { formAction, jsonOf } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
 import { listConditions } from '$lib/server/db/conditions';
 import { createTrial, NotPossible, startTrial } from '$lib/server/queue/trials';
@@ -41,7 +42,7 @@ function valuesOf(form: FormData) {
 			url: kind === 'before-after' ? (urls[0] ?? '') : (urls[i] ?? ''),
 			page: kind === 'sweep' ? (pages[i] ?? '') : null,
 			baseline: kind === 'sweep' ? i % 2 === 0 : kind === 'side-by-side' ? i === baseline : i === 0,
-			setup: setups[i] ? (JSON.parse(setups[i]) as unknown) : null
+			setup: setups[i] ? jsonOf(setups[i], `arms.${i}.setup`) : null
 		})),
 		conditions: all('conditions'),
 		adaptive: form.has('adaptive') && kind !== 'before-after',
@@ -58,8 +59,7 @@ function valuesOf(form: FormData) {
 }
 
 export const actions = {
-	default: async ({ request }) => {
-		const form = await request.formData();
+	default: formAction((form) => {
 		const values = valuesOf(form);
 		let steps: Step[];
 		try {
@@ -79,5 +79,5 @@ export const actions = {
 			throw error;
 		}
 		redirect(303, `/trials/${id}`);
-	}
+	})
 };

@@ -9,6 +9,15 @@
 
 	let { data, form } = $props();
 
+	const KINDS: Record<TrialKind, [name: string, words: string]> = {
+		'side-by-side': ['Side by side', 'Each arm is a page to load. Every round loads all of them once, in random order. The others are compared with the baseline.'],
+		'before-after': ['Before and after', 'One address in two or more stages, with a change between them. Between stages the trial waits for you.'],
+		'same-page': ['Same page twice', 'One address against itself: the noise floor.'],
+		sweep: ['Sweep over pages', 'For every page an arm without and one with the change. Each page gets an answer, and all together get one.']
+	};
+	const isKind = (text: string | undefined): text is TrialKind => text !== undefined && Object.hasOwn(KINDS, text);
+	/** What came back of a form that was tampered with is shown without its setup. */
+	const isSetup = (setup: unknown): setup is Setup => Array.isArray((setup as Setup | null)?.components);
 	let key = 0;
 	interface Arm {
 		key: number;
@@ -22,9 +31,9 @@
 	const typed = form?.values;
 	// svelte-ignore state_referenced_locally
 	const template = data.template;
-	let kind: TrialKind = $state((typed?.kind as TrialKind) ?? template.kind);
+	let kind: TrialKind = $state(isKind(typed?.kind) ? typed.kind : template.kind);
 	let question = $state(typed?.question ?? (template.id === 'candidates' ? '' : template.question));
-	let arms: Arm[] = $state(typed ? typed.arms.map((one) => arm(one.name, one.url, one.page ?? '', one.setup as Setup | null)) : template.arms.map((one) => arm(one.name, '', one.page ?? '')));
+	let arms: Arm[] = $state(typed ? typed.arms.map((one) => arm(one.name, one.url, one.page ?? '', isSetup(one.setup) ? one.setup : null)) : template.arms.map((one) => arm(one.name, '', one.page ?? '')));
 	let baseline = $state(typed ? Math.max(0, typed.arms.findIndex((one) => one.baseline)) : 0);
 	// svelte-ignore state_referenced_locally
 	let chosen = $state(typed?.conditions ?? data.conditions.filter((one) => one.usual).map((one) => one.id));
@@ -35,14 +44,8 @@
 	let warmups: number | null = $state(typed && Number.isFinite(typed.warmups) ? typed.warmups : 1);
 	let settle = $state(typed ? typed.settleWithinS !== null : template.settleWithinS !== null);
 
-	const KINDS: Record<TrialKind, [name: string, words: string]> = {
-		'side-by-side': ['Side by side', 'Each arm is a page to load. Every round loads all of them once, in random order. The others are compared with the baseline.'],
-		'before-after': ['Before and after', 'One address in two or more stages, with a change between them. Between stages the trial waits for you.'],
-		'same-page': ['Same page twice', 'One address against itself: the noise floor.'],
-		sweep: ['Sweep over pages', 'For every page an arm without and one with the change. Each page gets an answer, and all together get one.']
-	};
-	const issue = (path: string) => form?.issues.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
-	const exact = (path: string) => form?.issues.find((one) => one.path === path)?.message ?? '';
+	const issue = (path: string) => form?.issues?.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
+	const exact = (path: string) => form?.issues?.find((one) => one.path === path)?.message ?? '';
 	const perRound = $derived(kind === 'same-page' ? 2 : arms.length);
 	const most = $derived(adaptive && kind !== 'before-after' ? 24 : (rounds ?? 0));
 	const loads = $derived(perRound * chosen.length * (most + (warmups ?? 0)));
@@ -75,7 +78,7 @@
 			<Button type="submit" name="then" value="start" data-key="r">Start the trial</Button>
 		</div>
 	</div>
-	{#if form?.issues.length}
+	{#if form?.issues?.length}
 		<p class="summary" role="alert">
 			The trial was not made: {form.issues.length === 1 ? 'one field needs' : `${form.issues.length} fields need`} another look.
 			{#each form.issues.filter((one) => one.path === '') as one (one.message)}<br />{one.message}{/each}

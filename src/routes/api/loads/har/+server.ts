@@ -1,13 +1,12 @@
 import { json } from '@sveltejs/kit';
 import { answering, readText } from '$lib/server/access/api';
-import { getDb } from '$lib/server/context';
-import { importHar } from '$lib/server/queue/singles';
+import { heavily } from '$lib/server/work/heavy';
 
 const MOST_HAR_BYTES = 60_000_000;
 
 /** The body is a HAR 1.2 file. */
 export const POST = ({ request }) =>
 	answering(async () => {
-		const id = importHar(getDb(), await readText(request, MOST_HAR_BYTES), null);
+		const id = await heavily('importHar', await readText(request, MOST_HAR_BYTES), null);
 		return json({ id }, { status: 201, headers: { location: `/api/loads/${id}` } });
 	});

@@ -1,9 +1,11 @@
 import { error, fail, redirect } from '@sveltejs/kit';
-import { BUILT_IN_CONDITIONS, type Conditions, type NameValue } from '../../../../core/load/conditions';
+import type { RequestEvent } from './$types';
+import { BUILT_IN_CONDITIONS, NOT_SHOWN, withStoredSecrets, type Conditions, type SecretHeader } from '../../../../core/load/conditions';
 import { parseConditions } from '../../../../core/load/conditionsInput';
 import { PLACES } from '../../../../core/load/places';
 import { parseHostMap } from '../../../../lab/shaper/hostMap';
 import { issuesOf } from '$lib/server/access/api';
+import { formAction } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
 import { dropConditions, findConditions, keepConditions, listConditions } from '$lib/server/db/conditions';
 
@@ -28,7 +30,7 @@ export const load = ({ params, url }) => {
 
 /** Every field as text, as the form shows it. */
 function fieldsOf(one: Conditions) {
-	const lines = (pairs: NameValue[]) => pairs.map(({ name, value }) => `${name}: ${value}`).join('\n');
+	const lines = (pairs: SecretHeader[]) => pairs.map(({ name, hosts }) => `${name}${hosts?.length ? ` [${hosts.join(', ')}]` : ''}: ${NOT_SHOWN}`).join('\n');
 	return {
 		id: one.id,
 		name: one.name,
@@ -52,7 +54,7 @@ function fieldsOf(one: Conditions) {
 		cookies: lines(one.cookies),
 		hostMap: one.hostMap,
 		username: one.authentication?.username ?? '',
-		password: one.authentication?.password ?? '',
+		password: one.authentication ? NOT_SHOWN : '',
 		capS: String(one.capMs / 1000),
 		quietS: String(one.quietMs / 1000)
 	};
@@ -71,7 +73,9 @@ function conditionsFrom(fields: Fields): unknown {
 	const pairs = (text: string) =>
 		linesOf(text).map((line) => {
 			const at = line.indexOf(':');
-			return at < 0 ? { name: line, value: '' } : { name: line.slice(0, at).trim(), value: line.slice(at + 1).trim() };
+			const [, name = '', hosts] = /^(.*?)(?:\s*\[(.*)\])?$/.exec(at < 0 ? line : line.slice(0, at).trim()) ?? [];
+			const named = hosts?.split(/[\s,]+/).filter(Boolean);
+			return { name, value: at < 0 ? '' : line.slice(at + 1).trim(), ...(named?.length ? { hosts: named } : {}) };
 		});
 	return {
 		id: fields.id,
@@ -101,21 +105,27 @@ function conditionsFrom(fields: Fields): unknown {
 }
 
 export const actions = {
-	save: async ({ request, params }) => {
-		const fields = readFields(await request.formData());
+	save: formAction(async (form, { params, url }: RequestEvent) => {
+		const fields = readFields(form);
 		if (params.id !== 'new') fields.id = params.id;
+		const refuse = (status: number, path: string, message: string) => fail(status, { fields, issues: [{ path, message }] });
 		const result = parseConditions(conditionsFrom(fields));
 		if (!result.success) return fail(422, { fields, issues: issuesOf(result.issues) });
+		const { id } = result.output;
+		if (params.id === 'new' && (findConditions(getDb(), id) || id === 'new')) return refuse(409, 'id', `The key “${id}” is taken.`);
+		const stored = findConditions(getDb(), params.id === 'new' ? (url.searchParams.get('from') ?? '') : params.id);
 		try {
 			parseHostMap(result.output.hostMap, 'The host map');
 		} catch (problem) {
-			return fail(422, { fields, issues: [{ path: 'hostMap', message: (problem as Error).message }] });
+			return refuse(422, 'hostMap', (problem as Error).message);
 		}
-		if (params.id === 'new' && (findConditions(getDb(), result.output.id) || result.output.id === 'new'))
-			return fail(409, { fields, issues: [{ path: 'id', message: `The key “${result.output.id}” is taken.` }] });
-		keepConditions(getDb(), result.output);
+		try {
+			keepConditions(getDb(), withStoredSecrets(result.output, stored));
+		} catch (problem) {
+			return refuse(422, 'headers', (problem as Error).message);
+		}
 		redirect(303, '/workshop');
-	},
+	}),
 	drop: ({ params }) => {
 		dropConditions(getDb(), params.id);
 		redirect(303, '/workshop');

@@ -1,0 +1,23 @@
+/** Work that takes longer than a page may block: done in a thread of its own, which gives way to a load. */
+import { importHar } from '../queue/singles';
+import { loadView } from '../queue/loadView';
+
+/** Each takes the thread's own database first. */
+export const HEAVY = { importHar, loadView };
+
+export type HeavyName = keyof typeof HEAVY;
+type Tail<Args extends unknown[]> = Args extends [unknown, ...infer Rest] ? Rest : never;
+export type HeavyArgs<Name extends HeavyName> = Tail<Parameters<(typeof HEAVY)[Name]>>;
+export type HeavyResult<Name extends HeavyName> = Awaited<ReturnType<(typeof HEAVY)[Name]>>;
+
+export interface HeavyCall {
+	id: number;
+	name: HeavyName;
+	args: unknown[];
+}
+
+/** A refusal in words keeps its status on its way between threads. */
+export type HeavyReply =
+	| { id: number; result: unknown }
+	| { id: number; refused: { status: 400 | 404 | 409 | 413 | 422; message: string; path: string | null } }
+	| { id: number; error: string; code: string | null };

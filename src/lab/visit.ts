@@ -14,6 +14,7 @@ const WORLD = 'zafra';
 const IN_PAGE = readFileSync(new URL('./collect/inPage.js', import.meta.url), 'utf8');
 const PICTURE_QUALITY = 60;
 const MOST_ERRORS = 50;
+const CRASH_KNOWN_AFTER_MS = 150;
 /** What the browser may keep of bodies, for reading them at the end. */
 const KEPT_BODIES = { maxTotalBufferSize: 40_000_000, maxResourceBufferSize: 4_000_000 };
 
@@ -59,7 +60,8 @@ export class Visit {
 		const secret = conditions.headers.map((header) => header.name.toLowerCase());
 		const network = new NetworkCollector(session, () => mainFrameId, secret);
 		const visit = new Visit(page, session, network, mainFrameId, line, conditions, address, ended);
-		page.on('crash', () => endWith(failure('crash')));
+		// The browser says a moment later whether the tab's process was killed: that is then the reason.
+		page.on('crash', () => setTimeout(() => endWith(failure('crash')), CRASH_KNOWN_AFTER_MS));
 		session.on('Page.frameNavigated', ({ frame }) => {
 			if (frame.id === mainFrameId && !isShowable(frame.url)) endWith(failure('bad-url', frame.url.slice(0, 200)));
 		});

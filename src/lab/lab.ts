@@ -1,5 +1,6 @@
 /** The lab: (url, conditions) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
 import { isWebUrl } from '../core/load/address';
+import type { BusyShares } from '../core/load/calm';
 import { roundTripOf, type Conditions } from '../core/load/conditions';
 import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '../core/load/record';
 import type { Step } from '../core/load/steps';
@@ -50,6 +51,7 @@ export class Lab {
 		const measured = await this.#measureOrFail(url, conditions, steps, startedAt);
 		const busy = await this.#calm.stop();
 		measured.record.environment.busy = busy;
+		noteBusy(measured.record, busy);
 		if (busy?.stopped) failBecause(measured.record, failure('browser-killed').reason);
 		measured.record.labMs = Math.round(performance.now() - begun);
 		return measured;
@@ -139,6 +141,17 @@ export class Lab {
 		this.#loads = 0;
 		await running?.close();
 	}
+}
+
+/** Share of the wanted processor time beyond which a load says that something else was going on (house). */
+const BUSY_FROM = 0.1;
+
+function noteBusy({ environment }: LoadRecord, busy: BusyShares | null): void {
+	if (!busy || busy.stolen + busy.foreign <= BUSY_FROM) return;
+	const percent = (share: number) => `${Math.round(share * 100)} %`;
+	environment.notes.push(
+		`The machine was busy with something else: of the processor time wanted during this load, ${percent(busy.stolen)} went to other machines on the same host and ${percent(busy.foreign)} to other programs. Times may be too long.`
+	);
 }
 
 /** What was measured beside a process that stood still is no measure of the page. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Button } from 'carbon-components-svelte';
+	import { Button, InlineNotification } from 'carbon-components-svelte';
 	import { formatMoment, formatWait } from '../core/wording/format';
 	import { live } from '$lib/live.svelte';
 	import { invalidateAll } from '$app/navigation';
@@ -24,6 +24,16 @@
 	<h1>Desk</h1>
 	{#if !nothing}<Button href="/trials/new" data-key="r">New trial</Button>{/if}
 </div>
+
+{#if data.lab.unprotected}
+	<InlineNotification
+		kind="warning"
+		lowContrast
+		hideCloseButton
+		title="Pages run without Chromium’s sandbox."
+		subtitle="This machine does not allow it. Load only pages that you trust, or see docs/security.md."
+	/>
+{/if}
 
 {#if nothing}
 	<section class="panel empty">

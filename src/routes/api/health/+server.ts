@@ -8,6 +8,7 @@ export const GET = () => {
 		ok: lab.problem === null,
 		version: getSettings().version,
 		runner: lab.state,
+		sandbox: lab.state === 'off' ? null : !lab.unprotected,
 		...(lab.problem ? { problem: lab.problem } : {})
 	});
 };

@@ -124,12 +124,16 @@ async function addTrial(): Promise<void> {
 
 const counts = new Map<string, number>();
 const names = Object.keys(KINDS) as (keyof typeof KINDS)[];
+let lastLoads = -1;
 for (let done = 0; done < KILLS; ) {
 	if (open() < 6) await addTrial();
-	await pause(1500 + random() * 6500);
+	await pause(500 + random() * 6000);
+	// The same load is not killed three times over: that is told as a failure, and rightly.
+	if (read<number>('SELECT count(*) FROM load') === lastLoads) continue;
 	const name = names[Math.floor(random() * names.length)]!;
 	if (!(await KINDS[name]())) continue;
 	counts.set(name, (counts.get(name) ?? 0) + 1);
+	lastLoads = read<number>('SELECT count(*) FROM load');
 	done++;
 	if (done % 20 === 0) console.error(`${done} of ${KILLS} kills; ${read<number>('SELECT count(*) FROM load')} loads`);
 }
@@ -145,7 +149,8 @@ const reasons = read<string | null>("SELECT group_concat(DISTINCT reason_code) F
 const end = new Promise((resolve) => web!.once('exit', resolve));
 signal(web!.pid, 'SIGTERM');
 await end;
-await pause(4000);
+// Time for a browser that hangs to be given up.
+await pause(10_000);
 const processesLeft = processes().filter((one) => one.line.includes(mark) || (one.line.includes('runner.ts') && one.line.includes(folder))).length;
 const foldersLeft = readdirSync(tmpdir()).filter((name) => name.startsWith(mark)).length;
 

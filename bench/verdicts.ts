@@ -1,160 +1,181 @@
-/** How often the rule of judging is wrong, and how often it sees what is there. Simulated trials, seeded. */
+/** How often the rule of judging is wrong, and how often it sees what is there. Simulated trials, seeded, on both cores. */
+import { fork } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import { BUILT_IN_CONDITIONS } from '../src/core/load/conditions';
-import { noFigures, type MetricId } from '../src/core/metrics/catalogue';
-import { mean } from '../src/core/stats/summary';
-import { normalFrom, seededRandom, type Random } from '../src/core/stats/random';
+import type { MetricId } from '../src/core/metrics/catalogue';
 import { judge } from '../src/core/trial/judge';
-import { isDecided, LOOKS } from '../src/core/trial/looks';
-import type { Judgement, ShiftResult, TrialDesign, TrialLoad } from '../src/core/trial/types';
+import { nextLook } from '../src/core/trial/looks';
+import type { TrialDesign } from '../src/core/trial/types';
+import { seededRandom } from '../src/core/stats/random';
+import { mean } from '../src/core/stats/summary';
 import { percent, printTable, type Row } from './table';
+import { anyCalled, CALM, designOf, FLIPS, holdsZero, isCalled, looked, primaryOf, runAdding, runAsSuggested, runExcluding, runStages, runStopping, runTrial, Simulation, type Ended, type World } from './verdictWorlds';
 
-const TRIALS = Number(process.env.BENCH_TRIALS ?? 5000);
-/** The bootstrap costs some 100 ms a trial. */
-const STAGED_TRIALS = Math.min(TRIALS, 400);
-const MIDDLES: Partial<Record<MetricId, number>> = { score: 70, lcp: 2400, cls: 0.2, tbt: 600, wire: 900_000 };
-const PRIMARY = Object.keys(MIDDLES) as MetricId[];
+const TRIALS = Number(process.env.BENCH_TRIALS ?? 2000);
+const CORES = 2;
 
-function designOf(arms: number, more: Partial<TrialDesign> = {}): TrialDesign {
-	return {
-		kind: 'side-by-side',
-		arms: Array.from({ length: arms }, (_, i) => ({ id: i + 1, name: `Arm ${i + 1}`, url: 'http://a.test/', baseline: i === 0, reference: false })),
-		conditions: [BUILT_IN_CONDITIONS[1]!],
-		rounds: 12,
-		warmups: 0,
-		seed: 1,
-		primary: PRIMARY,
-		...more
-	};
+interface Tally {
+	trials: number;
+	/** Trials with any false call, or with the call that is looked for. */
+	hits: number;
+	intervals: number;
+	covered: number;
+	rounds: number;
 }
 
-/** Right-skewed, as load times are: a normal part and an exponential tail; three loads in a hundred far out. */
-function skewed(random: Random): number {
-	const outlier = random() < 0.03 ? 5 * random() : 0;
-	return 0.6 * normalFrom(random) - 0.8 * (Math.log(1 - random()) + 1) + outlier;
+interface Cell {
+	name: string;
+	run(seed: number): Ended | null;
+	/** What counts as a hit; any call by default. */
+	hit?: (ended: Ended) => boolean;
+	limit: string;
+	holds(tally: Tally): boolean;
+	show?(tally: Tally): string;
 }
 
-interface World {
-	noise: number;
-	drift: number;
-	/** Of each metric, as a share, in every arm but the baseline. */
-	shift: Partial<Record<MetricId, number>>;
-	kind: (random: Random) => number;
-}
+const share = ({ hits, trials }: Tally) => hits / trials;
+const coverage = ({ covered, intervals }: Tally) => covered / intervals;
+/** No difference anywhere: false calls, and intervals that hold zero. */
+const nothing = (name: string, run: Cell['run'], coverageLimit = true): Cell => ({
+	name,
+	run,
+	limit: coverageLimit ? 'at most 5.5 %; 94 to 99 %' : 'at most 5.5 %',
+	// Intervals at few rounds can only be wider than asked for.
+	holds: (tally) => share(tally) <= 0.055 && (!coverageLimit || (coverage(tally) >= 0.94 && coverage(tally) <= 0.995)),
+	show: (tally) => `${percent(share(tally))} false; intervals hold zero in ${percent(coverage(tally))}`
+});
+const lcpCalled = ({ judgement }: Ended) => judgement.results.some((one) => one.metric === 'lcp' && isCalled(one));
+const sees = (name: string, run: Cell['run'], least: number): Cell => ({ name, run, hit: lcpCalled, limit: `at least ${percent(least, 0)}`, holds: (tally) => share(tally) >= least, show: (tally) => percent(share(tally)) });
+const world = (more: Partial<World>): World => ({ ...CALM, ...more });
+const trial = (design: TrialDesign, of: World) => (seed: number) => runTrial(design, of, seed);
+const one = { primary: ['lcp' as MetricId] };
+const adaptive = { adaptive: true };
 
-function roundOf(random: Random, design: TrialDesign, round: number, { noise, drift, shift, kind }: World): TrialLoad[] {
-	const common = drift * normalFrom(random);
-	return design.arms.map((arm): TrialLoad => {
-		const figures = noFigures();
-		for (const metric of design.primary) figures[metric] = MIDDLES[metric]! * (1 + common + noise * kind(random)) * (1 + (arm.baseline ? 0 : (shift[metric] ?? 0)));
-		return { id: round * 100 + arm.id, armId: arm.id, conditionId: 'desktop', stage: 0, round, warmup: false, status: 'ok', excluded: null, figures };
-	});
-}
+const habits: Cell[] = [
+	nothing('fixed 24, stopped after every round from 6 until a call; one metric', (seed) => runStopping(designOf(2, { ...one, rounds: 24 }), CALM, seed), false),
+	nothing('the same, five metrics', (seed) => runStopping(designOf(2, { rounds: 24 }), CALM, seed), false),
+	nothing('adaptive, stopped between looks until a call; five metrics', (seed) => runStopping(designOf(2, adaptive), CALM, seed), false),
+	nothing('12 rounds, then +6 up to 8 times; five metrics', (seed) => runAdding(designOf(2), CALM, seed, 6, 8), false),
+	nothing('12 rounds, then +4 up to 10 times; five metrics', (seed) => runAdding(designOf(2), CALM, seed, 4, 10), false),
+	nothing('12 rounds, then +6 up to 8 times; one metric', (seed) => runAdding(designOf(2, one), CALM, seed, 6, 8), false),
+	...[1, 2, 3].map((count) => nothing(`${count} of the loads left out after looking, 12 rounds; one metric`, (seed) => runExcluding(designOf(2, one), CALM, seed, count), false)),
+	nothing('two devices, five metrics, 12 rounds', trial(designOf(2, { conditions: [...BUILT_IN_CONDITIONS] }), CALM)),
+	...[2, 3, 4, 6, 12].map((loads) => nothing(`before and after, reference page, world 8 % slower, ${loads} loads a stage`, (seed) => runStages(loads, 0.08, CALM, seed), false)),
+	nothing('the same, 4 loads, noise shared in the round (0.7)', (seed) => runStages(4, 0.08, world({ shared: 0.7 }), seed), false),
+	{ name: 'the same without a reference page, 12 loads (to be seen)', run: (seed) => runStages(12, 0.08, CALM, seed, false), limit: 'beyond 20 %', holds: (tally) => share(tally) > 0.2, show: (tally) => `${percent(share(tally))} false` }
+];
 
-/** Run a trial to its end as the runner would. @returns the last judgement and the rounds it took */
-function run(random: Random, design: TrialDesign, world: World): { judgement: Judgement; rounds: number } {
-	const loads: TrialLoad[] = [];
-	for (let round = 1; round <= design.rounds; round++) {
-		loads.push(...roundOf(random, design, round, world));
-		if (!design.adaptive || !(LOOKS as readonly number[]).includes(round)) continue;
-		const judgement = judge(design, loads);
-		if (isDecided(judgement) || round === design.rounds) return { judgement, rounds: round };
-	}
-	return { judgement: judge(design, loads), rounds: design.rounds };
-}
-
-const isCalled = ({ verdict }: Pick<ShiftResult, 'verdict'>) => verdict === 'better' || verdict === 'worse' || verdict === 'slight';
-const primaryOf = ({ results }: Judgement) => results.filter((one) => one.primary);
-const holdsZero = ({ shift }: ShiftResult) => shift!.low === null || (shift!.low <= 0 && shift!.high! >= 0);
-const random = seededRandom(20_261_125);
-const rows: Row[] = [];
-const NULL: World = { noise: 0.06, drift: 0.05, shift: {}, kind: skewed };
-
-for (const arms of [2, 4, 8])
-	for (const adaptive of [false, true]) {
-		const design = designOf(arms, adaptive ? { adaptive, rounds: 24 } : {});
-		let families = 0;
-		let covered = 0;
-		let all = 0;
-		for (let i = 0; i < TRIALS; i++) {
-			const { judgement } = run(random, design, NULL);
-			const told = primaryOf(judgement);
-			if (told.some(isCalled)) families++;
-			covered += told.filter(holdsZero).length;
-			all += told.length;
-		}
-		const name = `${arms} arms, ${adaptive ? 'adaptive' : 'fixed, 12 rounds'}, A/A`;
-		rows.push({ what: `${name}: trials with any false verdict`, measured: percent(families / TRIALS, 2), limit: 'at most 5.5 %', holds: families / TRIALS <= 0.055 });
-		// Twelve pairs allow 95.1 %; the looks are at 98.42 %.
-		const [low, high] = adaptive ? [0.975, 1] : [0.94, 0.98];
-		rows.push({ what: `${name}: intervals that hold zero`, measured: percent(covered / all, 2), limit: adaptive ? 'at least 97.5 %' : '94 to 98 %', holds: covered / all >= low && covered / all <= high });
-	}
-
-const added = { families: 0, seen: 0 };
-for (let i = 0; i < TRIALS; i++) {
-	const design = designOf(2);
-	const loads: TrialLoad[] = [];
-	for (let round = 1; round <= 12; round++) loads.push(...roundOf(random, design, round, NULL));
-	let last = judge(design, loads);
-	// The analyst asks for six more rounds only where nothing was called: the least favourable habit.
-	if (!primaryOf(last).some(isCalled)) {
-		for (let round = 13; round <= 18; round++) loads.push(...roundOf(random, design, round, NULL));
-		last = judge({ ...design, rounds: 18, looks: [12] }, loads);
-	} else added.seen++;
-	if (primaryOf(last).some(isCalled)) added.families++;
-}
-rows.push({ what: 'six rounds added wherever nothing was called: trials with any false verdict', measured: percent(added.families / TRIALS, 2), limit: 'for the record', holds: true });
-
-const power = (design: TrialDesign, shift: World['shift']) => {
-	let seen = 0;
-	let loads = 0;
-	// Trials without looks are cheap.
-	const trials = design.adaptive ? TRIALS : 5000;
-	for (let i = 0; i < trials; i++) {
-		const { judgement, rounds } = run(random, design, { noise: 0.06, drift: 0.05, shift, kind: normalFrom });
-		if (judgement.results.some((one) => one.metric === 'lcp' && isCalled(one))) seen++;
-		loads += rounds;
-	}
-	return { seen: seen / trials, rounds: loads / trials };
-};
-const twelve = power(designOf(2, { primary: ['lcp'] }), { lcp: 0.1 });
-rows.push({ what: '10 % shift of the one primary metric, 12 rounds: seen', measured: percent(twelve.seen), limit: 'at least 90 %', holds: twelve.seen >= 0.9 });
-rows.push({ what: 'the same where it is one of five that share the level (Holm)', measured: percent(power(designOf(2), { lcp: 0.1 }).seen), limit: 'for the record', holds: true });
-for (const share of [0.15, 0.2, 0.3]) {
-	const one = power(designOf(2, { adaptive: true, rounds: 24, primary: ['lcp'] }), { lcp: share });
-	rows.push({ what: `adaptive, LCP alone, shift of ${share * 100} %: loads against a fixed 24 rounds (seen ${percent(one.seen)})`, measured: `${percent(1 - one.rounds / 24)} fewer`, limit: 'at least 25 % fewer', holds: one.rounds <= 18 });
-}
-const five = power(designOf(2, { adaptive: true, rounds: 24 }), Object.fromEntries(PRIMARY.map((metric) => [metric, 0.2])));
-rows.push({ what: `adaptive, all five metrics shifted by 20 % (LCP seen ${percent(five.seen)})`, measured: `${percent(1 - five.rounds / 24)} fewer loads`, limit: 'at least 25 % fewer', holds: five.rounds <= 18 });
-
-// Two stages, the world slower by 8 % in the second, the page unchanged: with and without a reference page.
-const staged = designOf(2, { kind: 'before-after', primary: ['lcp'] });
-const withReference: TrialDesign = { ...staged, arms: [...staged.arms, { id: 3, name: 'Reference', url: 'http://r.test/', baseline: false, reference: true }] };
-const false_ = { corrected: 0, plain: 0 };
-for (let i = 0; i < STAGED_TRIALS; i++) {
-	const loads: TrialLoad[] = [];
-	for (const stage of [0, 1])
-		for (let round = 1; round <= 12; round++)
-			for (const armId of [stage + 1, 3]) {
-				const figures = { ...noFigures(), lcp: 2400 * (1 + 0.08 * stage + 0.06 * skewed(random)) };
-				loads.push({ id: loads.length + 1, armId, conditionId: 'desktop', stage, round, warmup: false, status: 'ok', excluded: null, figures });
-			}
-	const called = (design: TrialDesign) => primaryOf(judge({ ...design, seed: i + 1 }, loads)).some(isCalled);
-	if (called(withReference)) false_.corrected++;
-	if (called(staged)) false_.plain++;
-}
-rows.push({ what: `before and after, a world 8 % slower, with a reference page (${STAGED_TRIALS} trials): false verdicts`, measured: percent(false_.corrected / STAGED_TRIALS, 1), limit: 'at most 5.5 % (two standard errors: 7.8)', holds: false_.corrected / STAGED_TRIALS <= 0.078 });
-rows.push({ what: 'the same without it', measured: percent(false_.plain / STAGED_TRIALS, 1), limit: 'beyond 20 %, to be seen', holds: false_.plain / STAGED_TRIALS > 0.2 });
-
-// The largest trial that is promised: 8 arms, 24 rounds, 2 conditions, 15 metrics.
-const MANY = ['score', 'lcp', 'cls', 'tbt', 'wire', 'ttfb', 'fcp', 'start', 'si', 'vc', 'dcl', 'onload', 'full', 'decoded', 'requests'] as MetricId[];
-const large = designOf(8, { rounds: 24, conditions: [...BUILT_IN_CONDITIONS] });
-const loads = large.conditions.flatMap(({ id: conditionId }) =>
-	Array.from({ length: 24 }, (_, i) => i + 1).flatMap((round) => roundOf(random, { ...large, primary: PRIMARY }, round, NULL).map((load) => ({ ...load, conditionId, figures: { ...load.figures, ...Object.fromEntries(MANY.map((metric) => [metric, load.figures[metric] ?? 1000 * (1 + 0.05 * random())])) } })))
+const structures: Cell[] = [0.06, 0.12, 0.2].flatMap((noise) =>
+	(['skewed', 'heavy'] as const).flatMap((kind) =>
+		[0, 0.4, 0.7].map((shared) => nothing(`${noise * 100} % noise, ${kind}, shared ${shared}; 2 arms, 12 rounds`, trial(designOf(2), world({ noise, kind, shared }))))
+	)
 );
-const times = Array.from({ length: 12 }, () => {
-	const from = performance.now();
-	judge(large, loads);
-	return performance.now() - from;
-}).slice(2);
-rows.push({ what: 'judging 8 arms x 24 rounds x 2 conditions x 15 metrics', measured: `${mean(times).toFixed(0)} ms`, limit: 'under 400 ms', holds: mean(times) < 400 });
-printTable(`Verdicts: ${TRIALS} simulated trials a cell, five metrics, skewed noise of 6 % with outliers, 5 % drift a round`, rows);
+const odd: [string, Partial<World>][] = [
+	['drift AR(1) of 20 %, memory 0.9', { drift: { spread: 0.2, memory: 0.9 } }],
+	['one arm three times noisier', { noisyArm: 3, noise: 0.12 }],
+	['half of the figures exactly alike', { exact: 0.5 }],
+	['LCP flips between two elements', { flip: 0.5 }],
+	['10 % of loads fail', { failures: 0.1 }]
+];
+const oddities = odd.flatMap(([name, more]) => [
+	nothing(`${name}; 12 rounds`, trial(designOf(2), world(more))),
+	nothing(`${name}; adaptive`, trial(designOf(2, adaptive), world(more)))
+]);
+const sizes = [4, 8].flatMap((arms) => [nothing(`${arms} arms, 12 rounds, 12 % noise`, trial(designOf(arms), world({ noise: 0.12 }))), nothing(`${arms} arms, adaptive, 12 % noise`, trial(designOf(arms, adaptive), world({ noise: 0.12 })))]);
+const two = [nothing('2 arms, adaptive, 20 % noise, shared 0.4', trial(designOf(2, adaptive), world({ noise: 0.2, shared: 0.4 }))), nothing('2 arms, adaptive, two devices', trial(designOf(2, { ...adaptive, conditions: [...BUILT_IN_CONDITIONS] }), CALM))];
+
+const TENTH = world({ kind: 'normal', shift: { lcp: 0.1, score: -0.1 } });
+const power: Cell[] = [
+	sees('LCP as one of five, 10 % shift, 6 % noise; 8 rounds', trial(designOf(2, { rounds: 8 }), TENTH), 0.34),
+	sees('the same, 10 rounds', trial(designOf(2, { rounds: 10 }), TENTH), 0.58),
+	sees('the same, 12 rounds', trial(designOf(2, { rounds: 12 }), TENTH), 0.72),
+	sees('the same, 12 rounds, 10 % of loads fail and are loaded again', trial(designOf(2, { rounds: 12 }), { ...TENTH, failures: 0.1 }), 0.72)
+];
+
+const EIGHT_TENTHS = 0.8 * 0.2 * Math.SQRT2;
+const NOISY = world({ noise: 0.2 });
+const MOVED = world({ noise: 0.2, kind: 'normal', shift: { lcp: EIGHT_TENTHS, score: -EIGHT_TENTHS } });
+const hope: Cell[] = [
+	{ name: 'adaptive, no difference, 20 % noise: rounds against 24', run: trial(designOf(2, adaptive), NOISY), limit: 'at least 25 % fewer', holds: (tally) => tally.rounds / tally.trials <= 18, show: (tally) => `${percent(1 - tally.rounds / tally.trials / 24)} fewer, ${percent(share(tally))} false` },
+	{ name: 'adaptive, LCP moved by 0.8 spreads: seen, and rounds', run: trial(designOf(2, adaptive), MOVED), hit: lcpCalled, limit: 'beside the next line', holds: () => true, show: (tally) => `${percent(share(tally))}, ${(tally.rounds / tally.trials).toFixed(1)} rounds` },
+	{ name: 'the same without stopping for lack of hope', run: (seed) => runTrial(designOf(2, adaptive), MOVED, seed, false), hit: lcpCalled, limit: 'at most 2 points more', holds: () => true, show: (tally) => `${percent(share(tally))}, ${(tally.rounds / tally.trials).toFixed(1)} rounds` }
+];
+
+/** Margin of LCP: 5 % of 2,400 ms. */
+const MARGIN = 0.05;
+const suggestions: Cell[] = [0, 0.5, 1, 1.5, 2].map((margins) => ({
+	name: `rounds to decide, true shift of ${margins} margins, 12 % noise: decided within them`,
+	run: (seed: number) => runAsSuggested(designOf(2, one), world({ noise: 0.12, kind: 'normal', shift: { lcp: margins * MARGIN } }), seed),
+	hit: ({ judgement }: Ended) => primaryOf(judgement)[0]!.verdict !== 'undecided',
+	limit: '70 to 95 %',
+	holds: (tally: Tally) => share(tally) >= 0.7 && share(tally) <= 0.95,
+	show: (tally: Tally) => `${percent(share(tally))} of ${tally.trials} undecided, ${(tally.rounds / tally.trials).toFixed(0)} rounds`
+}));
+
+const CELLS = [...habits, ...structures, ...oddities, ...sizes, ...two, ...power, ...hope, ...suggestions];
+
+function tallyOf(cell: Cell): Tally {
+	const tally: Tally = { trials: 0, hits: 0, intervals: 0, covered: 0, rounds: 0 };
+	for (let i = 0; i < TRIALS; i++) {
+		const ended = cell.run(i * 7919 + 1);
+		if (!ended) continue;
+		tally.trials++;
+		tally.rounds += ended.rounds;
+		if ((cell.hit ?? (({ judgement }) => anyCalled(judgement)))(ended)) tally.hits++;
+		for (const result of primaryOf(ended.judgement).filter((one) => one.shift)) {
+			tally.intervals++;
+			if (holdsZero(result)) tally.covered++;
+		}
+	}
+	return tally;
+}
+
+const wanted = process.env.BENCH_CELLS ? new RegExp(process.env.BENCH_CELLS) : null;
+if (process.send) {
+	process.on('message', (index: number) => process.send!({ index, tally: tallyOf(CELLS[index]!) }));
+} else {
+	const left = [...CELLS.keys()].filter((index) => !wanted || wanted.test(CELLS[index]!.name));
+	const indices = [...left];
+	const tallies = new Map<number, Tally>();
+	await Promise.all(Array.from({ length: CORES }, () => new Promise<void>((done) => {
+		const child = fork(fileURLToPath(import.meta.url), [], { execArgv: ['--import', 'tsx'] });
+		const next = () => {
+			const index = left.shift();
+			if (index !== undefined) return void child.send(index);
+			child.kill();
+			done();
+		};
+		child.on('message', ({ index, tally }: { index: number; tally: Tally }) => {
+			tallies.set(index, tally);
+			next();
+		});
+		next();
+	})));
+	const rows = indices.map((index): Row => {
+		const [cell, tally] = [CELLS[index]!, tallies.get(index)!];
+		return { what: cell.name, measured: (cell.show ?? ((one) => percent(share(one))))(tally), limit: cell.limit, holds: cell.holds(tally) };
+	});
+	const tallyNamed = (start: string) => tallies.get(CELLS.findIndex((cell) => cell.name.startsWith(start)));
+	const [withHope, without] = [tallyNamed('adaptive, LCP moved'), tallyNamed('the same without stopping')];
+	if (withHope && without) rows.push({ what: 'calls lost by stopping for lack of hope', measured: `${((share(without) - share(withHope)) * 100).toFixed(1)} points`, limit: 'at most 2 points', holds: share(without) - share(withHope) <= 0.02 });
+	if (!wanted) rows.push(timing());
+	printTable(`Verdicts: ${TRIALS} simulated trials a cell, ${FLIPS.toLocaleString('en-GB')} flips beyond 12 rounds`, rows);
+	process.exit();
+}
+
+/** The largest trial that is promised: 8 arms, 24 rounds, 2 conditions, 15 metrics, with all flips. */
+function timing(): Row {
+	const many = ['score', 'lcp', 'cls', 'tbt', 'wire', 'ttfb', 'fcp', 'start', 'si', 'vc', 'dcl', 'onload', 'full', 'decoded', 'requests'] as MetricId[];
+	const design = designOf(8, { rounds: 24, conditions: [...BUILT_IN_CONDITIONS] });
+	const simulation = new Simulation(design, CALM, seededRandom(1));
+	for (let round = 1; round <= 24; round++) simulation.round(round);
+	const random = seededRandom(2);
+	const loads = simulation.loads.map((load) => ({ ...load, figures: { ...Object.fromEntries(many.map((metric) => [metric, 1000 * (1 + 0.05 * random())])), ...Object.fromEntries(Object.entries(load.figures).filter(([, value]) => value !== null)) } as typeof load.figures }));
+	const now = looked(design, nextLook(design, 24, 'plan'));
+	const times = Array.from({ length: 10 }, () => {
+		const from = performance.now();
+		judge(now, loads);
+		return performance.now() - from;
+	}).slice(2);
+	return { what: 'judging 8 arms x 24 rounds x 2 conditions x 15 metrics, 10,000 flips', measured: `${mean(times).toFixed(0)} ms`, limit: 'under 400 ms', holds: mean(times) < 400 };
+}

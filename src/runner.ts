@@ -12,13 +12,16 @@ const db = openDatabase(settings.dataFolder);
 const lab = new Lab({ ...settings, profileLabel: profileLabel(settings.dataFolder) });
 const runner = startRunner({ db, lab, log });
 
+/** Closing a browser that hangs takes some seconds. */
+const END_WITHIN_MS = 8000;
+
 /** Asked nicely, it gives up the load under way: the next runner begins it again. */
 let ending = false;
 async function end(): Promise<void> {
 	if (ending) return;
 	ending = true;
 	runner.stop();
-	setTimeout(() => process.exit(0), 3000).unref();
+	setTimeout(() => process.exit(0), END_WITHIN_MS).unref();
 	await lab.close();
 	await runner.finished;
 	process.exit(0);
@@ -26,4 +29,6 @@ async function end(): Promise<void> {
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void end());
 process.on('disconnect', () => void end());
+// Web may have gone while this process was still starting: nobody would tell it any more.
+if (process.env.ZAFRA_PARENT === 'web' && !process.connected) void end();
 void runner.finished.then(() => process.exit(ending ? 0 : 1));

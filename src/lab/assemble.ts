@@ -103,7 +103,7 @@ export function fillHeldBack(record: LoadRecord, { atEpochMs, settledEpochMs, sc
 	const figures = { ...record.figures };
 	const add = (metric: MetricId, amount: number) => (figures[metric] = figures[metric] === null ? null : figures[metric] + amount);
 	add('tbt', totalBlockingTime(seen.tasks, 0, Infinity));
-	add('cls', cumulativeLayoutShift(seen.shifts));
+	figures.cls = figures.cls === null ? null : cumulativeLayoutShift([...record.shifts, ...lateShifts(seen, zeroEpochMs)]);
 	add('wire', sum('wireBytes'));
 	add('decoded', sum('decodedBytes'));
 	add('requests', late.length);
@@ -117,6 +117,11 @@ export function fillHeldBack(record: LoadRecord, { atEpochMs, settledEpochMs, sc
 		scriptMs: Math.round(scriptMs),
 		figuresWith: figures
 	};
+}
+
+/** Shifts after the nudge on the record's clock: the windows are formed over all shifts of the visit together. */
+function lateShifts({ shifts }: Since, zeroEpochMs: number): Since['shifts'] {
+	return shifts.map((shift) => ({ ...shift, atMs: shift.atMs - zeroEpochMs }));
 }
 
 /** The end of the last thing that kept the page busy while it loaded. */

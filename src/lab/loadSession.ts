@@ -24,6 +24,7 @@ import { Visit, wait } from './visit';
 const MOST_SOCKETS = 32;
 /** Below this share of its usual speed a machine counts as busy (house). */
 const BUSY_BELOW = 0.7;
+const KILL_KNOWN_AFTER_MS = 200;
 /** Longest time for closing a tab. */
 const CLOSE_WITHIN_MS = 3000;
 /** Longest time for reading bodies of a page that has settled. */
@@ -83,15 +84,20 @@ export class LoadSession {
 		const { conditions, steps } = this.options;
 		const lost = () => this.#endWith(failure('browser-killed'));
 		this.running.browser.on('disconnected', lost);
+		let killed = false;
+		// One load at a time: whichever tab somebody kills, it is this load's.
 		const offTabs = this.running.onTabGone((tab) => {
-			if (tab.killed && tab.targetId === this.#soFar.visit?.targetId) this.#endWith(failure('browser-killed'));
+			killed ||= tab.killed;
+			if (tab.killed) this.#endWith(failure('browser-killed'));
 		});
 		const late = () => this.#endWith(failure('time-out', 'it was ended from outside, since it did not come to rest'));
 		const watchdog = setTimeout(late, longestLoadMs(conditions, steps));
 		try {
 			return await Promise.race([this.#measure(), this.#ended]);
 		} catch (error) {
-			if (!this.running.browser.isConnected()) throw failure('browser-killed');
+			// A kill is told a moment after what it causes.
+			await wait(KILL_KNOWN_AFTER_MS);
+			if (killed || !this.running.browser.isConnected()) throw failure('browser-killed');
 			if (!(error instanceof LoadFailure) || error.reason.code === 'browser-killed') throw error;
 			return await this.#finishFailed(error.reason);
 		} finally {

@@ -30,7 +30,6 @@ export class Visit {
 		readonly page: Page,
 		readonly session: CDPSession,
 		readonly network: NetworkCollector,
-		/** Also the id of the tab among the browser's targets. */
 		readonly mainFrameId: string,
 		private readonly line: ShapedNetwork,
 		private readonly conditions: Conditions,
@@ -38,10 +37,6 @@ export class Visit {
 		ended: Promise<never>
 	) {
 		this.state = { loaded: false, busyAt: performance.now(), ended };
-	}
-
-	get targetId(): string {
-		return this.mainFrameId;
 	}
 
 	/** Open a tab and put everything in place that listens. @param endWith ends the load with a failure from outside */

@@ -1,6 +1,6 @@
 /** A record about which nothing is known yet: what is missing stays unknown, never zero. */
-import { noFigures } from '../metrics/catalogue';
-import { LAB_RECIPE } from '../metrics/score';
+import { noFigures, type Figures } from '../metrics/catalogue';
+import { LAB_RECIPE, scoreOf } from '../metrics/score';
 import { completeConditions, type Conditions } from './conditions';
 import type { FailureReason, LoadRecord, PageRecord } from './record';
 
@@ -55,7 +55,21 @@ export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'u
 	const known = stored.requests ?? [];
 	const requests = known.every((request) => request.initiatorChain !== undefined) ? known : known.map((request) => ({ ...REQUEST_SINCE, ...request }));
 	const conditions = stored.conditions ? completeConditions(stored.conditions) : null;
-	return { ...blank, ...stored, conditions, page, requests, environment: { ...blank.environment, ...stored.environment } };
+	const record = { ...blank, ...stored, conditions, page, requests, environment: { ...blank.environment, ...stored.environment } };
+	return record.recipe === LAB_RECIPE.version ? record : scoredAnew(record);
+}
+
+/** Scores by an earlier recipe never stand beside those of today's. */
+function scoredAnew(record: LoadRecord): LoadRecord {
+	const rescore = <Some extends Figures | null>(figures: Some): Some => figures && { ...figures, score: figures.score === null ? null : scoreOf(figures).value };
+	const { heldBack } = record;
+	return {
+		...record,
+		recipe: LAB_RECIPE.version,
+		figures: rescore(record.figures),
+		firstVisit: rescore(record.firstVisit),
+		heldBack: heldBack && { ...heldBack, figuresWith: rescore(heldBack.figuresWith) }
+	};
 }
 
 const PAGE_SINCE = { viewport: null, deepestPath: null, widestParent: null, images: [], fonts: [], emptySlots: [], text: '', overlay: null } satisfies Partial<PageRecord>;

@@ -48,7 +48,7 @@ export interface Metric {
 
 const TIME: JudgementWords = ['faster', 'slower'];
 const WEIGHT: JudgementWords = ['lighter', 'heavier'];
-const CALM: JudgementWords = ['steadier', 'shakier'];
+const CALM: JudgementWords = ['more stable', 'less stable'];
 const RESPONSE: JudgementWords = ['more responsive', 'less responsive'];
 const LOAD_MARGIN: Margin = { absolute: 100, relative: 0.05 };
 const SHORT_MARGIN: Margin = { absolute: 50, relative: 0.1 };
@@ -102,7 +102,7 @@ export const METRICS = [
 		thresholds: null,
 		margin: { absolute: 3, relative: 0 },
 		definition: '0 to 100, from the metrics by a versioned recipe',
-		source: 'house, recipe zafra-1'
+		source: 'house, recipe zafra-2'
 	},
 	time(
 		'lcp',
@@ -133,7 +133,7 @@ export const METRICS = [
 		SHORT_MARGIN,
 		'Sum over long tasks of the part beyond 50 ms, tasks clipped to the time from FCP until the page settled',
 		'W3C Long Tasks; the window is house',
-		{ good: 200, poor: 600, source: 'house' }
+		{ good: 200, poor: 500, source: 'good: web.dev, TBT; poor: house' }
 	),
 	amount(
 		'wire',
@@ -233,8 +233,9 @@ export function bandOf(id: string, value: number | null): Band | null {
 /**
  * The margin of a metric in its own unit: the larger of its absolute size and its share of the baseline.
  * @param baseline median of the baseline arm, in the metric's unit
+ * @param margins those that differ from the house's
  */
-export function marginFor(id: string, baseline: number): number {
-	const { absolute, relative } = metricOf(id).margin;
+export function marginFor(id: string, baseline: number, margins: Partial<Record<MetricId, Margin>> = {}): number {
+	const { absolute, relative } = margins[id as MetricId] ?? metricOf(id).margin;
 	return Math.max(absolute, relative * Math.abs(baseline));
 }

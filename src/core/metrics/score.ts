@@ -12,10 +12,10 @@ export interface Recipe {
 	readonly weights: Readonly<Partial<Record<MetricId, number>>>;
 }
 
-/** For loads in the lab. House. */
+/** For loads in the lab, after what a visitor goes through: waiting, seeing, using, steadiness. House. */
 export const LAB_RECIPE: Recipe = {
-	version: 'zafra-1',
-	weights: { lcp: 30, tbt: 25, cls: 20, fcp: 10, si: 10, ttfb: 5 }
+	version: 'zafra-2',
+	weights: { ttfb: 10, fcp: 20, lcp: 30, tbt: 20, cls: 20 }
 };
 
 /** For readings from real visits. House. */

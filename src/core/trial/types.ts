@@ -1,5 +1,5 @@
 /** What a trial is made of, as plain data. */
-import type { Figures, MetricId } from '../metrics/catalogue';
+import type { Figures, Margin, MetricId } from '../metrics/catalogue';
 import type { Conditions } from '../load/conditions';
 import type { Step } from '../load/steps';
 import type { Setup } from './setup';
@@ -20,6 +20,18 @@ export interface TrialArm {
 	setup?: Setup | null;
 }
 
+/** A moment at which a trial was judged. What is shown between looks is no answer. */
+export interface Look {
+	/** Whole rounds by then; of the stage in a before-and-after trial. */
+	rounds: number;
+	/** Before and after: number of the stage that is compared with the first one. */
+	stage?: number;
+	/** Chance of any false call that may have been spent by then, over all looks; in stages at this look alone. 0 to 1. */
+	spent: number;
+	/** `stop`: the analyst ended the trial there; `added`: rounds were added to a trial that had ended. */
+	by: 'plan' | 'stop' | 'added';
+}
+
 export interface TrialDesign {
 	kind: TrialKind;
 	/** In a before-and-after trial the arms are its stages, in the order of time. */
@@ -30,10 +42,16 @@ export interface TrialDesign {
 	/** 32-bit whole number; the orders of all rounds follow from it. */
 	seed: number;
 	primary: MetricId[];
-	/** Looks after 8, 12, 16, 20 and 24 rounds and stops when all is decided; `rounds` is then the most. */
+	/** Looks after 10, 14, 18 and 24 rounds and stops when all is decided; `rounds` is then the most. */
 	adaptive?: boolean;
-	/** Earlier ends of the trial, in rounds, after which the analyst saw the answer and asked for more. */
-	looks?: number[];
+	/** How often rounds were added after the trial had ended. */
+	added?: number;
+	/** The looks that were taken, in order: only at them is there an answer. */
+	looks?: Look[];
+	/** Margins that differ from the house's. */
+	margins?: Partial<Record<MetricId, Margin>>;
+	/** Levels that are good enough; the metric's good threshold where none is named. */
+	targets?: Partial<Record<MetricId, number>>;
 	/** Longest wait for the served page to be stable before the warm-ups, ms; null does not wait. */
 	settleWithinMs?: number | null;
 	/** What is done after each load: checks that nothing broke. */
@@ -82,8 +100,16 @@ export interface Interval {
 }
 
 export interface Shift extends Interval {
-	/** Shares of the baseline on the log scale, 0.18 for +18 %; null where a value is zero or the unit has no ratio. */
-	relative: Interval | null;
+	/** The estimate as a share of the baseline's middle figure, -0.26 for 26 % less; null where that says nothing. */
+	relative: number | null;
+}
+
+/** How both middle figures stand to the target. */
+export type TargetStanding = 'both-met' | 'crosses' | 'both-missed';
+
+export interface Target {
+	value: number;
+	standing: TargetStanding;
 }
 
 export interface ShiftResult {
@@ -99,16 +125,38 @@ export interface ShiftResult {
 	shift: Shift | null;
 	/** The shift before the correction by the reference page; null without one. */
 	rawShift: Interval | null;
+	/** Of page and reference page over the rounds of a stage, -1 to 1; null without one. Low: correcting adds noise. */
+	referenceCorrelation: number | null;
+	/** `share`: shift and margin are shares of the baseline (all pages of a sweep together); else in the metric's unit. */
+	scale: 'unit' | 'share';
 	margin: number;
-	/** As tested, and after Holm's correction over arms and primary metrics; null without a shift. */
+	/** As tested alone, and adjusted over everything that the trial decides on (Westfall and Young); null without a shift. */
 	p: number | null;
 	adjustedP: number | null;
 	primary: boolean;
+	/** `none` for what the trial does not decide on, and for what has a reason. */
 	verdict: Verdict;
+	/** Level of the interval, 0.95 or 0.985. */
+	level: number;
+	/** Rounds of the look at which it was decided for good; null while open. */
+	decidedAt: number | null;
 	/** Why there is no verdict; null otherwise. */
 	reason: string | null;
-	/** Undecided only: rounds that would probably decide it; null when no sensible number would. */
+	/** Undecided only: rounds that would probably decide it, in all; more than MOST_ROUNDS stands for any larger number. */
 	roundsNeeded: number | null;
+	/** Undecided only: the chance that it is decided by the last planned look; 0 to 1. */
+	hope: number | null;
+	target: Target | null;
+}
+
+/** How much the loads of one arm differ among themselves, over all arms: blind to which arm is which. */
+export interface PooledSpread {
+	condition: string;
+	metric: MetricId;
+	loads: number;
+	/** Scaled median absolute deviation within arms, in the metric's unit, and as a share of the middle figure. */
+	spread: number;
+	share: number | null;
 }
 
 export interface ArmHealth {
@@ -122,10 +170,13 @@ export interface ArmHealth {
 export interface Judgement {
 	/** Version of the rules that computed it; a cached judgement of another version is computed again. */
 	version: string;
-	/** Level of each test, after the price of looking more than once. */
-	alpha: number;
-	/** Looks that share the overall 5 %. */
-	looks: number;
+	/** Recipe of the scores that were judged. */
+	recipe: string;
+	looks: Look[];
+	/** As of the last look; empty before the first. Every load counts, excluded ones too. */
 	results: ShiftResult[];
+	/** What the results would be without the excluded loads; null when none is excluded. It decides nothing. */
+	withoutExcluded: ShiftResult[] | null;
 	health: ArmHealth[];
+	spread: PooledSpread[];
 }

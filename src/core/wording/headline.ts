@@ -1,8 +1,14 @@
-/** The one-line answer of a trial for each of its conditions: what the client reads first. */
+/**
+ * The answer of a trial for each of its conditions: what the client reads first. A sentence claims only what a verdict
+ * supports; what is undecided is named as undecided and in no other way.
+ */
 import { METRICS, metricOf } from '../metrics/catalogue';
-import { ALL_PAGES, comparisonsOf } from '../trial/judge';
-import type { Judgement, ShiftResult, TrialArm, TrialDesign } from '../trial/types';
+import { ALL_PAGES, comparisonsOf, type Comparison } from '../trial/comparisons';
+import type { Judgement, ShiftResult, TrialArm, TrialDesign, Verdict } from '../trial/types';
 import { formatIn } from './format';
+import { listOf, plainList, plainName } from './plainNames';
+
+export type Tone = 'better' | 'worse' | 'mixed' | 'slight' | 'same' | 'undecided' | 'none';
 
 export interface Headline {
 	/** Conditions id and name. */
@@ -11,19 +17,18 @@ export interface Headline {
 	arm: number;
 	text: string;
 	/** The worst that can be said of the arm's primary metrics; colours the line. */
-	tone: 'better' | 'worse' | 'mixed' | 'same' | 'undecided' | 'none';
+	tone: Tone;
 }
 
+type Told = Pick<Headline, 'text' | 'tone'>;
+
 /** One headline per conditions and compared arm. */
-export function headlineOf(design: TrialDesign, judgement: Judgement): Headline[] {
+export function headlineOf(design: TrialDesign, judgement: Pick<Judgement, 'results'>): Headline[] {
 	const comparisons = comparisonsOf(design);
-	const pooled = design.kind === 'sweep' && comparisons.length > 1;
-	const all = pooled ? [{ arm: { ...comparisons[0]!.arm, id: ALL_PAGES, name: comparisons[0]!.arm.name, page: `All ${comparisons.length} pages` }, baseline: comparisons[0]!.baseline }] : [];
+	const all = design.kind === 'sweep' && comparisons.length > 1 ? [together(comparisons)] : [];
 	return design.conditions.flatMap((conditions) =>
 		[...all, ...comparisons].map(({ arm, baseline }) => {
-			const primary = judgement.results.filter(
-				(result) => result.condition === conditions.id && result.arm === arm.id && result.primary
-			);
+			const primary = judgement.results.filter((one) => one.condition === conditions.id && one.arm === arm.id && one.primary);
 			const told = design.kind === 'same-page' ? noiseOf(primary) : summarise(primary, arm, baseline);
 			const page = design.kind === 'sweep' && arm.page ? `${arm.page}: ` : '';
 			return { condition: conditions.id, conditionName: conditions.name, arm: arm.id, ...told, text: page + told.text };
@@ -31,58 +36,56 @@ export function headlineOf(design: TrialDesign, judgement: Judgement): Headline[
 	);
 }
 
-/** Two looks at the same page: any difference is the lab's own. */
-function noiseOf(results: readonly ShiftResult[]): Pick<Headline, 'text' | 'tone'> {
-	if (results.every((result) => result.verdict === 'none'))
-		return { text: `No noise floor yet. ${results.find((result) => result.reason)?.reason ?? 'No loads yet.'}`, tone: 'none' };
-	const told = results.filter((result) => result.verdict === 'better' || result.verdict === 'worse');
-	if (told.length) return { text: `Two looks at the same page came out different in ${shortNames(told)}: do not trust small differences under these conditions.`, tone: 'worse' };
-	const open = results.filter((result) => result.verdict === 'undecided');
-	const floor = results.flatMap(({ metric, shift }) => (shift?.low != null && shift.high !== null ? [`${metricOf(metric).short} ${formatIn(metricOf(metric).unit, Math.max(Math.abs(shift.low), Math.abs(shift.high)), true)}`] : []));
-	return { text: `Two looks at the same page agree; what is smaller than this cannot be told: ${floor.join(', ')}.${open.length ? ` More rounds would lower it for ${shortNames(open)}.` : ''}`, tone: 'same' };
+function together(comparisons: readonly Comparison[]): Comparison {
+	const [{ arm, baseline }] = comparisons as [Comparison];
+	return { arm: { ...arm, id: ALL_PAGES, page: `All ${comparisons.length} pages` }, baseline };
 }
 
-function summarise(results: readonly ShiftResult[], arm: TrialArm, baseline: TrialArm): Pick<Headline, 'text' | 'tone'> {
-	const of = (verdict: ShiftResult['verdict']) => results.filter((result) => result.verdict === verdict);
-	const better = of('better');
-	const worse = of('worse');
-	const subject = `“${arm.name}”`;
-	const object = `“${baseline.name}”`;
-	const open = of('undecided').length;
-	const rest = [
-		of('slight').length && `${shortNames(of('slight'))} moved, perhaps too little to matter`,
-		of('same').length && `no practical difference in ${shortNames(of('same'))}`,
-		open && `${shortNames(of('undecided'))} undecided`
-	].filter(Boolean);
-	const tail = rest.length ? `; ${rest.join(', ')}` : '';
-	if (results.every((result) => result.verdict === 'none'))
-		return { text: `No verdict on ${subject}. ${results.find((result) => result.reason)?.reason ?? 'No loads yet.'}`, tone: 'none' };
-	if (better.length && worse.length)
-		return { text: `${subject} is ${reasons(better)}, but ${reasons(worse)} than ${object}${tail}.`, tone: 'mixed' };
-	if (better.length || worse.length)
-		return {
-			text: `${subject} is ${reasons([...better, ...worse])} than ${object}${tail}.`,
-			tone: better.length ? 'better' : 'worse'
-		};
-	if (open === results.length) return { text: `Not decided yet whether ${subject} differs from ${object}.`, tone: 'undecided' };
-	if (open) return { text: `No clear difference between ${subject} and ${object} so far${tail}.`, tone: 'undecided' };
+function reasonOf(results: readonly ShiftResult[]): string {
+	return results.find((result) => result.reason)?.reason ?? 'There is no look yet.';
+}
+
+const isDifference = ({ verdict }: ShiftResult) => verdict === 'better' || verdict === 'worse' || verdict === 'slight';
+
+/** Two runs of the same page: any difference is the lab's own. */
+function noiseOf(results: readonly ShiftResult[]): Told {
+	if (results.every((result) => result.verdict === 'none')) return { text: `No noise floor yet. ${reasonOf(results)}`, tone: 'none' };
+	const differing = results.filter(isDifference);
+	if (differing.length)
+		return { text: `Two runs of the same page came out different in ${plainList(differing)}: do not trust small differences under these conditions.`, tone: 'worse' };
+	const open = results.filter((result) => result.verdict === 'undecided');
+	const floor = results.flatMap(({ metric, shift }) => (shift?.low != null && shift.high !== null ? [`${plainName(metric)} ${formatIn(metricOf(metric).unit, Math.max(Math.abs(shift.low), Math.abs(shift.high)), true)}`] : []));
+	const more = open.length ? ` More rounds would lower it for ${plainList(open)}.` : '';
+	return { text: `No difference was found between two runs of the same page; what is smaller than this cannot be told from noise: ${floor.join(', ')}.${more}`, tone: open.length ? 'undecided' : 'same' };
+}
+
+function summarise(results: readonly ShiftResult[], arm: TrialArm, baseline: TrialArm): Told {
+	const of = (verdict: Verdict) => results.filter((result) => result.verdict === verdict);
+	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
+	const [subject, object] = [`“${arm.name}”`, `“${baseline.name}”`];
+	const tail = [slight.length && (better.length || worse.length) ? `${plainList(slight)} ${slight.length === 1 ? 'differs' : 'differ'}, perhaps too little to matter` : '', open.length ? `${plainList(open)} ${areNot(open)} decided` : ''].filter(Boolean);
+	const rest = tail.length ? `; ${tail.join('; ')}` : '';
+	if (results.every((result) => result.verdict === 'none')) return { text: `No verdict on ${subject}. ${reasonOf(results)}`, tone: 'none' };
+	if (better.length && worse.length) return { text: `${subject} is ${reasons(better)}, but ${reasons(worse)} than ${object}${rest}.`, tone: 'mixed' };
+	if (better.length || worse.length) return { text: `${subject} is ${reasons([...better, ...worse])} than ${object}${rest}.`, tone: better.length ? 'better' : 'worse' };
+	if (slight.length) return { text: `${subject} differs from ${object} in ${plainList(slight)}, perhaps too little to matter${rest}.`, tone: 'slight' };
+	if (open.length) return { text: `Not decided whether ${subject} differs from ${object}: ${plainList(open)} ${open.length === 1 ? 'is' : 'are'} open.`, tone: 'undecided' };
+	if (results.some((result) => result.verdict === 'none')) return { text: `${subject} and ${object} show no difference that matters in ${plainList(of('same'))}. ${reasonOf(results)}`, tone: 'same' };
 	return { text: `${subject} and ${object} show no difference that matters.`, tone: 'same' };
 }
 
-/** "slower (LCP, TBT) and heavier (Bytes)" */
+function areNot(results: readonly ShiftResult[]): string {
+	return results.length === 1 ? 'is not' : 'are not';
+}
+
+/** "slower (largest paint and blocking time) and heavier (bytes transferred)" */
 function reasons(results: readonly ShiftResult[]): string {
 	const byWord = new Map<string, string[]>();
 	for (const metric of METRICS) {
 		const result = results.find((one) => one.metric === metric.id);
 		if (!result) continue;
 		const word = metricOf(metric.id).words[result.verdict === 'better' ? 0 : 1];
-		byWord.set(word, [...(byWord.get(word) ?? []), metric.short]);
+		byWord.set(word, [...(byWord.get(word) ?? []), plainName(metric.id)]);
 	}
-	const parts = [...byWord].map(([word, names]) => `${word} (${names.join(', ')})`);
-	return parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}` : (parts[0] ?? '');
-}
-
-function shortNames(results: readonly ShiftResult[]): string {
-	const names = results.map((result) => metricOf(result.metric).short);
-	return names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)}` : names.join('');
+	return listOf([...byWord].map(([word, names]) => `${word} (${listOf(names)})`));
 }

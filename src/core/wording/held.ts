@@ -6,12 +6,12 @@ import { formatBytes, formatDuration } from './format';
 const NOTABLE_SHARE = 0.1;
 const NOTABLE_SCRIPT_MS = 100;
 
-export function wordHeld(seen: { heldBack: HeldBackRecord | null; wire: number | null; score: number | null } | undefined, arm: string): string {
+/** Facts of one load with a simulated interaction; no comparison, since nothing was judged. */
+export function wordHeld(seen: { heldBack: HeldBackRecord | null; wire: number | null } | undefined, arm: string): string {
 	const held = seen?.heldBack;
 	if (!held) return '';
 	const share = seen.wire ? held.wireBytes / (seen.wire + held.wireBytes) : 0;
 	if (share < NOTABLE_SHARE && held.scriptMs < NOTABLE_SCRIPT_MS) return '';
-	const after = held.figuresWith.score;
-	const scores = seen.score !== null && after !== null ? ` With it the score is ${after.toFixed(0)} instead of ${seen.score.toFixed(0)}.` : '';
-	return `“${arm}” holds work back until the visitor moves: ${held.requests} requests, ${formatBytes(held.wireBytes)} (${Math.round(share * 100)}\u00a0% of its bytes) and ${formatDuration(held.scriptMs)} of script come then.${scores}`;
+	const requests = `${held.requests} ${held.requests === 1 ? 'request' : 'requests'}`;
+	return `“${arm}” waits for interaction: in one load ${requests}, ${formatBytes(held.wireBytes)} (${Math.round(share * 100)}\u00a0% of its bytes) and ${formatDuration(held.scriptMs)} of script came only after the visitor moved.`;
 }

@@ -1,37 +1,55 @@
 /**
  * The wording of a shift and of a verdict: one tested rule for screens, reports and exports.
  *
- * A shift is worded as a difference with its share of the baseline, "0.61 s less (−26 %, between −31 % and −20 %)":
- * never "x % faster", never a ratio as if it were a gain.
+ * "0.61 s less (between 0.74 s less and 0.49 s less), 26 % of 2.35 s": the interval that was judged, in the metric's own
+ * unit; a per cent only beside the estimate, as a share of the baseline's middle figure. Never "x % faster", never a
+ * ratio as if it were a gain, never a second interval on another scale.
  */
 import { metricOf } from '../metrics/catalogue';
-import type { Shift, ShiftResult, Verdict } from '../trial/types';
-import { formatDifference, formatIn, formatShare, formatValue } from './format';
+import type { Shift, ShiftResult, TargetStanding, Verdict } from '../trial/types';
+import { MOST_ROUNDS } from '../trial/verdict';
+import { formatIn, formatValue } from './format';
 
-const POINTS = '\u00a0points';
+const JOIN = '\u00a0';
+const POINTS = `${JOIN}points`;
+const ONE_POINT = `${JOIN}point`;
+
+type Scaled = Pick<ShiftResult, 'metric' | 'scale'>;
+
+/** Size of a difference with its unit, without a sign. */
+function sizeOf({ metric, scale }: Scaled, difference: number): string {
+	const size = Math.abs(difference);
+	if (scale === 'share') return `${(size * 100).toFixed(1)}${JOIN}%`;
+	const { unit } = metricOf(metric);
+	const text = formatIn(unit, size, true);
+	return unit === 'points' ? text + (text === '1.0' ? ONE_POINT : POINTS) : text;
+}
 
 /** "420 ms more", "0.051 less", "unchanged". */
-export function wordDifference(metric: string, difference: number): string {
-	const { unit } = metricOf(metric);
-	const size = formatIn(unit, Math.abs(difference), true);
+export function wordDifference(metric: string, difference: number, scale: ShiftResult['scale'] = 'unit'): string {
+	const size = sizeOf({ metric: metric as ShiftResult['metric'], scale }, difference);
 	if (!/[1-9]/.test(size)) return 'unchanged';
-	return `${size}${unit === 'points' ? POINTS : ''} ${difference > 0 ? 'more' : 'less'}`;
+	return `${size} ${difference > 0 ? 'more' : 'less'}`;
+}
+
+/** The interval alone: "between 0.74 s less and 0.49 s less". */
+export function wordInterval({ metric, scale, shift }: Scaled & { shift: Pick<Shift, 'low' | 'high'> }): string {
+	if (shift.low === null || shift.high === null) return 'not enough rounds for an interval';
+	const [low, high] = [wordDifference(metric, shift.low, scale), wordDifference(metric, shift.high, scale)];
+	return low === high ? 'identical in every round' : `between ${low} and ${high}`;
 }
 
 /** The whole shift with its interval. */
-export function wordShift(metric: string, shift: Shift): string {
-	const size = wordDifference(metric, shift.estimate);
-	const { relative } = shift;
-	if (shift.low !== null && formatDifference(metric, shift.low) === formatDifference(metric, shift.high!))
-		return `${size} (${relative ? `${formatShare(relative.estimate)}, ` : ''}alike in every round)`;
-	if (relative && relative.low !== null && relative.high !== null)
-		return `${size} (${formatShare(relative.estimate)}, between ${formatShare(relative.low)} and ${formatShare(relative.high)})`;
-	if (shift.low !== null && shift.high !== null)
-		return `${size} (between ${formatDifference(metric, shift.low)} and ${formatDifference(metric, shift.high)})`;
-	return `${size} (too few rounds for an interval)`;
+export function wordShift(result: Scaled & { shift: Shift; baselineMedian: number | null }): string {
+	const { metric, scale, shift, baselineMedian } = result;
+	const size = `${wordDifference(metric, shift.estimate, scale)} (${wordInterval(result)})`;
+	if (scale === 'share') return `${size} of each page’s own figure`;
+	const percent = shift.relative === null ? 0 : Math.abs(shift.relative) * 100;
+	if (percent < 0.05 || baselineMedian === null) return size;
+	return `${size}, ${percent.toFixed(percent < 1 ? 1 : 0)}${JOIN}% of ${formatValue(metric, baselineMedian)}`;
 }
 
-/** The verdict as a short label for tables: "slower", "perhaps slower", "no practical difference". */
+/** The verdict as a short label for tables: "slower", "slower, perhaps too little to matter", "no practical difference". */
 export function wordVerdict(result: Pick<ShiftResult, 'metric' | 'verdict' | 'shift'>): string {
 	const { words, higherIsBetter } = metricOf(result.metric);
 	const improved = result.shift !== null && result.shift.estimate > 0 === higherIsBetter;
@@ -51,30 +69,40 @@ export interface Names {
 	arm: string;
 }
 
-/** One sentence of answer for a client, without the conditions: they stand above it. */
+const rounds = (count: number) => `${count} ${count === 1 ? 'round' : 'rounds'}`;
+
+/** One line of answer for the analyst, without the conditions: they stand above it. */
 export function wordAnswer(result: ShiftResult, names: Names): string {
 	const metric = metricOf(result.metric);
 	const subject = `“${names.arm}”`;
-	if (!result.shift || result.verdict === 'none')
-		return `${metric.name}: no verdict. ${result.reason ?? 'There are no loads to compare yet.'}`;
+	if (!result.shift || result.verdict === 'none') return `${metric.name}: no verdict. ${result.reason ?? 'It was not chosen to decide on.'}`;
+	const told = { ...result, shift: result.shift };
 	const medians = `${formatValue(metric.id, result.armMedian)} against ${formatValue(metric.id, result.baselineMedian)}`;
-	const shift = wordShift(metric.id, result.shift);
-	const margin = formatIn(metric.unit, result.margin, true) + (metric.unit === 'points' ? POINTS : '');
+	const margin = sizeOf(result, result.margin);
+	const target = result.target ? ` ${wordTarget(result.target.standing)}` : '';
 	switch (result.verdict) {
 		case 'better':
 		case 'worse':
-			return `${metric.name}: ${subject} is ${wordVerdict(result)} than “${names.baseline}”: ${medians}, ${shift}.`;
+			return `${metric.name}: ${subject} is ${wordVerdict(result)} than “${names.baseline}”: ${medians}, ${wordShift(told)}.${target}`;
 		case 'slight':
-			return `${metric.name}: ${subject} is ${wordVerdict(result)}: ${medians}, ${shift}. The margin is ${margin}.`;
+			return `${metric.name}: ${subject} is ${wordVerdict(result)}: ${medians}, ${wordShift(told)}. The margin is ${margin}.${target}`;
 		case 'same':
-			return `${metric.name}: no practical difference: ${medians}, ${shift}, within the margin of ${margin}.`;
+			return `${metric.name}: no practical difference: ${medians}, ${wordShift(told)}, within the margin of ${margin}.${target}`;
 		default:
-			return `${metric.name}: undecided after ${result.n} ${result.n === 1 ? 'round' : 'rounds'}: ${medians}, ${shift}. ${wordMore(result)}`;
+			return `${metric.name}: undecided after ${rounds(result.n)}: ${wordInterval(told)}. ${wordMore(result)}`;
 	}
 }
 
-function wordMore(result: ShiftResult): string {
-	if (result.roundsNeeded === null) return 'No sensible number of rounds is likely to decide it.';
-	if (result.roundsNeeded <= result.n) return 'A few more rounds would probably decide it.';
-	return `About ${result.roundsNeeded} rounds would probably decide it.`;
+/** Where both middle figures stand to the target. */
+export function wordTarget(standing: TargetStanding): string {
+	const words: Record<TargetStanding, string> = { 'both-met': 'Both meet the target.', crosses: 'One meets the target, the other does not.', 'both-missed': 'Both miss the target.' };
+	return words[standing];
+}
+
+/** What would probably decide an open metric. */
+export function wordMore({ roundsNeeded, n }: Pick<ShiftResult, 'roundsNeeded' | 'n'>): string {
+	if (roundsNeeded === null) return 'More rounds may decide it.';
+	if (roundsNeeded > MOST_ROUNDS) return `More than ${MOST_ROUNDS} rounds would be needed: a calmer machine or a wider margin helps more.`;
+	if (roundsNeeded <= n) return 'A few more rounds would probably decide it.';
+	return `About ${rounds(roundsNeeded)} in all would probably decide it.`;
 }

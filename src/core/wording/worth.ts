@@ -1,10 +1,11 @@
-/** Whether a gain is worth its price: gain in score and seconds against monthly cost and effort. */
+/** Whether a gain is worth its price: what verdicts say of score and largest paint, against monthly cost and effort. */
 import { monthlyCostOf, NO_SETUP } from '../trial/setup';
 import type { ShiftResult, TrialArm } from '../trial/types';
 import { formatDuration } from './format';
+import { listOf, plainName } from './plainNames';
 
 export interface Worth {
-	/** Points of score and ms of LCP gained; negative is lost; null when not measured. */
+	/** Points of score and ms of LCP gained; negative is lost; null unless a verdict says better or worse. */
 	points: number | null;
 	lcpMs: number | null;
 	/** Monthly cost and hours beyond the baseline's; null when not known. */
@@ -13,29 +14,48 @@ export interface Worth {
 	words: string;
 }
 
+const isClear = ({ verdict }: ShiftResult) => verdict === 'better' || verdict === 'worse';
+
 export function worthOf(results: readonly ShiftResult[], baseline: TrialArm, arm: TrialArm): Worth {
-	const of = (metric: string) => results.find((one) => one.metric === metric && one.arm === arm.id) ?? null;
-	const [score, lcp] = [of('score'), of('lcp')];
+	const known = (['score', 'lcp'] as const).flatMap((metric) => results.find((one) => one.metric === metric && one.arm === arm.id && one.primary && one.verdict !== 'none') ?? []);
+	const clear = (metric: string) => known.find((one) => one.metric === metric && isClear(one))?.shift?.estimate ?? null;
 	const [before, after] = [baseline.setup ?? NO_SETUP, arm.setup ?? NO_SETUP];
 	const [costBefore, costAfter] = [monthlyCostOf(before), monthlyCostOf(after)];
 	const monthlyCost = costBefore === null && costAfter === null ? null : (costAfter ?? 0) - (costBefore ?? 0);
 	const hours = after.effortHours === null ? null : after.effortHours - (before.effortHours ?? 0);
-	const points = score?.shift?.estimate ?? null;
-	const lcpMs = lcp?.shift ? -lcp.shift.estimate : null;
-	return { points, lcpMs, monthlyCost, hours, words: wordsOf([score, lcp], points, lcpMs, monthlyCost, hours) };
+	const lcp = clear('lcp');
+	return { points: clear('score'), lcpMs: lcp === null ? null : -lcp, monthlyCost, hours, words: wordsOf(known, monthlyCost, hours) };
 }
 
-function wordsOf(told: readonly (ShiftResult | null)[], points: number | null, lcpMs: number | null, cost: number | null, hours: number | null): string {
-	const known = told.filter((one): one is ShiftResult => one !== null && one.shift !== null);
-	if (!known.length) return 'Nothing can be said about the gain yet.';
-	const price = [cost !== null && cost !== 0 && `${Math.abs(cost)} ${cost > 0 ? 'more' : 'less'} a month`, hours !== null && hours > 0 && `${hours} ${hours === 1 ? 'hour' : 'hours'} of work`].filter(Boolean).join(' and ');
-	const better = known.some((one) => one.verdict === 'better');
-	const worse = known.some((one) => one.verdict === 'worse');
-	const gain = [points !== null && `${Math.abs(points).toFixed(0)} ${Math.abs(points).toFixed(0) === '1' ? 'point' : 'points'} of score`, lcpMs !== null && `${formatDuration(Math.abs(lcpMs))} of LCP`].filter(Boolean).join(' and ');
-	if (worse && !better) return `It costs ${gain}${price ? `, on top of ${price}` : ''}: not worth it for speed.`;
-	if (better && worse) return `It gains on one figure and loses on another (${gain})${price ? ` for ${price}` : ''}: weigh them yourself.`;
-	if (better) return price ? `${gain} for ${price}.` : `${gain}; no price is known.`;
-	if (known.every((one) => one.verdict === 'same')) return `The gain is inside the margin: not worth more hours${cost !== null && cost > 0 ? `, nor ${cost} a month` : ''}.`;
-	if (known.every((one) => one.verdict === 'same' || one.verdict === 'slight')) return `The gain is perhaps too little to matter${price ? `, and it costs ${price}` : ''}.`;
-	return `No gain has been shown yet${price ? `, and it costs ${price}` : ''}.`;
+function wordsOf(known: readonly ShiftResult[], cost: number | null, hours: number | null): string {
+	if (!known.length) return 'Neither score nor largest paint has a verdict.';
+	const of = (verdict: ShiftResult['verdict']) => known.filter((one) => one.verdict === verdict);
+	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
+	const price = priceOf(cost, hours);
+	const tail = open.length ? ` ${capital(listOf(open.map((one) => plainName(one.metric))))} ${open.length === 1 ? 'is' : 'are'} not decided.` : '';
+	if (better.length && worse.length) return `It gains ${sizes(better)} and loses ${sizes(worse)}${price ? ` for ${price}` : ''}: weigh them yourself.${tail}`;
+	if (worse.length) return `It loses ${sizes(worse)}${price ? `, on top of ${price}` : ''}: not worth it for speed.${tail}`;
+	if (better.length) return `It gains ${sizes(better)}${price ? ` for ${price}` : '; no price is known'}.${tail}`;
+	if (slight.length) return `${capital(listOf(slight.map((one) => plainName(one.metric))))} ${slight.length === 1 ? 'differs' : 'differ'}, perhaps too little to matter${price ? `; the price is ${price}` : ''}.${tail}`;
+	if (open.length) return `Nothing has been shown yet${price ? `; the price is ${price}` : ''}.${tail}`;
+	return `No difference that matters: not worth more hours${cost !== null && cost > 0 ? `, nor ${cost} a month` : ''}.`;
+}
+
+function priceOf(cost: number | null, hours: number | null): string {
+	const monthly = cost ? [`${Math.abs(cost)} ${cost > 0 ? 'more' : 'less'} a month`] : [];
+	const work = hours !== null && hours > 0 ? [`${hours} ${hours === 1 ? 'hour' : 'hours'} of work`] : [];
+	return listOf([...monthly, ...work]);
+}
+
+function sizes(results: readonly ShiftResult[]): string {
+	return listOf(results.map(({ metric, shift }) => (metric === 'score' ? `${points(shift!.estimate)} of score` : `${formatDuration(Math.abs(shift!.estimate))} of largest paint`)));
+}
+
+function points(estimate: number): string {
+	const text = Math.abs(estimate).toFixed(0);
+	return `${text} ${text === '1' ? 'point' : 'points'}`;
+}
+
+function capital(text: string): string {
+	return text.charAt(0).toUpperCase() + text.slice(1);
 }

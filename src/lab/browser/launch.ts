@@ -69,7 +69,7 @@ export interface RunningBrowser {
 	/** Whether pages run in Chromium's sandbox. */
 	sandboxed: boolean;
 	/** Told of each tab that ends by itself; `killed` when the machine or somebody ended its process. */
-	onTabGone(listener: (tab: { targetId: string; killed: boolean }) => void): () => void;
+	onTabGone(listener: (tab: { killed: boolean }) => void): () => void;
 	/** End it whatever it does, and remove its profile. */
 	close(): Promise<void>;
 }
@@ -160,7 +160,7 @@ async function watched(browser: Browser, profile: string, sandboxed: boolean): P
 		version: `Chromium ${browser.version()}`,
 		sandboxed,
 		onTabGone(listener) {
-			const hear = ({ targetId, status }: { targetId: string; status: string }) => listener({ targetId, killed: status === 'killed' });
+			const hear = ({ status }: { status: string }) => listener({ killed: status === 'killed' });
 			session.on('Target.targetCrashed', hear);
 			return () => void session.off('Target.targetCrashed', hear);
 		},

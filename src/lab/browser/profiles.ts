@@ -47,20 +47,25 @@ export function sweepProfiles(label: string): number {
 	return left.length;
 }
 
+/** Every process that names the profile, wherever the processes of this machine can be seen; else the noted one's group. */
 function endBrowserOf(profile: string): void {
 	const file = join(profile, PID_FILE);
-	if (!existsSync(file)) return;
-	const pid = Number(readFileSync(file, 'utf8'));
-	if (isBrowserOf(pid, profile)) endGroup(pid);
+	if (!existsSync('/proc/self/cmdline')) {
+		if (existsSync(file)) endGroup(Number(readFileSync(file, 'utf8')));
+		return;
+	}
+	for (const pid of processesNaming(profile)) endGroup(pid);
 }
 
-/** Process ids are used again: the process must name the profile. Where that cannot be seen, nothing is killed. */
-function isBrowserOf(pid: number, profile: string): boolean {
-	try {
-		return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(profile);
-	} catch {
-		return false;
-	}
+function processesNaming(text: string): number[] {
+	const names = readdirSync('/proc').filter((name) => /^\d+$/.test(name) && Number(name) !== process.pid);
+	return names.map(Number).filter((pid) => {
+		try {
+			return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(text);
+		} catch {
+			return false;
+		}
+	});
 }
 
 /** The browser leads a process group of its own. */

@@ -5,7 +5,7 @@ import { busyShares, type BusyShares } from '../../core/load/calm';
 import { startThread } from '../thread';
 import type { CalmSample } from './sampler';
 
-const ANSWER_WITHIN_MS = 1000;
+const ANSWER_WITHIN_MS = 4000;
 
 export class CalmWatch {
 	#worker: Worker | null = null;

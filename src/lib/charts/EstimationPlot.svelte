@@ -122,7 +122,7 @@
 					<line x1={cx} x2={cx} y1={shiftScale(shift.low)} y2={shiftScale(shift.high)} stroke={armColour(arms, result.arm)} class="interval" />
 				{/if}
 				<path d="M{cx} {shiftScale(shift.estimate) - 6} l6 6 l-6 6 l-6 -6 z" fill={armColour(arms, result.arm)}>
-					<title>{name(result.arm)}: {wordShift(metric, shift)}, {wordVerdict(result)}</title>
+					<title>{name(result.arm)}: {wordShift({ ...result, shift })}, {wordVerdict(result)}</title>
 				</path>
 				{@render label(cx, result.arm, name(result.arm))}
 			{/each}
@@ -133,7 +133,7 @@
 	<figcaption>
 		{#if shown.length}
 			{#each shown as result (result.arm)}
-				<span>{name(result.arm)}: {wordShift(metric, result.shift!)}: <b>{wordVerdict(result)}</b>. </span>
+				<span>{name(result.arm)}: {wordShift({ ...result, shift: result.shift! })}{#if result.primary}: <b>{wordVerdict(result)}</b>{/if}. </span>
 			{/each}
 			The shaded band holds shifts that are too small to matter{dots.some((dot) => dot.outlying) ? '; ringed loads lie far from the others of their arm and still count' : ''}.
 		{:else}

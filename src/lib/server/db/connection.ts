@@ -3,6 +3,7 @@ import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { ROOT } from '../settings';
+import { adoptEarlierData } from './adopt';
 
 export type Db = Database.Database;
 
@@ -18,6 +19,7 @@ export function openDatabase(folder: string, waitMs = LAB_WAITS_MS): Db {
 	db.pragma('synchronous = NORMAL');
 	migrate(db);
 	db.pragma('foreign_keys = ON');
+	adoptEarlierData(db);
 	db.pragma(`busy_timeout = ${waitMs}`);
 	return db;
 }

@@ -6,6 +6,8 @@ export interface Job extends PlannedLoad {
 	id: number;
 	trialId: number;
 	attempts: number;
+	/** 0 for the first load of its place, 1 and 2 when it is loaded again. */
+	retry: number;
 }
 
 interface JobRow {
@@ -18,6 +20,7 @@ interface JobRow {
 	warmup: number;
 	kind: 'load' | 'settle';
 	attempts: number;
+	retry: number;
 }
 
 function asJob(row: JobRow): Job {
@@ -30,7 +33,8 @@ function asJob(row: JobRow): Job {
 		round: row.round,
 		warmup: row.warmup === 1,
 		settle: row.kind === 'settle',
-		attempts: row.attempts
+		attempts: row.attempts,
+		retry: row.retry
 	};
 }
 
@@ -45,6 +49,29 @@ export function insertJobs(db: Db, trialId: number, plan: readonly PlannedLoad[]
 			'INSERT OR IGNORE INTO job (trial_id, arm_id, condition_id, stage, round, warmup, kind, not_before) VALUES (?, ?, ?, ?, ?, ?, ?, ?)'
 		).run(trialId, load.armId, load.conditionId, load.stage, load.round, Number(load.warmup), load.settle ? 'settle' : 'load', notBefore[i] ?? null)
 	);
+}
+
+/** Most further tries of a load that failed, at the end of its round. */
+export const MOST_RETRIES = 2;
+/** An arm that has failed so often without a single good load is not tried again: it is down. */
+const HOPELESS_FAILURES = 9;
+
+/** After a load that failed: load its place once more, at the end of its round. @returns whether that was queued */
+export function retryJob(db: Db, job: Job): boolean {
+	if (job.warmup || job.settle || job.retry >= MOST_RETRIES || isDown(db, job)) return false;
+	const inserted = sql(
+		db,
+		'INSERT OR IGNORE INTO job (trial_id, arm_id, condition_id, stage, round, warmup, retry) VALUES (?, ?, ?, ?, ?, 0, ?)'
+	).run(job.trialId, job.armId, job.conditionId, job.stage, job.round, job.retry + 1);
+	return inserted.changes === 1;
+}
+
+function isDown(db: Db, { trialId, armId, conditionId, stage }: Job): boolean {
+	const row = sql<{ good: number; failed: number }>(
+		db,
+		"SELECT coalesce(sum(status = 'ok'), 0) AS good, coalesce(sum(status = 'failed'), 0) AS failed FROM load WHERE trial_id = ? AND arm_id = ? AND condition_id = ? AND stage = ? AND warmup = 0"
+	).get(trialId, armId, conditionId, stage)!;
+	return row.good === 0 && row.failed >= HOPELESS_FAILURES;
 }
 
 /** Jobs that may run now: not of a paused trial, not before their time. */

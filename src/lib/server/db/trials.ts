@@ -72,8 +72,9 @@ const SELECT = `SELECT trial.*, client.name AS client_name,
 	FROM trial LEFT JOIN client ON client.id = client_id`;
 
 /** What a design holds beyond the columns. */
-function optionsOf({ adaptive, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes }: Omit<TrialDesign, 'arms'>): string {
-	return JSON.stringify({ adaptive, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes });
+function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
+	const { adaptive, added, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets } = design;
+	return JSON.stringify({ adaptive, added, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets });
 }
 
 export function insertTrial(db: Db, { clientId, question, design, repeatOf = null }: NewTrial): number {
@@ -185,7 +186,7 @@ export function setPaused(db: Db, id: number, paused: boolean): void {
 }
 
 /** Change what may change once a trial exists: its looks and rounds, and which differences are intended. */
-export function changeDesign(db: Db, { id, design }: Trial, change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds'>>): void {
+export function changeDesign(db: Db, { id, design }: Trial, change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds' | 'added'>>): void {
 	const next = { ...design, ...change };
 	sql(db, 'UPDATE trial SET options = ?, rounds = ? WHERE id = ?').run(optionsOf(next), next.rounds, id);
 }

@@ -1,12 +1,14 @@
 /** The answer of a trial: its judgement, cached, and the shape that the API gives it. */
 import { withoutSecrets } from '../../../core/load/conditions';
 import { JUDGE_VERSION, judge } from '../../../core/trial/judge';
+import { roundsOfNextLook } from '../../../core/trial/looks';
 import type { Judgement } from '../../../core/trial/types';
 import type { Db } from '../db/connection';
 import { trialWithoutDerived } from '../db/evidence';
 import { isAlive, readLabState } from '../db/labState';
 import { loadsOfTrial, meanLabMs, stampOfLoads, type LoadSummary } from '../db/loads';
 import { findJudgement, keepJudgement, type Trial } from '../db/trials';
+import { noteEarlierAnswer } from './rejudged';
 
 /** From the cache when it fits these loads and these rules, else computed and kept. */
 export function judgementOf(db: Db, trial: Trial, loads?: readonly LoadSummary[]): Judgement {
@@ -14,7 +16,10 @@ export function judgementOf(db: Db, trial: Trial, loads?: readonly LoadSummary[]
 	const known = findJudgement(db, trial.id, JUDGE_VERSION, stamp);
 	if (known) return known;
 	const judgement = judge(trial.design, loads ?? loadsOfTrial(db, trial.id));
-	keepIfPossible(() => keepJudgement(db, trial.id, stamp, judgement));
+	keepIfPossible(() => {
+		noteEarlierAnswer(db, trial.id, judgement);
+		keepJudgement(db, trial.id, stamp, judgement);
+	});
 	return judgement;
 }
 
@@ -65,10 +70,13 @@ export function timeLeftMs(db: Db, trial: Pick<Trial, 'id' | 'progress'>): numbe
 	return open * (meanLabMs(db, trial.id) ?? GUESSED_LOAD_MS);
 }
 
-/** `GET /api/trials/:id`. */
+const isOpen = ({ status }: Trial) => status !== 'done' && status !== 'stopped' && status !== 'failed';
+
+/** `GET /api/trials/:id`. Results are those of the last look: empty before the first. */
 export async function trialAnswer(db: Db, trial: Trial) {
 	const loads = loadsOfTrial(db, trial.id);
 	const { design } = trial;
+	const judgement = await judgementForPage(db, trial, loads);
 	return {
 		id: trial.id,
 		question: trial.question,
@@ -83,7 +91,9 @@ export async function trialAnswer(db: Db, trial: Trial) {
 		seed: design.seed,
 		primary: design.primary,
 		adaptive: design.adaptive ?? false,
-		looks: design.looks ?? [],
+		looks: judgement.looks,
+		nextLook: isOpen(trial) ? roundsOfNextLook(design) : null,
+		recipe: judgement.recipe,
 		paused: trial.paused,
 		loads: loads.map((load) => ({
 			id: load.id,
@@ -99,6 +109,8 @@ export async function trialAnswer(db: Db, trial: Trial) {
 			startedAt: load.startedAt,
 			metrics: load.figures
 		})),
-		results: (await judgementForPage(db, trial, loads)).results
+		spread: judgement.spread,
+		results: judgement.results,
+		withoutExcluded: judgement.withoutExcluded
 	};
 }

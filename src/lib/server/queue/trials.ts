@@ -2,7 +2,9 @@
 import { randomInt } from 'node:crypto';
 import { planLoads, planMore, startTimes } from '../../../core/trial/plan';
 import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '../../../core/trial/input';
-import { isDecided, LOOKS, lookAt } from '../../../core/trial/looks';
+import { stagesOf as stagesOfDesign } from '../../../core/trial/comparisons';
+import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, LOOKS, nextLook, stageLook } from '../../../core/trial/looks';
+import type { Look } from '../../../core/trial/types';
 import { hasClient } from '../db/clients';
 import { findConditions, listConditions } from '../db/conditions';
 import { nowIso, type Db } from '../db/connection';
@@ -78,7 +80,7 @@ function existing(db: Db, id: number): Trial {
 
 /** Stages of a before-and-after trial, in the order of time. */
 export function stagesOf(trial: Trial): Trial['design']['arms'] {
-	return trial.design.arms.filter((arm) => !arm.reference);
+	return stagesOfDesign(trial.design);
 }
 
 /**
@@ -144,7 +146,7 @@ export function resumeTrial(db: Db, id: number): void {
 	}).immediate();
 }
 
-/** No further loads; what was measured stays, and the trial can be started again where it stopped. */
+/** No further loads; what was measured stays and is looked at, and the trial can be started again where it stopped. */
 export function stopTrial(db: Db, id: number): void {
 	db.transaction(() => {
 		const trial = existing(db, id);
@@ -153,11 +155,12 @@ export function stopTrial(db: Db, id: number): void {
 			throw new NotPossible(409, 'This trial is not running.');
 		cancelJobs(db, id);
 		setPaused(db, id, false);
+		takeLook(db, trial, 'stop');
 		setTrialStatus(db, id, 'stopped', 'Stopped by the analyst.');
 	}).immediate();
 }
 
-/** More rounds for a trial that has ended: a further look at the data, which costs level. */
+/** More rounds for a trial that has ended: a further look at the data, which draws on the reserve of its level. */
 export function addRounds(db: Db, id: number, more: number): void {
 	db.transaction(() => {
 		const trial = existing(db, id);
@@ -167,10 +170,26 @@ export function addRounds(db: Db, id: number, more: number): void {
 		const from = wholeRounds(db, id, 0);
 		if (!Number.isInteger(more) || more < 1 || from + more > MOST_ROUNDS_ASKED)
 			throw new NotPossible(422, `Add a whole number of rounds, at least 1 and ${MOST_ROUNDS_ASKED} in all.`, 'rounds');
-		changeDesign(db, trial, { looks: [...(design.looks ?? []), from], rounds: from + more });
+		changeDesign(db, trial, { rounds: from + more, added: (design.added ?? 0) + 1 });
 		insertJobs(db, id, planMore(design, from, from + more));
 		setTrialStatus(db, id, 'queued');
 	}).immediate();
+}
+
+/** A look at what has been measured: from now on there is an answer as of these rounds. Looking twice at the same adds none. */
+function takeLook(db: Db, trial: Trial, by: Look['by']): Trial {
+	const { design, id } = trial;
+	const look = design.kind === 'before-after' ? lookAtStage(db, trial, by) : nextLook(design, wholeRounds(db, id, 0), by);
+	const isNew = look !== null && look.rounds > 0 && !design.looks?.some((known) => known.stage === look.stage && known.rounds >= look.rounds);
+	if (!isNew) return trial;
+	changeDesign(db, trial, { looks: [...(design.looks ?? []), look] });
+	return findTrial(db, id)!;
+}
+
+/** The first stage is compared with nothing: its figures may be seen at any time. */
+function lookAtStage(db: Db, { id, design }: Trial, by: Look['by']): Look | null {
+	const stage = lastStage(db, id);
+	return stage < 1 ? null : stageLook(design, stage, stagesOfDesign(design).length, wholeRounds(db, id, stage), by);
 }
 
 /** @param reason why the load is left out; null counts it again */
@@ -181,11 +200,12 @@ export function leaveOut(db: Db, loadId: number, reason: string | null): void {
 	excludeLoad(db, loadId, reason === null ? null : reason.trim().slice(0, 300));
 }
 
-/** After a load: an adaptive trial looks; a trial without open jobs is done, or waits for its next stage. */
+/** After a load: a look where one is due; a trial without open jobs is done, or waits for its next stage. */
 export function settleTrial(db: Db, id: number): void {
 	const trial = findTrial(db, id);
 	if (!trial || trial.paused || trial.status === 'stopped') return;
-	if (openJobs(db, id) > 0 && !stopsEarly(db, trial)) return;
+	if (openJobs(db, id) > 0 && !endsEarly(db, trial)) return;
+	takeLook(db, findTrial(db, id)!, awaitsAddedRounds(trial.design) ? 'added' : 'plan');
 	const stages = stagesOf(trial);
 	const last = lastStage(db, id);
 	if (trial.design.kind === 'before-after' && last < stages.length - 1)
@@ -198,11 +218,13 @@ export function settleTrial(db: Db, id: number): void {
 	else setTrialStatus(db, id, 'done');
 }
 
-/** At a look of an adaptive trial: when all is decided, the rest of its loads is not needed. */
-function stopsEarly(db: Db, trial: Trial): boolean {
-	if (!trial.design.adaptive || trial.design.looks?.length) return false;
-	const rounds = wholeRounds(db, trial.id, 0);
-	if (lookAt(rounds) === null || !isDecided(judgementOf(db, trial))) return false;
-	dropOpenJobs(db, trial.id);
-	return openJobs(db, trial.id) === 0;
+/** At a planned look: when all is decided, or nothing open has hope, the rest of the loads is not needed. */
+function endsEarly(db: Db, trial: Trial): boolean {
+	const { design, id } = trial;
+	const rounds = wholeRounds(db, id, 0);
+	if (!isLookDue(design, rounds) || rounds >= design.rounds) return false;
+	const judgement = judgementOf(db, takeLook(db, trial, 'plan'));
+	if (!isDecided(judgement) && !isHopeless(judgement)) return false;
+	dropOpenJobs(db, id);
+	return openJobs(db, id) === 0;
 }

@@ -20,6 +20,7 @@ export function keepRunner(db: Db): void {
 	const started = Date.now();
 	child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, 'src/runner.ts')], {
 		cwd: ROOT,
+		env: { ...process.env, ZAFRA_PARENT: 'web' },
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
 	});
 	child.on('exit', () => {

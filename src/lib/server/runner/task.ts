@@ -3,7 +3,7 @@ import type { Conditions } from '../../../core/load/conditions';
 import type { MeasuredLoad } from '../../../core/load/record';
 import type { Step } from '../../../core/load/steps';
 import type { Db } from '../db/connection';
-import { finishJob, leaseJob, releaseJobs, renewJob, type Job } from '../db/jobs';
+import { finishJob, leaseJob, releaseJobs, renewJob, retryJob, type Job } from '../db/jobs';
 import { ALONE, insertLoad } from '../db/loads';
 import { finishSingle, giveSinglesBack, leaseSingle, renewSingle, type Single } from '../db/singles';
 import { findTrial, setTrialStatus, type Trial } from '../db/trials';
@@ -95,6 +95,7 @@ function trialTask(db: Db, owner: string, job: Job, trial: Trial, arm: { name: s
 			db.transaction(() => {
 				if (!finishJob(db, job.id, owner)) return;
 				insertLoad(db, { ...job, jobId: job.id }, measured);
+				if (measured.record.status === 'failed') retryJob(db, job);
 				settleTrial(db, trial.id);
 			}).immediate();
 			// Judged here, so that a sheet is always served from the cache.

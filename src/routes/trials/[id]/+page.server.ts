@@ -2,11 +2,13 @@ import { error, redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
 import * as v from 'valibot';
 import { describeConditions } from '../../../core/load/conditions';
-import { METRICS, isMetricId, type MetricId } from '../../../core/metrics/catalogue';
+import { METRICS, isMetricId, noFigures, type MetricId } from '../../../core/metrics/catalogue';
 import { outliers } from '../../../core/stats/summary';
 import { restsOn } from '../../../core/trial/fairness';
 import { ALL_PAGES, comparisonsOf } from '../../../core/trial/judge';
-import { isDecided, LOOKS } from '../../../core/trial/looks';
+import { LOOKS, roundsOfNextLook } from '../../../core/trial/looks';
+import { noiseFloorOf } from '../../../core/trial/noise';
+import { isShown } from '../../../core/trial/shown';
 import { wordBroke } from '../../../core/trial/broke';
 import { Setup } from '../../../core/trial/setup';
 import type { StabilityResult } from '../../../core/trial/stability';
@@ -18,12 +20,13 @@ import { formAction, jsonOf, textOf } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
 import type { Db } from '$lib/server/db/connection';
 import { settlingsOf, markersOf } from '$lib/server/db/evidence';
-import { nextStart } from '$lib/server/db/jobs';
+import { lastStage, nextStart, wholeRounds } from '$lib/server/db/jobs';
 import { findRecord, loadsOfTrial, type LoadSummary } from '$lib/server/db/loads';
 import { listSingles } from '$lib/server/db/singles';
 import { changeDesign, deleteTrial, findTrial, repeatsOf, samePageTrials, setArmSetup, type Trial } from '$lib/server/db/trials';
 import { judgementForPage, judgementOf, timeLeftMs } from '$lib/server/queue/answer';
 import { evidenceOf } from '$lib/server/queue/evidence';
+import { findRejudged } from '$lib/server/queue/rejudged';
 import { repeatTrial } from '$lib/server/queue/repeat';
 import { nudgeArm } from '$lib/server/queue/singles';
 import { addRounds, leaveOut, NotPossible, noteChange, pauseTrial, startTrial, stopTrial } from '$lib/server/queue/trials';
@@ -63,21 +66,16 @@ function loadsOffSpeed(loads: readonly LoadSummary[]): Set<number> {
 	return new Set(off.flatMap((round) => round.map((load) => load.id)));
 }
 
-/** The newest trial of one page against itself under the same conditions: what the lab cannot tell there. */
+/** The newest trial of one page against itself under conditions that measure alike: what the lab cannot tell there. */
 function noiseFloors(trial: Trial): Record<string, { trial: number; floors: Partial<Record<MetricId, number>> }> {
 	const db = getDb();
 	const result: Record<string, { trial: number; floors: Partial<Record<MetricId, number>> }> = {};
-	for (const other of samePageTrials(db)) {
-		if (other.id === trial.id) continue;
-		const judged = judgementOf(db, other);
-		for (const { id } of trial.design.conditions) {
-			if (result[id] || !other.design.conditions.some((one) => one.id === id)) continue;
-			const floors: Partial<Record<MetricId, number>> = {};
-			for (const { metric, condition, shift } of judged.results)
-				if (condition === id && shift?.low != null && shift.high !== null) floors[metric] = Math.max(Math.abs(shift.low), Math.abs(shift.high));
-			result[id] = { trial: other.id, floors };
+	for (const other of samePageTrials(db).filter((one) => one.id !== trial.id))
+		for (const conditions of trial.design.conditions) {
+			if (result[conditions.id]) continue;
+			const floor = noiseFloorOf({ design: other.design, judgement: judgementOf(db, other), loads: loadsOfTrial(db, other.id) }, conditions);
+			if (floor) result[conditions.id] = { trial: other.id, floors: floor.floors };
 		}
-	}
 	return result;
 }
 
@@ -95,6 +93,7 @@ export const load = async ({ params, url }) => {
 	const trial = findTrial(db, Number(params.id));
 	if (!trial) error(404, `There is no trial ${params.id}.`);
 	const loads = loadsOfTrial(db, trial.id);
+	const shown = loads.filter((one) => isShown(trial.design, one));
 	const judgement = await judgementForPage(db, trial, loads);
 	const { design } = trial;
 	const chosen = url.searchParams.get('metric') ?? '';
@@ -128,7 +127,9 @@ export const load = async ({ params, url }) => {
 			adaptive: design.adaptive ?? false,
 			looks: design.looks ?? [],
 			planned: LOOKS as readonly number[],
-			decided: loads.length > 0 && isDecided(judgement),
+			nextLook: roundsOfNextLook(design),
+			wholeRounds: wholeRounds(db, trial.id, Math.max(0, lastStage(db, trial.id))),
+			rejudged: findRejudged(db, trial.id),
 			rounds: design.rounds,
 			warmups: design.warmups,
 			seed: design.seed,
@@ -170,9 +171,12 @@ export const load = async ({ params, url }) => {
 			return { id, createdAt: other.createdAt, status: other.status, headlines: other.status === 'done' ? headlineOf(other.design, judgementOf(db, other)) : [] };
 		}),
 		judgement,
-		outlying: outlyingLoads(loads),
-		loads: loads.map(({ id, armId, conditionId, stage, round, warmup, status, capped, reason, figures, startedAt, labMs, excluded, failedStep }) => ({
-			id, armId, conditionId, stage, round, warmup, status, capped, reason, startedAt, labMs, figures, excluded, failedStep, speedOff: off.has(id)
+		outlying: outlyingLoads(shown),
+		loads: loads.map(({ id, armId, conditionId, stage, round, warmup, status, capped, reason, figures, startedAt, labMs, excluded, failedStep, source }) => ({
+			id, armId, conditionId, stage, round, warmup, status, capped, reason, startedAt, labMs, excluded, failedStep, source,
+			// Figures beside each other between looks would be an answer; each load can be opened all the same.
+			figures: isShown(design, { stage, round, warmup }) ? figures : noFigures(),
+			speedOff: off.has(id)
 		}))
 	};
 };

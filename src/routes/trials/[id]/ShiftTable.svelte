@@ -19,10 +19,10 @@
 		results.find((one) => one.metric === metric && one.condition === condition && one.arm === arm);
 	const csv = () =>
 		csvOf(
-			['arm', 'baseline', 'conditions', 'metric', 'baseline_median', 'arm_median', 'shift', 'low', 'high', 'raw_shift', 'relative', 'relative_low', 'relative_high', 'margin', 'p', 'adjusted_p', 'rounds', 'primary', 'verdict'],
+			['arm', 'baseline', 'conditions', 'metric', 'baseline_median', 'arm_median', 'shift', 'low', 'high', 'raw_shift', 'relative', 'scale', 'level', 'margin', 'p', 'adjusted_p', 'rounds', 'primary', 'verdict'],
 			results.filter((one) => one.shift).map((one) => {
 				const names = comparisons.find((other) => other.id === one.arm);
-				return [names?.name ?? '', names?.baseline ?? '', one.condition, one.metric, one.baselineMedian, one.armMedian, one.shift!.estimate, one.shift!.low, one.shift!.high, one.rawShift?.estimate ?? null, one.shift!.relative?.estimate ?? null, one.shift!.relative?.low ?? null, one.shift!.relative?.high ?? null, one.margin, one.p, one.adjustedP, one.n, one.primary, one.verdict];
+				return [names?.name ?? '', names?.baseline ?? '', one.condition, one.metric, one.baselineMedian, one.armMedian, one.shift!.estimate, one.shift!.low, one.shift!.high, one.rawShift?.estimate ?? null, one.shift!.relative, one.scale, one.level, one.margin, one.p, one.adjustedP, one.n, one.primary, one.verdict];
 			})
 		);
 	/** Metrics that nothing was measured for would be rows of dashes. */
@@ -55,7 +55,7 @@
 							{@const result = of(metric.id, one.id, arm.id)}
 							<td class="number first">{formatValue(metric.id, result?.baselineMedian ?? null)}</td>
 							<td class="number">{formatValue(metric.id, result?.armMedian ?? null)}</td>
-							<td class="shift">{result?.shift ? wordShift(metric.id, result.shift) : '–'}{#if result?.rawShift}<br /><span class="muted">before the correction by the reference page: {formatDifference(metric.id, result.rawShift.estimate)}</span>{/if}{#if result}<br /><VerdictMark {result} />{/if}</td>
+							<td class="shift">{result?.shift ? wordShift({ ...result, shift: result.shift }) : '–'}{#if result?.rawShift}<br /><span class="muted">before the correction by the reference page: {formatDifference(metric.id, result.rawShift.estimate)}{result.referenceCorrelation === null ? '' : `; page and reference move together by ${result.referenceCorrelation.toFixed(2)}`}</span>{/if}{#if result?.primary}<br /><VerdictMark {result} />{/if}</td>
 						{/each}
 					</tr>
 				{/each}

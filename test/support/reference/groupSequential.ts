@@ -5,7 +5,7 @@
  * Sources: Pocock 1977; O'Brien and Fleming 1979; Armitage, McPherson and Rowe 1969 for the recursion; tables 2.1 and
  * 2.3 of Jennison and Turnbull, "Group Sequential Methods", 2000, are what the tests hold it to.
  */
-import { normalCdf, normalQuantile } from './normal';
+import { normalCdf, normalQuantile } from '../../../src/core/stats/normal';
 
 /** Points of the integration: enough for four decimals of the constants. */
 const STEPS = 64;

@@ -1,0 +1,76 @@
+/** From the loads of a trial to figures by arm and round. */
+import type { MetricId } from '../metrics/catalogue';
+import type { ArmHealth, TrialArm, TrialDesign, TrialLoad } from './types';
+
+/** Figures by round, from round 1 on; null where a round has none. */
+export type ByRound = (number | null)[];
+
+export interface Place {
+	condition: string;
+	armId: number;
+	stage?: number;
+}
+
+/** Finished loads of a trial, looked up by where they belong. Warm-ups are none of them. */
+export class Samples {
+	#byPlace = new Map<string, TrialLoad[]>();
+
+	constructor(loads: readonly TrialLoad[]) {
+		for (const load of loads) {
+			if (load.warmup) continue;
+			for (const key of [keyOf(load.conditionId, load.armId), keyOf(load.conditionId, load.armId, load.stage)]) {
+				const known = this.#byPlace.get(key);
+				if (known) known.push(load);
+				else this.#byPlace.set(key, [load]);
+			}
+		}
+	}
+
+	loads({ condition, armId, stage }: Place): readonly TrialLoad[] {
+		return this.#byPlace.get(keyOf(condition, armId, stage)) ?? [];
+	}
+
+	/** Figures of the first so many rounds. A failed load gives none; of several tries the one that went well counts. */
+	byRound(place: Place, metric: MetricId, rounds: number): ByRound {
+		const figures: ByRound = new Array<number | null>(rounds).fill(null);
+		for (const load of this.loads(place))
+			if (load.status === 'ok' && load.round <= rounds) figures[load.round - 1] = load.figures[metric];
+		return figures;
+	}
+}
+
+function keyOf(condition: string, armId: number, stage?: number): string {
+	return `${condition}/${armId}/${stage ?? ''}`;
+}
+
+export function present(figures: ByRound): number[] {
+	return figures.filter((figure) => figure !== null);
+}
+
+/** An arm with a larger share of failed loads gets no verdict. */
+export const MOST_FAILURES = 0.2;
+
+export function healthOf(samples: Samples, design: TrialDesign): ArmHealth[] {
+	return design.conditions.flatMap(({ id: condition }) =>
+		design.arms.map((arm): ArmHealth => {
+			const loads = samples.loads({ condition, armId: arm.id });
+			return {
+				condition,
+				arm: arm.id,
+				loads: loads.length,
+				failed: loads.filter((load) => load.status === 'failed').length,
+				excluded: loads.filter((load) => load.excluded !== null).length
+			};
+		})
+	);
+}
+
+/** Why arms that failed too often get no verdict by a round; null when none did. */
+export function failureReason(samples: Samples, condition: string, arms: readonly TrialArm[], rounds = Infinity): string | null {
+	for (const arm of arms) {
+		const loads = samples.loads({ condition, armId: arm.id }).filter((load) => load.round <= rounds);
+		const failed = loads.filter((load) => load.status === 'failed').length;
+		if (failed > loads.length * MOST_FAILURES) return `${failed} of ${loads.length} loads of “${arm.name}” failed.`;
+	}
+	return null;
+}

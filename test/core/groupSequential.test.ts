@@ -1,6 +1,5 @@
 import { expect } from 'chai';
-import { crossingChance, obrienFlemingConstant, pocockConstant, pocockLevel } from '../../src/core/stats/groupSequential';
-import { isDecided, levelOf, lookAt, looksOf } from '../../src/core/trial/looks';
+import { crossingChance, obrienFlemingConstant, pocockConstant, pocockLevel } from '../support/reference/groupSequential';
 import { normalQuantile } from '../../src/core/stats/normal';
 
 describe('group sequential tests', () => {
@@ -26,24 +25,5 @@ describe('group sequential tests', () => {
 
 	it('gives five looks a nominal level of 1.58 %', () => {
 		expect(pocockLevel(5)).to.be.closeTo(0.0158, 0.0001);
-		expect(levelOf({ adaptive: true })).to.equal(pocockLevel(5));
-		expect(levelOf({})).to.equal(0.05);
-	});
-
-	it('counts looks: planned ones, and those that asking for more rounds adds', () => {
-		expect(looksOf({})).to.equal(1);
-		expect(looksOf({ looks: [10] })).to.equal(2);
-		expect(looksOf({ adaptive: true, looks: [24] })).to.equal(6);
-		expect([7, 8, 12, 13, 24].map(lookAt)).to.deep.equal([null, 8, 12, null, 24]);
-		expect(levelOf({ looks: [10] })).to.be.closeTo(0.0294, 0.0002);
-	});
-
-	it('knows when all is decided', () => {
-		const judged = (verdicts: string[], reason: string | null = null) => ({ version: '', alpha: 0.05, looks: 1, health: [], results: verdicts.map((verdict) => ({ primary: true, verdict, reason })) }) as never;
-		expect(isDecided(judged(['better', 'same', 'slight']))).to.equal(true);
-		expect(isDecided(judged(['better', 'undecided']))).to.equal(false);
-		expect(isDecided(judged(['none']))).to.equal(false);
-		expect(isDecided(judged(['none'], 'Too many failed.'))).to.equal(true);
-		expect(isDecided(judged([]))).to.equal(false);
 	});
 });

@@ -1,8 +1,7 @@
 import { expect } from 'chai';
 import wilcoxon from '@stdlib/stats-wilcoxon';
-import { bcaInterval } from '../../src/core/stats/bootstrap';
 import { doubledMidranks } from '../../src/core/stats/estimate';
-import { holm } from '../../src/core/stats/holm';
+import { holm } from '../support/reference/holm';
 import { normalCdf, normalQuantile } from '../../src/core/stats/normal';
 import { normalFrom, seededRandom, shuffled } from '../../src/core/stats/random';
 import { hodgesLehmann, rankSumCritical, rankSumP, twoSampleShift } from '../../src/core/stats/rankSum';
@@ -108,32 +107,6 @@ describe('rank sum', () => {
 		expect(low).to.be.within(6, 10);
 		expect(high).to.be.within(10, 14);
 		expect(twoSampleShift([1, 2], [3, 4]).low).to.equal(-Infinity);
-	});
-});
-
-describe('bootstrap', () => {
-	it('gives the BCa interval of the worked example (Efron and Tibshirani 1993, table 14.1 and 14.2: variance of the spatial test data A; data and figures from memory)', () => {
-		const scores = [48, 36, 20, 29, 42, 42, 20, 42, 22, 41, 45, 14, 6, 0, 33, 28, 34, 4, 32, 24, 47, 41, 24, 26, 30, 41];
-		const variance = ([values]: readonly (readonly number[])[]) => {
-			const centre = values!.reduce((sum, value) => sum + value, 0) / values!.length;
-			return values!.reduce((sum, value) => sum + (value - centre) ** 2, 0) / values!.length;
-		};
-		const { estimate, low, high } = bcaInterval([scores], variance, { alpha: 0.1, seed: 1, resamples: 20_000 });
-		expect(estimate).to.be.closeTo(171.5, 0.05);
-		expect(low).to.be.closeTo(115.8, 4);
-		expect(high).to.be.closeTo(259.6, 8);
-	});
-
-	it('repeats with its seed and has a p that fits its interval', () => {
-		const random = seededRandom(3);
-		const a = Array.from({ length: 12 }, () => normalFrom(random));
-		const b = Array.from({ length: 12 }, () => normalFrom(random) + 2);
-		const shift = (samples: readonly (readonly number[])[]) => hodgesLehmann(samples[0]!, samples[1]!);
-		const once = bcaInterval([a, b], shift, { seed: 9 });
-		expect(bcaInterval([a, b], shift, { seed: 9 })).to.deep.equal(once);
-		expect(once.low).to.be.above(0);
-		expect(once.p).to.be.below(0.05);
-		expect(() => bcaInterval([[1]], ([x]) => x![0]!, { seed: 1 })).to.throw(RangeError);
 	});
 });
 

@@ -39,7 +39,6 @@ describe('figures', () => {
 });
 
 describe('shifts', () => {
-	const relative = { estimate: -0.26, low: -0.31, high: -0.2 };
 	const result = (extra: Partial<ShiftResult>): ShiftResult => ({
 		condition: 'phone',
 		metric: 'lcp',
@@ -48,49 +47,62 @@ describe('shifts', () => {
 		n: 10,
 		baselineMedian: 2350,
 		armMedian: 1740,
-		shift: { estimate: -610, low: -730, high: -470, relative },
+		shift: { estimate: -610, low: -730, high: -470, relative: -610 / 2350 },
 		rawShift: null,
+		referenceCorrelation: null,
+		scale: 'unit',
 		margin: 118,
 		p: 0.002,
 		adjustedP: 0.01,
 		primary: true,
 		verdict: 'better',
+		level: 0.95,
+		decidedAt: 10,
 		reason: null,
 		roundsNeeded: null,
+		hope: null,
+		target: null,
 		...extra
 	});
+	const shiftWords = (extra: Partial<ShiftResult> = {}) => plain(wordShift({ ...result(extra), shift: result(extra).shift! }));
 	const names = { baseline: 'As it is', arm: 'With Larder' };
 
-	it('words a shift as a difference with its share and interval', () => {
-		expect(plain(wordShift('lcp', result({}).shift!))).to.equal('610 ms less (−26 %, between −31 % and −20 %)');
-		expect(plain(wordShift('lcp', { estimate: -1610, low: null, high: null, relative: null }))).to.equal('1.61 s less (too few rounds for an interval)');
-		expect(plain(wordShift('cls', { estimate: 0.0512, low: 0.03, high: 0.07, relative: null }))).to.equal('0.051 more (between +0.030 and +0.070)');
+	it('words a shift with the interval that was judged, in its unit, and a per cent beside the estimate alone', () => {
+		expect(shiftWords()).to.equal('610 ms less (between 730 ms less and 470 ms less), 26 % of 2.35 s');
+		expect(shiftWords({ shift: { estimate: -1610, low: null, high: null, relative: null } })).to.equal('1.61 s less (not enough rounds for an interval)');
+		expect(shiftWords({ metric: 'cls', baselineMedian: 0.02, shift: { estimate: 0.0512, low: -0.03, high: 0.07, relative: null } })).to.equal('0.051 more (between 0.030 less and 0.070 more)');
+		expect(shiftWords({ metric: 'wire', baselineMedian: 100_000, shift: { estimate: 1000, low: 1000, high: 1000, relative: 0.01 } })).to.equal('1.0 kB more (identical in every round), 1 % of 100 kB');
+		expect(shiftWords({ scale: 'share', shift: { estimate: 0.15, low: 0.1, high: 0.2, relative: null } })).to.equal('15.0 % more (between 10.0 % more and 20.0 % more) of each page’s own figure');
 		expect(wordDifference('wire', 0)).to.equal('unchanged');
 	});
 
-	it('44 to 80 is 36 points or 82 % more, never 180 % (common practice)', () => {
-		expect(plain(wordDifference('score', 80 - 44))).to.equal('36.0 points more');
+	it('facts of the trade (common practice): 44 to 80 is 36 points or 82 %, never 180 %; 240 against 110 ms is 54 % less, a factor of 2.2', () => {
+		expect(shiftWords({ metric: 'score', baselineMedian: 44, armMedian: 80, shift: { estimate: 36, low: 30, high: 40, relative: 36 / 44 } })).to.equal('36.0 points more (between 30.0 points more and 40.0 points more), 82 % of 44');
+		expect(shiftWords({ metric: 'inp', baselineMedian: 240, armMedian: 110, shift: { estimate: -130, low: -150, high: -110, relative: -130 / 240 } })).to.match(/^130 ms less .*, 54 % of 240 ms$/);
+		expect((240 / 110).toFixed(1)).to.equal('2.2');
 		expect(plain(formatShare(80 / 44 - 1))).to.equal('+82 %');
 	});
 
-	it('words each verdict for a client', () => {
-		expect(plain(wordAnswer(result({}), names))).to.equal(
-			'Largest Contentful Paint: “With Larder” is faster than “As it is”: 1.74 s against 2.35 s, 610 ms less (−26 %, between −31 % and −20 %).'
+	it('words each verdict, and of what is undecided only that it is', () => {
+		expect(plain(wordAnswer(result({ target: { value: 2500, standing: 'both-met' } }), names))).to.equal(
+			'Largest Contentful Paint: “With Larder” is faster than “As it is”: 1.74 s against 2.35 s, 610 ms less (between 730 ms less and 470 ms less), 26 % of 2.35 s. Both meet the target.'
 		);
 		expect(plain(wordAnswer(result({ verdict: 'same', shift: { estimate: 5, low: -20, high: 30, relative: null } }), names))).to.match(/no practical difference: .* within the margin of 118 ms\.$/);
-		expect(wordAnswer(result({ verdict: 'undecided', roundsNeeded: 24 }), names)).to.match(/undecided after 10 rounds: .* About 24 rounds would probably decide it\.$/);
+		const open = plain(wordAnswer(result({ verdict: 'undecided', roundsNeeded: 24, shift: { estimate: -72, low: -300, high: 90, relative: -0.03 } }), names));
+		expect(open).to.equal('Largest Contentful Paint: undecided after 10 rounds: between 300 ms less and 90 ms more. About 24 rounds in all would probably decide it.');
+		expect(wordAnswer(result({ verdict: 'undecided', roundsNeeded: 201 }), names)).to.match(/More than 200 rounds .* wider margin helps more\.$/);
 		expect(wordAnswer(result({ verdict: 'slight' }), names)).to.match(/faster, perhaps too little to matter/);
 		expect(wordAnswer(result({ verdict: 'none', reason: '3 of 10 loads of “X” failed.' }), names)).to.equal('Largest Contentful Paint: no verdict. 3 of 10 loads of “X” failed.');
 	});
 
-	it('a load time that did not move is not told as a win, whatever the score did (common practice)', () => {
-		const still = result({ metric: 'onload', verdict: 'same', baselineMedian: 3400, armMedian: 3400, shift: { estimate: 0, low: -60, high: 70, relative: null } });
+	it('3.4 s before and 3.4 s after is no change, whatever the score did (common practice)', () => {
+		const still = result({ metric: 'onload', verdict: 'same', baselineMedian: 3400, armMedian: 3400, shift: { estimate: 0, low: -60, high: 70, relative: 0 } });
 		expect(plain(wordAnswer(still, names))).to.match(/^Load event: no practical difference: 3\.40 s against 3\.40 s, unchanged/);
 	});
 
 	it('has words for weight, calm and points', () => {
 		expect(wordVerdict({ metric: 'wire', verdict: 'worse', shift: null })).to.equal('heavier');
-		expect(wordVerdict({ metric: 'cls', verdict: 'better', shift: null })).to.equal('steadier');
+		expect(wordVerdict({ metric: 'cls', verdict: 'better', shift: null })).to.equal('more stable');
 		expect(wordVerdict({ metric: 'score', verdict: 'slight', shift: { estimate: 4, low: 1, high: 7, relative: null } })).to.equal('better, perhaps too little to matter');
 	});
 });

@@ -11,7 +11,7 @@ import { NewTrialInput } from '../../src/core/trial/input';
 import { keepConditions, listConditions, dropConditions } from '../../src/lib/server/db/conditions';
 import { openDatabase, type Db } from '../../src/lib/server/db/connection';
 import { findEvidencePicture, keepSettling, markersOf, settlingsOf } from '../../src/lib/server/db/evidence';
-import { finishJob, leaseJob, openJobs, type Job } from '../../src/lib/server/db/jobs';
+import { finishJob, leaseJob, openJobs, retryJob, type Job } from '../../src/lib/server/db/jobs';
 import { insertLoad, loadsOfTrial } from '../../src/lib/server/db/loads';
 import { finishSingle, findSingle, leaseSingle, listSingles, releaseSingles } from '../../src/lib/server/db/singles';
 import { findTrial } from '../../src/lib/server/db/trials';
@@ -76,6 +76,7 @@ describe('trials in the queue', () => {
 		}
 		return done;
 	}
+	const leasedPlace = (trialId: number) => ({ id: 0, trialId, armId: 1, conditionId: 'desktop', stage: 0, round: 1, warmup: false, settle: false, attempts: 1, retry: 0 });
 	const make = (extra: Partial<v.InferInput<typeof NewTrialInput>> = {}) => {
 		const id = createTrial(db, input(extra));
 		startTrial(db, id);
@@ -154,34 +155,87 @@ describe('trials in the queue', () => {
 		const id = make({ adaptive: true, primary: ['lcp'] });
 		expect(findTrial(db, id)!.design.rounds).to.equal(24);
 		const done = runAll((job) => ({ lcp: (findTrial(db, id)!.design.arms[0]!.id === job.armId ? 2000 : 3000) + job.round }));
-		expect(done).to.have.length(16);
+		expect(done).to.have.length(20);
 		expect(findTrial(db, id)).to.include({ status: 'done' });
 		const judgement = judgementOf(db, findTrial(db, id)!);
-		expect(judgement.looks).to.equal(5);
-		expect(judgement.alpha).to.be.closeTo(0.0158, 0.0001);
+		expect(judgement.looks.map((look) => [look.rounds, look.by])).to.deep.equal([[10, 'plan']]);
 		expect(judgement.results.find((one) => one.metric === 'lcp')!.verdict).to.equal('worse');
 	});
 
 	it('that are adaptive and undecided go on to their end', () => {
 		const id = make({ adaptive: true, primary: ['lcp'] });
-		expect(runAll((job) => ({ lcp: 2000 + 900 * ((job.round * 7 + job.armId * 3) % 5) }))).to.have.length(48);
-		expect(findTrial(db, id)!.status).to.equal('done');
+		const baseline = findTrial(db, id)!.design.arms[0]!.id;
+		// Two rounds of five the other way: open, with hope.
+		const differences = [210, 240, -80, -10, 100];
+		expect(runAll((job) => ({ lcp: 2000 + (job.armId === baseline ? 0 : differences[job.round % 5]!) + job.round }))).to.have.length(48);
+		const trial = findTrial(db, id)!;
+		expect(trial.status).to.equal('done');
+		expect(trial.design.looks!.map((look) => look.rounds)).to.deep.equal([10, 14, 18, 24]);
+		expect(trial.design.looks!.at(-1)!.spent).to.be.closeTo(0.04, 1e-12);
 	});
 
-	it('get rounds added as a further look at its cost in level; the first loads stay', () => {
+	it('that are adaptive end when nothing open has hope, and may get rounds added', () => {
+		const id = make({ adaptive: true, primary: ['lcp'] });
+		const done = runAll((job) => ({ lcp: 2000 + 2500 * ((job.round * 7 + job.armId * 3) % 5) }));
+		expect(done.length).to.be.below(48);
+		expect(findTrial(db, id)!.status).to.equal('done');
+		const reached = done.length / 2;
+		addRounds(db, id, 2);
+		runAll((job) => ({ lcp: 2000 + job.round }));
+		const { looks } = findTrial(db, id)!.design;
+		expect(looks!.at(-1)).to.include({ rounds: reached + 2, by: 'added' });
+	});
+
+	it('get rounds added as a further look that draws on the reserve; the first loads stay', () => {
 		const id = make({ rounds: 3 });
 		expect(refusal(() => addRounds(db, id, 2))).to.match(/^409 .*once the trial is done/);
 		runAll();
-		expect(judgementOf(db, findTrial(db, id)!).alpha).to.equal(0.05);
 		expect(refusal(() => addRounds(db, id, 0))).to.match(/^422/);
 		addRounds(db, id, 2);
 		const more = runAll();
 		expect(more.map((job) => job.round).sort()).to.deep.equal([4, 4, 5, 5]);
 		const trial = findTrial(db, id)!;
 		expect(trial).to.include({ status: 'done' });
-		expect(trial.design).to.deep.include({ rounds: 5, looks: [3] });
-		expect(judgementOf(db, trial)).to.include({ looks: 2 });
-		expect(judgementOf(db, trial).alpha).to.be.closeTo(0.0294, 0.0002);
+		expect(trial.design).to.include({ rounds: 5, added: 1 });
+		expect(trial.design.looks!.map((look) => [look.rounds, Number(look.spent.toFixed(6)), look.by])).to.deep.equal([[3, 0.04, 'plan'], [5, 0.045, 'added']]);
+	});
+
+	it('stopped are looked at with what the rounds so far have earned, and the rest when they go on', () => {
+		const id = make({ rounds: 8, primary: ['lcp'] });
+		for (let i = 0; i < 4; i++) finish(leaseJob(db, 'me')!);
+		expect(judgementOf(db, findTrial(db, id)!).results).to.deep.equal([]);
+		stopTrial(db, id);
+		const [look] = findTrial(db, id)!.design.looks!;
+		expect(look).to.include({ rounds: 2, by: 'stop' });
+		expect(look!.spent).to.be.closeTo(0.04 * 0.25 ** 1.5, 1e-12);
+		startTrial(db, id);
+		runAll();
+		expect(findTrial(db, id)!.design.looks!.map((one) => [one.rounds, one.by])).to.deep.equal([[2, 'stop'], [8, 'plan']]);
+	});
+
+	it('load a failed load again at the end of its round, at most twice more, and not an arm that is down', () => {
+		const id = make({ rounds: 2 });
+		const order: string[] = [];
+		let failures = 0;
+		for (let job = leaseJob(db, 'me'); job; job = leaseJob(db, 'me')) {
+			const fails = job.round === 1 && failures < 3;
+			order.push(`${job.round}.${job.armId}.${job.retry}${fails ? ' failed' : ''}`);
+			if (fails) {
+				failures++;
+				expect(finishJob(db, job.id, 'me')).to.equal(true);
+				insertLoad(db, { ...job, jobId: job.id }, { record: recordOf({ status: 'failed', failure: { code: 'refused', message: 'x', advice: 'y' } }), frames: [], picture: null });
+				retryJob(db, job);
+				settleTrial(db, job.trialId);
+			} else finish(job);
+		}
+		const [a, b] = findTrial(db, id)!.design.arms.map((arm) => arm.id).sort((x, y) => (order[0]!.includes(`1.${x}.`) ? -1 : 1) - (order[0]!.includes(`1.${y}.`) ? -1 : 1));
+		expect(order.slice(0, 5)).to.deep.equal([`1.${a}.0 failed`, `1.${b}.0 failed`, `1.${a}.1 failed`, `1.${b}.1`, `1.${a}.2`]);
+		expect(order.slice(5).every((one) => one.startsWith('2.'))).to.equal(true);
+		const trial = findTrial(db, id)!;
+		expect(trial.status).to.equal('done');
+		expect(trial.design.looks!.map((look) => look.rounds)).to.deep.equal([2]);
+		const third = { ...leasedPlace(id), retry: 2 };
+		expect(retryJob(db, third)).to.equal(false);
 	});
 
 	it('leave loads out with a reason and count them again', () => {
@@ -190,11 +244,11 @@ describe('trials in the queue', () => {
 		const [load] = loadsOfTrial(db, id);
 		expect(refusal(() => leaveOut(db, load!.id, '  '))).to.match(/^422 Say why/);
 		leaveOut(db, load!.id, 'The server was restarted');
-		const lcp = () => judgementOf(db, findTrial(db, id)!).results.find((one) => one.metric === 'lcp')!;
-		expect(lcp().n).to.equal(2);
+		const lcp = (of: 'results' | 'withoutExcluded') => judgementOf(db, findTrial(db, id)!)[of]?.find((one) => one.metric === 'lcp')?.n;
+		expect([lcp('results'), lcp('withoutExcluded')]).to.deep.equal([3, 2]);
 		expect(loadsOfTrial(db, id)[0]!.excluded).to.equal('The server was restarted');
 		leaveOut(db, load!.id, null);
-		expect(lcp().n).to.equal(3);
+		expect([lcp('results'), lcp('withoutExcluded')]).to.deep.equal([3, undefined]);
 		expect(refusal(() => leaveOut(db, 999, 'x'))).to.match(/^404/);
 	});
 
@@ -241,7 +295,7 @@ describe('trials in the queue', () => {
 		expect(refusal(() => createTrial(db, input({ kind: 'before-after', adaptive: true })))).to.match(/^422 .*adaptive trial needs interleaved/);
 		const issue = (extra: object) => v.safeParse(NewTrialInput, { ...input(), ...extra }).issues?.[0].message;
 		expect(issue({ kind: 'same-page' })).to.match(/give one address/);
-		expect(issue({ kind: 'sweep', arms: [{ name: 'A', url: 'http://a.test', page: 'Home' }, { name: 'B', url: 'http://b.test', page: 'Article' }] })).to.match(/needs two arms/);
+		expect(issue({ kind: 'sweep', arms: [{ name: 'A', url: 'http://a.test', page: 'Home' }, { name: 'B', url: 'http://b.test', page: 'Article' }] })).to.match(/has two arms/);
 		expect(issue({ notBefore: 'tomorrow' })).to.match(/not a time/);
 		expect(issue({ steps: [{ clik: '#a' }] })).to.match(/one of the verbs/);
 	});
@@ -254,7 +308,9 @@ describe('trials in the queue', () => {
 		const names = new Map(findTrial(db, id)!.design.arms.map((arm) => [arm.id, arm]));
 		runAll((job) => ({ lcp: 2000 + job.round + (names.get(job.armId)!.name === 'With' ? (names.get(job.armId)!.page === 'Home' ? 400 : 600) : 0) }));
 		const results = judgementOf(db, findTrial(db, id)!).results.filter((one) => one.metric === 'lcp');
-		expect(results.map((one) => [names.get(one.arm)?.page ?? 'all', one.shift!.estimate])).to.deep.equal([['Home', 400], ['Article', 600], ['all', 500]]);
+		expect(results.map((one) => [names.get(one.arm)?.page ?? 'all', Number(one.shift!.estimate.toFixed(2))])).to.deep.equal([['Home', 400], ['Article', 600], ['all', 0.25]]);
+		const three = v.safeParse(NewTrialInput, { ...input(), kind: 'sweep', arms: [...arms, { name: 'Third', page: 'Home', url: 'http://third.test/' }] });
+		expect(three.issues?.[0].message).to.match(/two arms with the same “page”/);
 	});
 
 	it('are repeated with the same design and another seed', () => {

@@ -14,6 +14,8 @@ const JOIN = '\u00a0';
 const POINTS = `${JOIN}points`;
 const ONE_POINT = `${JOIN}point`;
 
+const MOST_PERCENT = 999;
+
 type Scaled = Pick<ShiftResult, 'metric' | 'scale'>;
 
 /** Size of a difference with its unit, without a sign. */
@@ -45,7 +47,8 @@ export function wordShift(result: Scaled & { shift: Shift; baselineMedian: numbe
 	const size = `${wordDifference(metric, shift.estimate, scale)} (${wordInterval(result)})`;
 	if (scale === 'share') return `${size} of each page’s own figure`;
 	const percent = shift.relative === null ? 0 : Math.abs(shift.relative) * 100;
-	if (percent < 0.05 || baselineMedian === null) return size;
+	// Of next to nothing, a share says nothing.
+	if (percent < 0.05 || percent > MOST_PERCENT || baselineMedian === null) return size;
 	return `${size}, ${percent.toFixed(percent < 1 ? 1 : 0)}${JOIN}% of ${formatValue(metric, baselineMedian)}`;
 }
 

@@ -125,6 +125,7 @@ export const load = async ({ params, url }) => {
 			begins: trial.status === 'queued' ? nextStart(db, trial.id) : null,
 			kind: design.kind,
 			adaptive: design.adaptive ?? false,
+			added: design.added ?? 0,
 			looks: design.looks ?? [],
 			planned: LOOKS as readonly number[],
 			nextLook: roundsOfNextLook(design),
@@ -157,6 +158,10 @@ export const load = async ({ params, url }) => {
 				held: wordHeld(nudged.find((one) => one.arm === headline.arm && one.condition === headline.condition), armName(headline.arm))
 			};
 		}),
+		excludedAnswer: judgement.withoutExcluded && {
+			headlines: headlineOf(design, { results: judgement.withoutExcluded }),
+			loads: loads.filter((one) => one.excluded !== null && !one.warmup).map((one) => ({ id: one.id, arm: armName(one.armId), round: one.round, reason: one.excluded! }))
+		},
 		worth: design.conditions.flatMap((conditions) =>
 			pairs.map(({ arm, baseline }) => ({ condition: conditions.id, arm: arm.id, ...worthOf(judgement.results.filter((one) => one.condition === conditions.id), baseline, arm) }))
 		),

@@ -5,6 +5,7 @@
 	import { goto, invalidateAll } from '$app/navigation';
 	import { METRICS, metricOf } from '../../../core/metrics/catalogue';
 	import { formatBytes, formatDifference, formatDuration, formatIn, formatMoment, formatWait } from '../../../core/wording/format';
+	import { reserveSpending } from '../../../core/trial/looks';
 	import { wordAnswer } from '../../../core/wording/shift';
 	import EstimationPlot from '$lib/charts/EstimationPlot.svelte';
 	import FramesInStep from '$lib/charts/FramesInStep.svelte';
@@ -18,6 +19,7 @@
 	import LoadTable from './LoadTable.svelte';
 	import Setups from './Setups.svelte';
 	import ShiftTable from './ShiftTable.svelte';
+	import Progress from './Progress.svelte';
 	import Why from './Why.svelte';
 
 	let { data, form } = $props();
@@ -29,6 +31,10 @@
 	const total = $derived(now?.total ?? trial.progress.total);
 	const isOpen = $derived(status === 'queued' || status === 'running');
 	const hasLoads = $derived(data.loads.some((load) => !load.warmup));
+	const hasAnswer = $derived(data.judgement.results.length > 0);
+	/** Figures may stand beside each other: at a look, and of the first stage at any time. */
+	const hasFigures = $derived(data.loads.some((load) => !load.warmup && load.figures.requests !== null));
+	const lastLook = $derived(data.judgement.looks.at(-1) ?? null);
 	const failures = $derived(data.judgement.health.filter((entry) => entry.failed > 0));
 	/** The conditions and the arm that the lower half of the sheet speaks of. */
 	let condition = $state('');
@@ -51,6 +57,7 @@
 		stopped: 'Stopped',
 		failed: 'Failed'
 	};
+	const VERDICTS: Record<string, string> = { better: 'better', worse: 'worse', slight: 'perhaps too little to matter', same: 'no difference', undecided: 'undecided', none: 'no verdict' };
 	const KINDS: Record<string, string> = { 'side-by-side': 'Side by side', 'before-after': 'Before and after', 'same-page': 'Same page twice', sweep: 'Sweep over pages' };
 
 	// Reading is told apart from opening: only a page that is shown marks an ended trial as read.
@@ -103,12 +110,13 @@
 			])
 		].join('\n');
 	}
-	const level = $derived(Math.round((1 - data.judgement.alpha) * 10_000) / 100);
+	const percentOf = (share: number) => `${(share * 100).toFixed(share < 0.1 ? 2 : 1).replace(/\.?0+$/, '')} %`;
+	const levels = $derived([...new Set(data.judgement.results.map((one) => percentOf(one.level)))].join(' and '));
 
 	const parts = $derived([
-		{ id: 'answer', name: 'Answer', state: isOpen ? 'so far' : hasLoads ? undefined : 'not yet' },
-		...(hasLoads ? [{ id: 'shifts', name: 'Loads and shift', state: metricOf(data.metric).short }, { id: 'table', name: 'All metrics' }] : []),
-		...(hasLoads && trial.kind !== 'same-page'
+		{ id: 'answer', name: 'Answer', state: hasAnswer ? (isOpen ? `after ${lastLook?.rounds} rounds` : undefined) : 'not yet' },
+		...(hasFigures ? [{ id: 'shifts', name: 'Loads and shift', state: metricOf(data.metric).short }, { id: 'table', name: 'All metrics' }] : []),
+		...(hasAnswer && trial.kind !== 'same-page'
 			? [
 					{ id: 'why', name: 'Why', state: data.evidencePending ? 'being worked out' : undefined },
 					{ id: 'frames', name: 'Frames in step' },
@@ -177,12 +185,15 @@
 
 	<section id="answer" aria-labelledby="answer-title">
 		<div class="with-choice">
-			<h2 id="answer-title">{isOpen ? 'Answer so far' : 'Answer'}</h2>
-			{#if hasLoads}<CopyButton label="Copy the answer" text={answerText} file="answer.txt" />{/if}
+			<h2 id="answer-title">{isOpen && hasAnswer ? `Answer after ${lastLook?.rounds} rounds` : 'Answer'}</h2>
+			{#if hasAnswer}<CopyButton label="Copy the answer" text={answerText} file="answer.txt" />{/if}
 		</div>
 		{#if !hasLoads}
-			<p class="muted">There is no answer yet: no load has ended. {status === 'draft' ? 'Start the trial to load the arms in turn.' : ''}</p>
+			<p class="muted">There is no answer yet: no load has ended. {status === 'draft' ? 'Start the trial to load the variants in turn.' : ''}</p>
+		{:else if !hasAnswer}
+			<Progress {trial} spread={data.judgement.spread} conditions={data.conditions} />
 		{:else}
+			{#if isOpen}<p class="muted small">As of {lastLook?.rounds} rounds.{trial.nextLook ? ` The next look is after ${trial.nextLook}; until then nothing here changes.` : ''}</p>{/if}
 			<div class="conditions">
 				{#each data.conditions as conditions (conditions.id)}
 					<div class="panel">
@@ -211,6 +222,27 @@
 					</div>
 				{/each}
 			</div>
+			{#if data.excludedAnswer}
+				<div class="message excluded">
+					<p>
+						{data.excludedAnswer.loads.length} {data.excludedAnswer.loads.length === 1 ? 'load is' : 'loads are'} excluded and counted all the same: they were excluded after their figures
+						could be seen. Without {data.excludedAnswer.loads.length === 1 ? 'it' : 'them'} the answer would read:
+					</p>
+					<ul>
+						{#each data.excludedAnswer.headlines as headline (headline.condition + headline.arm)}<li>{headline.conditionName}: {headline.text}</li>{/each}
+					</ul>
+					<p class="muted small">{data.excludedAnswer.loads.map((one) => `${one.arm}, round ${one.round}: ${one.reason}`).join('; ')}.</p>
+				</div>
+			{/if}
+			{#if trial.rejudged}
+				<p class="message">
+					This trial was first judged under earlier rules and with the recipe {trial.rejudged.fromRecipe}; since {formatMoment(trial.rejudged.at)} it is judged
+					anew: verdicts hold jointly over everything the trial decides on, and scores follow {data.judgement.recipe}.
+					{trial.rejudged.changes.length
+						? `What changed: ${trial.rejudged.changes.map((one) => `${metricOf(one.metric).short} of ${one.arm === 0 ? 'all pages' : `“${nameOf(one.arm)}”`} under ${conditionName(one.condition)}, ${VERDICTS[one.before]} before, ${VERDICTS[one.after]} now`).join('; ')}.`
+						: 'No verdict changed.'}
+				</p>
+			{/if}
 			{#if failures.length}
 				<p class="message">
 					{#each failures as entry (entry.condition + entry.arm)}{entry.failed} of {entry.loads} loads of “{nameOf(entry.arm)}” failed under {conditionName(entry.condition)}. {/each}
@@ -219,7 +251,7 @@
 		{/if}
 	</section>
 
-	{#if hasLoads}
+	{#if hasFigures}
 		<section id="shifts" aria-labelledby="shifts-title">
 			<div class="with-choice">
 				<h2 id="shifts-title">Loads and shift: {metricOf(data.metric).name}</h2>
@@ -249,12 +281,12 @@
 			</div>
 		</section>
 
-		<section id="table" class="no-print" aria-labelledby="table-title">
+		{#if hasAnswer}<section id="table" class="no-print" aria-labelledby="table-title">
 			<h2 id="table-title">All metrics</h2>
 			<ShiftTable results={data.judgement.results} conditions={data.conditions} comparisons={data.comparisons} />
-		</section>
+		</section>{/if}
 
-		{#if trial.kind !== 'same-page'}
+		{#if hasAnswer && trial.kind !== 'same-page'}
 			<section id="why" class="no-print" aria-labelledby="why-title">
 				<div class="with-choice"><h2 id="why-title">Why: {shownPair.name}, {shownCondition.name}</h2>{@render chooser()}</div>
 				{#if evidence?.why}<Why why={evidence.why} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} />
@@ -287,7 +319,7 @@
 							</tbody>
 						</table>
 					</Scroller>
-				{:else}<p class="muted">Nobody has moved in these loads. Whether an arm only postpones its work is seen when the lab nudges it.</p>{/if}
+				{:else}<p class="muted">No interaction was simulated in these loads. Whether a variant waits for interaction is seen when the lab simulates one.</p>{/if}
 				<div class="buttons no-print">
 					{#each compared as arm (arm.id)}<form method="POST" action="?/nudge" use:enhance><input type="hidden" name="arm" value={arm.id} /><button>Nudge “{arm.page ? `${arm.page}, ` : ''}{arm.name}”</button></form>{/each}
 				</div>
@@ -346,7 +378,7 @@
 			{trial.adaptive ? `At most ${trial.rounds} rounds of every arm, with a look after ${trial.planned.join(', ')}` : `Each arm was planned for ${trial.rounds} ${trial.rounds === 1 ? 'round' : 'rounds'}`}{trial.warmups ? ` after ${trial.warmups} ${trial.warmups === 1 ? 'warm-up' : 'warm-ups'} that ${trial.warmups === 1 ? 'is' : 'are'} kept but not counted` : ''},
 			in real Chromium with a clean profile for every load, one load at a time,
 			{trial.kind === 'before-after' ? 'stage after stage' : 'all arms in random order within each round'}.
-			{#if trial.looks.length}The answer was seen after {trial.looks.join(' and ')} rounds before more were asked for.{/if}
+			{#if trial.looks.length}Looked at after {trial.looks.map((look) => `${look.rounds} rounds (at most ${percentOf(look.spent)} false calls by then)`).join(', ')}.{/if}
 		</p>
 		<ul class="plain">
 			{#each data.conditions as conditions (conditions.id)}<li><b>{conditions.name}:</b> {conditions.detail}.</li>{/each}
@@ -358,16 +390,16 @@
 			</ul>
 		{/if}
 		<p>
-			Shifts are Hodges-Lehmann estimates with {level} % intervals
-			{trial.kind === 'before-after' ? 'from the rank-sum distribution, or from a seeded bootstrap with a reference page' : 'from the exact signed-rank distribution of the paired rounds'};
-			the metrics decided on ({trial.primary.map((id) => metricOf(id).short).join(', ')}) share the error level by Holm’s
-			correction, under each of the conditions. {#if data.judgement.looks > 1}{data.judgement.looks} looks share the overall 5 % (Pocock’s constant level), so that each test is held to {(data.judgement.alpha * 100).toFixed(2)} %.{/if}
+			Shifts are Hodges-Lehmann estimates with {levels || '95 %'} intervals
+			{trial.kind === 'before-after' ? 'from the rank-sum distribution; a reference page’s own figure is taken off round by round' : 'from the exact signed-rank distribution of the paired rounds'}.
+			Everything the trial decides on ({trial.primary.map((id) => metricOf(id).short).join(', ')}, all variants and conditions together) shares one error level of
+			5 %, of which the plan spends 4 %, by {trial.kind === 'before-after' ? 'dealing whole rounds anew between the stages' : 'flipping the signs of whole rounds'} (step-down maximum of Westfall and Young).
 			The others are shown to explore. Order of loads from seed {trial.seed}.
 		</p>
 		{#if status === 'done' && trial.kind !== 'before-after'}
 			<form method="POST" action="?/rounds" use:enhance class="more no-print">
 				<label>Add <input type="number" name="rounds" min="1" max="50" value="6" /> rounds</label> <button>Add them</button>
-				<span class="muted small">A further look: {data.judgement.looks + 1} looks will share the 5 %, and the answer is judged anew.</span>
+				<span class="muted small">A further look spends {percentOf(reserveSpending((trial.added ?? 0) + 1) - reserveSpending(trial.added ?? 0))} of the error level that the plan left; calls that were made stay.</span>
 			</form>
 		{/if}
 	</section>

@@ -2,13 +2,17 @@ import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { NewTrialInput } from '../../../core/trial/input';
 import { DEFAULT_PRIMARY, METRICS } from '../../../core/metrics/catalogue';
-import { describeConditions } from '../../../core/load/conditions';
+import { describeConditions, type Conditions } from '../../../core/load/conditions';
+import { noiseFloorOf } from '../../../core/trial/noise';
 import { parseSteps, type Step } from '../../../core/load/steps';
 import { TEMPLATES } from '../../../core/trial/templates';
 import { issuesOf } from '$lib/server/access/api';
 import { formAction, jsonOf } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
 import { listConditions } from '$lib/server/db/conditions';
+import { loadsOfTrial } from '$lib/server/db/loads';
+import { samePageTrials } from '$lib/server/db/trials';
+import { judgementOf } from '$lib/server/queue/answer';
 import { createTrial, NotPossible, startTrial } from '$lib/server/queue/trials';
 
 export const load = async ({ parent, url }) => {
@@ -18,10 +22,20 @@ export const load = async ({ parent, url }) => {
 		clientId,
 		templates: TEMPLATES,
 		template: TEMPLATES.find((one) => one.id === url.searchParams.get('template')) ?? TEMPLATES[0]!,
-		conditions: listConditions(getDb()).map((one) => ({ id: one.id, name: one.name, summary: one.summary, detail: describeConditions(one), usual: one.builtIn })),
+		conditions: listConditions(getDb()).map((one) => ({ id: one.id, name: one.name, summary: one.summary, detail: describeConditions(one), usual: one.builtIn, noise: noiseOf(one) })),
 		metrics: METRICS.map(({ id, name }) => ({ id: id as string, name, usual: DEFAULT_PRIMARY.includes(id) }))
 	};
 };
+
+/** Spread of the paired LCP differences in the newest same-page trial under conditions that measure alike. */
+function noiseOf(conditions: Conditions): { trial: number; spread: number } | null {
+	const db = getDb();
+	for (const trial of samePageTrials(db)) {
+		const floor = noiseFloorOf({ design: trial.design, judgement: judgementOf(db, trial), loads: loadsOfTrial(db, trial.id) }, conditions);
+		if (floor?.shares.lcp) return { trial: trial.id, spread: floor.shares.lcp };
+	}
+	return null;
+}
 
 function valuesOf(form: FormData) {
 	const all = (name: string) => form.getAll(name).map(String);

@@ -3,6 +3,7 @@
 	import { enhance } from '$app/forms';
 	import type { Setup } from '../../../core/trial/setup';
 	import type { TrialKind } from '../../../core/trial/types';
+	import { ASSUMED_SPREAD, visibleShare } from '../../../core/trial/noise';
 	import { fewestRounds } from '../../../core/trial/verdict';
 	import { formatWait } from '../../../core/wording/format';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';
@@ -49,8 +50,20 @@
 	const perRound = $derived(kind === 'same-page' ? 2 : arms.length);
 	const most = $derived(adaptive && kind !== 'before-after' ? 24 : (rounds ?? 0));
 	const loads = $derived(perRound * chosen.length * (most + (warmups ?? 0)));
-	/** The strictest test of the family needs this many rounds to say anything at all. */
-	const needed = $derived(fewestRounds(Math.max(1, perRound - 1) * primary.length, adaptive ? 0.0158 : 0.05));
+
+	/** What the plan may spend must be reachable by its rounds at all. */
+	const needed = $derived(fewestRounds(0.04));
+	const tests = $derived(Math.max(1, perRound - 1) * primary.length * chosen.length);
+	/** What the planned rounds can see of the largest paint, by the noise floor of the conditions or a stated assumption. */
+	const sights = $derived(
+		chosen.flatMap((id) => {
+			const one = data.conditions.find((other) => other.id === id);
+			if (!one || !most) return [];
+			const share = visibleShare(most, one.noise?.spread ?? ASSUMED_SPREAD, 0.04, tests);
+			const source = one.noise ? 'by this lab’s noise floor' : 'if loads of one page vary by 10 %';
+			return [`${one.name}: a change of ${(share * 100).toFixed(0)} % of the largest paint (${source})`];
+		})
+	);
 	/** About what a load takes with everything around it. */
 	const LOAD_MS = 9000;
 
@@ -170,14 +183,14 @@
 	<section>
 		<h2>Rounds</h2>
 		{#if kind !== 'before-after'}
-			<label class="check"><input type="checkbox" name="adaptive" bind:checked={adaptive} /><span><b>Look after 8, 12, 16, 20 and 24 rounds</b> and stop once all is decided. Looking five times is paid for: each test is held to 1.58 % instead of 5 %.</span></label>
+			<label class="check"><input type="checkbox" name="adaptive" bind:checked={adaptive} /><span><b>Look after 10, 14, 18 and 24 rounds</b> and stop once all is decided, or nothing open has hope. Answers come at the looks alone; together they spend no more than one look would.</span></label>
 		{/if}
 		<div class="numbers">
 			{#if !adaptive || kind === 'before-after'}
 				<NumberInput
 					name="rounds"
 					labelText="Rounds"
-					helperText="12 rounds see a shift of 10 %; fewer than 8 can hardly decide anything."
+					helperText="12 rounds see a shift of 10 %; fewer than 8 can hardly decide anything. The answer comes at the end."
 					bind:value={rounds}
 					invalid={issue('rounds') !== ''}
 					invalidText={issue('rounds')}
@@ -197,8 +210,11 @@
 		<label class="check"><input type="checkbox" name="settle" bind:checked={settle} /><span><b>Wait until the served page is stable</b> before the warm-ups: it is fetched again and again, as each device, until sizes, validators and cache headers repeat.</span></label>
 		{#if settle}<label class="inline">At most <input type="number" name="settleWithinS" min="5" max="1800" value={typed?.settleWithinS ?? 60} /> s for each page and device</label>{/if}
 		{#if issue('settleWithinS')}<p class="wrong">{issue('settleWithinS')}</p>{/if}
-		{#if kind !== 'before-after' && most < needed}<p class="wrong">With {perRound} arms and {primary.length} metrics to decide on, fewer than {needed} rounds cannot show a difference, however large.</p>{/if}
+		{#if kind !== 'before-after' && most < needed}<p class="wrong">Fewer than {needed} rounds cannot show a difference, however large.</p>{/if}
 		<p class="figures">{adaptive && kind !== 'before-after' ? 'At most ' : ''}{loads} loads, {formatWait(loads * LOAD_MS)} in the lab.</p>
+		{#if kind !== 'before-after' && most >= needed && sights.length}
+			<p class="muted">What {most} rounds see in four of five trials: {sights.join('; ')}. Smaller changes may stay undecided.</p>
+		{/if}
 	</section>
 
 	<details class="more" open={Boolean(form?.issues.some((one) => /^(primary|steps|notBefore|spread)/.test(one.path)))}>

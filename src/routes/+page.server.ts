@@ -1,7 +1,6 @@
 import { getDb } from '$lib/server/context';
 import { listTrials } from '$lib/server/db/trials';
-import { judgementOf } from '$lib/server/queue/answer';
-import { headlineOf } from '../core/wording/headline';
+import { headlinesOf } from '$lib/server/queue/headlines';
 
 export const load = async ({ parent }) => {
 	const { clientId } = await parent();
@@ -15,7 +14,7 @@ export const load = async ({ parent }) => {
 		progress: trial.progress,
 		endedAt: trial.endedAt,
 		unread: trial.endedAt !== null && trial.readAt === null,
-		headlines: trial.status === 'done' ? headlineOf(trial.design, judgementOf(db, trial)) : []
+		headlines: trial.status === 'done' ? headlinesOf(db, trial) : []
 	}));
 	const is = (...states: string[]) => trials.filter((trial) => states.includes(trial.status));
 	return {

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { METRICS, bandOf, marginFor, metricOf, noFigures } from '../../src/core/metrics/catalogue';
+import { bandOf, marginFor, metricOf, noFigures } from '../../src/core/metrics/catalogue';
 import { FIELD_RECIPE, LAB_RECIPE, points, scoreOf } from '../../src/core/metrics/score';
 import {
 	cumulativeLayoutShift,

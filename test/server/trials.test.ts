@@ -15,7 +15,7 @@ import { finishJob, leaseJob, openJobs, retryJob, type Job } from '../../src/lib
 import { insertLoad, loadsOfTrial } from '../../src/lib/server/db/loads';
 import { finishSingle, findSingle, leaseSingle, listSingles, releaseSingles } from '../../src/lib/server/db/singles';
 import { findTrial } from '../../src/lib/server/db/trials';
-import { judgementForPage, judgementOf, trialWithoutJudgement } from '../../src/lib/server/queue/answer';
+import { judgementForPage, judgementOf, trialAnswer, trialWithoutJudgement } from '../../src/lib/server/queue/answer';
 import { evidenceOf, trialWithoutEvidence, workOutEvidence } from '../../src/lib/server/queue/evidence';
 import { repeatTrial } from '../../src/lib/server/queue/repeat';
 import { askForLoad, importHar, nudgeArm } from '../../src/lib/server/queue/singles';
@@ -198,6 +198,18 @@ describe('trials in the queue', () => {
 		expect(trial).to.include({ status: 'done' });
 		expect(trial.design).to.include({ rounds: 5, added: 1 });
 		expect(trial.design.looks!.map((look) => [look.rounds, Number(look.spent.toFixed(6)), look.by])).to.deep.equal([[3, 0.04, 'plan'], [5, 0.045, 'added']]);
+	});
+
+	it('tell the API nothing between looks but progress, spread and when the next look is', async () => {
+		const id = make({ rounds: 4, primary: ['lcp'], targets: { lcp: 1800 } });
+		for (let i = 0; i < 6; i++) finish(leaseJob(db, 'me')!, { lcp: 2000 + i });
+		const before = await trialAnswer(db, findTrial(db, id)!);
+		expect(before).to.deep.include({ results: [], looks: [], nextLook: 4, withoutExcluded: null, recipe: 'zafra-2' });
+		expect(before.spread.map((one) => [one.metric, one.loads])).to.deep.equal([['lcp', 6]]);
+		runAll(() => ({ lcp: 2000 }));
+		const after = await trialAnswer(db, findTrial(db, id)!);
+		expect(after).to.deep.include({ nextLook: null, looks: [{ rounds: 4, spent: 0.04, by: 'plan' }] });
+		expect(after.results.find((one) => one.metric === 'lcp')!.target).to.deep.equal({ value: 1800, standing: 'both-missed' });
 	});
 
 	it('stopped are looked at with what the rounds so far have earned, and the rest when they go on', () => {

@@ -84,7 +84,7 @@ describe('interface', () => {
 		await page.getByLabel('Name of arm 2').fill('With chat');
 		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/');
 		await page.getByLabel('Address of arm 2').fill('skerry-line');
-		await page.getByRole('checkbox', { name: /Look after 8/ }).uncheck();
+		await page.getByRole('checkbox', { name: /Look after 10/ }).uncheck();
 		await page.getByLabel('Rounds', { exact: true }).fill('500');
 		await page.getByRole('button', { name: 'Start the trial' }).click();
 		await page.getByText('This is not a web address').waitFor();
@@ -104,7 +104,7 @@ describe('interface', () => {
 		await page.getByLabel('Name of arm 2').fill('Home');
 		await page.getByLabel('Address of arm 2').fill('https://skerry-line.test/');
 		await page.getByRole('checkbox', { name: /Phone/ }).uncheck();
-		await page.getByRole('checkbox', { name: /Look after 8/ }).uncheck();
+		await page.getByRole('checkbox', { name: /Look after 10/ }).uncheck();
 		await page.getByRole('checkbox', { name: /Wait until the served page/ }).uncheck();
 		await page.getByLabel('Rounds', { exact: true }).fill('1');
 		await page.getByLabel('Warm-ups', { exact: true }).fill('0');

@@ -19,6 +19,9 @@ const address = v.pipe(
 	v.check(isWebAddress, 'This is not a web address. Write it in full, with http:// or https://, without a user name or password: these belong into the conditions.')
 );
 
+const positive = v.pipe(v.number('Give a number.'), v.finite('Give a number.'), v.minValue(0, 'Give a number from 0 on.'));
+const metricId = v.custom<MetricId>((id) => typeof id === 'string' && isMetricId(id), 'There is no such metric.');
+
 function wholeNumber(name: string, least: number, most: number) {
 	const words = `${name} must be a whole number from ${least} to ${most}.`;
 	return v.pipe(v.number(words), v.integer(words), v.minValue(least, words), v.maxValue(most, words));
@@ -64,7 +67,7 @@ export const NewTrialInput = v.pipe(
 			primary: v.optional(
 				v.pipe(
 					v.array(
-						v.custom<MetricId>((id) => typeof id === 'string' && isMetricId(id), 'There is no such metric.'),
+						metricId,
 						'Give a list of metrics.'
 					),
 					v.minLength(1, 'Choose at least one metric to decide on.')
@@ -77,6 +80,8 @@ export const NewTrialInput = v.pipe(
 			intended: v.optional(v.array(v.pipe(v.string(), v.maxLength(40))), []),
 			notBefore: v.optional(v.nullable(v.pipe(v.string(), v.check(isPlausibleTime, 'This is not a time. Write it as 2026-11-25T22:00, in this century.'))), null),
 			spreadMinutes: v.optional(v.nullable(wholeNumber('The time to spread over', 1, 10_080)), null),
+			margins: v.optional(v.record(metricId, v.object({ absolute: positive, relative: positive }))),
+			targets: v.optional(v.record(metricId, positive)),
 			repeatOf: v.optional(v.nullable(v.pipe(v.number('The trial to repeat is a number.'), v.safeInteger('The trial to repeat is a whole number.'))), null),
 			clientId: v.optional(v.nullable(v.pipe(v.number('The client is a number.'), v.safeInteger('The client is a whole number.'))), null)
 		},

@@ -6,6 +6,7 @@ import { completeRecord } from '../../core/load/emptyRecord';
 import type { LoadRecord } from '../../core/load/record';
 import { planLoads } from '../../core/trial/plan';
 import type { TrialArm, TrialDesign } from '../../core/trial/types';
+import { adoptEarlierData } from './db/adopt';
 import { findClientByName, insertClient, listClients, readFact, writeFact } from './db/clients';
 import { sql, type Db } from './db/connection';
 import { keepSettling, settlingsOf, type SettlingRow } from './db/evidence';
@@ -114,6 +115,8 @@ export function importTrial(db: Db, packed: Buffer): number {
 		loads.at(-1)?.startedAt ?? recorded.createdAt,
 		id
 	);
+	// Recorded before looks were written down.
+	adoptEarlierData(db);
 	judgementOf(db, findTrial(db, id)!);
 	return id;
 }

@@ -1,8 +1,7 @@
 import { getDb } from '$lib/server/context';
 import { listTrials } from '$lib/server/db/trials';
-import { judgementOf } from '$lib/server/queue/answer';
+import { headlinesOf } from '$lib/server/queue/headlines';
 import { TEMPLATES } from '../../core/trial/templates';
-import { headlineOf } from '../../core/wording/headline';
 
 export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
@@ -25,7 +24,7 @@ export const load = async ({ parent, url }) => {
 			done: trial.progress.done,
 			total: trial.progress.total,
 			when: trial.startedAt ?? trial.createdAt,
-			headlines: trial.status === 'done' ? headlineOf(trial.design, judgementOf(db, trial)) : []
+			headlines: trial.status === 'done' ? headlinesOf(db, trial) : []
 		}))
 	};
 };

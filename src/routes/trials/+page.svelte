@@ -28,7 +28,7 @@
 		failed: 'Failed'
 	};
 	const KINDS: Record<string, string> = { 'side-by-side': 'Side by side', 'before-after': 'Before and after', 'same-page': 'Same page twice', sweep: 'Sweep over pages' };
-	const VERDICTS: Record<string, string> = { better: 'Something better', worse: 'Something worse', mixed: 'Better and worse', same: 'No difference that matters', undecided: 'Undecided', none: 'No verdict' };
+	const VERDICTS: Record<string, string> = { better: 'Something better', worse: 'Something worse', mixed: 'Better and worse', slight: 'A difference, perhaps too little to matter', same: 'No difference that matters', undecided: 'Undecided', none: 'No verdict' };
 	const sites = $derived([...new Set(data.trials.flatMap((trial) => trial.sites))].sort());
 	const HEADERS = [
 		{ key: 'question', value: 'Question' },

@@ -74,7 +74,7 @@ const SELECT = `SELECT trial.*, client.name AS client_name,
 /** What a design holds beyond the columns. */
 function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
 	const { adaptive, added, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets } = design;
-	return JSON.stringify({ adaptive, added, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets });
+	return JSON.stringify({ adaptive, added, looks: looks ?? [], settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets });
 }
 
 export function insertTrial(db: Db, { clientId, question, design, repeatOf = null }: NewTrial): number {

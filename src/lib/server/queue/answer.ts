@@ -7,8 +7,9 @@ import type { Db } from '../db/connection';
 import { trialWithoutDerived } from '../db/evidence';
 import { isAlive, readLabState } from '../db/labState';
 import { loadsOfTrial, meanLabMs, stampOfLoads, type LoadSummary } from '../db/loads';
-import { findJudgement, keepJudgement, type Trial } from '../db/trials';
+import { findJudgement, findTrial, keepJudgement, type Trial } from '../db/trials';
 import { noteEarlierAnswer } from './rejudged';
+import { heavily } from '../work/heavy';
 
 /** From the cache when it fits these loads and these rules, else computed and kept. */
 export function judgementOf(db: Db, trial: Trial, loads?: readonly LoadSummary[]): Judgement {
@@ -21,6 +22,16 @@ export function judgementOf(db: Db, trial: Trial, loads?: readonly LoadSummary[]
 		keepJudgement(db, trial.id, stamp, judgement);
 	});
 	return judgement;
+}
+
+/**
+ * The judgement for a row of a list: the stored one. A list never judges hundreds of trials while its page waits: what is
+ * missing is worked out by the lab process; null until then.
+ */
+export function judgementForList(db: Db, trial: Trial): Judgement | null {
+	const known = findJudgement(db, trial.id, JUDGE_VERSION, stampOfLoads(db, trial.id));
+	const lab = known ? null : readLabState(db);
+	return known ?? (lab && isAlive(lab) ? null : judgementOf(db, trial));
 }
 
 /** A folder that may not be written to, or a full disk, takes the cache away and not the answer. */
@@ -53,7 +64,13 @@ export async function judgementForPage(db: Db, trial: Trial, loads: readonly Loa
 			await new Promise((next) => setTimeout(next, 40));
 		}
 	}
-	return judgementOf(db, trial, loads);
+	return weight > LIGHT ? ((await heavily('judgeTrial', trial.id)) ?? judgementOf(db, trial, loads)) : judgementOf(db, trial, loads);
+}
+
+/** In the thread for heavy work. */
+export function judgeTrial(db: Db, id: number): Judgement | null {
+	const trial = findTrial(db, id);
+	return trial && judgementOf(db, trial);
 }
 
 /** A trial whose judgement is missing or out of date; null when there is none. For the lab process. */

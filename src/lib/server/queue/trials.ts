@@ -4,7 +4,7 @@ import { planLoads, planMore, startTimes } from '../../../core/trial/plan';
 import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '../../../core/trial/input';
 import { stagesOf as stagesOfDesign } from '../../../core/trial/comparisons';
 import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, LOOKS, nextLook, stageLook } from '../../../core/trial/looks';
-import type { Look } from '../../../core/trial/types';
+import type { Look, TrialDesign } from '../../../core/trial/types';
 import { hasClient } from '../db/clients';
 import { findConditions, listConditions } from '../db/conditions';
 import { nowIso, type Db } from '../db/connection';
@@ -62,7 +62,9 @@ export function createTrial(db: Db, input: NewTrialInput): number {
 			steps: input.steps,
 			intended: input.intended,
 			notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
-			spreadMinutes: input.spreadMinutes
+			spreadMinutes: input.spreadMinutes,
+			margins: input.margins as TrialDesign['margins'],
+			targets: input.targets as TrialDesign['targets']
 		}
 	});
 }

@@ -1,9 +1,10 @@
 /** Work that takes longer than a page may block: done in a thread of its own, which gives way to a load. */
+import { judgeTrial } from '../queue/answer';
 import { importHar } from '../queue/singles';
 import { loadView } from '../queue/loadView';
 
 /** Each takes the thread's own database first. */
-export const HEAVY = { importHar, loadView };
+export const HEAVY = { importHar, loadView, judgeTrial };
 
 export type HeavyName = keyof typeof HEAVY;
 type Tail<Args extends unknown[]> = Args extends [unknown, ...infer Rest] ? Rest : never;

@@ -25,6 +25,7 @@ import { findRecord, loadsOfTrial, type LoadSummary } from '$lib/server/db/loads
 import { listSingles } from '$lib/server/db/singles';
 import { changeDesign, deleteTrial, findTrial, repeatsOf, samePageTrials, setArmSetup, type Trial } from '$lib/server/db/trials';
 import { judgementForPage, judgementOf, timeLeftMs } from '$lib/server/queue/answer';
+import { headlinesOf } from '$lib/server/queue/headlines';
 import { evidenceOf } from '$lib/server/queue/evidence';
 import { findRejudged } from '$lib/server/queue/rejudged';
 import { repeatTrial } from '$lib/server/queue/repeat';
@@ -173,7 +174,7 @@ export const load = async ({ params, url }) => {
 		noise: noiseFloors(trial),
 		repeats: repeats.map((id) => {
 			const other = findTrial(db, id)!;
-			return { id, createdAt: other.createdAt, status: other.status, headlines: other.status === 'done' ? headlineOf(other.design, judgementOf(db, other)) : [] };
+			return { id, createdAt: other.createdAt, status: other.status, headlines: other.status === 'done' ? headlinesOf(db, other) : [] };
 		}),
 		judgement,
 		outlying: outlyingLoads(shown),

@@ -289,7 +289,7 @@
 		{#if hasAnswer && trial.kind !== 'same-page'}
 			<section id="why" class="no-print" aria-labelledby="why-title">
 				<div class="with-choice"><h2 id="why-title">Why: {shownPair.name}, {shownCondition.name}</h2>{@render chooser()}</div>
-				{#if evidence?.why}<Why why={evidence.why} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} />
+				{#if evidence?.why}<Why why={evidence.why} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} verdicts={Object.fromEntries(answersOf(shownCondition.id, shownPair.id).map((one) => [one.metric, one.verdict]))} />
 				{:else}<p class="muted">{isOpen ? 'Worked out once the loads have ended.' : data.evidencePending ? 'Being worked out from the records …' : 'Both arms need a load that did not fail.'}</p>{/if}
 			</section>
 

@@ -53,7 +53,7 @@
 				<tr>
 					<th scope="col">Load</th><th scope="col">Conditions</th><th scope="col">Round</th><th scope="col">Arm</th>
 					{#each primary as metric (metric)}<th scope="col" class="number">{metricOf(metric).short}</th>{/each}
-					<th scope="col">Note</th><th scope="col"><span class="visually-hidden">Count or leave out</span></th>
+					<th scope="col">Note</th><th scope="col"><span class="visually-hidden">Exclude or include</span></th>
 				</tr>
 			</thead>
 			<tbody>
@@ -70,20 +70,20 @@
 								<td class="number">{formatValue(metric, load.figures[metric])}{#if outlying[metric]?.includes(load.id)}<abbr title="Far from the other loads of this arm; still counted">°</abbr>{/if}</td>
 							{/each}
 							<td>
-								{[load.excluded && `left out: ${load.excluded}`, load.warmup && 'not counted', load.capped && 'ended at the time cap', load.failedStep && `step ${load.failedStep} failed`, load.speedOff && 'the machine’s speed differs within this round'].filter(Boolean).join('; ')}
+								{[load.excluded && `excluded: ${load.excluded}`, load.warmup && 'not counted', load.capped && 'ended at the time cap', load.failedStep && `step ${load.failedStep} failed`, load.speedOff && 'the machine’s speed differs within this round'].filter(Boolean).join('; ')}
 							</td>
 						{/if}
 						<td>
 							{#if !load.warmup}
 								{#if load.excluded !== null}
-									<form method="POST" action="?/restore" use:enhance><input type="hidden" name="load" value={load.id} /><button>Count again</button></form>
+									<form method="POST" action="?/restore" use:enhance><input type="hidden" name="load" value={load.id} /><button>Include again</button></form>
 								{:else if leaving === load.id}
 									<form method="POST" action="?/exclude" use:enhance={() => async ({ update }) => { await update(); leaving = null; }} class="leave">
 										<input type="hidden" name="load" value={load.id} />
-										<label><span class="visually-hidden">Reason to leave load {load.id} out</span><input name="reason" placeholder="Why?" required maxlength="300" /></label>
-										<button>Leave out</button>
+										<label><span class="visually-hidden">Reason to exclude load {load.id}</span><input name="reason" placeholder="Why?" required maxlength="300" /></label>
+										<button>Exclude</button>
 									</form>
-								{:else}<button onclick={() => (leaving = load.id)}>Leave out…<span class="visually-hidden"> load {load.id}</span></button>{/if}
+								{:else}<button onclick={() => (leaving = load.id)}>Exclude…<span class="visually-hidden"> load {load.id}</span></button>{/if}
 							{/if}
 						</td>
 					</tr>

@@ -34,3 +34,11 @@
 		</table>
 	</Scroller>
 {/if}
+
+<style>
+	caption {
+		text-align: left;
+		color: var(--muted);
+		padding: 0.4rem 0;
+	}
+</style>

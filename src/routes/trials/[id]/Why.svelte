@@ -4,6 +4,8 @@
 	import CopyButton from '$lib/charts/CopyButton.svelte';
 	import { csvOf } from '../../../core/formats/csv';
 	import { metricOf } from '../../../core/metrics/catalogue';
+	import type { Verdict } from '../../../core/trial/types';
+	import { listOf, plainName } from '../../../core/wording/plainNames';
 	import type { Breakdown, Why } from '../../../core/trial/why';
 	import { formatBytes, formatDifference, formatValue } from '../../../core/wording/format';
 
@@ -11,8 +13,15 @@
 		why: Why;
 		baseline: string;
 		arm: string;
+		/** Of the metrics that the trial decides on. */
+		verdicts: Partial<Record<string, Verdict>>;
 	}
-	let { why, baseline, arm }: Props = $props();
+	let { why, baseline, arm, verdicts }: Props = $props();
+	/** What is not decided has nothing to explain; a cause is one only of a difference. */
+	const isOpen = (metric: string) => verdicts[metric] === 'undecided' || verdicts[metric] === 'none';
+	const causes = $derived(why.causes.filter(({ metric }) => ['better', 'worse', 'slight'].includes(verdicts[metric] ?? '')));
+	const breakdowns = $derived(why.breakdowns.filter((one) => !isOpen(one.metric)));
+	const open = $derived(why.breakdowns.filter((one) => isOpen(one.metric)).map((one) => plainName(one.metric)));
 	let allFiles = $state(false);
 	const MOST_PARTS = 6;
 	const STATES = { added: 'added', gone: 'gone', changed: 'changed', alike: 'alike' };
@@ -39,16 +48,17 @@
 	const csv = () => csvOf(['metric', 'part', 'owner', 'before', 'after', 'shift', 'state'], why.breakdowns.flatMap((one) => one.parts.map((part) => [one.metric, part.name, part.owner?.name ?? '', part.before, part.after, part.shift, part.state])));
 </script>
 
-{#if why.causes.length}
+{#if causes.length}
 	<ol class="causes">
-		{#each why.causes.slice(0, 5) as cause (cause.subject + cause.metric)}<li>{cause.words}</li>{/each}
+		{#each causes.slice(0, 5) as cause (cause.subject + cause.metric)}<li>{cause.words}</li>{/each}
 	</ol>
-{:else}<p>Nothing in the evidence sets “{arm}” apart from “{baseline}”.</p>{/if}
+{:else}<p>No decided difference of “{arm}” from “{baseline}” has a cause in the evidence.</p>{/if}
+{#if open.length}<p class="small muted">Not decided, and so not explained: {listOf(open)}.</p>{/if}
 {#if why.lcpElements.before !== why.lcpElements.after}
 	<p class="small">The largest element is another one: <code>{why.lcpElements.before ?? 'none'}</code> in “{baseline}”, <code>{why.lcpElements.after ?? 'none'}</code> in “{arm}”.</p>
 {/if}
 <div class="grid">
-	{#each why.breakdowns as breakdown (breakdown.metric)}
+	{#each breakdowns as breakdown (breakdown.metric)}
 		{@const rows = rowsOf(breakdown)}
 		{@const most = Math.max(...rows.map((row) => Math.abs(row.shift)), 1e-9)}
 		<div>

@@ -4,6 +4,7 @@ import { noFigures, type MetricId } from '../src/core/metrics/catalogue';
 import { normalFrom, seededRandom, type Random } from '../src/core/stats/random';
 import { judge } from '../src/core/trial/judge';
 import { isDecided, isHopeless, isLookDue, nextLook, stageLook } from '../src/core/trial/looks';
+import { MOST_ROUNDS } from '../src/core/trial/verdict';
 import type { Judgement, Look, ShiftResult, TrialDesign, TrialLoad } from '../src/core/trial/types';
 
 /** Joint tests of long trials take a choice of flips; the product takes ten times as many. */
@@ -138,14 +139,15 @@ export function runStopping(design: TrialDesign, world: World, seed: number): En
 	return { judgement: judge(now, simulation.loads, FLIPS), rounds: design.rounds };
 }
 
-/** A fixed trial that ends undecided gets the rounds that it asks for. @returns null when it was decided at once */
+/** A fixed trial that ends undecided gets the rounds that it asks for. @returns null when it was decided at once, or when
+ * it is told that more than 200 would be needed */
 export function runAsSuggested(design: TrialDesign, world: World, seed: number): (Ended & { suggested: number }) | null {
 	const simulation = new Simulation({ ...design, seed }, world, seededRandom(seed));
 	for (let round = 1; round <= design.rounds; round++) simulation.round(round);
 	const first = looked(simulation.design, nextLook(simulation.design, design.rounds, 'plan'));
 	const open = primaryOf(judge(first, simulation.loads, FLIPS)).find((one) => one.verdict === 'undecided');
-	if (!open) return null;
-	const suggested = Math.max(design.rounds + 1, open.roundsNeeded!);
+	if (!open || open.roundsNeeded! > MOST_ROUNDS) return null;
+	const suggested = open.roundsNeeded!;
 	for (let round = design.rounds + 1; round <= suggested; round++) simulation.round(round);
 	const longer = { ...first, rounds: suggested };
 	return { judgement: judge(looked(longer, nextLook(longer, suggested, 'added')), simulation.loads, FLIPS), rounds: suggested, suggested };

@@ -104,8 +104,8 @@ const hope: Cell[] = [
 /** Margin of LCP: 5 % of 2,400 ms. */
 const MARGIN = 0.05;
 const suggestions: Cell[] = [0, 0.5, 1, 1.5, 2].map((margins) => ({
-	name: `rounds to decide, true shift of ${margins} margins, 12 % noise: decided within them`,
-	run: (seed: number) => runAsSuggested(designOf(2, one), world({ noise: 0.12, kind: 'normal', shift: { lcp: margins * MARGIN } }), seed),
+	name: `rounds to decide, true shift of ${margins} margins, 6 % noise: decided within them`,
+	run: (seed: number) => runAsSuggested(designOf(2, one), world({ kind: 'normal', shift: { lcp: margins * MARGIN } }), seed),
 	hit: ({ judgement }: Ended) => primaryOf(judgement)[0]!.verdict !== 'undecided',
 	limit: '70 to 95 %',
 	holds: (tally: Tally) => share(tally) >= 0.7 && share(tally) <= 0.95,

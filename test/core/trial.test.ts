@@ -94,26 +94,37 @@ describe('verdict rule', () => {
 		expect(at(null, null)).to.equal('undecided');
 	});
 
-	const open = (estimate: number, spread: number) => ({ estimate, margin: 100, spread, testAlpha: 0.05, intervalAlpha: 0.05 });
+	const open = (estimate: number, spread: number, rounds = 10) => ({ rounds, estimate, margin: 100, spread, testAlpha: 0.02, intervalAlpha: 0.015 });
 
-	it('asks for rounds by the nearer aim, and always for a number', () => {
-		// By hand: n = ((1.95996 + 0.84162) * 60 / 200)^2 / (3 / pi) = 0.74, and at least 6.
-		expect(roundsToDecide(open(200, 60))).to.equal(6);
-		// ((1.95996 + 0.84162) * 300 / 200)^2 / 0.95493 = 18.49.
-		expect(roundsToDecide(open(200, 300))).to.equal(19);
-		// No difference: ((1.95996 + 1.28155) * 100 / 100)^2 / 0.95493 = 11.003.
-		expect(roundsToDecide(open(0, 100))).to.equal(12);
-		// An estimate at the margin is nearest to ruling out zero: never "no sensible number".
-		expect(roundsToDecide(open(100, 60))).to.equal(6);
+	it('asks for rounds by the chance of a decision, and always for a number', () => {
+		expect(roundsToDecide(open(300, 60))).to.equal(11);
+		expect(roundsToDecide(open(0, 60))).to.be.within(11, 20);
+		const [calm, noisy] = [roundsToDecide(open(150, 200)), roundsToDecide(open(150, 400))];
+		expect(noisy).to.be.above(calm);
+		// An estimate at the margin is told a number too: never "no sensible number".
+		expect(roundsToDecide(open(100, 120))).to.be.within(11, MOST_ROUNDS);
 		expect(roundsToDecide(open(50, 5000))).to.equal(MOST_ROUNDS + 1);
+		expect(chanceToDecide(open(150, 200), calm)).to.be.at.least(0.8);
+		expect(chanceToDecide(open(150, 200), calm - 1)).to.be.below(0.8);
 	});
 
-	it('knows the chance of a decision: 80 % at the number that it asks for', () => {
-		const asked = open(200, 300);
-		expect(chanceToDecide(asked, 18.49)).to.be.closeTo(0.8, 0.001);
-		expect(chanceToDecide(asked, 5)).to.be.below(0.4);
-		expect(chanceToDecide(open(0, 100), 11.003)).to.be.closeTo(0.8, 0.001);
-		expect(chanceToDecide(open(50, 1e6), 24)).to.be.below(0.05);
+	it('reckons that chance as a simulation of the rounds to come does', () => {
+		const random = seededRandom(31);
+		const [seen, all] = [10, 24];
+		for (const [estimate, spread] of [[120, 150], [0, 150], [60, 260]] as const) {
+			let decided = 0;
+			const efficient = 3 / Math.PI;
+			for (let i = 0; i < 6000; i++) {
+				// The true shift, given what was seen; then the estimate after all rounds.
+				const truth = estimate + (spread / Math.sqrt(seen * efficient)) * normalFrom(random);
+				const later = truth + (spread / Math.sqrt((all - seen) * efficient)) * normalFrom(random);
+				const last = (seen * estimate + (all - seen) * later) / all;
+				// Two-sided 2 % and 1.5 %: 2.3263 and 2.4324 (table of the normal distribution).
+				const error = spread / Math.sqrt(all * efficient);
+				if (Math.abs(last) > 2.4324 * error || Math.abs(last) < 100 - 2.4324 * error) decided++;
+			}
+			expect(chanceToDecide(open(estimate, spread), all), `${estimate} ± ${spread}`).to.be.closeTo(decided / 6000, 0.02);
+		}
 	});
 
 	it('says what rounds can see, and from how many on they can say anything', () => {

@@ -9,7 +9,7 @@ import { intervalAlpha, plannedRounds } from './looks';
 import { blankResult, marginOf, medianOf, notMeasured, ratioMakesSense, shiftOf, type Measure, type Measured } from './measures';
 import { failureReason, present, type ByRound, type Samples } from './samples';
 import type { Look, ShiftResult, TrialDesign } from './types';
-import { chanceToDecide, decide, roundsToDecide, type Open } from './verdict';
+import { chanceToDecide, decide, roundsToDecide, spreadBehind, type Open } from './verdict';
 
 /** One result per conditions, metric and comparison, in that order; a sweep has one more for all its pages. */
 export function measuresOf(design: TrialDesign, samples: Samples): Measure[] {
@@ -171,13 +171,14 @@ function evaluate(measure: Measure, measured: Measured, moment: Moment, called: 
 	const verdict = decide({ metric: measure.metric, shift, margin: measured.margin, called });
 	const result = { ...blank, n: estimate.n, shift, p: estimate.p, adjustedP, verdict };
 	if (verdict !== 'undecided') return result;
-	const open = openOf(shift.estimate, measured.margin, pairedSpread(differences), moment);
+	const spread = shift.low === null ? pairedSpread(differences) : spreadBehind(shift.low, shift.high!, estimate.n, alpha);
+	const open = openOf({ rounds: estimate.n, estimate: shift.estimate, margin: measured.margin, spread }, moment);
 	return { ...result, roundsNeeded: roundsToDecide(open.further), hope: chanceToDecide(open.planned, plannedRounds(design)) };
 }
 
 /** What a further look, and the plan's last one, would have to get past. */
-function openOf(estimate: number, margin: number, spread: number, { design, looks, k, openTests }: Moment): { further: Open; planned: Open } {
-	const base = { estimate, margin, spread, intervalAlpha: intervalAlpha({ adaptive: true }, looks, k) };
+function openOf(known: Pick<Open, 'rounds' | 'estimate' | 'margin' | 'spread'>, { design, looks, k, openTests }: Moment): { further: Open; planned: Open } {
+	const base = { ...known, intervalAlpha: intervalAlpha({ adaptive: true }, looks, k) };
 	const level = (spent: number) => spent / openTests;
 	return { further: { ...base, testAlpha: level(FURTHER_LEVEL) }, planned: { ...base, testAlpha: level(design.adaptive ? PLANNED_LEVEL : looks[k]!.spent) } };
 }
@@ -187,7 +188,7 @@ function openOf(estimate: number, margin: number, spread: number, { design, look
  * not paid twice (found by simulation, `npm run bench -- verdicts`).
  */
 const FURTHER_LEVEL = 0.015;
-const PLANNED_LEVEL = 0.03;
+const PLANNED_LEVEL = 0.05;
 
 /** An interval without a verdict: the trial does not decide on it. */
 function explore(measure: Measure, design: TrialDesign, looks: readonly Look[], k: number): ShiftResult {

@@ -7,7 +7,7 @@ import { mean, scaledMad } from '../stats/summary';
 import { comparisonsOf, stagesOf, type Comparison } from './comparisons';
 import { MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA } from './looks';
 import { blankResult, finite, marginOf, medianOf, notMeasured, shiftOf, type Measured } from './measures';
-import { failureReason, MOST_FAILURES, present, type ByRound, type Samples } from './samples';
+import { failedTooOften, failureReason, present, type ByRound, type Samples } from './samples';
 import type { Look, ShiftResult, TrialArm, TrialDesign } from './types';
 import { decide, roundsToDecide } from './verdict';
 
@@ -81,7 +81,7 @@ function takeLook(design: TrialDesign, samples: Samples, comparison: Comparison,
 /** Two independent stages of n loads each are as sharp as n paired differences with the spread of a difference. */
 function roundsNeeded({ first, second, margin }: StageMeasured, estimate: number, alpha: number, look: Look, tests: number): number {
 	const spread = Math.SQRT2 * Math.max(scaledMad(present(first)), scaledMad(present(second)));
-	return roundsToDecide({ estimate, margin, spread, testAlpha: look.spent / tests, intervalAlpha: alpha });
+	return roundsToDecide({ rounds: look.rounds, estimate, margin, spread, testAlpha: look.spent / tests, intervalAlpha: alpha });
 }
 
 function measureStage(design: TrialDesign, samples: Samples, { baseline, arm }: Comparison, condition: string, metric: MetricId, look: Look): StageMeasured {
@@ -125,7 +125,7 @@ function referenceReason(samples: Samples, condition: string, reference: TrialAr
 	for (const stage of compared) {
 		const loads = samples.loads({ condition, armId: reference.id, stage: stages.indexOf(stage) });
 		const failed = loads.filter((load) => load.status === 'failed').length;
-		if (failed > loads.length * MOST_FAILURES) return `${failed} of ${loads.length} loads of the reference page failed in “${stage.name}”, so that the drift between the stages is not known.`;
+		if (failedTooOften(loads)) return `${failed} of ${loads.length} loads of the reference page failed in “${stage.name}”, so that the drift between the stages is not known.`;
 	}
 	return null;
 }

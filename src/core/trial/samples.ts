@@ -47,8 +47,19 @@ export function present(figures: ByRound): number[] {
 	return figures.filter((figure) => figure !== null);
 }
 
-/** An arm with a larger share of failed loads gets no verdict. */
+/** An arm gets no verdict when a larger share of its places stayed without a good load, tries and all. */
 export const MOST_FAILURES = 0.2;
+/** Nor when a larger share of all its loads failed: loads that fail for being slow would leave only the quick ones. */
+const MOST_FAILED_TRIES = 1 / 3;
+
+/** Whether so many loads failed that what is left says little of the page. */
+export function failedTooOften(loads: readonly TrialLoad[]): boolean {
+	const failed = loads.filter((load) => load.status === 'failed').length;
+	const places = new Set(loads.map((load) => load.round));
+	for (const load of loads) if (load.status === 'ok') places.delete(load.round);
+	const all = new Set(loads.map((load) => load.round)).size;
+	return places.size > all * MOST_FAILURES || failed > loads.length * MOST_FAILED_TRIES;
+}
 
 export function healthOf(samples: Samples, design: TrialDesign): ArmHealth[] {
 	return design.conditions.flatMap(({ id: condition }) =>
@@ -70,7 +81,7 @@ export function failureReason(samples: Samples, condition: string, arms: readonl
 	for (const arm of arms) {
 		const loads = samples.loads({ condition, armId: arm.id }).filter((load) => load.round <= rounds);
 		const failed = loads.filter((load) => load.status === 'failed').length;
-		if (failed > loads.length * MOST_FAILURES) return `${failed} of ${loads.length} loads of “${arm.name}” failed.`;
+		if (failedTooOften(loads)) return `${failed} of ${loads.length} loads of “${arm.name}” failed.`;
 	}
 	return null;
 }

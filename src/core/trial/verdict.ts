@@ -40,8 +40,9 @@ export const MOST_ROUNDS = 200;
 const EFFICIENCY = 3 / Math.PI;
 const POWER = 0.8;
 
-/** What is known of an open metric. */
+/** What is known of an open metric after some rounds. */
 export interface Open {
+	rounds: number;
 	estimate: number;
 	margin: number;
 	/** Standard deviation of the paired differences, on the scale of the estimate. */
@@ -53,50 +54,41 @@ export interface Open {
 }
 
 /**
- * Rounds that would probably decide an open metric, in all, with a power of 80 %: by ruling out "no difference" or by
- * bringing the interval inside the margins, whichever is nearer.
- * @returns at least 6; MOST_ROUNDS + 1 stands for any larger number
+ * Rounds, in all, by which an open metric is decided with a chance of 80 %: by ruling out "no difference" or by bringing
+ * the interval inside the margins.
+ * @returns at least one more than there are; MOST_ROUNDS + 1 stands for any larger number
  */
 export function roundsToDecide(open: Open): number {
-	const rounds = Math.min(roundsFor(differenceAim(open), POWER), roundsFor(samenessAim(open), POWER));
-	return Math.min(MOST_ROUNDS + 1, Math.max(6, Math.ceil(rounds)));
+	for (let rounds = open.rounds + 1; rounds <= MOST_ROUNDS; rounds++) if (chanceToDecide(open, rounds) >= POWER) return rounds;
+	return MOST_ROUNDS + 1;
 }
 
-/** The chance that an open metric is decided by so many rounds, 0 to 1. */
+/**
+ * The chance that an open metric is decided at a look after so many rounds in all, 0 to 1. What has been seen is kept:
+ * from an estimate after n rounds, that after N is normal about it with variance s^2 (1/n - 1/N) (the predictive
+ * distribution under a flat prior).
+ */
 export function chanceToDecide(open: Open, rounds: number): number {
-	return Math.min(1, Math.max(chanceOf(differenceAim(open), rounds), chanceOf(samenessAim(open), rounds)));
+	const { estimate, margin, spread, testAlpha, intervalAlpha } = open;
+	const error = (n: number) => spread / Math.sqrt(n * EFFICIENCY);
+	const interval = normalQuantile(1 - intervalAlpha / 2);
+	const differs = Math.max(interval, normalQuantile(1 - testAlpha / 2)) * error(rounds);
+	const same = margin - interval * error(rounds);
+	if (same >= differs) return 1;
+	const width = Math.sqrt(Math.max(0, error(open.rounds) ** 2 - error(rounds) ** 2));
+	const within = (reach: number) => (reach <= 0 ? 0 : between(-reach, reach, estimate, width));
+	return 1 - within(differs) + within(same);
 }
 
-/** A distance that must come out clear of chance. */
-interface Aim {
-	distance: number;
-	spread: number;
-	/** Normal quantile that the distance must reach. */
-	critical: number;
-	/** Both ends of the interval must stay inside. */
-	bothSides: boolean;
+/** Chance of a normal value between two ends. */
+function between(low: number, high: number, centre: number, width: number): number {
+	if (width === 0) return Number(centre > low && centre < high);
+	return normalCdf((high - centre) / width) - normalCdf((low - centre) / width);
 }
 
-function differenceAim({ estimate, spread, testAlpha, intervalAlpha }: Open): Aim {
-	const critical = Math.max(normalQuantile(1 - testAlpha / 2), normalQuantile(1 - intervalAlpha / 2));
-	return { distance: Math.abs(estimate), spread, critical, bothSides: false };
-}
-
-function samenessAim({ estimate, margin, spread, intervalAlpha }: Open): Aim {
-	return { distance: margin - Math.abs(estimate), spread, critical: normalQuantile(1 - intervalAlpha / 2), bothSides: true };
-}
-
-function roundsFor({ distance, spread, critical, bothSides }: Aim, power: number): number {
-	if (distance <= 0) return Infinity;
-	const reach = normalQuantile(bothSides ? (1 + power) / 2 : power);
-	return ((critical + reach) * spread) ** 2 / (distance ** 2 * EFFICIENCY);
-}
-
-function chanceOf({ distance, spread, critical, bothSides }: Aim, rounds: number): number {
-	if (distance <= 0) return 0;
-	if (spread === 0) return 1;
-	const reached = normalCdf((distance * Math.sqrt(rounds * EFFICIENCY)) / spread - critical);
-	return bothSides ? Math.max(0, 2 * reached - 1) : reached;
+/** The spread of paired differences behind an interval: what would give its width. */
+export function spreadBehind(low: number, high: number, rounds: number, intervalAlpha: number): number {
+	return ((high - low) / 2 / normalQuantile(1 - intervalAlpha / 2)) * Math.sqrt(rounds * EFFICIENCY);
 }
 
 /**

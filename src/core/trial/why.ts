@@ -146,7 +146,7 @@ function causesOf(before: readonly LoadDigest[], after: readonly LoadDigest[], b
 		const weight = (Math.abs(shift) / SCALE[metric]!) * factor;
 		if (weight >= 0.5) causes.push({ subject, metric, shift, words, weight });
 	};
-	// Third parties that came, went or changed: their bytes, requests and blocking time together.
+	// Third parties that came, went or changed.
 	const thirds = new Map<string, Owner>();
 	for (const load of [...before, ...after]) for (const file of load.files) if (file.owner.kind === 'third-party') thirds.set(file.owner.id, file.owner);
 	for (const owner of thirds.values()) {
@@ -156,16 +156,14 @@ function causesOf(before: readonly LoadDigest[], after: readonly LoadDigest[], b
 		const blocking = breakdowns.find((one) => one.metric === 'tbt')?.parts.find((part) => part.owner?.id === owner.id)?.shift ?? 0;
 		const tail = breakdowns.find((one) => one.metric === 'full')?.parts.find((part) => part.owner?.id === owner.id)?.shift ?? 0;
 		const state = own.every((file) => file.state === 'added') ? 'was added' : own.every((file) => file.state === 'gone') ? 'is gone' : 'changed';
-		const details = [
-			Math.abs(requests) >= 0.5 ? `${Math.abs(requests).toFixed(0)} requests and ${kB(bytes)} ${more(bytes)}` : Math.abs(bytes) >= 1000 && `${kB(bytes)} ${more(bytes)}`,
-			Math.abs(blocking) >= 20 && `${ms(blocking)} ${more(blocking)} blocking`,
-			Math.abs(tail) >= 50 && `the page is complete ${ms(tail)} ${tail > 0 ? 'later' : 'sooner'} for it`
-		].filter(Boolean);
-		if (!details.length) continue;
-		const metric: MetricId = Math.abs(blocking) / 50 > Math.abs(bytes) / 10_000 ? 'tbt' : Math.abs(requests) >= 0.5 && Math.abs(requests) / 2 > Math.abs(bytes) / 10_000 ? 'requests' : 'wire';
-		const shift = metric === 'tbt' ? blocking : metric === 'requests' ? requests : bytes;
 		// A third party that comes or goes as a whole tells more than its bytes.
-		add(owner.id, metric, shift, `${owner.name} ${state}: ${details.join(', ')}.`, state === 'changed' ? 1 : 2);
+		const factor = state === 'changed' ? 1 : 2;
+		const byCount = Math.abs(requests) / 2 > Math.abs(bytes) / 10_000;
+		const size = Math.abs(requests) >= 0.5 ? `${Math.abs(requests).toFixed(0)} requests and ${kB(bytes)} ${more(bytes)}` : `${kB(bytes)} ${more(bytes)}`;
+		// A sentence for each metric: it is told only where that metric has a verdict.
+		add(owner.id, byCount ? 'requests' : 'wire', byCount ? requests : bytes, `${owner.name} ${state}: ${size}.`, factor);
+		add(owner.id, 'tbt', blocking, `${owner.name} ${state}: it blocks ${ms(blocking)} ${more(blocking)}.`, factor);
+		add(owner.id, 'full', tail, `${owner.name} ${state}: the page is complete ${ms(tail)} ${tail > 0 ? 'later' : 'sooner'} for it.`, 0.3);
 	}
 	// The site's own files: compression, images, scripts, by what kind of change explains most bytes.
 	const own = files.filter((file) => file.owner && file.owner.kind !== 'third-party');

@@ -15,7 +15,7 @@ import { findPicture, findRecord, loadsOfTrial, stampOfLoads, type LoadSummary }
 import { findTrial, type Trial } from '../db/trials';
 import { judgementOf } from './answer';
 
-export const EVIDENCE_VERSION = '1';
+export const EVIDENCE_VERSION = '2';
 
 export interface ArmEvidence {
 	condition: string;

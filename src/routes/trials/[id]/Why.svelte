@@ -19,7 +19,9 @@
 	let { why, baseline, arm, verdicts }: Props = $props();
 	/** What is not decided has nothing to explain; a cause is one only of a difference. */
 	const isOpen = (metric: string) => verdicts[metric] === 'undecided' || verdicts[metric] === 'none';
-	const causes = $derived(why.causes.filter(({ metric }) => ['better', 'worse', 'slight'].includes(verdicts[metric] ?? '')));
+	const differs = (metric: string) => ['better', 'worse', 'slight'].includes(verdicts[metric] ?? '');
+	/** Requests are no metric of most trials: they go with the bytes. */
+	const causes = $derived(why.causes.filter(({ metric }) => differs(metric) || (metric === 'requests' && differs('wire'))));
 	const breakdowns = $derived(why.breakdowns.filter((one) => !isOpen(one.metric)));
 	const open = $derived(why.breakdowns.filter((one) => isOpen(one.metric)).map((one) => plainName(one.metric)));
 	let allFiles = $state(false);

@@ -42,7 +42,7 @@ const nothing = (name: string, run: Cell['run'], coverageLimit = true): Cell => 
 	limit: coverageLimit ? 'at most 5.5 %; 94 to 99 %' : 'at most 5.5 %',
 	// Intervals at few rounds can only be wider than asked for.
 	holds: (tally) => share(tally) <= 0.055 && (!coverageLimit || (coverage(tally) >= 0.94 && coverage(tally) <= 0.995)),
-	show: (tally) => `${percent(share(tally))} false; intervals hold zero in ${percent(coverage(tally))}`
+	show: (tally) => `${percent(share(tally))} false; ${tally.intervals ? `intervals hold zero in ${percent(coverage(tally))}` : 'no verdict given'}`
 });
 const lcpCalled = ({ judgement }: Ended) => judgement.results.some((one) => one.metric === 'lcp' && isCalled(one));
 const sees = (name: string, run: Cell['run'], least: number): Cell => ({ name, run, hit: lcpCalled, limit: `at least ${percent(least, 0)}`, holds: (tally) => share(tally) >= least, show: (tally) => percent(share(tally)) });
@@ -52,7 +52,7 @@ const one = { primary: ['lcp' as MetricId] };
 const adaptive = { adaptive: true };
 
 const habits: Cell[] = [
-	nothing('fixed 24, stopped after every round from 6 until a call; one metric', (seed) => runStopping(designOf(2, { ...one, rounds: 24 }), CALM, seed), false),
+	nothing('fixed 24, stopped after every second round from 6 until a call; one metric', (seed) => runStopping(designOf(2, { ...one, rounds: 24 }), CALM, seed), false),
 	nothing('the same, five metrics', (seed) => runStopping(designOf(2, { rounds: 24 }), CALM, seed), false),
 	nothing('adaptive, stopped between looks until a call; five metrics', (seed) => runStopping(designOf(2, adaptive), CALM, seed), false),
 	nothing('12 rounds, then +6 up to 8 times; five metrics', (seed) => runAdding(designOf(2), CALM, seed, 6, 8), false),

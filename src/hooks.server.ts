@@ -1,7 +1,7 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { join } from 'node:path';
-import { busyAnswer } from '$lib/server/access/api';
+import { BUSY_WORDS, busyAnswer, RETRY_AFTER_S } from '$lib/server/access/api';
 import { getDb, getSettings } from '$lib/server/context';
 import { databaseProblem, isBusy } from '$lib/server/db/connection';
 import { endRunner, keepRunner } from '$lib/server/runner/child';
@@ -26,8 +26,6 @@ const HEADERS = {
 	'permissions-policy':
 		'accelerometer=(), camera=(), clipboard-read=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()'
 };
-const RETRY_AFTER_S = '2';
-const BUSY = 'Zafra is busy: another program keeps its database locked. Nothing is lost; try again in a moment.';
 
 /** The app asks nothing of the outside world, and the browser is told to hold it to that. */
 export const handle: Handle = async ({ event, resolve }) => {
@@ -52,7 +50,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 	if (status < 500) return { message };
 	if (isBusy(error)) {
 		event.locals.busy = true;
-		return { message: BUSY };
+		return { message: BUSY_WORDS };
 	}
 	console.error(`${event.request.method} ${event.url.pathname}:`, error);
 	const { code } = error as { code?: string };

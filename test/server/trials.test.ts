@@ -214,7 +214,8 @@ describe('trials in the queue', () => {
 
 	it('stopped are looked at with what the rounds so far have earned, and the rest when they go on', () => {
 		const id = make({ rounds: 8, primary: ['lcp'] });
-		for (let i = 0; i < 4; i++) finish(leaseJob(db, 'me')!);
+		// Two whole rounds and half of a third: only whole ones are looked at.
+		for (let i = 0; i < 5; i++) finish(leaseJob(db, 'me')!);
 		expect(judgementOf(db, findTrial(db, id)!).results).to.deep.equal([]);
 		stopTrial(db, id);
 		const [look] = findTrial(db, id)!.design.looks!;
@@ -371,6 +372,17 @@ describe('trials in the queue', () => {
 		const judgement = await judgementForPage(db, trial, loadsOfTrial(db, id));
 		expect(judgement.results.length).to.be.above(0);
 		expect(trialWithoutJudgement(db)).to.equal(null);
+	});
+
+	it('have no evidence of rounds that no look has reached', async () => {
+		const id = make({ rounds: 4, primary: ['wire'] });
+		for (let i = 0; i < 4; i++) {
+			const job = leaseJob(db, 'me')!;
+			finish(job, { wire: 1000 * job.armId }, { requests: [requestOf({ type: 'document', wireBytes: 1000 * job.armId })] });
+		}
+		pauseTrial(db, id);
+		await workOutEvidence(db, id);
+		expect(evidenceOf(db, findTrial(db, id)!)!.result.arms.map((one) => one.why)).to.deep.equal([null]);
 	});
 
 	it('have their evidence worked out once, and again when the loads change', async () => {

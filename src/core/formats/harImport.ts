@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import { emptyRecord } from '../load/emptyRecord';
 import type { LoadRecord, RequestRecord } from '../load/record';
+import { recordedHeaders } from '../load/secretHeaders';
 import { fullyLoaded } from '../load/vitals';
 
 const pair = v.object({ name: v.string(), value: v.string() });
@@ -165,12 +166,7 @@ function isUrl(text: string): boolean {
 	}
 }
 
-/** Headers that hold secrets keep their name. */
-const SECRET = new Set(['cookie', 'set-cookie', 'authorization', 'proxy-authorization']);
-
-function headerList(headers: readonly { name: string; value: string }[]): [string, string][] {
-	return headers.map(({ name, value }) => [name, SECRET.has(name.toLowerCase()) ? '(not kept)' : value.slice(0, 500)]);
-}
+const pairsOf = (headers: readonly { name: string; value: string }[]) => headers.map(({ name, value }): [string, string] => [name, value]);
 
 function requestOf(entry: Entry, index: number, zero: number): RequestRecord {
 	const { request, response, timings } = entry;
@@ -217,8 +213,8 @@ function requestOf(entry: Entry, index: number, zero: number): RequestRecord {
 		initiatorChain: [],
 		failed: response._error ?? null,
 		redirectTo: response.redirectURL ? response.redirectURL : null,
-		requestHeaders: headerList(request.headers),
-		responseHeaders: headerList(response.headers),
+		requestHeaders: recordedHeaders(pairsOf(request.headers)),
+		responseHeaders: recordedHeaders(pairsOf(response.headers)),
 		remoteAddress: entry.serverIPAddress || null,
 		connectionId: entry.connection === undefined ? null : String(entry.connection)
 	};

@@ -8,7 +8,6 @@ import { healthOf, Samples } from './samples';
 import type { Judgement, PooledSpread, ShiftResult, TrialDesign, TrialLoad } from './types';
 
 export { ALL_PAGES, comparisonsOf } from './comparisons';
-export { MOST_FAILURES } from './samples';
 
 /** Changes whenever a rule of judging changes, so that cached judgements are computed again. */
 export const JUDGE_VERSION = '3';

@@ -37,8 +37,6 @@ function measureOf(design: TrialDesign, samples: Samples, condition: string, met
 			const baselineMedian = medianOf(before);
 			const failed = failureReason(samples, condition, [baseline, arm], rounds);
 			return {
-				before,
-				after,
 				baselineMedian,
 				armMedian: medianOf(after),
 				tested,
@@ -71,8 +69,6 @@ function allPages(design: TrialDesign, condition: string, metric: MetricId, page
 			});
 			const meanOf = (pick: (page: Measured) => number) => (each.length ? mean(each.map(pick)) : null);
 			return {
-				before: [],
-				after: [],
 				baselineMedian: meanOf((page) => page.baselineMedian!),
 				armMedian: meanOf((page) => page.armMedian!),
 				tested,

@@ -97,8 +97,6 @@ function measureStage(design: TrialDesign, samples: Samples, { baseline, arm }: 
 	const second = calmSecond ? less(raw.second, calmSecond) : raw.second;
 	const baselineMedian = medianOf(raw.first);
 	return {
-		before: raw.first,
-		after: raw.second,
 		baselineMedian,
 		armMedian: medianOf(raw.second),
 		tested: [...first, ...second],

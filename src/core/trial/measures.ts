@@ -17,8 +17,6 @@ export interface Measure {
 }
 
 export interface Measured {
-	before: ByRound;
-	after: ByRound;
 	baselineMedian: number | null;
 	armMedian: number | null;
 	/** Interleaved arms: arm minus baseline, by round. Stages: the figures that are compared, those before first. */

@@ -48,7 +48,7 @@ export function present(figures: ByRound): number[] {
 }
 
 /** An arm gets no verdict when a larger share of its places stayed without a good load, tries and all. */
-export const MOST_FAILURES = 0.2;
+const MOST_FAILURES = 0.2;
 /** Nor when a larger share of all its loads failed: loads that fail for being slow would leave only the quick ones. */
 const MOST_FAILED_TRIES = 1 / 3;
 

@@ -1,17 +1,6 @@
 /** How busy the machine is with something else than the load, sample by sample. */
+import type { BusySample } from '../../core/load/calm';
 import { processTrees, readProcessorTicks, readProcessTicks, TICK_MS } from './procStat';
-
-/** What happened since the sample before, in ms of processor time. */
-export interface CalmSample {
-	/** Epoch ms. */
-	at: number;
-	busyMs: number;
-	stolenMs: number;
-	/** Taken by processes that have nothing to do with the load. */
-	foreignMs: number;
-	/** A process that works for the load was stopped from outside. */
-	stopped: boolean;
-}
 
 const LOOK_FOR_PROCESSES_EVERY = 5;
 
@@ -25,7 +14,8 @@ export class CalmSampler {
 		for (const pid of processTrees(roots)) this.#own.set(pid, readProcessTicks(pid)?.ticks ?? 0);
 	}
 
-	sample(at: number): CalmSample {
+	/** What happened since the sample before. */
+	sample(): BusySample {
 		if (this.#samples++ % LOOK_FOR_PROCESSES_EVERY === 0) this.#track();
 		const now = readProcessorTicks();
 		const busy = now.busy - this.#before.busy;
@@ -33,7 +23,7 @@ export class CalmSampler {
 		this.#before = now;
 		const own = this.#ownTicks();
 		const foreignMs = Math.max(0, busy - own.ticks) * TICK_MS;
-		return { at, busyMs: busy * TICK_MS, stolenMs: stolen * TICK_MS, foreignMs, stopped: own.stopped };
+		return { busyMs: busy * TICK_MS, stolenMs: stolen * TICK_MS, foreignMs, stopped: own.stopped };
 	}
 
 	/** A process that is new since the last look has done all its work since then. */

@@ -1,9 +1,8 @@
 /** Watches how busy the machine is during a load. */
 import { existsSync } from 'node:fs';
 import type { Worker } from 'node:worker_threads';
-import { busyShares, type BusyShares } from '../../core/load/calm';
+import { busyShares, type BusySample, type BusyShares } from '../../core/load/calm';
 import { startThread } from '../thread';
-import type { CalmSample } from './sampler';
 
 const ANSWER_WITHIN_MS = 4000;
 
@@ -24,9 +23,9 @@ export class CalmWatch {
 	async stop(): Promise<BusyShares | null> {
 		const worker = this.#worker;
 		if (!worker) return null;
-		const samples = await new Promise<CalmSample[]>((resolve) => {
+		const samples = await new Promise<BusySample[]>((resolve) => {
 			const late = setTimeout(() => resolve([]), ANSWER_WITHIN_MS);
-			worker.once('message', (answer: CalmSample[]) => {
+			worker.once('message', (answer: BusySample[]) => {
 				clearTimeout(late);
 				resolve(answer);
 			});

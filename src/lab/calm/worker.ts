@@ -1,10 +1,11 @@
 /** The sampler's own thread: the lab's work never delays a sample. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { CalmSampler, type CalmSample } from './sampler';
+import type { BusySample } from '../../core/load/calm';
+import { CalmSampler } from './sampler';
 
 const SAMPLE_EVERY_MS = 100;
 
-let samples: CalmSample[] = [];
+let samples: BusySample[] = [];
 let sampler: CalmSampler | null = null;
 let timer: NodeJS.Timeout | null = null;
 
@@ -14,10 +15,10 @@ parentPort?.on('message', (message: 'start' | 'stop') => {
 	if (message === 'start') {
 		samples = [];
 		sampler = new CalmSampler((workerData as { roots: number[] }).roots);
-		timer = setInterval(() => samples.push(sampler!.sample(Date.now())), SAMPLE_EVERY_MS);
+		timer = setInterval(() => samples.push(sampler!.sample()), SAMPLE_EVERY_MS);
 		return;
 	}
-	if (sampler) samples.push(sampler.sample(Date.now()));
+	if (sampler) samples.push(sampler.sample());
 	sampler = null;
 	parentPort!.postMessage(samples);
 });

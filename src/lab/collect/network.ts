@@ -3,6 +3,7 @@ import type { CDPSession } from 'playwright-core';
 // The package does not export its protocol types; a path does.
 import type { Protocol } from '../../../node_modules/playwright-core/types/protocol';
 import type { RequestPhase, RequestRecord } from '../../core/load/record';
+import { recordedHeaders } from '../../core/load/secretHeaders';
 import type { ConnectionLog } from '../shaper/socks';
 
 type Net<Name extends keyof Protocol.Events> = Protocol.Events[Name];
@@ -164,7 +165,7 @@ export class NetworkCollector {
 				initiatorChain: chainOf(event.initiator.stack),
 				failed: null,
 				redirectTo: null,
-				requestHeaders: headerList(request.headers, this.secretHeaders),
+				requestHeaders: recordedHeaders(Object.entries(request.headers), this.secretHeaders),
 				responseHeaders: [],
 				remoteAddress: null,
 				connectionId: null
@@ -215,7 +216,7 @@ export class NetworkCollector {
 			mimeType: response.mimeType,
 			fromCache: draft.record.fromCache || Boolean(response.fromDiskCache || response.fromPrefetchCache),
 			fromServiceWorker: Boolean(response.fromServiceWorker),
-			responseHeaders: headerList(response.headers),
+			responseHeaders: recordedHeaders(Object.entries(response.headers)),
 			remoteAddress: response.remoteIPAddress ?? null,
 			connectionId: String(response.connectionId)
 		} satisfies Partial<RequestRecord>);
@@ -309,14 +310,6 @@ function chainOf(stack: Protocol.Runtime.StackTrace | undefined): string[] {
 	for (let at = stack; at && urls.length < 8; at = at.parent)
 		for (const { url } of at.callFrames) if (url && !urls.includes(url) && urls.length < 8) urls.push(url.slice(0, 1000));
 	return urls;
-}
-
-/** Headers that hold secrets keep their name. */
-const SECRET = new Set(['cookie', 'set-cookie', 'authorization', 'proxy-authorization']);
-
-function headerList(headers: Record<string, string>, secret: readonly string[] = []): [string, string][] {
-	const isSecret = (name: string) => SECRET.has(name.toLowerCase()) || secret.includes(name.toLowerCase());
-	return Object.entries(headers).map(([name, value]) => [name, isSecret(name) ? '(not kept)' : String(value).slice(0, 500)]);
 }
 
 function hostOf(url: string): string {

@@ -1,6 +1,7 @@
 /** What the page's service workers fetch: their requests never pass through the page's own network log. */
 import type { BrowserContext, Request } from 'playwright-core';
 import type { RequestRecord } from '../../core/load/record';
+import { recordedHeaders } from '../../core/load/secretHeaders';
 
 export class WorkerTraffic {
 	#requests: { request: Request; ended: Promise<Sizes> }[] = [];
@@ -37,7 +38,7 @@ async function sizesOf(request: Request): Promise<Sizes> {
 	try {
 		const response = await request.response();
 		const { responseBodySize, responseHeadersSize } = await request.sizes();
-		const headers = Object.entries(response?.headers() ?? {}).map(([name, value]): [string, string] => [name, value.slice(0, 500)]);
+		const headers = recordedHeaders(Object.entries(response?.headers() ?? {}));
 		const mimeType = headers.find(([name]) => name === 'content-type')?.[1].split(';')[0] ?? null;
 		const encoded = headers.some(([name]) => name === 'content-encoding');
 		return {

@@ -70,10 +70,13 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 	}
 }
 
+export const BUSY_WORDS = 'Zafra is busy: another program keeps its database locked. Nothing is lost; try again in a moment.';
+export const RETRY_AFTER_S = '2';
+
 /** Another process holds the database. */
 export function busyAnswer(): Response {
-	const answer = errorAnswer(503, 'Zafra is busy: another program keeps its database locked. Nothing is lost; try again in a moment.');
-	answer.headers.set('retry-after', '2');
+	const answer = errorAnswer(503, BUSY_WORDS);
+	answer.headers.set('retry-after', RETRY_AFTER_S);
 	return answer;
 }
 

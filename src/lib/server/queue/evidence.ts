@@ -6,6 +6,7 @@ import { digestOf, type LoadDigest } from '../../../core/trial/digest';
 import { fairnessOf, type FairnessLine } from '../../../core/trial/fairness';
 import type { Film } from '../../../core/trial/film';
 import { comparisonsOf } from '../../../core/trial/judge';
+import { isShown } from '../../../core/trial/shown';
 import { whyOf, type Why } from '../../../core/trial/why';
 import { median } from '../../../core/stats/summary';
 import { cdnHostsOf } from '../db/clients';
@@ -15,7 +16,7 @@ import { findPicture, findRecord, loadsOfTrial, stampOfLoads, type LoadSummary }
 import { findTrial, type Trial } from '../db/trials';
 import { judgementOf } from './answer';
 
-export const EVIDENCE_VERSION = '2';
+export const EVIDENCE_VERSION = '3';
 
 export interface ArmEvidence {
 	condition: string;
@@ -53,7 +54,7 @@ export async function workOutEvidence(db: Db, id: number): Promise<void> {
 	if (!trial) return;
 	const stamp = stampOfLoads(db, trial.id);
 	const { design } = trial;
-	const loads = loadsOfTrial(db, id).filter((load) => !load.warmup && load.status === 'ok' && load.excluded === null);
+	const loads = loadsOfTrial(db, id).filter((load) => !load.warmup && load.status === 'ok' && load.excluded === null && isShown(design, load));
 	const { health } = judgementOf(db, trial);
 	const pictures = new Map<string, Buffer>();
 	const arms: ArmEvidence[] = [];

@@ -7,8 +7,6 @@ import type { Db } from '../db/connection';
 import { findLoad, findRecord } from '../db/loads';
 import { findTrial } from '../db/trials';
 
-export type LoadView = NonNullable<ReturnType<typeof loadView>>;
-
 /** Null when there is no such load. */
 export function loadView(db: Db, id: number) {
 	const found = findLoad(db, id);

@@ -155,9 +155,10 @@ export function stopTrial(db: Db, id: number): void {
 		if (trial.status === 'stopped') return;
 		if (trial.status !== 'queued' && trial.status !== 'running' && !trial.paused)
 			throw new NotPossible(409, 'This trial is not running.');
+		// While the open jobs still show which round is torn: only whole ones are looked at.
+		takeLook(db, trial, 'stop');
 		cancelJobs(db, id);
 		setPaused(db, id, false);
-		takeLook(db, trial, 'stop');
 		setTrialStatus(db, id, 'stopped', 'Stopped by the analyst.');
 	}).immediate();
 }

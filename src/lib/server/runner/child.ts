@@ -17,7 +17,6 @@ let watch: NodeJS.Timeout | null = null;
 /** Keep one runner alive for as long as this process lives. The channel between them ends the runner with us. */
 export function keepRunner(db: Db): void {
 	if (child || stopped) return;
-	const started = Date.now();
 	child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, 'src/runner.ts')], {
 		cwd: ROOT,
 		env: { ...process.env, ZAFRA_PARENT: 'web' },
@@ -27,16 +26,16 @@ export function keepRunner(db: Db): void {
 		child = null;
 		if (!stopped) setTimeout(() => keepRunner(db), RESTART_AFTER_MS);
 	});
-	watch ??= setInterval(() => endIfHung(db, started), LOOK_EVERY_MS);
+	watch ??= setInterval(() => endIfHung(db), LOOK_EVERY_MS);
 	watch.unref();
 }
 
 /** Its own watchdog ends a load; this ends a lab whose watchdog does not come to its turn. */
-function endIfHung(db: Db, started: number): void {
+function endIfHung(db: Db): void {
 	try {
 		const state = readLabState(db);
 		if (!child || state?.pid !== child.pid) return;
-		const silentMs = Date.now() - Math.max(started, Date.parse(state!.beatAt));
+		const silentMs = Date.now() - Date.parse(state!.beatAt);
 		const lateMs = isStuck(state!) ? Date.now() - Date.parse(state!.loadUntil!) : 0;
 		if (Math.max(silentMs, lateMs) > PATIENCE_MS) child.kill('SIGKILL');
 	} catch {

@@ -108,6 +108,13 @@ describe('verdict rule', () => {
 		expect(chanceToDecide(open(150, 200), calm - 1)).to.be.below(0.8);
 	});
 
+	it('never asks for fewer rounds than can decide at all, however alike the first ones were', () => {
+		// An exact 98.5 % interval needs 2 / 2^n <= 0.015: eight rounds; a test at 0.2 % needs 2^(n-1) >= 500: ten.
+		expect(roundsToDecide(open(0, 0, 1))).to.equal(8);
+		expect(roundsToDecide({ ...open(400, 0, 1), testAlpha: 0.002 })).to.equal(10);
+		expect(chanceToDecide(open(0, 0, 1), 7)).to.equal(0);
+	});
+
 	it('reckons that chance as a simulation of the rounds to come does', () => {
 		const random = seededRandom(31);
 		const [seen, all] = [10, 24];

@@ -33,6 +33,11 @@ export function fewestRounds(spent: number): number {
 	return Math.ceil(Math.log2(1 / spent)) + 1;
 }
 
+/** Fewest rounds with an exact signed-rank interval at a level: its widest one is left out in 2 of 2^n sign patterns. */
+function fewestForInterval(alpha: number): number {
+	return Math.ceil(Math.log2(2 / alpha));
+}
+
 /** Nobody waits for more rounds than this; a larger number is told as "more than 200". */
 export const MOST_ROUNDS = 200;
 
@@ -70,9 +75,11 @@ export function roundsToDecide(open: Open): number {
  */
 export function chanceToDecide(open: Open, rounds: number): number {
 	const { estimate, margin, spread, testAlpha, intervalAlpha } = open;
+	if (rounds < fewestForInterval(intervalAlpha)) return 0;
 	const error = (n: number) => spread / Math.sqrt(n * EFFICIENCY);
 	const interval = normalQuantile(1 - intervalAlpha / 2);
-	const differs = Math.max(interval, normalQuantile(1 - testAlpha / 2)) * error(rounds);
+	// So few rounds may show sameness and no difference.
+	const differs = rounds < fewestRounds(testAlpha) ? Infinity : Math.max(interval, normalQuantile(1 - testAlpha / 2)) * error(rounds);
 	const same = margin - interval * error(rounds);
 	if (same >= differs) return 1;
 	const width = Math.sqrt(Math.max(0, error(open.rounds) ** 2 - error(rounds) ** 2));

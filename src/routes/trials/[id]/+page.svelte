@@ -106,7 +106,7 @@
 			trial.question,
 			...data.conditions.flatMap((conditions) => [
 				`${conditions.name} (${conditions.summary.toLowerCase()}):`,
-				...data.headlines.filter((one) => one.condition === conditions.id).map((one) => [one.text, one.broke, one.held, one.restsOn.length ? `The arms also differ in: ${one.restsOn.join(', ')}.` : ''].filter(Boolean).join(' '))
+				...data.headlines.filter((one) => one.condition === conditions.id).map((one) => [one.text, one.broke, one.held, one.restsOn.length ? `The variants also differ in: ${one.restsOn.join(', ')}.` : ''].filter(Boolean).join(' '))
 			])
 		].join('\n');
 	}
@@ -203,7 +203,7 @@
 							<p class="headline {headline.tone}">{headline.text}</p>
 							{#if headline.broke}<p class="caveat broken">{headline.broke}</p>{/if}
 							{#if headline.held}<p class="caveat">{headline.held}</p>{/if}
-							{#if headline.restsOn.length}<p class="caveat">The arms also differ in {headline.restsOn.join(', ')}: the answer rests on that too. <a class="no-print" href="#fairness">Fairness</a></p>{/if}
+							{#if headline.restsOn.length}<p class="caveat">The variants also differ in {headline.restsOn.join(', ')}: the answer rests on that too. <a class="no-print" href="#fairness">Fairness</a></p>{/if}
 							{#if data.comparisons.length <= 3}
 								<ul>
 									{#each answersOf(conditions.id, headline.arm) as result (result.metric)}
@@ -225,7 +225,7 @@
 			{#if data.excludedAnswer}
 				<div class="message excluded">
 					<p>
-						{data.excludedAnswer.loads.length} {data.excludedAnswer.loads.length === 1 ? 'load is' : 'loads are'} excluded and counted all the same: they were excluded after their figures
+						{data.excludedAnswer.loads.length} {data.excludedAnswer.loads.length === 1 ? 'load is' : 'loads are'} excluded and counted all the same, since that was done after the figures
 						could be seen. Without {data.excludedAnswer.loads.length === 1 ? 'it' : 'them'} the answer would read:
 					</p>
 					<ul>

@@ -19,10 +19,13 @@ export interface TestApp {
 export interface AppOptions {
 	demo?: boolean;
 	environment?: NodeJS.ProcessEnv;
+	/** Puts something into the data folder before the first start. */
+	prepare?: (folder: string) => void;
 }
 
-export async function startApp({ demo = false, environment = {} }: AppOptions = {}): Promise<TestApp> {
+export async function startApp({ demo = false, environment = {}, prepare }: AppOptions = {}): Promise<TestApp> {
 	const folder = mkdtempSync(join(tmpdir(), 'zafra-test-'));
+	prepare?.(folder);
 	const web = await startDemoWeb();
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;

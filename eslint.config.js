@@ -22,7 +22,10 @@ export default ts.config(
 			eqeqeq: ['error', 'always', { null: 'ignore' }],
 			'no-console': ['error', { allow: ['error', 'warn'] }],
 			'@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
-			'svelte/no-navigation-without-resolve': 'off'
+			'svelte/no-navigation-without-resolve': 'off',
+			'max-lines-per-function': ['off', { max: 60, skipBlankLines: true, skipComments: true }],
+			'max-lines': ['off', { max: 350, skipBlankLines: false, skipComments: false }],
+			'max-len': ['off', { code: 120, tabWidth: 2, ignoreStrings: true, ignoreTemplateLiterals: true, ignoreRegExpLiterals: true }]
 		}
 	},
 	{ files: ['**/*.ts', '**/*.svelte'], rules: { 'no-undef': 'off' } },
@@ -33,17 +36,22 @@ export default ts.config(
 		languageOptions: { globals: globals.mocha },
 		rules: { '@typescript-eslint/no-unused-expressions': 'off', '@typescript-eslint/no-explicit-any': 'off' }
 	},
-	mayNotImport(['src/core/**'], [
-		[OUTSIDE, 'The core is pure: no Node, DOM, database, browser or interface.'],
-		['(^|/)(lab|lib|routes|demo-web)/', 'The core imports nothing above it.']
-	]),
-	mayNotImport(['src/lab/**'], [
-		['(^|/)(lib|routes|demo-web)/|better-sqlite3|^\\$', 'The lab knows the core only, and no database.']
-	]),
+	mayNotImport(
+		['src/core/**'],
+		[
+			[OUTSIDE, 'The core is pure: no Node, DOM, database, browser or interface.'],
+			['(^|/)(lab|lib|routes|demo-web)/', 'The core imports nothing above it.']
+		]
+	),
+	mayNotImport(
+		['src/lab/**'],
+		[['(^|/)(lib|routes|demo-web)/|better-sqlite3|^\\$(?!core)', 'The lab knows the core only, and no database.']]
+	),
 	mayNotImport(['src/lib/server/**', 'src/runner.ts'], [['(^|/)(routes|demo-web)/', 'lib imports nothing above it.']]),
-	mayNotImport(['src/lib/charts/**'], [
-		['(^|/)(server|lab|parts|routes|demo-web)/|^\\$', 'Charts take props and draw: core types and wording only.']
-	]),
+	mayNotImport(
+		['src/lib/charts/**'],
+		[['(^|/)(server|lab|parts|routes|demo-web)/|^\\$(?!core)', 'Charts take props and draw: core types and wording only.']]
+	),
 	mayNotImport(['src/routes/**'], [['(^|/)demo-web/', 'The simulated web is another program.']]),
 	mayNotImport(['demo-web/**'], [['(^|/)src/', 'The simulated web imports nothing of the app.']])
 );

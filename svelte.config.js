@@ -6,6 +6,7 @@ import { optimizeImports } from 'carbon-preprocess-svelte';
 export default {
 	preprocess: [vitePreprocess(), optimizeImports()],
 	kit: {
+		alias: { $core: 'src/core' },
 		adapter: adapter({ precompress: true }),
 		csp: {
 			mode: 'auto',

@@ -5,5 +5,7 @@ const ALL = ['verdicts', 'shaper', 'fairness', 'lab', 'heavy', 'pages', 'kills',
 const wanted = process.argv.slice(2);
 let failed = false;
 for (const name of wanted.length ? wanted : ALL)
-	failed = spawnSync(process.execPath, ['--expose-gc', '--import', 'tsx', `bench/${name}.ts`], { stdio: 'inherit' }).status !== 0 || failed;
+	failed =
+		spawnSync(process.execPath, ['--expose-gc', '--import', 'tsx', `bench/${name}.ts`], { stdio: 'inherit' }).status !==
+			0 || failed;
 process.exit(failed ? 1 : 0);

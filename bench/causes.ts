@@ -1,14 +1,14 @@
 /** Real Chromium on the simulated web: A/A trials that must stay silent, and causes that must be found and named. */
-import { BUILT_IN_CONDITIONS } from '../src/core/load/conditions';
-import type { LoadRecord } from '../src/core/load/record';
-import type { MetricId } from '../src/core/metrics/catalogue';
-import { digestOf } from '../src/core/trial/digest';
-import { judge } from '../src/core/trial/judge';
-import type { TrialDesign, TrialLoad } from '../src/core/trial/types';
-import { whyOf } from '../src/core/trial/why';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import type { LoadRecord } from '$core/load/record';
+import type { MetricId } from '$core/metrics/catalogue';
+import { digestOf } from '$core/trial/digest';
+import { judge } from '$core/trial/judge';
+import type { TrialDesign, TrialLoad } from '$core/trial/types';
+import { whyOf } from '$core/trial/why';
 import { Lab } from '../src/lab/lab';
-import { seededRandom, shuffled } from '../src/core/stats/random';
-import { formatDifference } from '../src/core/wording/format';
+import { seededRandom, shuffled } from '$core/stats/random';
+import { formatDifference } from '$core/wording/format';
 import { hostTimes } from '../demo-web/hosts';
 import type { SiteState } from '../demo-web/state/switches';
 import { startDemoWeb } from '../test/support/world';
@@ -19,9 +19,11 @@ const SAME = Number(process.env.BENCH_SAME ?? 20);
 const [, desktop] = BUILT_IN_CONDITIONS;
 const conditions = { ...desktop!, quietMs: 1000 };
 const web = await startDemoWeb();
-const lab = new Lab({ hostMap: web.rules, // The shop's server lies far away, its CDN near: else a CDN could not help.
+const lab = new Lab({
+	hostMap: web.rules, // The shop's server lies far away, its CDN near: else a CDN could not help.
 	hostTimes: [{ pattern: 'pellows-seed-house.test', dnsMs: 20, extraRoundTripMs: 120 }, ...hostTimes()],
-	trustedKeys: [web.keyHash] });
+	trustedKeys: [web.keyHash]
+});
 const rows: Row[] = [];
 const random = seededRandom(5);
 
@@ -33,7 +35,15 @@ interface Arm {
 }
 
 async function trial(arms: [Arm, Arm], rounds: number, primary: MetricId[]) {
-	const design: TrialDesign = { kind: 'side-by-side', arms: arms.map(({ url }, i) => ({ id: i + 1, name: `Arm ${i + 1}`, url, baseline: i === 0, reference: false })), conditions: [conditions], rounds, warmups: 1, seed: 3, primary };
+	const design: TrialDesign = {
+		kind: 'side-by-side',
+		arms: arms.map(({ url }, i) => ({ id: i + 1, name: `Arm ${i + 1}`, url, baseline: i === 0, reference: false })),
+		conditions: [conditions],
+		rounds,
+		warmups: 1,
+		seed: 3,
+		primary
+	};
 	const loads: TrialLoad[] = [];
 	const records: [LoadRecord, number][] = [];
 	for (let round = 0; round <= rounds; round++)
@@ -42,11 +52,28 @@ async function trial(arms: [Arm, Arm], rounds: number, primary: MetricId[]) {
 			if (arm.host && arm.switches) web.store.change(arm.host, arm.switches, 'published');
 			const { record } = await lab.measure(arm.url, conditions);
 			if (round === 0) continue;
-			loads.push({ id: loads.length + 1, armId, conditionId: 'desktop', stage: 0, round, warmup: false, status: record.status, excluded: null, figures: record.figures });
+			loads.push({
+				id: loads.length + 1,
+				armId,
+				conditionId: 'desktop',
+				stage: 0,
+				round,
+				warmup: false,
+				status: record.status,
+				excluded: null,
+				figures: record.figures
+			});
 			if (record.status === 'ok') records.push([record, armId]);
 		}
-	const digests = (armId: number) => records.filter(([, id]) => id === armId).map(([record], i) => digestOf(record, { loadId: i, armId, conditionId: 'desktop', round: i }));
-	return { judgement: judge({ ...design, looks: [{ rounds: design.rounds, spent: 0.04, by: 'plan' }] }, loads), why: whyOf(digests(1), digests(2)), records };
+	const digests = (armId: number) =>
+		records
+			.filter(([, id]) => id === armId)
+			.map(([record], i) => digestOf(record, { loadId: i, armId, conditionId: 'desktop', round: i }));
+	return {
+		judgement: judge({ ...design, looks: [{ rounds: design.rounds, spent: 0.04, by: 'plan' }] }, loads),
+		why: whyOf(digests(1), digests(2)),
+		records
+	};
 }
 let called = 0;
 let told = 0;
@@ -58,7 +85,12 @@ for (let i = 0; i < SAME; i++) {
 		if (['better', 'worse', 'slight'].includes(result.verdict)) called++;
 	}
 }
-rows.push({ what: `${SAME} A/A trials of ${ROUNDS} rounds, light page: primary metrics called different`, measured: `${called} of ${told}`, limit: 'at most 2 of 100', holds: called <= Math.ceil(told / 50) });
+rows.push({
+	what: `${SAME} A/A trials of ${ROUNDS} rounds, light page: primary metrics called different`,
+	measured: `${called} of ${told}`,
+	limit: 'at most 2 of 100',
+	holds: called <= Math.ceil(told / 50)
+});
 
 const HOST = 'pellows-seed-house.test';
 const SITE = `https://${HOST}/`;
@@ -73,21 +105,69 @@ interface Cause {
 	subject: RegExp;
 }
 const CAUSES: Cause[] = [
-	{ name: 'chat added', arms: [switched({ chat: 'absent' }), switched({ chat: 'normal' })], metric: 'wire', sign: 1, subject: /parlour-bell/ },
-	{ name: 'ads added', arms: [switched({ chat: 'absent', ads: 'absent' }), switched({ ads: 'normal' })], metric: 'wire', sign: 1, subject: /hoarding-row/ },
+	{
+		name: 'chat added',
+		arms: [switched({ chat: 'absent' }), switched({ chat: 'normal' })],
+		metric: 'wire',
+		sign: 1,
+		subject: /parlour-bell/
+	},
+	{
+		name: 'ads added',
+		arms: [switched({ chat: 'absent', ads: 'absent' }), switched({ ads: 'normal' })],
+		metric: 'wire',
+		sign: 1,
+		subject: /hoarding-row/
+	},
 	// A switch empties every cache: the cached arm is a host of its own.
-	{ name: 'page cache', arms: [at('https://skerry-line.test/'), at('https://with-larder.skerry-line.test/')], metric: 'ttfb', sign: -1, subject: /page cache|first byte/ },
-	{ name: 'compression off', arms: [switched({ ads: 'absent', compression: true }), switched({ compression: false })], metric: 'wire', sign: 1, subject: /compression/ },
-	{ name: 'images squeezed', arms: [switched({ compression: true, shrinkery: 'off' }), switched({ shrinkery: 'firm' })], metric: 'wire', sign: -1, subject: /images/ },
-	{ name: 'scripts held', arms: [switched({ shrinkery: 'off', hushbox: 'off' }), switched({ hushbox: 'firm' })], metric: 'requests', sign: -1, subject: /scripts|main thread|stilewatch/ },
-	{ name: 'CDN on', arms: [switched({ hushbox: 'off', cdn: false }), switched({ cdn: true })], metric: 'full', sign: -1, subject: /CDN/ }
+	{
+		name: 'page cache',
+		arms: [at('https://skerry-line.test/'), at('https://with-larder.skerry-line.test/')],
+		metric: 'ttfb',
+		sign: -1,
+		subject: /page cache|first byte/
+	},
+	{
+		name: 'compression off',
+		arms: [switched({ ads: 'absent', compression: true }), switched({ compression: false })],
+		metric: 'wire',
+		sign: 1,
+		subject: /compression/
+	},
+	{
+		name: 'images squeezed',
+		arms: [switched({ compression: true, shrinkery: 'off' }), switched({ shrinkery: 'firm' })],
+		metric: 'wire',
+		sign: -1,
+		subject: /images/
+	},
+	{
+		name: 'scripts held',
+		arms: [switched({ shrinkery: 'off', hushbox: 'off' }), switched({ hushbox: 'firm' })],
+		metric: 'requests',
+		sign: -1,
+		subject: /scripts|main thread|stilewatch/
+	},
+	{
+		name: 'CDN on',
+		arms: [switched({ hushbox: 'off', cdn: false }), switched({ cdn: true })],
+		metric: 'full',
+		sign: -1,
+		subject: /CDN/
+	}
 ];
 for (const { name, arms, metric, sign, subject } of CAUSES) {
 	const { judgement, why } = await trial(arms, ROUNDS, [metric]);
 	const result = judgement.results.find((one) => one.metric === metric)!;
 	const first = why.causes[0];
-	const right = Math.sign(result.shift?.estimate ?? 0) === sign && ['better', 'worse', 'slight'].includes(result.verdict);
-	rows.push({ what: `${name}: ${metric} ${result.verdict}, ${result.shift ? formatDifference(metric, result.shift.estimate) : '–'}`, measured: first ? first.words : 'no cause named', limit: `${sign > 0 ? 'more' : 'less'}; ${subject.source} first`, holds: right && subject.test(first?.subject ?? '') });
+	const right =
+		Math.sign(result.shift?.estimate ?? 0) === sign && ['better', 'worse', 'slight'].includes(result.verdict);
+	rows.push({
+		what: `${name}: ${metric} ${result.verdict}, ${result.shift ? formatDifference(metric, result.shift.estimate) : '–'}`,
+		measured: first ? first.words : 'no cause named',
+		limit: `${sign > 0 ? 'more' : 'less'}; ${subject.source} first`,
+		holds: right && subject.test(first?.subject ?? '')
+	});
 }
 await lab.close();
 web.close();

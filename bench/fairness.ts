@@ -5,8 +5,8 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { certificatesFor } from '../demo-web/tls/certificates';
-import { BUILT_IN_CONDITIONS } from '../src/core/load/conditions';
-import { median } from '../src/core/stats/summary';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { median } from '$core/stats/summary';
 import { Lab } from '../src/lab/lab';
 import { serve } from '../test/support/world';
 import { percent, printTable, type Row } from './table';
@@ -22,7 +22,10 @@ const conditions = { ...desktop, quietMs: 300, network: { ...desktop.network, ro
 const answer: RequestListener = (request, response) => {
 	const url = new URL(request.url ?? '/', 'http://x');
 	const bytes = Number(url.searchParams.get('bytes'));
-	if (bytes) return void response.writeHead(200, { 'content-type': 'text/plain', 'access-control-allow-origin': '*' }).end(Buffer.alloc(bytes, 97));
+	if (bytes)
+		return void response
+			.writeHead(200, { 'content-type': 'text/plain', 'access-control-allow-origin': '*' })
+			.end(Buffer.alloc(bytes, 97));
 	const count = Number(url.searchParams.get('n'));
 	const scheme = url.searchParams.get('s');
 	// One new connection each: a host apiece, none of them the page's own.
@@ -34,7 +37,10 @@ const certificates = await certificatesFor(join(tmpdir(), 'zafra-bench-fairness'
 const tls = createTls({ key: certificates.key, cert: certificates.certificate }, answer);
 await new Promise<void>((ready) => tls.listen(0, '127.0.0.1', ready));
 const tlsPort = (tls.address() as AddressInfo).port;
-const lab = new Lab({ hostMap: [{ pattern: '*.test', address: '127.0.0.1', port: plain.port, tlsPort }], trustedKeys: [certificates.keyHash] });
+const lab = new Lab({
+	hostMap: [{ pattern: '*.test', address: '127.0.0.1', port: plain.port, tlsPort }],
+	trustedKeys: [certificates.keyHash]
+});
 const rows: Row[] = [];
 for (const scheme of ['http', 'https'])
 	for (const count of [6, 30]) {
@@ -44,14 +50,27 @@ for (const scheme of ['http', 'https'])
 		for (let i = 0; i < 5; i++) {
 			const { record } = await lab.measure(`${scheme}://page.test/?n=${count}&s=${scheme}`, conditions);
 			const bodies = record.requests.filter((one) => one.url.includes('bytes=') && one.endMs !== null);
-			if (bodies.length !== count) throw new Error(`${bodies.length} of ${count} bodies came: ${record.failure?.message ?? ''}`);
+			if (bodies.length !== count)
+				throw new Error(`${bodies.length} of ${count} bodies came: ${record.failure?.message ?? ''}`);
 			const rates = bodies.map((one) => 1 / (one.endMs! - one.responseMs!));
 			const middle = median(rates);
 			unevenness.push(Math.max(...rates.map((rate) => Math.abs(rate / middle - 1))));
-			off.push((Math.max(...bodies.map((one) => one.endMs!)) - Math.min(...bodies.map((one) => one.responseMs!))) / theory - 1);
+			off.push(
+				(Math.max(...bodies.map((one) => one.endMs!)) - Math.min(...bodies.map((one) => one.responseMs!))) / theory - 1
+			);
 		}
-		rows.push({ what: `${count} connections, ${scheme}: furthest rate from the middle one`, measured: percent(median(unevenness)), limit: 'within 10 %', holds: median(unevenness) <= 0.1 });
-		rows.push({ what: `${count} connections, ${scheme}: all together against theory (${theory.toFixed(0)} ms)`, measured: percent(median(off)), limit: 'within 3 %', holds: Math.abs(median(off)) <= 0.03 });
+		rows.push({
+			what: `${count} connections, ${scheme}: furthest rate from the middle one`,
+			measured: percent(median(unevenness)),
+			limit: 'within 10 %',
+			holds: median(unevenness) <= 0.1
+		});
+		rows.push({
+			what: `${count} connections, ${scheme}: all together against theory (${theory.toFixed(0)} ms)`,
+			measured: percent(median(off)),
+			limit: 'within 3 %',
+			holds: Math.abs(median(off)) <= 0.03
+		});
 	}
 await lab.close();
 plain.close();

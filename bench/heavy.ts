@@ -1,8 +1,8 @@
 /** A page of 2,000 requests and 20 MB: the lab's time and memory; what loads weigh when stored; the Load screen with it. */
 import { gzipSync } from 'node:zlib';
 import { chromium } from 'playwright-core';
-import { BUILT_IN_CONDITIONS } from '../src/core/load/conditions';
-import { median } from '../src/core/stats/summary';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { median } from '$core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
 import { Lab } from '../src/lab/lab';
 import { openDatabase } from '../src/lib/server/db/connection';
@@ -16,27 +16,57 @@ const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS;
 const rows: Row[] = [];
 
 /** One pixel, and padding that decoders pass over. An SVG image each would be a document each, and minutes of the page's own work. */
-const PICTURE = Buffer.concat([Buffer.from('R0lGODlhAQABAIAAAP8AAP///ywAAAAAAQABAAACAkQBADs=', 'base64'), Buffer.alloc(10_000)]);
+const PICTURE = Buffer.concat([
+	Buffer.from('R0lGODlhAQABAIAAAP8AAP///ywAAAAAAQABAAACAkQBADs=', 'base64'),
+	Buffer.alloc(10_000)
+]);
 const server = await serve((request, response) => {
 	const url = new URL(request.url ?? '/', 'http://x');
-	if (url.pathname !== '/') return void response.writeHead(200, { 'content-type': 'image/gif', 'cache-control': 'max-age=60' }).end(PICTURE);
+	if (url.pathname !== '/')
+		return void response.writeHead(200, { 'content-type': 'image/gif', 'cache-control': 'max-age=60' }).end(PICTURE);
 	const count = Number(url.searchParams.get('n'));
-	response.writeHead(200, { 'content-type': 'text/html' }).end(`<!doctype html><title>Many</title><h1>Many requests</h1>${Array.from({ length: count }, (_, i) => `<img src="http://h${i % 12}.test/p?i=${i}" width="20" height="20" alt="">`).join('')}`);
+	response
+		.writeHead(200, { 'content-type': 'text/html' })
+		.end(
+			`<!doctype html><title>Many</title><h1>Many requests</h1>${Array.from({ length: count }, (_, i) => `<img src="http://h${i % 12}.test/p?i=${i}" width="20" height="20" alt="">`).join('')}`
+		);
 });
 const web = await startDemoWeb();
-const lab = new Lab({ hostMap: [...Array.from({ length: 12 }, (_, i) => rule(`h${i}.test`, server.port)), rule('many.test', server.port), ...web.rules], trustedKeys: [web.keyHash] });
+const lab = new Lab({
+	hostMap: [
+		...Array.from({ length: 12 }, (_, i) => rule(`h${i}.test`, server.port)),
+		rule('many.test', server.port),
+		...web.rules
+	],
+	trustedKeys: [web.keyHash]
+});
 let most = 0;
 const watching = setInterval(() => (most = Math.max(most, process.memoryUsage().rss)), 50);
 const heavy = await lab.measure(`http://many.test/?n=${REQUESTS}`, DESKTOP!);
 clearInterval(watching);
 const { record } = heavy;
 if (record.failure) throw new Error(record.failure.message);
-rows.push({ what: `${record.figures.requests} requests, ${(record.figures.wire! / 1e6).toFixed(1)} MB: in all`, measured: `${(record.labMs / 1000).toFixed(1)} s`, limit: 'under 60 s', holds: record.labMs < 60_000 && record.figures.requests! > REQUESTS });
-rows.push({ what: 'memory of the process meanwhile', measured: `${(most / 1e6).toFixed(0)} MB`, limit: 'under 800 MB', holds: most < 800e6 });
+rows.push({
+	what: `${record.figures.requests} requests, ${(record.figures.wire! / 1e6).toFixed(1)} MB: in all`,
+	measured: `${(record.labMs / 1000).toFixed(1)} s`,
+	limit: 'under 60 s',
+	holds: record.labMs < 60_000 && record.figures.requests! > REQUESTS
+});
+rows.push({
+	what: 'memory of the process meanwhile',
+	measured: `${(most / 1e6).toFixed(0)} MB`,
+	limit: 'under 800 MB',
+	holds: most < 800e6
+});
 
 const hundred = (await lab.measure('http://many.test/?n=99', DESKTOP!)).record;
 const stored = gzipSync(JSON.stringify(hundred)).length;
-rows.push({ what: `stored record of ${hundred.requests.length} requests`, measured: `${(stored / 1000).toFixed(1)} kB`, limit: 'at most 60 kB', holds: stored <= 60_000 });
+rows.push({
+	what: `stored record of ${hundred.requests.length} requests`,
+	measured: `${(stored / 1000).toFixed(1)} kB`,
+	limit: 'at most 60 kB',
+	holds: stored <= 60_000
+});
 for (const [name, url, conditions] of [
 	['timetable with chat, phone', 'https://with-chat.skerry-line.test/timetable', PHONE!],
 	['home with ads, desktop', 'https://with-ads.skerry-line.test/', DESKTOP!],
@@ -45,7 +75,12 @@ for (const [name, url, conditions] of [
 	const one = await lab.measure(url, conditions);
 	const bytes = one.frames.reduce((sum, frame) => sum + frame.length, 0);
 	const size = gzipSync(JSON.stringify(one.record)).length;
-	rows.push({ what: `frames stored: ${name} (${one.frames.length} frames)`, measured: `${(bytes / 1000).toFixed(0)} kB, record of ${one.record.requests.length} requests ${(size / 1000).toFixed(1)} kB`, limit: 'at most 250 kB', holds: bytes <= 250_000 });
+	rows.push({
+		what: `frames stored: ${name} (${one.frames.length} frames)`,
+		measured: `${(bytes / 1000).toFixed(0)} kB, record of ${one.record.requests.length} requests ${(size / 1000).toFixed(1)} kB`,
+		limit: 'at most 250 kB',
+		holds: bytes <= 250_000
+	});
 }
 await lab.close();
 server.close();
@@ -90,7 +125,17 @@ for (let i = 0; i < 6; i++) {
 }
 await browser.close();
 await app.end();
-rows.push({ what: `Load screen with ${record.requests.length} requests: a row answers, median`, measured: `${median(ready).toFixed(0)} ms`, limit: 'under 1,000 ms', holds: median(ready) < 1000 });
-rows.push({ what: 'scrolling in the middle of its list, median', measured: `${median(rates).toFixed(0)} frames/s`, limit: 'at least 50', holds: median(rates) >= 50 });
+rows.push({
+	what: `Load screen with ${record.requests.length} requests: a row answers, median`,
+	measured: `${median(ready).toFixed(0)} ms`,
+	limit: 'under 1,000 ms',
+	holds: median(ready) < 1000
+});
+rows.push({
+	what: 'scrolling in the middle of its list, median',
+	measured: `${median(rates).toFixed(0)} frames/s`,
+	limit: 'at least 50',
+	holds: median(rates) >= 50
+});
 printTable('Heavy pages, stored sizes, Load screen', rows);
 process.exit();

@@ -9,7 +9,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { profileLabel } from '../src/lab/browser/profiles';
-import { seededRandom } from '../src/core/stats/random';
+import { seededRandom } from '$core/stats/random';
 import { freePort, serve } from '../test/support/world';
 import { printTable } from './table';
 
@@ -25,7 +25,13 @@ const url = `http://127.0.0.1:${port}`;
 /** A small page; each request for it is dated, so that overlapping loads would show. */
 const site = await serve((request, response) => {
 	const type = request.url?.endsWith('.js') ? 'text/javascript' : 'text/html';
-	response.writeHead(200, { 'content-type': type }).end(type === 'text/html' ? '<!doctype html><html lang="en"><title>Plain</title><h1>Plain</h1><script src="/a.js"></script>' : '0');
+	response
+		.writeHead(200, { 'content-type': type })
+		.end(
+			type === 'text/html'
+				? '<!doctype html><html lang="en"><title>Plain</title><h1>Plain</h1><script src="/a.js"></script>'
+				: '0'
+		);
 });
 
 let web: ChildProcess | null = null;
@@ -48,15 +54,19 @@ interface Process {
 	line: string;
 }
 function processes(): Process[] {
-	return readdirSync('/proc').filter((name) => /^\d+$/.test(name)).flatMap((name) => {
-		try {
-			const stat = readFileSync(`/proc/${name}/stat`, 'utf8');
-			const [state, parent] = stat.slice(stat.lastIndexOf(')') + 2).split(' ');
-			return state === 'Z' ? [] : [{ pid: Number(name), parent: Number(parent), line: readFileSync(`/proc/${name}/cmdline`, 'utf8') }];
-		} catch {
-			return [];
-		}
-	});
+	return readdirSync('/proc')
+		.filter((name) => /^\d+$/.test(name))
+		.flatMap((name) => {
+			try {
+				const stat = readFileSync(`/proc/${name}/stat`, 'utf8');
+				const [state, parent] = stat.slice(stat.lastIndexOf(')') + 2).split(' ');
+				return state === 'Z'
+					? []
+					: [{ pid: Number(name), parent: Number(parent), line: readFileSync(`/proc/${name}/cmdline`, 'utf8') }];
+			} catch {
+				return [];
+			}
+		});
 }
 const browsers = () => processes().filter((one) => one.line.includes(mark));
 const runner = () => processes().find((one) => one.parent === web?.pid && one.line.includes('runner.ts'))?.pid ?? null;
@@ -77,7 +87,13 @@ const KINDS = {
 	'web, SIGKILL': () => restart('SIGKILL'),
 	'web, SIGTERM': () => restart('SIGTERM'),
 	'Chromium, SIGKILL': async () => signal(browsers().find((one) => !one.line.includes('--type='))?.pid, 'SIGKILL'),
-	'a tab, SIGKILL': async () => signal(browsers().filter((one) => one.line.includes('--type=renderer')).at(-1)?.pid, 'SIGKILL'),
+	'a tab, SIGKILL': async () =>
+		signal(
+			browsers()
+				.filter((one) => one.line.includes('--type=renderer'))
+				.at(-1)?.pid,
+			'SIGKILL'
+		),
 	'runner, SIGSTOP for 20 s': () => freeze([runner()]),
 	'Chromium, SIGSTOP for 20 s': () => freeze(browsers().map((one) => one.pid))
 } satisfies Record<string, () => Promise<boolean>>;
@@ -97,7 +113,11 @@ async function freeze(pids: (number | null)[]): Promise<boolean> {
 }
 
 async function post(path: string, body: unknown): Promise<{ id: number }> {
-	const response = await fetch(url + path, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } });
+	const response = await fetch(url + path, {
+		method: 'POST',
+		body: JSON.stringify(body),
+		headers: { 'content-type': 'application/json' }
+	});
 	if (!response.ok) throw new Error(await response.text());
 	return (await response.json()) as { id: number };
 }
@@ -117,7 +137,14 @@ await startWeb();
 let planned = 0;
 async function addTrial(): Promise<void> {
 	const arms = ['a', 'b'].map((name) => ({ name, url: `http://${name}.test/` }));
-	const { id } = await post('/api/trials', { question: 'Does it hold?', kind: 'side-by-side', arms, conditions: ['desktop'], rounds: 24, warmups: 0 });
+	const { id } = await post('/api/trials', {
+		question: 'Does it hold?',
+		kind: 'side-by-side',
+		arms,
+		conditions: ['desktop'],
+		rounds: 24,
+		warmups: 0
+	});
 	await post(`/api/trials/${id}/start`, {});
 	planned += 48;
 }
@@ -125,7 +152,7 @@ async function addTrial(): Promise<void> {
 const counts = new Map<string, number>();
 const names = Object.keys(KINDS) as (keyof typeof KINDS)[];
 let lastLoads = -1;
-for (let done = 0; done < KILLS; ) {
+for (let done = 0; done < KILLS;) {
 	if (open() < 6) await addTrial();
 	await pause(500 + random() * 6000);
 	// The same load is not killed three times over: that is told as a failure, and rightly.
@@ -141,7 +168,9 @@ while (open() > 0) await pause(1000);
 
 const loads = read<number>('SELECT count(*) FROM load');
 const failed = read<number>("SELECT count(*) FROM load WHERE status = 'failed'");
-const doubled = read<number>('SELECT count(*) FROM (SELECT 1 FROM load GROUP BY trial_id, arm_id, condition_id, stage, round, warmup HAVING count(*) > 1)');
+const doubled = read<number>(
+	'SELECT count(*) FROM (SELECT 1 FROM load GROUP BY trial_id, arm_id, condition_id, stage, round, warmup HAVING count(*) > 1)'
+);
 // A load occupies the lab from its start for as long as it took.
 const overlapping = read<number>(`SELECT count(*) FROM load a JOIN load b ON a.id < b.id
 	AND julianday(b.started_at) < julianday(a.started_at) + (a.lab_ms - 50) / 86400000.0 AND julianday(a.started_at) < julianday(b.started_at) + (b.lab_ms - 50) / 86400000.0`);
@@ -151,7 +180,9 @@ signal(web!.pid, 'SIGTERM');
 await end;
 // Time for a browser that hangs to be given up.
 await pause(10_000);
-const processesLeft = processes().filter((one) => one.line.includes(mark) || (one.line.includes('runner.ts') && one.line.includes(folder))).length;
+const processesLeft = processes().filter(
+	(one) => one.line.includes(mark) || (one.line.includes('runner.ts') && one.line.includes(folder))
+).length;
 const foldersLeft = readdirSync(tmpdir()).filter((name) => name.startsWith(mark)).length;
 
 printTable(`Kills: ${[...counts].map(([name, n]) => `${n} × ${name}`).join(', ')}`, [
@@ -159,7 +190,12 @@ printTable(`Kills: ${[...counts].map(([name, n]) => `${n} × ${name}`).join(', '
 	{ what: 'lost', measured: String(planned - loads + doubled), limit: '0', holds: loads === planned },
 	{ what: 'doubled', measured: String(doubled), limit: '0', holds: doubled === 0 },
 	{ what: 'overlapping', measured: String(overlapping), limit: '0', holds: overlapping === 0 },
-	{ what: `failed for a kill${reasons ? ` (${reasons})` : ''}`, measured: String(failed), limit: '0', holds: failed === 0 },
+	{
+		what: `failed for a kill${reasons ? ` (${reasons})` : ''}`,
+		measured: String(failed),
+		limit: '0',
+		holds: failed === 0
+	},
 	{ what: 'processes left', measured: String(processesLeft), limit: '0', holds: processesLeft === 0 },
 	{ what: 'profile folders left', measured: String(foldersLeft), limit: '0', holds: foldersLeft === 0 }
 ]);

@@ -1,6 +1,6 @@
 /** What a load costs beyond the page's own settled time, and whether the lab's memory stays. */
-import { BUILT_IN_CONDITIONS } from '../src/core/load/conditions';
-import { median } from '../src/core/stats/summary';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { median } from '$core/stats/summary';
 import { Lab } from '../src/lab/lab';
 import { startDemoWeb } from '../test/support/world';
 import { percent, printTable, type Row } from './table';
@@ -28,5 +28,10 @@ const rows: Row[] = Object.entries(beyond).map(([id, costs]) => ({
 	limit: 'at most 1,200 ms',
 	holds: median(costs) <= 1200
 }));
-rows.push({ what: `memory after ${LOADS} loads against after 10`, measured: `${late.toFixed(0)} MB against ${early.toFixed(0)} MB (${percent(late / early - 1)})`, limit: 'within 20 %', holds: late / early <= 1.2 });
+rows.push({
+	what: `memory after ${LOADS} loads against after 10`,
+	measured: `${late.toFixed(0)} MB against ${early.toFixed(0)} MB (${percent(late / early - 1)})`,
+	limit: 'within 20 %',
+	holds: late / early <= 1.2
+});
 printTable('Lab: cost of a load (median)', rows);

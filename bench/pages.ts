@@ -2,7 +2,7 @@
 import { brotliDecompressSync, gzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
 import { chromium } from 'playwright-core';
-import { median } from '../src/core/stats/summary';
+import { median } from '$core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
 import { openDatabase } from '../src/lib/server/db/connection';
 import { importTrial, packLines } from '../src/lib/server/demo';
@@ -11,13 +11,17 @@ import { printTable } from './table';
 
 const app = await startApp({ demo: true });
 // The recorded trial, its loads three times over in new rounds: 44 become 124.
-const [head, ...lines] = brotliDecompressSync(readFileSync('demo/trials/01-chat-on-the-timetable.ndjson.br')).toString().split('\n');
+const [head, ...lines] = brotliDecompressSync(readFileSync('demo/trials/01-chat-on-the-timetable.ndjson.br'))
+	.toString()
+	.split('\n');
 const design = JSON.parse(head!) as { design: { rounds: number } };
 const rounds = design.design.rounds;
 design.design.rounds = rounds * 3;
 const more = lines.flatMap((line) => {
 	const load = JSON.parse(line) as { round: number; warmup: boolean };
-	return load.warmup ? [line] : [0, 1, 2].map((times) => JSON.stringify({ ...load, round: load.round + times * rounds }));
+	return load.warmup
+		? [line]
+		: [0, 1, 2].map((times) => JSON.stringify({ ...load, round: load.round + times * rounds }));
 });
 const db = openDatabase(app.folder);
 const id = importTrial(db, packLines([JSON.stringify(design), ...more], 4));
@@ -43,7 +47,22 @@ await Promise.all(weighing);
 await browser.close();
 await app.end();
 printTable(`Pages: the sheet of a trial with ${more.length} loads`, [
-	{ what: 'served, median', measured: `${median(times).toFixed(0)} ms`, limit: 'at most 60 ms', holds: median(times) <= 60 },
-	{ what: 'script, gzipped', measured: `${(sizes.script / 1000).toFixed(1)} kB`, limit: 'at most 130 kB', holds: sizes.script <= 130_000 },
-	{ what: 'style, gzipped', measured: `${(sizes.stylesheet / 1000).toFixed(1)} kB`, limit: 'at most 45 kB', holds: sizes.stylesheet <= 45_000 }
+	{
+		what: 'served, median',
+		measured: `${median(times).toFixed(0)} ms`,
+		limit: 'at most 60 ms',
+		holds: median(times) <= 60
+	},
+	{
+		what: 'script, gzipped',
+		measured: `${(sizes.script / 1000).toFixed(1)} kB`,
+		limit: 'at most 130 kB',
+		holds: sizes.script <= 130_000
+	},
+	{
+		what: 'style, gzipped',
+		measured: `${(sizes.stylesheet / 1000).toFixed(1)} kB`,
+		limit: 'at most 45 kB',
+		holds: sizes.stylesheet <= 45_000
+	}
 ]);

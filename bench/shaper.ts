@@ -1,6 +1,6 @@
 /** The shaped network against theory: first byte and transfer time, in the real browser behind the real proxy. */
-import { BUILT_IN_CONDITIONS, type Conditions } from '../src/core/load/conditions';
-import { median } from '../src/core/stats/summary';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { median } from '$core/stats/summary';
 import { Lab } from '../src/lab/lab';
 import { rule, serve } from '../test/support/world';
 import { percent, printTable, type Row } from './table';
@@ -23,11 +23,18 @@ const theoryFirstByte = (roundTripMs: number) => 2 * roundTripMs + median(served
 const server = await serve((request, response) => {
 	const url = new URL(request.url ?? '/', 'http://x');
 	const bytes = Number(url.searchParams.get('bytes') ?? 0);
-	if (url.pathname === '/body') return void response.writeHead(200, { 'content-type': 'text/plain' }).end(Buffer.alloc(bytes, 97));
+	if (url.pathname === '/body')
+		return void response.writeHead(200, { 'content-type': 'text/plain' }).end(Buffer.alloc(bytes, 97));
 	const came = performance.now();
 	setTimeout(() => {
 		served.push(performance.now() - came);
-		response.writeHead(200, { 'content-type': 'text/html' }).end(bytes ? `<!doctype html><title>x</title><script>fetch('/body?bytes=${bytes}', {cache:'no-store'}).then((r) => r.arrayBuffer())</script>` : '<!doctype html><title>x</title><p>x');
+		response
+			.writeHead(200, { 'content-type': 'text/html' })
+			.end(
+				bytes
+					? `<!doctype html><title>x</title><script>fetch('/body?bytes=${bytes}', {cache:'no-store'}).then((r) => r.arrayBuffer())</script>`
+					: '<!doctype html><title>x</title><p>x'
+			);
 	}, SERVER_MS);
 });
 const lab = new Lab({ hostMap: [rule('*.test', server.port)] });
@@ -42,11 +49,18 @@ const ROUND_TRIPS = [20, 60, 120, 200];
 const firstBytes = new Map(ROUND_TRIPS.map((roundTripMs) => [roundTripMs, [] as number[]]));
 for (let i = 0; i < repeats; i++)
 	for (const roundTripMs of ROUND_TRIPS)
-		firstBytes.get(roundTripMs)!.push((await lab.measure('http://page.test/', conditions(roundTripMs, 20_000))).record.figures.ttfb!);
+		firstBytes
+			.get(roundTripMs)!
+			.push((await lab.measure('http://page.test/', conditions(roundTripMs, 20_000))).record.figures.ttfb!);
 for (const [roundTripMs, times] of firstBytes) {
 	const theory = theoryFirstByte(roundTripMs);
 	const off = median(times) - theory;
-	rows.push({ what: `first byte, ${roundTripMs} ms round trip`, measured: `${median(times).toFixed(1)} ms, theory ${theory.toFixed(1)}`, limit: 'within 5 ms', holds: Math.abs(off) <= 5 });
+	rows.push({
+		what: `first byte, ${roundTripMs} ms round trip`,
+		measured: `${median(times).toFixed(1)} ms, theory ${theory.toFixed(1)}`,
+		limit: 'within 5 ms',
+		holds: Math.abs(off) <= 5
+	});
 }
 for (const downKbps of [3000, 9000, 40_000])
 	for (const bytes of [50_000, 200_000, 1_000_000, 2_000_000]) {
@@ -58,7 +72,12 @@ for (const downKbps of [3000, 9000, 40_000])
 		}
 		const theory = theoryTransfer(bytes + HEADER_BYTES, 60, downKbps);
 		const off = median(times) / theory - 1;
-		rows.push({ what: `${bytes / 1000} kB at ${downKbps / 1000} Mbit/s, 60 ms`, measured: `${median(times).toFixed(0)} ms, theory ${theory.toFixed(0)} (${percent(off)})`, limit: 'within 3 %', holds: Math.abs(off) <= 0.03 });
+		rows.push({
+			what: `${bytes / 1000} kB at ${downKbps / 1000} Mbit/s, 60 ms`,
+			measured: `${median(times).toFixed(0)} ms, theory ${theory.toFixed(0)} (${percent(off)})`,
+			limit: 'within 3 %',
+			holds: Math.abs(off) <= 0.03
+		});
 	}
 await lab.close();
 server.close();

@@ -9,7 +9,8 @@ export interface Row {
 export function printTable(title: string, rows: readonly Row[]): boolean {
 	console.log(`\n### ${title}\n`);
 	console.log('| what | measured | limit | holds |\n| --- | --- | --- | --- |');
-	for (const { what, measured, limit, holds } of rows) console.log(`| ${what} | ${measured} | ${limit} | ${holds ? 'yes' : 'NO'} |`);
+	for (const { what, measured, limit, holds } of rows)
+		console.log(`| ${what} | ${measured} | ${limit} | ${holds ? 'yes' : 'NO'} |`);
 	const good = rows.every((row) => row.holds);
 	if (!good) process.exitCode = 1;
 	return good;

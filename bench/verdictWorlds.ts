@@ -1,11 +1,11 @@
 /** Simulated trials for `bench/verdicts`: worlds of noise, and the habits of analysts who look, stop, add and leave out. */
-import { BUILT_IN_CONDITIONS } from '../src/core/load/conditions';
-import { noFigures, type MetricId } from '../src/core/metrics/catalogue';
-import { normalFrom, seededRandom, type Random } from '../src/core/stats/random';
-import { judge } from '../src/core/trial/judge';
-import { isDecided, isHopeless, isLookDue, nextLook, stageLook } from '../src/core/trial/looks';
-import { MOST_ROUNDS } from '../src/core/trial/verdict';
-import type { Judgement, Look, ShiftResult, TrialDesign, TrialLoad } from '../src/core/trial/types';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { noFigures, type MetricId } from '$core/metrics/catalogue';
+import { normalFrom, seededRandom, type Random } from '$core/stats/random';
+import { judge } from '$core/trial/judge';
+import { isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/looks';
+import { MOST_ROUNDS } from '$core/trial/verdict';
+import type { Judgement, Look, ShiftResult, TrialDesign, TrialLoad } from '$core/trial/types';
 
 /** Joint tests of long trials take a choice of flips; the product takes ten times as many. */
 export const FLIPS = 1000;
@@ -34,12 +34,29 @@ export interface World {
 	shift: Partial<Record<MetricId, number>>;
 }
 
-export const CALM: World = { noise: 0.06, kind: 'skewed', shared: 0, drift: { spread: 0, memory: 0 }, noisyArm: 1, exact: 0, flip: 0, failures: 0, scoreLcp: 0.98, shift: {} };
+export const CALM: World = {
+	noise: 0.06,
+	kind: 'skewed',
+	shared: 0,
+	drift: { spread: 0, memory: 0 },
+	noisyArm: 1,
+	exact: 0,
+	flip: 0,
+	failures: 0,
+	scoreLcp: 0.98,
+	shift: {}
+};
 
 export function designOf(arms: number, more: Partial<TrialDesign> = {}): TrialDesign {
 	return {
 		kind: 'side-by-side',
-		arms: Array.from({ length: arms }, (_, i) => ({ id: i + 1, name: `Arm ${i + 1}`, url: 'http://a.test/', baseline: i === 0, reference: false })),
+		arms: Array.from({ length: arms }, (_, i) => ({
+			id: i + 1,
+			name: `Arm ${i + 1}`,
+			url: 'http://a.test/',
+			baseline: i === 0,
+			reference: false
+		})),
 		conditions: [BUILT_IN_CONDITIONS[1]!],
 		rounds: more.adaptive ? 24 : 12,
 		warmups: 0,
@@ -52,7 +69,12 @@ export function designOf(arms: number, more: Partial<TrialDesign> = {}): TrialDe
 function deviate(random: Random, kind: World['kind']): number {
 	if (kind === 'normal') return normalFrom(random);
 	// Student's t with 3 degrees of freedom, scaled to a standard deviation of 1.
-	if (kind === 'heavy') return normalFrom(random) / Math.sqrt((normalFrom(random) ** 2 + normalFrom(random) ** 2 + normalFrom(random) ** 2) / 3) / Math.sqrt(3);
+	if (kind === 'heavy')
+		return (
+			normalFrom(random) /
+			Math.sqrt((normalFrom(random) ** 2 + normalFrom(random) ** 2 + normalFrom(random) ** 2) / 3) /
+			Math.sqrt(3)
+		);
 	const outlier = random() < 0.03 ? 5 * random() : 0;
 	return 0.6 * normalFrom(random) - 0.8 * (Math.log(1 - random()) + 1) + outlier;
 }
@@ -71,9 +93,12 @@ export class Simulation {
 	/** One round of some arms; a load that fails is tried twice more, as the lab does. */
 	round(round: number, arms = this.design.arms, stage = 0, more: number = 0): void {
 		const { drift } = this.world;
-		this.#drift = drift.memory * this.#drift + Math.sqrt(1 - drift.memory ** 2) * drift.spread * normalFrom(this.random);
+		this.#drift =
+			drift.memory * this.#drift + Math.sqrt(1 - drift.memory ** 2) * drift.spread * normalFrom(this.random);
 		for (const { id: conditionId } of this.design.conditions) {
-			const common = Object.fromEntries(this.design.primary.map((metric) => [metric, deviate(this.random, this.world.kind)]));
+			const common = Object.fromEntries(
+				this.design.primary.map((metric) => [metric, deviate(this.random, this.world.kind)])
+			);
 			for (const arm of arms) {
 				const place = { armId: arm.id, conditionId, stage, round, warmup: false, excluded: null };
 				for (let tries = 0; tries < 3; tries++) {
@@ -92,11 +117,18 @@ export class Simulation {
 		const size = noise * (armId === this.design.arms.length ? noisyArm : 1);
 		const own = Object.fromEntries(this.design.primary.map((metric) => [metric, deviate(this.random, kind)]));
 		own.score = -scoreLcp * (own.lcp ?? 0) + Math.sqrt(1 - scoreLcp ** 2) * (own.score ?? 0);
-		const together = { ...common, score: -scoreLcp * (common.lcp ?? 0) + Math.sqrt(1 - scoreLcp ** 2) * (common.score ?? 0) };
+		const together = {
+			...common,
+			score: -scoreLcp * (common.lcp ?? 0) + Math.sqrt(1 - scoreLcp ** 2) * (common.score ?? 0)
+		};
 		for (const metric of this.design.primary) {
-			const error = this.random() < exact ? 0 : Math.sqrt(shared) * (together as Record<string, number>)[metric]! + Math.sqrt(1 - shared) * own[metric]!;
+			const error =
+				this.random() < exact
+					? 0
+					: Math.sqrt(shared) * (together as Record<string, number>)[metric]! + Math.sqrt(1 - shared) * own[metric]!;
 			const other = metric === 'lcp' && this.random() < flip ? 0.4 : 0;
-			figures[metric] = MIDDLES[metric]! * (1 + this.#drift + more + size * error + other + (unshifted ? 0 : (shift[metric] ?? 0)));
+			figures[metric] =
+				MIDDLES[metric]! * (1 + this.#drift + more + size * error + other + (unshifted ? 0 : (shift[metric] ?? 0)));
 		}
 		return figures;
 	}
@@ -122,7 +154,10 @@ export function runTrial(design: TrialDesign, world: World, seed: number, mayLos
 	throw new Error('A trial has at least one round.');
 }
 
-export const looked = (design: TrialDesign, look: Look): TrialDesign => ({ ...design, looks: [...(design.looks ?? []), look] });
+export const looked = (design: TrialDesign, look: Look): TrialDesign => ({
+	...design,
+	looks: [...(design.looks ?? []), look]
+});
 
 /**
  * Stops after every other round from the sixth on, and starts again unless something was called. A call once made stays,
@@ -134,14 +169,19 @@ export function runStopping(design: TrialDesign, world: World, seed: number): En
 	for (let round = 1; round <= design.rounds; round++) {
 		simulation.round(round);
 		const isPlanned = round === design.rounds || isLookDue(now, round);
-		if (isPlanned || (round >= 6 && round % 2 === 0)) now = looked(now, nextLook(now, round, isPlanned ? 'plan' : 'stop'));
+		if (isPlanned || (round >= 6 && round % 2 === 0))
+			now = looked(now, nextLook(now, round, isPlanned ? 'plan' : 'stop'));
 	}
 	return { judgement: judge(now, simulation.loads, FLIPS), rounds: design.rounds };
 }
 
 /** A fixed trial that ends undecided gets the rounds that it asks for. @returns null when it was decided at once, or when
  * it is told that more than 200 would be needed */
-export function runAsSuggested(design: TrialDesign, world: World, seed: number): (Ended & { suggested: number }) | null {
+export function runAsSuggested(
+	design: TrialDesign,
+	world: World,
+	seed: number
+): (Ended & { suggested: number }) | null {
 	const simulation = new Simulation({ ...design, seed }, world, seededRandom(seed));
 	for (let round = 1; round <= design.rounds; round++) simulation.round(round);
 	const first = looked(simulation.design, nextLook(simulation.design, design.rounds, 'plan'));
@@ -150,7 +190,11 @@ export function runAsSuggested(design: TrialDesign, world: World, seed: number):
 	const suggested = open.roundsNeeded!;
 	for (let round = design.rounds + 1; round <= suggested; round++) simulation.round(round);
 	const longer = { ...first, rounds: suggested };
-	return { judgement: judge(looked(longer, nextLook(longer, suggested, 'added')), simulation.loads, FLIPS), rounds: suggested, suggested };
+	return {
+		judgement: judge(looked(longer, nextLook(longer, suggested, 'added')), simulation.loads, FLIPS),
+		rounds: suggested,
+		suggested
+	};
 }
 
 /** Adds rounds as long as nothing was called; all looks are judged at once. */
@@ -170,8 +214,12 @@ export function runAdding(design: TrialDesign, world: World, seed: number, more:
 export function runExcluding(design: TrialDesign, world: World, seed: number, count: number): Ended {
 	const simulation = new Simulation({ ...design, seed }, world, seededRandom(seed));
 	for (let round = 1; round <= design.rounds; round++) simulation.round(round);
-	const lcp = (armId: number, round: number) => simulation.loads.find((load) => load.armId === armId && load.round === round)!;
-	const differences = Array.from({ length: design.rounds }, (_, i) => ({ load: lcp(2, i + 1), by: lcp(2, i + 1).figures.lcp! - lcp(1, i + 1).figures.lcp! }));
+	const lcp = (armId: number, round: number) =>
+		simulation.loads.find((load) => load.armId === armId && load.round === round)!;
+	const differences = Array.from({ length: design.rounds }, (_, i) => ({
+		load: lcp(2, i + 1),
+		by: lcp(2, i + 1).figures.lcp! - lcp(1, i + 1).figures.lcp!
+	}));
 	const direction = Math.sign(differences.reduce((sum, { by }) => sum + by, 0));
 	differences.sort((a, b) => direction * (a.by - b.by));
 	for (const { load } of differences.slice(0, count)) load.excluded = 'It does not suit.';
@@ -182,16 +230,20 @@ export function runExcluding(design: TrialDesign, world: World, seed: number, co
 /** Two stages, the world slower in the second one, with a reference page. */
 export function runStages(rounds: number, slower: number, world: World, seed: number, reference = true): Ended {
 	const staged = designOf(2, { kind: 'before-after', rounds, seed, primary: ['lcp'] });
-	const arms = reference ? [...staged.arms, { id: 3, name: 'Reference', url: 'http://r.test/', baseline: false, reference: true }] : staged.arms;
+	const arms = reference
+		? [...staged.arms, { id: 3, name: 'Reference', url: 'http://r.test/', baseline: false, reference: true }]
+		: staged.arms;
 	const design = { ...staged, arms };
 	const simulation = new Simulation(design, world, seededRandom(seed));
 	for (const stage of [0, 1])
-		for (let round = 1; round <= rounds; round++) simulation.round(round, [arms[stage]!, ...arms.slice(2)], stage, stage * slower);
+		for (let round = 1; round <= rounds; round++)
+			simulation.round(round, [arms[stage]!, ...arms.slice(2)], stage, stage * slower);
 	const judgement = judge(looked(design, stageLook(design, 1, 2, rounds, 'plan')), simulation.loads, FLIPS);
 	return { judgement, rounds };
 }
 
-export const isCalled = ({ verdict }: Pick<ShiftResult, 'verdict'>) => verdict === 'better' || verdict === 'worse' || verdict === 'slight';
+export const isCalled = ({ verdict }: Pick<ShiftResult, 'verdict'>) =>
+	verdict === 'better' || verdict === 'worse' || verdict === 'slight';
 export const primaryOf = ({ results }: Judgement) => results.filter((one) => one.primary);
 export const anyCalled = (judgement: Judgement) => primaryOf(judgement).some(isCalled);
 export const holdsZero = ({ shift }: ShiftResult) => shift!.low === null || (shift!.low <= 0 && shift!.high! >= 0);

@@ -24,7 +24,8 @@ const OWN_STATE: Record<string, Partial<SiteState>> = {
 
 function stateOf(site: SiteModel): SiteState {
 	const bench = /^bench\.(\w+)\.test$/.exec(site.host)?.[1] as BuilderName | undefined;
-	const forBench: Partial<SiteState> = bench && BUILDERS.includes(bench) ? { builder: bench, counting: 'absent', hosting: 'dedicated' } : {};
+	const forBench: Partial<SiteState> =
+		bench && BUILDERS.includes(bench) ? { builder: bench, counting: 'absent', hosting: 'dedicated' } : {};
 	return { ...DEFAULT_STATE, ...OWN_STATE[site.host], ...forBench };
 }
 
@@ -40,7 +41,12 @@ export const SPECIAL_HOSTS = ['switchboard.test', 'faults.test', 'truth.test'];
 /** Every name that the certificate must hold. */
 export function allHosts(): string[] {
 	const sites = [...startingStates().keys()];
-	return [...sites, ...sites.flatMap((host) => [`preview.${host}`, `cdn.${host}`]), ...Object.values(PARTY_HOSTS), ...SPECIAL_HOSTS];
+	return [
+		...sites,
+		...sites.flatMap((host) => [`preview.${host}`, `cdn.${host}`]),
+		...Object.values(PARTY_HOSTS),
+		...SPECIAL_HOSTS
+	];
 }
 
 /** What a look-up and a round trip cost beyond the line's own, ms: for the lab's shaper. */

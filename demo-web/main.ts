@@ -29,9 +29,17 @@ function listen(server: Server, on: number): Promise<void> {
 await listen(http, port);
 await listen(https, tlsPort);
 await listen(wrongCertificate, wrongPort);
-console.log(`The simulated web listens on 127.0.0.1, ports ${port} (HTTP), ${tlsPort} (HTTPS) and ${wrongPort} (wrong certificate).`);
+console.log(
+	`The simulated web listens on 127.0.0.1, ports ${port} (HTTP), ${tlsPort} (HTTPS) and ${wrongPort} (wrong certificate).`
+);
 console.log(`Public key of its certificate: ${certificates.keyHash}`);
-process.send?.({ keyHash: certificates.keyHash, tlsPort, hostTimes: hostTimes().map(({ pattern, dnsMs, extraRoundTripMs }) => `${pattern}=${dnsMs}/${extraRoundTripMs}`).join(',') });
+process.send?.({
+	keyHash: certificates.keyHash,
+	tlsPort,
+	hostTimes: hostTimes()
+		.map(({ pattern, dnsMs, extraRoundTripMs }) => `${pattern}=${dnsMs}/${extraRoundTripMs}`)
+		.join(',')
+});
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
 // Started by a parent over a channel, it ends with that parent.

@@ -52,14 +52,18 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 	const store = new StateStore(startingStates(), keepState ? join(folder, 'state.json') : null, () => forget());
 	const certificates = await certificatesFor(join(folder, 'tls'), allHosts());
 	const sites = new Map(SITES.map((model) => [model.host, new Site(model, pictures, jitter)]));
-	for (const [host, { of }] of Object.entries(VARIANTS)) sites.set(host, new Site({ ...sites.get(of)!.model, host }, pictures, jitter));
+	for (const [host, { of }] of Object.entries(VARIANTS))
+		sites.set(host, new Site({ ...sites.get(of)!.model, host }, pictures, jitter));
 	const previews = new Map([...sites].map(([host, { model }]) => [host, new Site(model, pictures, jitter)]));
 	const forget = () => [...sites.values(), ...previews.values()].forEach((site) => site.forget());
 	const packed = new WeakMap<object, Promise<Buffer>>();
 	const packedText = new Map<string, Promise<Buffer>>();
 
 	async function find(ask: Ask): Promise<HostAnswer> {
-		if (ask.host === 'switchboard.test') return ask.path === '/hosts' ? { type: 'application/json', body: JSON.stringify(hostTimes()) } : answerSwitchboard(ask, store);
+		if (ask.host === 'switchboard.test')
+			return ask.path === '/hosts'
+				? { type: 'application/json', body: JSON.stringify(hostTimes()) }
+				: answerSwitchboard(ask, store);
 		if (ask.host === 'faults.test') return answerFaults(ask.path, ask.query, ask.https);
 		if (ask.host === 'truth.test') return answerTruth(ask.path, pictures);
 		if (PARTIES.has(ask.host)) return answerParty(ask, pictures, (middleMs) => jitter(ask.host, middleMs));
@@ -69,7 +73,12 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 		if (!site) return listOfHosts(ask.host, [...sites.keys()]);
 		const state = isPreview ? store.staged(live) : store.published(live);
 		if (state.https !== ask.https && !ask.host.startsWith('cdn.'))
-			return { status: 301, type: 'text/plain', body: '', headers: { location: `http${state.https ? 's' : ''}://${ask.host}${ask.path}` } };
+			return {
+				status: 301,
+				type: 'text/plain',
+				body: '',
+				headers: { location: `http${state.https ? 's' : ''}://${ask.host}${ask.path}` }
+			};
 		return site.answer(ask, state, `http${state.https ? 's' : ''}://${isPreview ? ask.host : live}`);
 	}
 
@@ -78,7 +87,15 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 		const host = authority.split(':')[0]!.toLowerCase();
 		const url = new URL(request.url ?? '/', `http://${host || 'unknown'}`);
 		const body = request.method === 'POST' || request.method === 'PUT' ? await readBody(request) : '';
-		const ask: Ask = { host, path: url.pathname, query: url.searchParams, method: request.method ?? 'GET', headers: request.headers, https, body };
+		const ask: Ask = {
+			host,
+			path: url.pathname,
+			query: url.searchParams,
+			method: request.method ?? 'GET',
+			headers: request.headers,
+			https,
+			body
+		};
 		const answer = (await find(ask)) ?? notFound(ask);
 		if (typeof answer === 'function') return answer({ ask, request, response });
 		if (answer.waitMs) await new Promise((next) => setTimeout(next, answer.waitMs));
@@ -98,9 +115,17 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 	}
 
 	async function send(ask: Ask, response: ServerResponse, answer: Answer): Promise<void> {
-		const packs = answer.compress !== false && isText(answer.type) && answer.body.length > 200 && /\bgzip\b/.test(String(ask.headers['accept-encoding'] ?? ''));
+		const packs =
+			answer.compress !== false &&
+			isText(answer.type) &&
+			answer.body.length > 200 &&
+			/\bgzip\b/.test(String(ask.headers['accept-encoding'] ?? ''));
 		const body = packs ? await pack(answer.body) : Buffer.from(answer.body);
-		const etag = answer.headers?.etag ?? (ask.method === 'GET' && (answer.status ?? 200) === 200 ? `"${createHash('sha1').update(body).digest('hex').slice(0, 16)}"` : undefined);
+		const etag =
+			answer.headers?.etag ??
+			(ask.method === 'GET' && (answer.status ?? 200) === 200
+				? `"${createHash('sha1').update(body).digest('hex').slice(0, 16)}"`
+				: undefined);
 		const headers = {
 			'content-type': isText(answer.type) ? `${answer.type}; charset=utf-8` : answer.type,
 			...(packs ? { 'content-encoding': 'gzip', vary: 'accept-encoding' } : {}),
@@ -112,7 +137,10 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 			response.writeHead(304, headers);
 			return void response.end();
 		}
-		response.writeHead(answer.status ?? 200, answer.status === 204 ? headers : { ...headers, 'content-length': String(body.length) });
+		response.writeHead(
+			answer.status ?? 200,
+			answer.status === 204 ? headers : { ...headers, 'content-length': String(body.length) }
+		);
 		response.end(ask.method === 'HEAD' ? undefined : body);
 	}
 
@@ -130,14 +158,20 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 			allowHTTP1: true,
 			// A host that is switched to plain HTTP has no certificate to show.
 			SNICallback: (name, done) =>
-				store.has(name) && !store.published(name).https ? done(new Error('no https here')) : done(null, createSecureContext({ key: pair.key, cert: pair.certificate }))
+				store.has(name) && !store.published(name).https
+					? done(new Error('no https here'))
+					: done(null, createSecureContext({ key: pair.key, cert: pair.certificate }))
 		});
 	const http = createServer(listener(false));
 	http.keepAliveTimeout = 60_000;
 	const https = secure(certificates);
 	https.on('request', listener(true) as never);
 	https.on('sessionError', () => undefined);
-	const wrongCertificate = createSecureServer({ key: certificates.wrong.key, cert: certificates.wrong.certificate, allowHTTP1: true });
+	const wrongCertificate = createSecureServer({
+		key: certificates.wrong.key,
+		cert: certificates.wrong.certificate,
+		allowHTTP1: true
+	});
 	wrongCertificate.on('request', listener(true) as never);
 	const drawPictures = async () => {
 		for (const { host } of SITES) await sites.get(host)!.drawPictures(store.published(host).shrinkery);
@@ -155,10 +189,20 @@ async function readBody(request: IncomingMessage): Promise<string> {
 }
 
 function notFound({ host, path }: Ask): Answer {
-	return { status: 404, type: 'text/html', body: `<!doctype html><html lang="en"><title>Not found</title><h1>Not found</h1><p>There is no ${escapeHtml(path)} on ${escapeHtml(host)}.</p></html>` };
+	return {
+		status: 404,
+		type: 'text/html',
+		body: `<!doctype html><html lang="en"><title>Not found</title><h1>Not found</h1><p>There is no ${escapeHtml(path)} on ${escapeHtml(host)}.</p></html>`
+	};
 }
 
 function listOfHosts(host: string, hosts: readonly string[]): Answer {
-	const rows = [...hosts, ...PARTIES, 'switchboard.test', 'faults.test', 'truth.test'].map((name) => `<li>${name}</li>`).join('');
-	return { status: 404, type: 'text/html', body: `<!doctype html><html lang="en"><title>Unknown host</title><h1>There is no ${escapeHtml(host)} here</h1><p>The simulated web knows these hosts:</p><ul>${rows}</ul></html>` };
+	const rows = [...hosts, ...PARTIES, 'switchboard.test', 'faults.test', 'truth.test']
+		.map((name) => `<li>${name}</li>`)
+		.join('');
+	return {
+		status: 404,
+		type: 'text/html',
+		body: `<!doctype html><html lang="en"><title>Unknown host</title><h1>There is no ${escapeHtml(host)} here</h1><p>The simulated web knows these hosts:</p><ul>${rows}</ul></html>`
+	};
 }

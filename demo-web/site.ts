@@ -14,7 +14,11 @@ import type { Level, SiteState } from './state/switches';
 import { DEVICE, type Answer, type Ask } from './world';
 
 /** Middle time of a page and of a file by class of hosting, ms. House numbers of the world. */
-const SERVER_MS = { shared: { page: 420, file: 30 }, virtual: { page: 140, file: 10 }, dedicated: { page: 70, file: 5 } };
+const SERVER_MS = {
+	shared: { page: 420, file: 30 },
+	virtual: { page: 140, file: 10 },
+	dedicated: { page: 70, file: 5 }
+};
 const COLD_MS = 1500;
 const CACHED_PAGE_MS = 12;
 const CDN_MS = 4;
@@ -44,7 +48,14 @@ export class Site {
 		for (const page of this.model.pages)
 			for (const block of page.blocks) {
 				if (!(block.kind in roles)) continue;
-				const pictures = block.kind === 'cards' ? block.cards.map((card) => card.picture) : block.kind === 'gallery' ? block.pictures : 'picture' in block ? [block.picture] : [];
+				const pictures =
+					block.kind === 'cards'
+						? block.cards.map((card) => card.picture)
+						: block.kind === 'gallery'
+							? block.pictures
+							: 'picture' in block
+								? [block.picture]
+								: [];
 				for (const one of pictures) {
 					const file = imageFile(one, roles[block.kind as keyof typeof roles], level);
 					await this.pictures.get(one.name, { ...file, palette: this.model.look.palette, scene: one.scene });
@@ -63,7 +74,8 @@ export class Site {
 		const page = isCdn ? undefined : this.#pages.get(ask.path);
 		if (page) return this.#page(ask, page, state, origin);
 		if (ask.path === '/sitemap.xml' && !isCdn) return this.#sitemap(origin);
-		if (ask.path === '/robots.txt' && !isCdn) return { type: 'text/plain', body: `User-agent: *\nSitemap: ${origin}/sitemap.xml\n` };
+		if (ask.path === '/robots.txt' && !isCdn)
+			return { type: 'text/plain', body: `User-agent: *\nSitemap: ${origin}/sitemap.xml\n` };
 		if (ask.path === '/favicon.ico') return { status: 204, type: 'image/x-icon', body: '' };
 		const file = await this.#file(ask.path, state);
 		if (!file) return null;
@@ -85,7 +97,12 @@ export class Site {
 		const asleep = state.coldStart && !this.#warm;
 		this.#warm = true;
 		const slowMs = this.jitter(ask.host, pageMs * busyness(state.hour, state.hosting)) + (asleep ? COLD_MS : 0);
-		const base: Answer = { type: 'text/html', body: '', compress: state.compression || state.larder !== 'off', headers: { 'cache-control': 'no-cache' } };
+		const base: Answer = {
+			type: 'text/html',
+			body: '',
+			compress: state.compression || state.larder !== 'off',
+			headers: { 'cache-control': 'no-cache' }
+		};
 		if (state.larder === 'off') return { ...base, body: await this.#html(page, state, origin), waitMs: slowMs };
 		const key = `${ask.host}${ask.path} ${DEVICE(ask.headers)}`;
 		const kept = this.cache.get(key, state.secondCache);
@@ -109,9 +126,18 @@ export class Site {
 		const builder = ALL_BUILDERS[state.builder];
 		const share = state.share === 'none' ? null : SHARE_PLUGINS[state.share];
 		const shareOf = (type: string) => share?.assets.filter((asset) => asset.type === type) ?? [];
-		let styles: Asset[] = [{ path: '/look.css', type: 'text/css', body: this.#look(state) }, ...builder.styles, ...shareOf('text/css')];
+		let styles: Asset[] = [
+			{ path: '/look.css', type: 'text/css', body: this.#look(state) },
+			...builder.styles,
+			...shareOf('text/css')
+		];
 		const isShop = this.model.pages.some((page) => page.blocks.some((block) => block.kind === 'buy'));
-		let scripts: Asset[] = [...PLATFORM, ...builder.scripts, ...(isShop ? [CART_SCRIPT] : []), ...shareOf('text/javascript')];
+		let scripts: Asset[] = [
+			...PLATFORM,
+			...builder.scripts,
+			...(isShop ? [CART_SCRIPT] : []),
+			...shareOf('text/javascript')
+		];
 		styles = await Promise.all(styles.map((asset) => squeeze(asset, state.larder)));
 		scripts = await Promise.all(scripts.map((asset) => squeeze(asset, state.larder)));
 		if (state.larder === 'all-out') {
@@ -126,7 +152,9 @@ export class Site {
 	/** Sites whose titles need the font bring it themselves, unless Serifhouse does. */
 	#look(state: SiteState): string {
 		const own = this.model.look.titleFont === 'Harbour' && state.fonts === 'absent';
-		const face = own ? '@font-face{font-family:"Harbour";src:url(/fonts/harbour.woff2) format("woff2");font-weight:200 900;font-display:swap}\n' : '';
+		const face = own
+			? '@font-face{font-family:"Harbour";src:url(/fonts/harbour.woff2) format("woff2");font-weight:200 900;font-display:swap}\n'
+			: '';
 		return face + lookOf(this.model);
 	}
 
@@ -166,7 +194,12 @@ ${builder.head}${tags.head}</head>
 	}
 
 	#sitemap(origin: string): Answer {
-		const rows = this.model.pages.map((page) => `\t<url><loc>${origin}${page.path}</loc><changefreq>weekly</changefreq></url>`);
-		return { type: 'application/xml', body: `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${rows.join('\n')}\n</urlset>\n` };
+		const rows = this.model.pages.map(
+			(page) => `\t<url><loc>${origin}${page.path}</loc><changefreq>weekly</changefreq></url>`
+		);
+		return {
+			type: 'application/xml',
+			body: `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${rows.join('\n')}\n</urlset>\n`
+		};
 	}
 }

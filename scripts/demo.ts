@@ -22,13 +22,16 @@ function end(code: number): void {
 	for (const child of children) child.kill('SIGTERM');
 	// Whoever does not end by itself loses its channel when this process goes, and ends then.
 	setTimeout(() => process.exit(code), 1500).unref();
-	void Promise.all(children.map((child) => child.exitCode ?? new Promise((done) => child.once('exit', done)))).then(() =>
-		process.exit(code)
+	void Promise.all(children.map((child) => child.exitCode ?? new Promise((done) => child.once('exit', done)))).then(
+		() => process.exit(code)
 	);
 }
 
 function start(name: string, args: string[], more: NodeJS.ProcessEnv = {}): ChildProcess {
-	const child = spawn(process.execPath, args, { env: { ...environment, ...more }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+	const child = spawn(process.execPath, args, {
+		env: { ...environment, ...more },
+		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
+	});
 	children.push(child);
 	child.on('exit', (code) => {
 		// Ctrl-C reaches the children too, sometimes before it reaches us: that is no accident to report.

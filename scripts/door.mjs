@@ -12,7 +12,11 @@ export function allowedHosts(host, port, origins = '') {
 	const names = new Set(LOCAL_NAMES);
 	if (!isWildcard(host)) names.add(host.includes(':') && !host.startsWith('[') ? `[${host}]` : host);
 	const allowed = new Set([...names].flatMap((name) => [`${name}:${port}`, ...(port === 80 ? [name] : [])]));
-	for (const origin of origins.split(',').map((one) => one.trim()).filter(Boolean)) allowed.add(hostOf(origin));
+	for (const origin of origins
+		.split(',')
+		.map((one) => one.trim())
+		.filter(Boolean))
+		allowed.add(hostOf(origin));
 	return allowed;
 }
 
@@ -28,7 +32,10 @@ function hostOf(origin) {
 export function refusal({ method = 'GET', headers }, allowed) {
 	const host = (headers.host ?? '').toLowerCase();
 	if (!allowed.has(host))
-		return { status: 421, words: `Zafra does not answer under the name “${host.slice(0, 100)}”. Name it in ZAFRA_ORIGINS if that is meant.` };
+		return {
+			status: 421,
+			words: `Zafra does not answer under the name “${host.slice(0, 100)}”. Name it in ZAFRA_ORIGINS if that is meant.`
+		};
 	if (READING.has(method) || isOwn(headers, host)) return null;
 	return { status: 403, words: 'This request comes from another site, which may not change anything here.' };
 }

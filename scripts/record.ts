@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import pino from 'pino';
 import { hostTimes } from '../demo-web/hosts';
 import * as v from 'valibot';
-import { NewTrialInput } from '../src/core/trial/input';
+import { NewTrialInput } from '$core/trial/input';
 import { Lab } from '../src/lab/lab';
 import { findClientByName } from '../src/lib/server/db/clients';
 import { openDatabase } from '../src/lib/server/db/connection';
@@ -21,7 +21,10 @@ import { startDemoWeb } from '../test/support/world';
 const ROUNDS = Number(process.env.RECORD_ROUNDS ?? 10);
 const MOST_BYTES = 4_000_000;
 
-type Recording = { file: string; client: string } & Omit<v.InferInput<typeof NewTrialInput>, 'conditions' | 'rounds' | 'warmups'> & { rounds?: number };
+type Recording = { file: string; client: string } & Omit<
+	v.InferInput<typeof NewTrialInput>,
+	'conditions' | 'rounds' | 'warmups'
+> & { rounds?: number };
 
 const LATHWORK = { kind: 'builder', name: 'Lathwork', version: '6.1', tier: 'free' } as const;
 
@@ -33,12 +36,21 @@ const ALL: Recording[] = [
 		question: 'Did adding the chat make the timetable slower?',
 		seed: 1921,
 		arms: [
-			{ name: 'Without chat', url: 'https://skerry-line.test/timetable', baseline: true, setup: { components: [LATHWORK], features: { 'Visit counting': true, Chat: false } } },
+			{
+				name: 'Without chat',
+				url: 'https://skerry-line.test/timetable',
+				baseline: true,
+				setup: { components: [LATHWORK], features: { 'Visit counting': true, Chat: false } }
+			},
 			{
 				name: 'With Parlour Bell',
 				url: 'https://with-chat.skerry-line.test/timetable',
 				baseline: false,
-				setup: { components: [LATHWORK, { kind: 'third party', name: 'Parlour Bell', tier: 'paid', monthlyCost: 29 }], features: { 'Visit counting': true, Chat: true }, effortHours: 1 }
+				setup: {
+					components: [LATHWORK, { kind: 'third party', name: 'Parlour Bell', tier: 'paid', monthlyCost: 29 }],
+					features: { 'Visit counting': true, Chat: true },
+					effortHours: 1
+				}
 			}
 		],
 		intended: ['features', 'tiers', 'third-parties', 'picture', 'words'],
@@ -65,8 +77,38 @@ const ALL: Recording[] = [
 		settleWithinS: 60,
 		arms: [
 			{ name: 'As it is', url: 'https://skerry-line.test/', baseline: true, setup: { components: [LATHWORK] } },
-			{ name: 'Larder', url: 'https://with-larder.skerry-line.test/', baseline: false, setup: { components: [LATHWORK, { kind: 'plugin', name: 'Larder', version: '3.2', tier: 'paid', monthlyCost: 12, jobs: ['page cache', 'script minifying'], settings: '{"pageCache":true,"squeeze":"firm"}' }], effortHours: 3 } },
-			{ name: 'Hushbox', url: 'https://hushed.skerry-line.test/', baseline: false, setup: { components: [LATHWORK, { kind: 'plugin', name: 'Hushbox', version: '1.9', tier: 'free', monthlyCost: 0, jobs: ['script delay'] }], effortHours: 1 } }
+			{
+				name: 'Larder',
+				url: 'https://with-larder.skerry-line.test/',
+				baseline: false,
+				setup: {
+					components: [
+						LATHWORK,
+						{
+							kind: 'plugin',
+							name: 'Larder',
+							version: '3.2',
+							tier: 'paid',
+							monthlyCost: 12,
+							jobs: ['page cache', 'script minifying'],
+							settings: '{"pageCache":true,"squeeze":"firm"}'
+						}
+					],
+					effortHours: 3
+				}
+			},
+			{
+				name: 'Hushbox',
+				url: 'https://hushed.skerry-line.test/',
+				baseline: false,
+				setup: {
+					components: [
+						LATHWORK,
+						{ kind: 'plugin', name: 'Hushbox', version: '1.9', tier: 'free', monthlyCost: 0, jobs: ['script delay'] }
+					],
+					effortHours: 1
+				}
+			}
 		],
 		intended: ['cache', 'tiers', 'third-parties', 'compression', 'text-compression'],
 		steps: [{ expect: { selector: 'h1' } }]
@@ -80,10 +122,23 @@ const world = await startDemoWeb();
 const db = openDatabase(folder);
 insertScenario(db);
 const ids = RECORDINGS.map(({ client, ...asked }) =>
-	createTrial(db, v.parse(NewTrialInput, { rounds: ROUNDS, ...asked, conditions: ['phone', 'desktop'], warmups: 1, clientId: findClientByName(db, client) }))
+	createTrial(
+		db,
+		v.parse(NewTrialInput, {
+			rounds: ROUNDS,
+			...asked,
+			conditions: ['phone', 'desktop'],
+			warmups: 1,
+			clientId: findClientByName(db, client)
+		})
+	)
 );
 for (const id of ids) startTrial(db, id);
-const runner = startRunner({ db, lab: new Lab({ hostMap: world.rules, hostTimes: hostTimes(), trustedKeys: [world.keyHash] }), log: pino({ level: 'info' }) });
+const runner = startRunner({
+	db,
+	lab: new Lab({ hostMap: world.rules, hostTimes: hostTimes(), trustedKeys: [world.keyHash] }),
+	log: pino({ level: 'info' })
+});
 while (ids.some((id) => findTrial(db, id)!.status !== 'done')) await new Promise((next) => setTimeout(next, 500));
 runner.stop();
 await runner.finished;

@@ -5,7 +5,15 @@ import { createGenerator } from 'ts-json-schema-generator';
 export const SCHEMA_FILE = 'docs/load-record.schema.json';
 
 export function schemaText(): string {
-	const generator = createGenerator({ path: 'src/core/load/record.ts', tsconfig: 'tsconfig.json', type: 'LoadRecord', topRef: true, jsDoc: 'extended', skipTypeCheck: true, additionalProperties: false });
+	const generator = createGenerator({
+		path: 'src/core/load/record.ts',
+		tsconfig: 'tsconfig.json',
+		type: 'LoadRecord',
+		topRef: true,
+		jsDoc: 'extended',
+		skipTypeCheck: true,
+		additionalProperties: false
+	});
 	const schema = { ...generator.createSchema('LoadRecord'), title: 'Zafra load record, version 1' };
 	return `${JSON.stringify(schema, null, '\t')}\n`;
 }

@@ -27,13 +27,19 @@ const app = await startApp({ demo: true });
 // The lab needs a moment to start; the pictures show it ready.
 await until(async () => (await app.api('GET', '/api/health')).body.runner === 'idle', 30_000, 'the lab to be ready');
 // Evidence is worked out once the lab has nothing else to do.
-for (const id of [1, 2, 3]) await until(async () => (await app.api('GET', `/api/trials/${id}/evidence`)).body.pending === false, 60_000, 'the evidence');
+for (const id of [1, 2, 3])
+	await until(
+		async () => (await app.api('GET', `/api/trials/${id}/evidence`)).body.pending === false,
+		60_000,
+		'the evidence'
+	);
 const browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, path, scroll] of VIEWS) {
 	await page.goto(app.url + path, { waitUntil: 'load' });
 	await page.waitForTimeout(600);
-	if (scroll && (await page.locator(scroll).count())) await page.locator(scroll).evaluate((part) => part.scrollIntoView());
+	if (scroll && (await page.locator(scroll).count()))
+		await page.locator(scroll).evaluate((part) => part.scrollIntoView());
 	await page.waitForTimeout(200);
 	await page.screenshot({ path: `docs/screenshots/${name}.png` });
 }

@@ -15,7 +15,9 @@ function end(words) {
 
 if (isOpenToOthers(host)) {
 	if (process.env.ZAFRA_OPEN !== 'yes')
-		end(`Zafra does not listen on ${host}. ${OPEN_WORDS} Set ZAFRA_OPEN=yes if that is meant, or leave HOST at 127.0.0.1 and put a proxy with a log-in in front (docs/security.md).`);
+		end(
+			`Zafra does not listen on ${host}. ${OPEN_WORDS} Set ZAFRA_OPEN=yes if that is meant, or leave HOST at 127.0.0.1 and put a proxy with a log-in in front (docs/security.md).`
+		);
 	console.warn(`Zafra is open to others on ${host}. ${OPEN_WORDS}`);
 }
 
@@ -33,13 +35,22 @@ function guarded(listener) {
 		if (!no) return listener(request, response);
 		const isApi = request.url?.startsWith('/api/');
 		const body = isApi ? JSON.stringify({ error: { message: no.words, issues: [] } }) : no.words;
-		response.writeHead(no.status, { 'content-type': isApi ? 'application/json' : 'text/plain; charset=utf-8', connection: 'close' }).end(body);
+		response
+			.writeHead(no.status, {
+				'content-type': isApi ? 'application/json' : 'text/plain; charset=utf-8',
+				connection: 'close'
+			})
+			.end(body);
 	};
 }
 
 const server = createServer();
 /** Whoever asks while the app is still starting is told so, and not left waiting. */
-const early = guarded((_request, response) => response.writeHead(503, { 'retry-after': '1', 'content-type': 'text/plain' }).end('Zafra is starting. Try again in a second.'));
+const early = guarded((_request, response) =>
+	response
+		.writeHead(503, { 'retry-after': '1', 'content-type': 'text/plain' })
+		.end('Zafra is starting. Try again in a second.')
+);
 server.on('request', early);
 server.on('error', (error) =>
 	end(

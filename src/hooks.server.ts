@@ -54,6 +54,9 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 	}
 	console.error(`${event.request.method} ${event.url.pathname}:`, error);
 	const { code } = error as { code?: string };
-	if (code?.startsWith('SQLITE_')) return { message: `The database cannot be used: ${databaseProblem(error, join(getSettings().dataFolder, 'zafra.db'))}` };
+	if (code?.startsWith('SQLITE_'))
+		return {
+			message: `The database cannot be used: ${databaseProblem(error, join(getSettings().dataFolder, 'zafra.db'))}`
+		};
 	return { message: `${message}. This is a fault of Zafra; nothing that was measured is lost.` };
 };

@@ -7,8 +7,12 @@ import { BEHAVIOUR, CART } from './behaviour';
 import type { Asset, Builder } from './render';
 
 const require = createRequire(import.meta.url);
-export const TITLE_FONT = readFileSync(require.resolve('@fontsource-variable/source-serif-4/files/source-serif-4-latin-wght-normal.woff2'));
-const ICON_FONT = readFileSync(require.resolve('@fontsource-variable/source-sans-3/files/source-sans-3-latin-wght-normal.woff2'));
+export const TITLE_FONT = readFileSync(
+	require.resolve('@fontsource-variable/source-serif-4/files/source-serif-4-latin-wght-normal.woff2')
+);
+const ICON_FONT = readFileSync(
+	require.resolve('@fontsource-variable/source-sans-3/files/source-sans-3-latin-wght-normal.woff2')
+);
 
 const css = (path: string, body: string): Asset => ({ path, type: 'text/css', body });
 const js = (path: string, body: string): Asset => ({ path, type: 'text/javascript', body });
@@ -51,7 +55,8 @@ const PATCHBOARD: Builder = {
 	files: [],
 	head: '<style>.pb{display:block}.pb-in{margin:0}</style>',
 	dimensions: false,
-	section: (inner, i) => `<div class="pb pb-${i}"><div class="pb-in" style="max-width:100%"><div style="display:block">${inner}</div></div></div>`,
+	section: (inner, i) =>
+		`<div class="pb pb-${i}"><div class="pb-in" style="max-width:100%"><div style="display:block">${inner}</div></div></div>`,
 	element: (inner, kind) => `<div class="pb-part" style="position:relative" data-part="${kind}">${inner}</div>`
 };
 
@@ -60,7 +65,10 @@ const MORTISE: Builder = {
 	name: 'Mortise',
 	styles: [
 		css('/mortise/framework.css', stylesheet('mortise', 120_000)),
-		css('/mortise/icons.css', `@font-face{font-family:"MortiseIcons";src:url(/mortise/icons.woff2) format("woff2")}.mortise-icon{position:absolute;opacity:0}.mortise-icon::before{font-family:"MortiseIcons";content:"\\2022"}\n${stylesheet('mortise-icon', 24_000)}`),
+		css(
+			'/mortise/icons.css',
+			`@font-face{font-family:"MortiseIcons";src:url(/mortise/icons.woff2) format("woff2")}.mortise-icon{position:absolute;opacity:0}.mortise-icon::before{font-family:"MortiseIcons";content:"\\2022"}\n${stylesheet('mortise-icon', 24_000)}`
+		),
 		css('/mortise/animations.css', stylesheet('mortise-animation', 36_000))
 	],
 	scripts: [
@@ -73,7 +81,8 @@ const MORTISE: Builder = {
 	dimensions: true,
 	section: (inner, i) =>
 		`<section class="mortise-section s${i}"><div class="mortise-overlay"><div class="mortise-container"><div class="mortise-row"><div class="mortise-column"><div class="mortise-wrap">${inner}</div></div></div></div></div></section>`,
-	element: (inner, kind) => `<div class="mortise-widget mortise-${kind}"><div class="mortise-widget-container"><span class="mortise-icon" aria-hidden="true"></span>${inner}</div></div>`
+	element: (inner, kind) =>
+		`<div class="mortise-widget mortise-${kind}"><div class="mortise-widget-container"><span class="mortise-icon" aria-hidden="true"></span>${inner}</div></div>`
 };
 
 export const ALL_BUILDERS: Record<BuilderName, Builder> = {

@@ -74,7 +74,12 @@ export function bodyHtml(site: SiteModel, page: PageModel, builder: Builder, ima
 		builder.section(builder.element(blockHtml(block, image, builder.dimensions), block.kind, i), i)
 	);
 	const cut = Math.min(2, sections.length);
-	const menu = site.menu.map((link) => `<a href="${link.href}"${link.href === page.path ? ' aria-current="page"' : ''}>${escapeHtml(link.text)}</a>`).join('');
+	const menu = site.menu
+		.map(
+			(link) =>
+				`<a href="${link.href}"${link.href === page.path ? ' aria-current="page"' : ''}>${escapeHtml(link.text)}</a>`
+		)
+		.join('');
 	return `<header class="site-head"><a class="name" href="/">${escapeHtml(site.name)}</a><button class="menu-button" aria-expanded="false" aria-controls="menu">Menu</button><nav id="menu">${menu}</nav></header>
 <main>${sections.slice(0, cut).join('\n')}
 ${extras.middle}${sections.slice(cut).join('\n')}</main>

@@ -15,9 +15,22 @@ interface Company {
 	year: string;
 }
 
-function ferryCompany({ host, name, slogan, footer, look, port, islands, ships, heroWidth, adult, year }: Company): SiteModel {
+function ferryCompany({
+	host,
+	name,
+	slogan,
+	footer,
+	look,
+	port,
+	islands,
+	ships,
+	heroWidth,
+	adult,
+	year
+}: Company): SiteModel {
 	const [near, far, rock] = islands;
-	const p = (what: string, alt: string, width = 900, height = 600) => picture(`${host.split('.')[0]}-${what}`, alt, 'sea', width, height);
+	const p = (what: string, alt: string, width = 900, height = 600) =>
+		picture(`${host.split('.')[0]}-${what}`, alt, 'sea', width, height);
 	const sailings = [
 		[`${port} to ${near}`, '06:40', '07:25', ships[0]!, 'Daily'],
 		[`${port} to ${near}`, '09:10', '09:55', ships[0]!, 'Daily'],
@@ -38,18 +51,45 @@ function ferryCompany({ host, name, slogan, footer, look, port, islands, ships, 
 			type: 'home',
 			title: 'Ferries to the islands',
 			blocks: [
-				{ kind: 'hero', title: slogan, text: `${ships.length} ships, a dozen crossings a day, and a warm saloon in any weather.`, picture: p('crossing', `A ferry off ${near}`, heroWidth, Math.round(heroWidth * 0.45)), action: { text: 'Book a crossing', href: '/booking' } },
-				{ kind: 'text', text: `Walk on with a bicycle or bring the van: the ramp at ${port} is down half an hour before every sailing. Dogs travel free and are offered water, children are offered the wheelhouse when the sea allows it.` },
+				{
+					kind: 'hero',
+					title: slogan,
+					text: `${ships.length} ships, a dozen crossings a day, and a warm saloon in any weather.`,
+					picture: p('crossing', `A ferry off ${near}`, heroWidth, Math.round(heroWidth * 0.45)),
+					action: { text: 'Book a crossing', href: '/booking' }
+				},
+				{
+					kind: 'text',
+					text: `Walk on with a bicycle or bring the van: the ramp at ${port} is down half an hour before every sailing. Dogs travel free and are offered water, children are offered the wheelhouse when the sea allows it.`
+				},
 				{
 					kind: 'cards',
 					cards: [
-						{ title: near, text: 'Forty-five minutes, the lighthouse, and the best crab rolls on the coast.', picture: p('near', `${near} harbour`), href: '/route' },
-						{ title: far, text: 'Puffins from April, walking all year, and nobody in a hurry.', picture: p('far', `The cliffs of ${far}`), href: '/route' },
-						{ title: rock, text: 'A round trip under forty thousand wings.', picture: p('rock', rock), href: '/timetable' }
+						{
+							title: near,
+							text: 'Forty-five minutes, the lighthouse, and the best crab rolls on the coast.',
+							picture: p('near', `${near} harbour`),
+							href: '/route'
+						},
+						{
+							title: far,
+							text: 'Puffins from April, walking all year, and nobody in a hurry.',
+							picture: p('far', `The cliffs of ${far}`),
+							href: '/route'
+						},
+						{
+							title: rock,
+							text: 'A round trip under forty thousand wings.',
+							picture: p('rock', rock),
+							href: '/timetable'
+						}
 					]
 				},
 				{ kind: 'heading', level: 2, text: 'Before you sail' },
-				{ kind: 'text', text: 'Foot passengers board until five minutes before sailing, vehicles until twenty. If the wind is from the east and rising, look at the timetable once more on the day: we would rather be late than sorry.' },
+				{
+					kind: 'text',
+					text: 'Foot passengers board until five minutes before sailing, vehicles until twenty. If the wind is from the east and rising, look at the timetable once more on the day: we would rather be late than sorry.'
+				},
 				{ kind: 'button', link: { text: 'See the timetable', href: '/timetable' } }
 			]
 		},
@@ -74,10 +114,19 @@ function ferryCompany({ host, name, slogan, footer, look, port, islands, ships, 
 			blocks: [
 				{ kind: 'heading', level: 1, text: `A day on ${far}` },
 				{ kind: 'picture', picture: p('path', `The path above the landing on ${far}`, 1200, 700) },
-				{ kind: 'text', text: `The early boat lands at five past nine, when the sheep still have the path to themselves. Turn left at the chapel, not right: right is shorter and has no view.` },
-				{ kind: 'text', text: 'By eleven the wind has usually made up its mind. If it is kind, go on to the north stacks, where the ledges are full from April to the end of July. If it is not, the tea room behind the post office opens at ten and closes when the cake is gone.' },
+				{
+					kind: 'text',
+					text: `The early boat lands at five past nine, when the sheep still have the path to themselves. Turn left at the chapel, not right: right is shorter and has no view.`
+				},
+				{
+					kind: 'text',
+					text: 'By eleven the wind has usually made up its mind. If it is kind, go on to the north stacks, where the ledges are full from April to the end of July. If it is not, the tea room behind the post office opens at ten and closes when the cake is gone.'
+				},
 				{ kind: 'heading', level: 2, text: 'Getting back' },
-				{ kind: 'text', text: 'The last boat does not wait. It sounds twice, ten minutes before it leaves; from the stacks that is eleven minutes at a run.' },
+				{
+					kind: 'text',
+					text: 'The last boat does not wait. It sounds twice, ten minutes before it leaves; from the stacks that is eleven minutes at a run.'
+				},
 				{ kind: 'button', link: { text: 'Book a crossing', href: '/booking' } }
 			]
 		},
@@ -97,12 +146,29 @@ function ferryCompany({ host, name, slogan, footer, look, port, islands, ships, 
 			title: 'Contact',
 			blocks: [
 				{ kind: 'heading', level: 1, text: 'Contact' },
-				{ kind: 'text', text: `The booking desk at ${port} answers from seven to nine. Letters reach us at ${port}, East Pier, and are read out at breakfast.` },
+				{
+					kind: 'text',
+					text: `The booking desk at ${port} answers from seven to nine. Letters reach us at ${port}, East Pier, and are read out at breakfast.`
+				},
 				{ kind: 'form', fields: ['Name', 'Message'], action: 'Send' }
 			]
 		}
 	];
-	return { host, name, slogan, look, footer: `${footer} Sailing since ${year}.`, pages, menu: [{ text: 'Home', href: '/' }, { text: 'Timetable', href: '/timetable' }, { text: far, href: '/route' }, { text: 'Booking', href: '/booking' }, { text: 'Contact', href: '/contact' }] };
+	return {
+		host,
+		name,
+		slogan,
+		look,
+		footer: `${footer} Sailing since ${year}.`,
+		pages,
+		menu: [
+			{ text: 'Home', href: '/' },
+			{ text: 'Timetable', href: '/timetable' },
+			{ text: far, href: '/route' },
+			{ text: 'Booking', href: '/booking' },
+			{ text: 'Contact', href: '/contact' }
+		]
+	};
 }
 
 export const FERRIES: SiteModel[] = [
@@ -111,7 +177,14 @@ export const FERRIES: SiteModel[] = [
 		name: 'Skerry Line',
 		slogan: 'The islands are closer than you think',
 		footer: 'Skerry Line, Harrow Quay.',
-		look: { palette: ['#9db8c4', '#54707a', '#123f52'], accent: '#c4501a', paper: '#f6f4ee', ink: '#12303d', titleFont: 'Harbour', bodyFont: 'Liberation Sans' },
+		look: {
+			palette: ['#9db8c4', '#54707a', '#123f52'],
+			accent: '#c4501a',
+			paper: '#f6f4ee',
+			ink: '#12303d',
+			titleFont: 'Harbour',
+			bodyFont: 'Liberation Sans'
+		},
 		port: 'Harrow Quay',
 		islands: ['Inner Skerry', 'Outer Skerry', 'Gannet Rock'],
 		ships: ['Brindle', 'Marram', 'Thrift', 'Samphire'],
@@ -124,7 +197,14 @@ export const FERRIES: SiteModel[] = [
 		name: 'Northsound Crossings',
 		slogan: 'North, three times a day',
 		footer: 'Northsound Crossings, Pilot Street, Cold Haven.',
-		look: { palette: ['#c8ccd2', '#5c6672', '#22262c'], accent: '#a8132b', paper: '#ffffff', ink: '#1c1f24', titleFont: 'Liberation Sans', bodyFont: 'Liberation Sans' },
+		look: {
+			palette: ['#c8ccd2', '#5c6672', '#22262c'],
+			accent: '#a8132b',
+			paper: '#ffffff',
+			ink: '#1c1f24',
+			titleFont: 'Liberation Sans',
+			bodyFont: 'Liberation Sans'
+		},
 		port: 'Cold Haven',
 		islands: ['Stannay', 'Hild', 'The Anvil'],
 		ships: ['Resolve', 'Northern Queen', 'Cormorant'],
@@ -137,7 +217,14 @@ export const FERRIES: SiteModel[] = [
 		name: 'Puffin Ferries',
 		slogan: 'Small boats, big birds',
 		footer: 'Puffin Ferries, the blue shed, Mallow Bay.',
-		look: { palette: ['#ffe0b0', '#e58a5c', '#2d4a7a'], accent: '#d1481f', paper: '#fffaf2', ink: '#22304a', titleFont: 'Harbour', bodyFont: 'DejaVu Sans' },
+		look: {
+			palette: ['#ffe0b0', '#e58a5c', '#2d4a7a'],
+			accent: '#d1481f',
+			paper: '#fffaf2',
+			ink: '#22304a',
+			titleFont: 'Harbour',
+			bodyFont: 'DejaVu Sans'
+		},
 		port: 'Mallow Bay',
 		islands: ['Little Burra', 'Great Burra', 'Kettle Rock'],
 		ships: ['Auk', 'Razorbill', 'Tystie'],

@@ -28,7 +28,8 @@ export interface Link {
 
 export interface PageModel {
 	path: string;
-	type: 'home' | 'article' | 'product' | 'listing' | 'contact' | 'landing' | 'cart' | 'booking' | 'timetable' | 'gallery';
+	type:
+		'home' | 'article' | 'product' | 'listing' | 'contact' | 'landing' | 'cart' | 'booking' | 'timetable' | 'gallery';
 	title: string;
 	blocks: Block[];
 }
@@ -53,14 +54,27 @@ export interface Look {
 	bodyFont: string;
 }
 
-export const picture = (name: string, alt: string, scene: Picture['scene'], width = 1200, height = 750): Picture => ({ name, alt, scene, width, height });
+export const picture = (name: string, alt: string, scene: Picture['scene'], width = 1200, height = 750): Picture => ({
+	name,
+	alt,
+	scene,
+	width,
+	height
+});
 
 /** Every picture of a site, by name. */
 export function picturesOf(site: SiteModel): Map<string, Picture> {
 	const found = new Map<string, Picture>();
 	for (const page of site.pages)
 		for (const block of page.blocks) {
-			const own = 'picture' in block ? [block.picture] : block.kind === 'cards' ? block.cards.map((card) => card.picture) : block.kind === 'gallery' ? block.pictures : [];
+			const own =
+				'picture' in block
+					? [block.picture]
+					: block.kind === 'cards'
+						? block.cards.map((card) => card.picture)
+						: block.kind === 'gallery'
+							? block.pictures
+							: [];
 			for (const one of own) found.set(one.name, one);
 		}
 	return found;

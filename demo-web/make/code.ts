@@ -1,7 +1,10 @@
 /** Libraries that pages carry: real, valid code of a wanted size that compresses like written code does. */
 import { randomFrom, seedOf, type Random } from './random';
 
-const SYLLABLES = 'ba be bo da de do fa fe fi ga go ha he hi ja ka ke ko la le lo ma me mi mo na ne no pa pe po ra re ri ro sa se si so ta te ti to va ve vi wa we za'.split(' ');
+const SYLLABLES =
+	'ba be bo da de do fa fe fi ga go ha he hi ja ka ke ko la le lo ma me mi mo na ne no pa pe po ra re ri ro sa se si so ta te ti to va ve vi wa we za'.split(
+		' '
+	);
 
 function word(random: Random): string {
 	const count = 2 + Math.floor(random() * 3);
@@ -39,10 +42,21 @@ export function stylesheet(name: string, bytes: number): string {
 	const random = randomFrom(seedOf('stylesheet', name));
 	const rules: string[] = [`/* ${name} */\n`];
 	let size = 0;
-	const PROPERTIES = ['margin', 'padding', 'font-size', 'line-height', 'border-radius', 'letter-spacing', 'width', 'gap'];
+	const PROPERTIES = [
+		'margin',
+		'padding',
+		'font-size',
+		'line-height',
+		'border-radius',
+		'letter-spacing',
+		'width',
+		'gap'
+	];
 	for (let i = 0; size < bytes; i++) {
 		const property = PROPERTIES[i % PROPERTIES.length];
-		const hue = Math.floor(random() * 16_777_215).toString(16).padStart(6, '0');
+		const hue = Math.floor(random() * 16_777_215)
+			.toString(16)
+			.padStart(6, '0');
 		const rule = `.${name}-${word(random)}${i % 4 ? '' : `:hover .${name}-${word(random)}`} {\n\t${property}: ${(random() * 40).toFixed(1)}px;\n\tcolor: #${hue};\n${i % 3 ? '' : '\tdisplay: flex;\n\talign-items: center;\n'}}\n`;
 		rules.push(rule);
 		size += rule.length;

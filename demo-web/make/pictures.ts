@@ -68,7 +68,11 @@ function addGrain(pixels: Buffer, random: Random): void {
 	}
 }
 
-function sceneOf(scene: PictureOptions['scene'], [far, middle, near]: PictureOptions['palette'], random: Random): string {
+function sceneOf(
+	scene: PictureOptions['scene'],
+	[far, middle, near]: PictureOptions['palette'],
+	random: Random
+): string {
 	const sky = `<defs><linearGradient id="s" x2="0" y2="1"><stop offset="0" stop-color="${far}"/><stop offset="1" stop-color="#f4ead6"/></linearGradient></defs><rect width="1000" height="600" fill="url(#s)"/>`;
 	const ridge = (base: number, height: number, colour: string) => {
 		const points = Array.from({ length: 26 }, (_, i) => `${i * 40},${base - random() * height}`).join(' ');
@@ -82,10 +86,20 @@ function sceneOf(scene: PictureOptions['scene'], [far, middle, near]: PictureOpt
 		}).join('');
 		const x = 300 + random() * 300;
 		const boat = `<polygon points="${x},330 ${x + 190},330 ${x + 165},375 ${x + 20},375" fill="${near}"/><rect x="${x + 40}" y="290" width="100" height="42" fill="#f7f3ea"/><rect x="${x + 80}" y="255" width="22" height="38" fill="${near}"/>`;
-		return sky + ridge(350, 130, middle) + `<rect y="350" width="1000" height="250" fill="${near}" opacity="0.55"/>` + waves + boat;
+		return (
+			sky +
+			ridge(350, 130, middle) +
+			`<rect y="350" width="1000" height="250" fill="${near}" opacity="0.55"/>` +
+			waves +
+			boat
+		);
 	}
 	if (scene === 'field') {
-		const rows = Array.from({ length: 14 }, (_, i) => `<path d="M${500 + (i - 7) * 12} 320 L${500 + (i - 7) * 170} 600" stroke="${near}" stroke-width="${10 + (i % 3) * 6}"/>`).join('');
+		const rows = Array.from(
+			{ length: 14 },
+			(_, i) =>
+				`<path d="M${500 + (i - 7) * 12} 320 L${500 + (i - 7) * 170} 600" stroke="${near}" stroke-width="${10 + (i % 3) * 6}"/>`
+		).join('');
 		const leaves = Array.from({ length: 220 }, () => {
 			const y = 340 + random() * 260;
 			return `<ellipse cx="${random() * 1000}" cy="${y}" rx="${(y - 300) / 22}" ry="${(y - 300) / 40}" fill="${random() > 0.5 ? near : middle}"/>`;
@@ -93,8 +107,15 @@ function sceneOf(scene: PictureOptions['scene'], [far, middle, near]: PictureOpt
 		return sky + ridge(330, 90, middle) + `<rect y="325" width="1000" height="275" fill="#6b5335"/>` + rows + leaves;
 	}
 	if (scene === 'hall') {
-		const arches = Array.from({ length: 7 }, (_, i) => `<path d="M${i * 150 - 20} 600 v-330 a65 65 0 0 1 130 0 v330z" fill="${i % 2 ? middle : near}"/>`).join('');
-		const lights = Array.from({ length: 24 }, () => `<circle cx="${random() * 1000}" cy="${random() * 240}" r="${4 + random() * 12}" fill="#fff3c9" opacity="0.8"/>`).join('');
+		const arches = Array.from(
+			{ length: 7 },
+			(_, i) => `<path d="M${i * 150 - 20} 600 v-330 a65 65 0 0 1 130 0 v330z" fill="${i % 2 ? middle : near}"/>`
+		).join('');
+		const lights = Array.from(
+			{ length: 24 },
+			() =>
+				`<circle cx="${random() * 1000}" cy="${random() * 240}" r="${4 + random() * 12}" fill="#fff3c9" opacity="0.8"/>`
+		).join('');
 		return sky + arches + lights + `<rect y="520" width="1000" height="80" fill="${near}"/>`;
 	}
 	const clocks = Array.from({ length: 5 }, (_, i) => {

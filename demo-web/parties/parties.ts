@@ -40,8 +40,14 @@ export function partyTags(state: SiteState): PartyTags {
 	};
 	const fonts = address('fonts', '/fonts.css', state);
 	return {
-		head: (fonts ? `<link rel="stylesheet" href="${fonts}">` : '') + script('counting', '/count.js') + script('chat', '/bell.js'),
-		middle: state.ads === 'absent' ? '' : `<div class="ad-slot${state.ads === 'reserved' ? ' reserved' : ''}" data-slot="one"></div>`,
+		head:
+			(fonts ? `<link rel="stylesheet" href="${fonts}">` : '') +
+			script('counting', '/count.js') +
+			script('chat', '/bell.js'),
+		middle:
+			state.ads === 'absent'
+				? ''
+				: `<div class="ad-slot${state.ads === 'reserved' ? ' reserved' : ''}" data-slot="one"></div>`,
 		end: script('ads', '/row.js') + script('shareCounts', '/counts.js')
 	};
 }
@@ -76,23 +82,46 @@ const COUNTING = (base: string, mode: string) => `(function(){
 var tell=function(){navigator.sendBeacon(${JSON.stringify(base)}+'/hit?mode=${mode}',JSON.stringify({path:location.pathname,width:innerWidth}))};
 if(document.readyState==='complete')tell();else addEventListener('load',tell)})();`;
 
-const COUNTS = (base: string, mode: string) => `fetch(${JSON.stringify(base)}+'/counts.json?mode=${mode}').then(function(r){return r.json()}).then(function(counts){document.querySelectorAll('.share-button').forEach(function(button,i){button.textContent+=' '+counts[i%counts.length]})});`;
+const COUNTS = (base: string, mode: string) =>
+	`fetch(${JSON.stringify(base)}+'/counts.json?mode=${mode}').then(function(r){return r.json()}).then(function(counts){document.querySelectorAll('.share-button').forEach(function(button,i){button.textContent+=' '+counts[i%counts.length]})});`;
 
 /** @param jitter seeded time around a middle */
-export async function answerParty(ask: Ask, pictures: PictureMaker, jitter: (middleMs: number) => number): Promise<HostAnswer> {
+export async function answerParty(
+	ask: Ask,
+	pictures: PictureMaker,
+	jitter: (middleMs: number) => number
+): Promise<HostAnswer> {
 	const mode = ask.query.get('mode') ?? 'normal';
 	if (mode === 'silent') return () => undefined;
 	const base = `${ask.https ? 'https' : 'http'}://${ask.host}`;
 	const answer = await fileOf(ask, base, mode, pictures);
 	if (!answer) return null;
-	return { ...answer, headers: { ...OPEN, ...answer.headers }, waitMs: jitter(answer.waitMs ?? 40) + (mode === 'slow' ? SLOW_MS : 0) };
+	return {
+		...answer,
+		headers: { ...OPEN, ...answer.headers },
+		waitMs: jitter(answer.waitMs ?? 40) + (mode === 'slow' ? SLOW_MS : 0)
+	};
 }
 
 const js = (body: string, waitMs = 40): Answer => ({ type: 'text/javascript', body, waitMs });
-const json = (value: unknown, waitMs = 60): Answer => ({ type: 'application/json', body: JSON.stringify(value), waitMs });
+const json = (value: unknown, waitMs = 60): Answer => ({
+	type: 'application/json',
+	body: JSON.stringify(value),
+	waitMs
+});
 
-async function fileOf({ host, path, query, method }: Ask, base: string, mode: string, pictures: PictureMaker): Promise<Answer | null> {
-	const image = async (name: string, width: number, height: number, palette: readonly [string, string, string]): Promise<Answer> => ({
+async function fileOf(
+	{ host, path, query, method }: Ask,
+	base: string,
+	mode: string,
+	pictures: PictureMaker
+): Promise<Answer | null> {
+	const image = async (
+		name: string,
+		width: number,
+		height: number,
+		palette: readonly [string, string, string]
+	): Promise<Answer> => ({
 		type: 'image/jpeg',
 		body: await pictures.get(name, { width, height, palette, scene: 'object', format: 'jpeg', quality: 80 }),
 		waitMs: 15
@@ -115,7 +144,11 @@ async function fileOf({ host, path, query, method }: Ask, base: string, mode: st
 		case 'stilewatch.test/hit':
 			return { status: method === 'POST' ? 204 : 405, type: 'text/plain', body: '', waitMs: 20 };
 		case 'serifhouse.test/fonts.css':
-			return { type: 'text/css', body: `@font-face{font-family:"Harbour";src:url(${base}/harbour.woff2?mode=${mode}) format("woff2");font-weight:200 900${mode === 'blocking' ? '' : ';font-display:swap'}}`, waitMs: 25 };
+			return {
+				type: 'text/css',
+				body: `@font-face{font-family:"Harbour";src:url(${base}/harbour.woff2?mode=${mode}) format("woff2");font-weight:200 900${mode === 'blocking' ? '' : ';font-display:swap'}}`,
+				waitMs: 25
+			};
 		case 'serifhouse.test/harbour.woff2':
 			return { type: 'font/woff2', body: TITLE_FONT, waitMs: 20 };
 		case 'passalong.test/counts.js':

@@ -17,10 +17,13 @@ export function hush(html: string, level: Level, ownHost: string): string {
 	if (level === 'off') return html;
 	const held = html.replace(SCRIPT, (whole, attributes: string, body: string) => {
 		const src = /\ssrc="([^"]+)"/.exec(attributes)?.[1];
-		const foreign = src !== undefined && /^https?:/.test(src) && !src.includes(`//${ownHost}`) && !src.includes(`//cdn.${ownHost}`);
+		const foreign =
+			src !== undefined && /^https?:/.test(src) && !src.includes(`//${ownHost}`) && !src.includes(`//cdn.${ownHost}`);
 		const takes = level === 'gentle' ? foreign : level === 'firm' ? src !== undefined : true;
 		if (!takes) return whole;
-		return src === undefined ? `<script type="text/hushbox">${body}</script>` : `<script type="text/hushbox" data-src="${src}"></script>`;
+		return src === undefined
+			? `<script type="text/hushbox">${body}</script>`
+			: `<script type="text/hushbox" data-src="${src}"></script>`;
 	});
 	return held.replace('</body>', `${RELEASE}</body>`);
 }

@@ -17,7 +17,11 @@ export const SHARE_PLUGINS = {
 	column: {
 		markup: `<div class="share column">${buttons}</div>`,
 		assets: [
-			{ path: '/share-column/share.css', type: 'text/css', body: `@font-face{font-family:"ShareIcons";src:url(/share-column/icons.woff) format("woff")}.share-button{font-family:"ShareIcons",sans-serif}\n${stylesheet('share-column', 13_000)}` },
+			{
+				path: '/share-column/share.css',
+				type: 'text/css',
+				body: `@font-face{font-family:"ShareIcons";src:url(/share-column/icons.woff) format("woff")}.share-button{font-family:"ShareIcons",sans-serif}\n${stylesheet('share-column', 13_000)}`
+			},
 			{ path: '/share-column/share.js', type: 'text/javascript', body: library('shareColumn', 7400, 10) }
 		] as Asset[],
 		font: '/share-column/icons.woff'

@@ -34,7 +34,13 @@ export function parseImagePath(path: string): ImageFile | null {
 	const match = PATH.exec(path);
 	if (!match) return null;
 	const [, name, width, height, quality, extension] = match;
-	return { name: name!, width: Number(width), height: Number(height), quality: Number(quality), format: extension === 'jpg' ? 'jpeg' : 'webp' };
+	return {
+		name: name!,
+		width: Number(width),
+		height: Number(height),
+		quality: Number(quality),
+		format: extension === 'jpg' ? 'jpeg' : 'webp'
+	};
 }
 
 /** The picture tag of a site at that level. @param base where files come from */

@@ -4,8 +4,13 @@ import type { StateStore } from '../state/store';
 import { BadSwitch, parseChange, SWITCHES, type SiteState } from '../state/switches';
 import type { Answer, Ask } from '../world';
 
-const json = (value: unknown, status = 200): Answer => ({ status, type: 'application/json', body: JSON.stringify(value) });
-const problem = (status: number, message: string, issues: { path: string; message: string }[] = []) => json({ error: { message, issues } }, status);
+const json = (value: unknown, status = 200): Answer => ({
+	status,
+	type: 'application/json',
+	body: JSON.stringify(value)
+});
+const problem = (status: number, message: string, issues: { path: string; message: string }[] = []) =>
+	json({ error: { message, issues } }, status);
 
 export function answerSwitchboard(ask: Ask, store: StateStore): Answer {
 	try {
@@ -65,7 +70,9 @@ function fromForm(body: string, store: StateStore): Answer {
 function page(store: StateStore): string {
 	const sites = store.hosts.map((host) => {
 		const state = store.published(host);
-		const rows = SWITCHES.map((one) => `<p><label>${escapeHtml(one.words)}<br>${field(one, state)}</label></p>`).join('');
+		const rows = SWITCHES.map((one) => `<p><label>${escapeHtml(one.words)}<br>${field(one, state)}</label></p>`).join(
+			''
+		);
 		return `<details id="${host}"><summary>${host}</summary><form method="post"><input type="hidden" name="host" value="${host}">${rows}<button>Change ${host}</button></form></details>`;
 	});
 	return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>Switchboard</title><link rel="icon" href="data:,">
@@ -76,7 +83,8 @@ function page(store: StateStore): string {
 
 function field({ name, values }: (typeof SWITCHES)[number], state: SiteState): string {
 	const now = state[name];
-	if ('from' in values) return `<input name="${name}" type="number" min="${values.from}" max="${values.to}" value="${now}">`;
+	if ('from' in values)
+		return `<input name="${name}" type="number" min="${values.from}" max="${values.to}" value="${now}">`;
 	const words = (value: string | boolean) => (value === true ? 'on' : value === false ? 'off' : value);
 	return `<select name="${name}">${values.map((value) => `<option value="${value}"${value === now ? ' selected' : ''}>${words(value)}</option>`).join('')}</select>`;
 }

@@ -46,38 +46,76 @@ export const TRUTHS: Record<string, TruthPage> = {
 			'At 700 ms a box of 20 % of the viewport height comes in above a block that fills the lower part of the viewport; at 1,750 ms another of 10 %. They are two session windows, more than a second apart. What moved covers the whole viewport, so each shift is its distance by the larger side of the viewport: 0.2 and 0.1 of the height. CLS is the larger window: 0.2 times height by larger side.',
 		expected: { windows: { value: 2, tolerance: 0 }, clsByHeight: { value: 0.2, tolerance: 0.003 } },
 		answer: () =>
-			page('CLS', '<style>#block{height:100vh;background:#346}</style>', `<div id="block"></div><script>function add(share){var box=document.createElement('div');box.style.height=share*innerHeight+'px';document.body.prepend(box)}
-setTimeout(function(){add(.2)},700);setTimeout(function(){add(.1)},1750)</script>`)
+			page(
+				'CLS',
+				'<style>#block{height:100vh;background:#346}</style>',
+				`<div id="block"></div><script>function add(share){var box=document.createElement('div');box.style.height=share*innerHeight+'px';document.body.prepend(box)}
+setTimeout(function(){add(.2)},700);setTimeout(function(){add(.1)},1750)</script>`
+			)
 	},
 	'/tasks': {
 		words: 'After the first paint three tasks of 120, 80 and 40 ms: 70 + 30 + 0 ms of blocking at full CPU speed.',
 		expected: { tbt: { value: 100, tolerance: 25 }, longTasks: { value: 2, tolerance: 0 } },
-		answer: () => page('Tasks', '', `<h1>Text first</h1><script>addEventListener('load',function(){setTimeout(function(){${busy(120)}},600);setTimeout(function(){${busy(80)}},1000);setTimeout(function(){${busy(40)}},1400)})</script>`)
+		answer: () =>
+			page(
+				'Tasks',
+				'',
+				`<h1>Text first</h1><script>addEventListener('load',function(){setTimeout(function(){${busy(120)}},600);setTimeout(function(){${busy(80)}},1000);setTimeout(function(){${busy(40)}},1400)})</script>`
+			)
 	},
 	'/interaction': {
 		words: 'A click on the button runs for 150 ms before it paints: INP of that click is 150 ms and a frame or two.',
 		expected: { inp: { value: 160, tolerance: 32 } },
-		answer: () => page('Interaction', '', `<button id="press" onclick="${busy(150).replace(/"/g, '&quot;')};this.textContent='Pressed'">Press</button>`)
+		answer: () =>
+			page(
+				'Interaction',
+				'',
+				`<button id="press" onclick="${busy(150).replace(/"/g, '&quot;')};this.textContent='Pressed'">Press</button>`
+			)
 	},
 	'/unused': {
-		words: 'A style sheet of known bytes matches nothing; a script holds one function that runs and one that never does.',
-		expected: { unusedCss: { value: UNUSED_CSS.length, tolerance: 400 }, unusedJs: { value: NEVER.length, tolerance: 60 } },
-		answer: () => page('Unused', '<link rel="stylesheet" href="/unused.css"><link rel="stylesheet" href="/used.css">', '<p>Text.</p><script src="/half.js"></script>')
+		words:
+			'A style sheet of known bytes matches nothing; a script holds one function that runs and one that never does.',
+		expected: {
+			unusedCss: { value: UNUSED_CSS.length, tolerance: 400 },
+			unusedJs: { value: NEVER.length, tolerance: 60 }
+		},
+		answer: () =>
+			page(
+				'Unused',
+				'<link rel="stylesheet" href="/unused.css"><link rel="stylesheet" href="/used.css">',
+				'<p>Text.</p><script src="/half.js"></script>'
+			)
 	},
 	'/dom': {
 		words: `html and body, ${NEST} nested divs and ${PARAGRAPHS} paragraphs in the innermost; the head holds two metas, a title and a link.`,
-		expected: { elements: { value: 2 + NEST + PARAGRAPHS + 5, tolerance: 0 }, depth: { value: 2 + NEST + 1, tolerance: 0 } },
+		expected: {
+			elements: { value: 2 + NEST + PARAGRAPHS + 5, tolerance: 0 },
+			depth: { value: 2 + NEST + 1, tolerance: 0 }
+		},
 		answer: () => page('DOM', '', `${'<div>'.repeat(NEST)}${'<p>One.</p>'.repeat(PARAGRAPHS)}${'</div>'.repeat(NEST)}`)
 	},
 	'/visits': {
-		words: 'A style sheet of 20 kB may be kept for a year, one of few bytes may not: a repeat visit transfers the page and the small one only.',
+		words:
+			'A style sheet of 20 kB may be kept for a year, one of few bytes may not: a repeat visit transfers the page and the small one only.',
 		expected: { keptBytes: { value: UNUSED_CSS.length, tolerance: 0 } },
-		answer: () => page('Visits', '<link rel="stylesheet" href="/kept.css"><link rel="stylesheet" href="/used.css">', '<p>Come again.</p>')
+		answer: () =>
+			page(
+				'Visits',
+				'<link rel="stylesheet" href="/kept.css"><link rel="stylesheet" href="/used.css">',
+				'<p>Come again.</p>'
+			)
 	},
 	'/mark': {
-		words: 'The page sets the User Timing mark “menu-ready” 500 ms after its load event and measures “menu” from the start to it.',
+		words:
+			'The page sets the User Timing mark “menu-ready” 500 ms after its load event and measures “menu” from the start to it.',
 		expected: { mark: 'menu-ready', afterLoad: { value: 500, tolerance: 30 } },
-		answer: () => page('Mark', '', "<p>Wait.</p><script>addEventListener('load',function(){setTimeout(function(){performance.mark('menu-ready');performance.measure('menu',undefined,'menu-ready')},500)})</script>")
+		answer: () =>
+			page(
+				'Mark',
+				'',
+				"<p>Wait.</p><script>addEventListener('load',function(){setTimeout(function(){performance.mark('menu-ready');performance.measure('menu',undefined,'menu-ready')},500)})</script>"
+			)
 	}
 };
 
@@ -85,13 +123,39 @@ export async function answerTruth(path: string, pictures: PictureMaker): Promise
 	const known = TRUTHS[path];
 	if (known) return known.answer();
 	const beside = path.endsWith('.json') ? TRUTHS[path.slice(0, -5)] : undefined;
-	if (beside) return { type: 'application/json', body: JSON.stringify({ words: beside.words, expected: beside.expected }) };
-	const css = (body: string, cache: string): Answer => ({ type: 'text/css', body, compress: false, headers: { 'cache-control': cache } });
+	if (beside)
+		return { type: 'application/json', body: JSON.stringify({ words: beside.words, expected: beside.expected }) };
+	const css = (body: string, cache: string): Answer => ({
+		type: 'text/css',
+		body,
+		compress: false,
+		headers: { 'cache-control': cache }
+	});
 	switch (path) {
 		case '/':
-			return page('Known truth', '', `<ul>${Object.entries(TRUTHS).map(([href, { words }]) => `<li><a href="${href}">${href}</a> (<a href="${href}.json">expected</a>): ${words}</li>`).join('')}</ul>`);
+			return page(
+				'Known truth',
+				'',
+				`<ul>${Object.entries(TRUTHS)
+					.map(
+						([href, { words }]) =>
+							`<li><a href="${href}">${href}</a> (<a href="${href}.json">expected</a>): ${words}</li>`
+					)
+					.join('')}</ul>`
+			);
 		case '/large.jpg':
-			return { type: 'image/jpeg', body: await pictures.get('truth-large', { width: 800, height: 500, palette: ['#ccd', '#88a', '#336'], scene: 'sea', format: 'jpeg', quality: 75 }), waitMs: IMAGE_MS };
+			return {
+				type: 'image/jpeg',
+				body: await pictures.get('truth-large', {
+					width: 800,
+					height: 500,
+					palette: ['#ccd', '#88a', '#336'],
+					scene: 'sea',
+					format: 'jpeg',
+					quality: 75
+				}),
+				waitMs: IMAGE_MS
+			};
 		case '/unused.css':
 			return css(UNUSED_CSS, 'no-store');
 		case '/kept.css':

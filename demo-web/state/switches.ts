@@ -42,14 +42,30 @@ export const SWITCHES: readonly Switch[] = [
 	{ name: 'secondCache', words: 'A second page cache beside Larder: they get in each other’s way', values: ON_OFF },
 	{ name: 'hushbox', words: 'Hushbox: holds scripts back until the first input', values: LEVELS },
 	{ name: 'shrinkery', words: 'Shrinkery: lighter images, loaded late', values: LEVELS },
-	{ name: 'share', words: 'Share buttons: none, the row plugin or the column plugin', values: ['none', 'row', 'column'] },
+	{
+		name: 'share',
+		words: 'Share buttons: none, the row plugin or the column plugin',
+		values: ['none', 'row', 'column']
+	},
 	{ name: 'chat', words: 'Parlour Bell, the chat', values: PARTY_MODES },
-	{ name: 'ads', words: 'Hoarding Row, ads: “reserved” keeps room and never fills it', values: [...PARTY_MODES, 'reserved'] },
+	{
+		name: 'ads',
+		words: 'Hoarding Row, ads: “reserved” keeps room and never fills it',
+		values: [...PARTY_MODES, 'reserved']
+	},
 	{ name: 'counting', words: 'Stilewatch, visit counting', values: PARTY_MODES },
-	{ name: 'fonts', words: 'Serifhouse, fonts: “blocking” hides text until they come', values: [...PARTY_MODES, 'blocking'] },
+	{
+		name: 'fonts',
+		words: 'Serifhouse, fonts: “blocking” hides text until they come',
+		values: [...PARTY_MODES, 'blocking']
+	},
 	{ name: 'shareCounts', words: 'Passalong, share counts', values: PARTY_MODES },
 	{ name: 'hosting', words: 'Class of the server', values: ['shared', 'virtual', 'dedicated'] },
-	{ name: 'hour', words: 'Hour of the day that the server believes it is: evenings are busy', values: { from: 0, to: 23 } },
+	{
+		name: 'hour',
+		words: 'Hour of the day that the server believes it is: evenings are busy',
+		values: { from: 0, to: 23 }
+	},
 	{ name: 'coldStart', words: 'The next page request finds the server asleep', values: ON_OFF },
 	{ name: 'cdn', words: 'Files come from the site’s CDN host', values: ON_OFF },
 	{ name: 'compression', words: 'Text is compressed', values: ON_OFF },
@@ -90,7 +106,11 @@ export function parseChange(value: unknown): Partial<SiteState> {
 	const issues: { path: string; message: string }[] = [];
 	for (const [name, wanted] of Object.entries(value)) {
 		const known = SWITCHES.find((one) => one.name === name);
-		if (!known) issues.push({ path: name, message: `There is no such switch. Known: ${SWITCHES.map((one) => one.name).join(', ')}.` });
+		if (!known)
+			issues.push({
+				path: name,
+				message: `There is no such switch. Known: ${SWITCHES.map((one) => one.name).join(', ')}.`
+			});
 		else if (!isAllowed(known, wanted))
 			issues.push({
 				path: name,
@@ -105,6 +125,7 @@ export function parseChange(value: unknown): Partial<SiteState> {
 }
 
 function isAllowed({ values }: Switch, wanted: unknown): boolean {
-	if ('from' in values) return Number.isInteger(wanted) && (wanted as number) >= values.from && (wanted as number) <= values.to;
+	if ('from' in values)
+		return Number.isInteger(wanted) && (wanted as number) >= values.from && (wanted as number) <= values.to;
 	return (values as readonly unknown[]).includes(wanted);
 }

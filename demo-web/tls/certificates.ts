@@ -40,7 +40,8 @@ async function make(hosts: readonly string[]): Promise<Certificates> {
 }
 
 async function issue(name: string, hosts: readonly string[]) {
-	const keys = () => webcrypto.subtle.generateKey(ALGORITHM, true, ['sign', 'verify']) as Promise<webcrypto.CryptoKeyPair>;
+	const keys = () =>
+		webcrypto.subtle.generateKey(ALGORITHM, true, ['sign', 'verify']) as Promise<webcrypto.CryptoKeyPair>;
 	const notBefore = new Date(Date.now() - 86_400_000);
 	const notAfter = new Date(Date.now() + YEARS * 365 * 86_400_000);
 	const authorityKeys = await keys();

@@ -1,10 +1,10 @@
 /** What a visitor does to a page: the nudge, and the steps of a journey. */
 import type { CDPSession } from 'playwright-core';
-import { isWebUrl } from '../core/load/address';
-import type { Conditions } from '../core/load/conditions';
-import type { StepRecord } from '../core/load/record';
-import { EXPECT_WITHIN_MS, kindOfStep, WAIT_WITHIN_MS, wordsOfStep, type Step, type StepState } from '../core/load/steps';
-import { cumulativeLayoutShift, interactionToNextPaint } from '../core/load/vitals';
+import { isWebUrl } from '$core/load/address';
+import type { Conditions } from '$core/load/conditions';
+import type { StepRecord } from '$core/load/record';
+import { EXPECT_WITHIN_MS, kindOfStep, WAIT_WITHIN_MS, wordsOfStep, type Step, type StepState } from '$core/load/steps';
+import { cumulativeLayoutShift, interactionToNextPaint } from '$core/load/vitals';
 import { within } from './browser/deadlines';
 import { parseSince, type Since } from './collect/pageFacts';
 import { LoadFailure } from './failure';
@@ -22,10 +22,27 @@ export async function nudge(session: CDPSession, { device }: Conditions): Promis
 	const x = Math.round(device.width / 2);
 	const y = Math.round(device.height / 2);
 	for (const share of [0.3, 0.6, 1])
-		await session.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x: Math.round(x * share), y: Math.round(y * share) });
+		await session.send('Input.dispatchMouseEvent', {
+			type: 'mouseMoved',
+			x: Math.round(x * share),
+			y: Math.round(y * share)
+		});
 	if (device.touch)
-		await session.send('Input.synthesizeScrollGesture', { x, y, yDistance: -Math.round(device.height / 2), gestureSourceType: 'touch', speed: 1600 });
-	else await session.send('Input.dispatchMouseEvent', { type: 'mouseWheel', x, y, deltaX: 0, deltaY: Math.round(device.height / 2) });
+		await session.send('Input.synthesizeScrollGesture', {
+			x,
+			y,
+			yDistance: -Math.round(device.height / 2),
+			gestureSourceType: 'touch',
+			speed: 1600
+		});
+	else
+		await session.send('Input.dispatchMouseEvent', {
+			type: 'mouseWheel',
+			x,
+			y,
+			deltaX: 0,
+			deltaY: Math.round(device.height / 2)
+		});
 	for (const type of ['keyDown', 'keyUp'] as const)
 		await session.send('Input.dispatchKeyEvent', { type, key: 'Shift', code: 'ShiftLeft', windowsVirtualKeyCode: 16 });
 }
@@ -65,10 +82,27 @@ export function emptyJourney(): Journey {
  * @param journey filled as it goes, so that a load that is ended in the middle keeps what it saw
  * @throws LoadFailure when the page no longer answers
  */
-export async function runSteps(visit: Visit, steps: readonly Step[], conditions: Conditions, journey: Journey): Promise<Journey> {
+export async function runSteps(
+	visit: Visit,
+	steps: readonly Step[],
+	conditions: Conditions,
+	journey: Journey
+): Promise<Journey> {
 	for (const [index, step] of steps.entries()) {
 		const number = index + 1;
-		const blank = { number, kind: kindOfStep(step), words: wordsOfStep(step), message: null, durationMs: null, quietMs: null, navigated: false, requests: 0, wireBytes: 0, cls: 0, inp: null };
+		const blank = {
+			number,
+			kind: kindOfStep(step),
+			words: wordsOfStep(step),
+			message: null,
+			durationMs: null,
+			quietMs: null,
+			navigated: false,
+			requests: 0,
+			wireBytes: 0,
+			cls: 0,
+			inp: null
+		};
 		if (journey.picture) {
 			journey.steps.push({ ...blank, status: 'skipped', atEpochMs: epochNow() });
 			continue;
@@ -83,7 +117,11 @@ export async function runSteps(visit: Visit, steps: readonly Step[], conditions:
 			const capped = acts ? (await visit.answering(performance.now() + conditions.capMs)).capped : false;
 			const seen = await since(visit, atEpochMs);
 			const traffic = visit.network.since(atEpochMs);
-			const ends = [traffic.lastEndEpochMs ?? 0, ...seen.tasks.map((task) => task.startMs + task.durationMs), ...seen.shifts.map((shift) => shift.atMs)];
+			const ends = [
+				traffic.lastEndEpochMs ?? 0,
+				...seen.tasks.map((task) => task.startMs + task.durationMs),
+				...seen.shifts.map((shift) => shift.atMs)
+			];
 			const inp = interactionToNextPaint(seen.interactions);
 			journey.interactions.push(...seen.interactions);
 			journey.steps.push({
@@ -101,7 +139,12 @@ export async function runSteps(visit: Visit, steps: readonly Step[], conditions:
 			});
 		} catch (error) {
 			if (error instanceof LoadFailure) {
-				journey.steps.push({ ...blank, status: 'failed', message: `Step ${number}, ${blank.words}: ${error.reason.message}`, atEpochMs });
+				journey.steps.push({
+					...blank,
+					status: 'failed',
+					message: `Step ${number}, ${blank.words}: ${error.reason.message}`,
+					atEpochMs
+				});
 				throw error;
 			}
 			const message = `Step ${number}, ${blank.words}: ${(error as Error).message}.`;
@@ -120,7 +163,12 @@ export async function since(visit: Visit, epochMs: number): Promise<Since> {
 }
 
 /** @param begun told of the moment at which the visitor's act began, once it is known @returns that moment */
-async function perform(visit: Visit, step: Step, conditions: Conditions, begun: (epochMs: number) => void): Promise<number> {
+async function perform(
+	visit: Visit,
+	step: Step,
+	conditions: Conditions,
+	begun: (epochMs: number) => void
+): Promise<number> {
 	const { session } = visit;
 	let at = epochNow();
 	const start = () => begun((at = epochNow()));
@@ -160,7 +208,11 @@ async function perform(visit: Visit, step: Step, conditions: Conditions, begun: 
 async function pointOf(visit: Visit, selector: string): Promise<{ x: number; y: number }> {
 	const deadline = performance.now() + EXPECT_WITHIN_MS;
 	for (;;) {
-		const point = (await visit.evaluate(`zafraPoint(${JSON.stringify(selector)})`)) as { x: number; y: number; problem?: string };
+		const point = (await visit.evaluate(`zafraPoint(${JSON.stringify(selector)})`)) as {
+			x: number;
+			y: number;
+			problem?: string;
+		};
 		if (!point.problem) return point;
 		if (performance.now() > deadline) throw new StepProblem(point.problem);
 		await wait(LOOK_EVERY_MS);

@@ -1,17 +1,12 @@
 /** Putting a record together from what was collected. */
-import type { MetricId } from '../core/metrics/catalogue';
-import { emptyRecord } from '../core/load/emptyRecord';
-import { LAB_RECIPE, scoreOf } from '../core/metrics/score';
-import { withoutCredentials } from '../core/load/address';
-import { withoutSecrets, type Conditions } from '../core/load/conditions';
-import type { FailureReason, LoadRecord, RequestRecord } from '../core/load/record';
-import {
-	cumulativeLayoutShift,
-	fullyLoaded,
-	interactionToNextPaint,
-	totalBlockingTime
-} from '../core/load/vitals';
-import { speedIndex, visuallyComplete } from '../core/load/visual';
+import type { MetricId } from '$core/metrics/catalogue';
+import { emptyRecord } from '$core/load/emptyRecord';
+import { LAB_RECIPE, scoreOf } from '$core/metrics/score';
+import { withoutCredentials } from '$core/load/address';
+import { withoutSecrets, type Conditions } from '$core/load/conditions';
+import type { FailureReason, LoadRecord, RequestRecord } from '$core/load/record';
+import { cumulativeLayoutShift, fullyLoaded, interactionToNextPaint, totalBlockingTime } from '$core/load/vitals';
+import { speedIndex, visuallyComplete } from '$core/load/visual';
 import type { UnusedBytes } from './collect/coverage';
 import type { PageFacts, Since } from './collect/pageFacts';
 import type { DevelopedFrames } from './frames/develop';
@@ -62,7 +57,13 @@ export function fillFromPage(
 		vc: frames.startRenderMs === null ? null : visuallyComplete(frames.records),
 		dcl: facts.domContentLoaded > 0 ? later(facts.domContentLoaded) : null,
 		onload,
-		full: onload === null ? null : fullyLoaded(record.requests.filter((request) => request.during === 'load'), onload),
+		full:
+			onload === null
+				? null
+				: fullyLoaded(
+						record.requests.filter((request) => request.during === 'load'),
+						onload
+					),
 		elements: facts.page.elements,
 		depth: facts.page.depth
 	});
@@ -79,14 +80,16 @@ export function fillWeights(record: LoadRecord, requests: RequestRecord[]): void
 }
 
 /** Went to the network while the page loaded. */
-const countsAsSent = (request: RequestRecord) => !request.fromCache && !request.fromServiceWorker && request.during === 'load';
+const countsAsSent = (request: RequestRecord) =>
+	!request.fromCache && !request.fromServiceWorker && request.during === 'load';
 
 /** Script that never ran, style that matched nothing: in all, and of each file. */
 export function fillUnused(record: LoadRecord, unused: UnusedBytes): void {
 	record.figures.unusedJs = unused.script;
 	record.figures.unusedCss = unused.style;
 	for (const request of record.requests)
-		if (request.type === 'script' || request.type === 'stylesheet') request.unused = unused.byUrl.get(request.url) ?? null;
+		if (request.type === 'script' || request.type === 'stylesheet')
+			request.unused = unused.byUrl.get(request.url) ?? null;
 }
 
 export interface Nudged {
@@ -97,13 +100,19 @@ export interface Nudged {
 }
 
 /** What began only after the nudge, and the score had it been done before: its blocking time and shifts are added. */
-export function fillHeldBack(record: LoadRecord, { atEpochMs, settledEpochMs, scriptMs, seen }: Nudged, zeroEpochMs: number): void {
+export function fillHeldBack(
+	record: LoadRecord,
+	{ atEpochMs, settledEpochMs, scriptMs, seen }: Nudged,
+	zeroEpochMs: number
+): void {
 	const late = record.requests.filter((request) => request.during === 'nudge' && !request.fromCache);
 	const sum = (field: 'wireBytes' | 'decodedBytes') => late.reduce((all, request) => all + (request[field] ?? 0), 0);
 	const figures = { ...record.figures };
-	const add = (metric: MetricId, amount: number) => (figures[metric] = figures[metric] === null ? null : figures[metric] + amount);
+	const add = (metric: MetricId, amount: number) =>
+		(figures[metric] = figures[metric] === null ? null : figures[metric] + amount);
 	add('tbt', totalBlockingTime(seen.tasks, 0, Infinity));
-	figures.cls = figures.cls === null ? null : cumulativeLayoutShift([...record.shifts, ...lateShifts(seen, zeroEpochMs)]);
+	figures.cls =
+		figures.cls === null ? null : cumulativeLayoutShift([...record.shifts, ...lateShifts(seen, zeroEpochMs)]);
 	add('wire', sum('wireBytes'));
 	add('decoded', sum('decodedBytes'));
 	add('requests', late.length);

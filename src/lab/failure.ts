@@ -1,5 +1,5 @@
 /** A load that failed: a reason code for programs and words for people, typed at the lab's boundary. */
-import type { FailureCode, FailureReason } from '../core/load/record';
+import type { FailureCode, FailureReason } from '$core/load/record';
 import type { ShapeLog } from './shaper/socks';
 
 export class LoadFailure extends Error {
@@ -58,7 +58,10 @@ const WORDS: Record<FailureCode, Words> = {
 		() => 'Chromium was ended or stopped from outside in the middle of the load.',
 		'The load is tried three times; if it keeps ending, look at the memory of the machine.'
 	],
-	network: [(detail) => `The page could not be loaded: ${detail}.`, 'Open the page in a browser and look at the network there.'],
+	network: [
+		(detail) => `The page could not be loaded: ${detail}.`,
+		'Open the page in a browser and look at the network there.'
+	],
 	internal: [
 		(detail) => `The lab itself failed: ${detail}.`,
 		'This is a fault of Zafra. The log of the runner says more.'

@@ -1,16 +1,16 @@
 /** The lab: (url, conditions) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
-import { isWebUrl } from '../core/load/address';
-import type { BusyShares } from '../core/load/calm';
-import { roundTripOf, type Conditions } from '../core/load/conditions';
-import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '../core/load/record';
-import type { Step } from '../core/load/steps';
+import { isWebUrl } from '$core/load/address';
+import type { BusyShares } from '$core/load/calm';
+import { roundTripOf, type Conditions } from '$core/load/conditions';
+import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
+import type { Step } from '$core/load/steps';
 import { SpeedBook } from './browser/cpu';
 import { CalmWatch } from './calm/watch';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
 import { failedRecord } from './assemble';
-import type { StabilityResult } from '../core/trial/stability';
+import type { StabilityResult } from '$core/trial/stability';
 import { Shaper, type ShapedNetwork } from './shaper/shaper';
 import { waitUntilStable } from './stability';
 import { parseHostMap, type HostRule, type HostTimes } from './shaper/hostMap';
@@ -57,7 +57,12 @@ export class Lab {
 		return measured;
 	}
 
-	async #measureOrFail(url: string, conditions: Conditions, steps: readonly Step[], startedAt: Date): Promise<MeasuredLoad> {
+	async #measureOrFail(
+		url: string,
+		conditions: Conditions,
+		steps: readonly Step[],
+		startedAt: Date
+	): Promise<MeasuredLoad> {
 		let session: LoadSession | null = null;
 		let fresh = false;
 		try {
@@ -90,7 +95,12 @@ export class Lab {
 				await line.close();
 			}
 		} catch (error) {
-			return { stable: false, tookMs: 0, words: `Could not be fetched: ${(error as Error).message.split('\n')[0]}`, fetches: [] };
+			return {
+				stable: false,
+				tookMs: 0,
+				words: `Could not be fetched: ${(error as Error).message.split('\n')[0]}`,
+				fetches: []
+			};
 		}
 	}
 
@@ -125,7 +135,10 @@ export class Lab {
 		const own = this.options.hostMap ?? [];
 		const known = new Set(own.map((rule) => `${rule.address}:${rule.port}/${rule.tlsPort}`));
 		const asked = parseHostMap(hostMap, 'The host map of the conditions');
-		return [...asked.map((rule) => ({ ...rule, publicOnly: !known.has(`${rule.address}:${rule.port}/${rule.tlsPort}`) })), ...own];
+		return [
+			...asked.map((rule) => ({ ...rule, publicOnly: !known.has(`${rule.address}:${rule.port}/${rule.tlsPort}`) })),
+			...own
+		];
 	}
 
 	async #browser(): Promise<RunningBrowser> {

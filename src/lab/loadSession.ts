@@ -1,10 +1,10 @@
 /** One load, from an empty profile to its record. */
 import type { BrowserContext } from 'playwright-core';
-import type { Conditions } from '../core/load/conditions';
-import { longestLoadMs } from '../core/load/limits';
-import type { FailureReason, LoadRecord, MeasuredLoad } from '../core/load/record';
-import type { Step } from '../core/load/steps';
-import { interactionToNextPaint } from '../core/load/vitals';
+import type { Conditions } from '$core/load/conditions';
+import { longestLoadMs } from '$core/load/limits';
+import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
+import type { Step } from '$core/load/steps';
+import { interactionToNextPaint } from '$core/load/vitals';
 import { emptyJourney, epochNow, nudge, runSteps, since, type Journey } from './actions';
 import { failedRecord, fillFromPage, fillHeldBack, fillUnused, fillWeights } from './assemble';
 import { calibrate, setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
@@ -109,7 +109,11 @@ export class LoadSession {
 
 	/** @returns false when the tab could not be closed: the browser must go */
 	async end(): Promise<boolean> {
-		const closing = this.#context?.close().then(() => true, () => this.running.browser.isConnected()) ?? Promise.resolve(true);
+		const closing =
+			this.#context?.close().then(
+				() => true,
+				() => this.running.browser.isConnected()
+			) ?? Promise.resolve(true);
 		const closed = await Promise.race([closing, wait(CLOSE_WITHIN_MS).then(() => false)]);
 		await this.line.close();
 		return closed;
@@ -132,14 +136,25 @@ export class LoadSession {
 		return this.#measureVisit(record, visit, screencast, coverage, workers);
 	}
 
-	async #measureVisit(record: LoadRecord, visit: Visit, screencast: Screencast, coverage: CoverageCollector, workers: WorkerTraffic): Promise<MeasuredLoad> {
+	async #measureVisit(
+		record: LoadRecord,
+		visit: Visit,
+		screencast: Screencast,
+		coverage: CoverageCollector,
+		workers: WorkerTraffic
+	): Promise<MeasuredLoad> {
 		const { conditions, steps } = this.options;
 		const { journey } = this.#soFar;
 		const full = this.options.collects === 'full';
 		await this.#bringToRest(record, visit);
 		const facts = await visit.collect();
 		const zero = visit.zeroOf(facts, visit.documents);
-		const settled = (this.#soFar.settled = { facts, zero, finalUrl: visit.page.url(), redirects: visit.network.redirects });
+		const settled = (this.#soFar.settled = {
+			facts,
+			zero,
+			finalUrl: visit.page.url(),
+			redirects: visit.network.redirects
+		});
 		const unused = full ? await this.#unused(coverage) : null;
 		// Taking the picture repaints the page at another scale: the screencast must not see it.
 		await screencast.stop();
@@ -153,7 +168,9 @@ export class LoadSession {
 
 		const log = await this.line.close();
 		this.#noteNetwork(record, log);
-		const requests = [...visit.network.records(zero, log.connections), ...(await workers.records(zero))].sort((a, b) => a.startMs - b.startMs);
+		const requests = [...visit.network.records(zero, log.connections), ...(await workers.records(zero))].sort(
+			(a, b) => a.startMs - b.startMs
+		);
 		fillWeights(record, requests);
 		if (unused) fillUnused(record, unused);
 		if (bodies) for (const request of record.requests) request.body = bodies.get(request.id) ?? null;
@@ -166,7 +183,12 @@ export class LoadSession {
 		return { record, frames: frames.images, picture, stepPicture: journey.picture };
 	}
 
-	#fillSettled(record: LoadRecord, visit: Visit, settled: NonNullable<SoFar['settled']>, frames: DevelopedFrames): void {
+	#fillSettled(
+		record: LoadRecord,
+		visit: Visit,
+		settled: NonNullable<SoFar['settled']>,
+		frames: DevelopedFrames
+	): void {
 		const { facts, zero, finalUrl, redirects } = settled;
 		fillFromPage(record, facts, frames, facts.timeOrigin - zero, this.options.conditions.capMs);
 		record.page = { ...facts.page, consoleErrors: visit.consoleErrors };
@@ -184,7 +206,13 @@ export class LoadSession {
 		const facts = await visit.collect();
 		const zero = visit.zeroOf(facts, visit.documents);
 		fillWeights(first, visit.network.records(zero));
-		fillFromPage(first, facts, { records: [], images: [], startRenderMs: null }, facts.timeOrigin - zero, conditions.capMs);
+		fillFromPage(
+			first,
+			facts,
+			{ records: [], images: [], startRenderMs: null },
+			facts.timeOrigin - zero,
+			conditions.capMs
+		);
 		await visit.page.close();
 		await this.line.renew();
 		return first.figures;
@@ -196,7 +224,8 @@ export class LoadSession {
 		await visit.navigate(deadline);
 		const settled = await visit.settle(deadline);
 		record.capped = settled.capped;
-		if (settled.capped) record.environment.notes.push(`The page was still busy after ${capMs / 1000} s; the load was ended there.`);
+		if (settled.capped)
+			record.environment.notes.push(`The page was still busy after ${capMs / 1000} s; the load was ended there.`);
 	}
 
 	async #openContext(record: LoadRecord): Promise<void> {
@@ -252,11 +281,19 @@ export class LoadSession {
 		await nudge(visit.session, conditions);
 		await visit.answering(performance.now() + conditions.capMs);
 		const after = await visit.scriptMs();
-		return { atEpochMs, settledEpochMs: epochNow() - conditions.quietMs, scriptMs: Math.max(0, after - before), seen: await since(visit, atEpochMs) };
+		return {
+			atEpochMs,
+			settledEpochMs: epochNow() - conditions.quietMs,
+			scriptMs: Math.max(0, after - before),
+			seen: await since(visit, atEpochMs)
+		};
 	}
 
 	#fillJourney(record: LoadRecord, journey: Journey, zeroEpochMs: number): void {
-		record.steps = journey.steps.map(({ atEpochMs, ...step }) => ({ ...step, atMs: Math.round(atEpochMs - zeroEpochMs) }));
+		record.steps = journey.steps.map(({ atEpochMs, ...step }) => ({
+			...step,
+			atMs: Math.round(atEpochMs - zeroEpochMs)
+		}));
 		record.figures.inp = interactionToNextPaint(journey.interactions) ?? record.figures.inp;
 	}
 
@@ -276,7 +313,9 @@ export class LoadSession {
 		const usual = this.speeds.usual;
 		const slowest = Math.min(before ?? Infinity, after ?? Infinity);
 		if (usual !== null && slowest < usual * BUSY_BELOW)
-			environment.notes.push(`The machine was busy: it ran at ${slowest.toFixed(0)} loops/ms around this load, where ${usual.toFixed(0)} is usual. Times may be too long.`);
+			environment.notes.push(
+				`The machine was busy: it ran at ${slowest.toFixed(0)} loops/ms around this load, where ${usual.toFixed(0)} is usual. Times may be too long.`
+			);
 	}
 
 	#noteNetwork(record: LoadRecord, log: ShapeLog): void {
@@ -284,10 +323,18 @@ export class LoadSession {
 		const sum = (field: 'upBytes' | 'downBytes') => log.connections.reduce((all, one) => all + one[field], 0);
 		environment.network = { mostConnections: log.mostOpen, upBytes: sum('upBytes'), downBytes: sum('downBytes') };
 		if (log.mostOpen >= MOST_SOCKETS)
-			environment.notes.push(`The page wanted ${MOST_SOCKETS} or more connections at once; through the lab’s network the browser opens no more.`);
-		const refused = [...new Set(log.connections.filter((one) => one.error === 'private-address').map((one) => `${one.host}:${one.port}`))];
+			environment.notes.push(
+				`The page wanted ${MOST_SOCKETS} or more connections at once; through the lab’s network the browser opens no more.`
+			);
+		const refused = [
+			...new Set(
+				log.connections.filter((one) => one.error === 'private-address').map((one) => `${one.host}:${one.port}`)
+			)
+		];
 		if (refused.length)
-			environment.notes.push(`The page asked for ${refused.slice(0, 5).join(', ')}: private or local addresses, which pages may not reach from the lab. Refused.`);
+			environment.notes.push(
+				`The page asked for ${refused.slice(0, 5).join(', ')}: private or local addresses, which pages may not reach from the lab. Refused.`
+			);
 	}
 
 	/** Nothing here asks the page: it may be stuck, or gone. */
@@ -305,7 +352,8 @@ export class LoadSession {
 		if (settled) this.#fillSettled(record, visit, settled, frames);
 		else record.frames = frames.records;
 		if (journey.steps.length) this.#fillJourney(record, journey, zero);
-		if (visit.consoleErrors.length) record.environment.notes.push(`The console said: ${visit.consoleErrors.slice(0, 3).join(' | ')}`);
+		if (visit.consoleErrors.length)
+			record.environment.notes.push(`The console said: ${visit.consoleErrors.slice(0, 3).join(' | ')}`);
 		return { record, frames: frames.images, picture: null, stepPicture: journey.picture };
 	}
 }

@@ -1,14 +1,18 @@
 /** Headers and credentials of the conditions, sent to the page's own site and to nobody else. */
 import { getDomain } from 'tldts';
 import type { CDPSession } from 'playwright-core';
-import type { Conditions, SecretHeader } from '../core/load/conditions';
+import type { Conditions, SecretHeader } from '$core/load/conditions';
 
 /**
  * Requests to the site's own hosts, and to hosts named beside a header, are held for a moment and get the headers. The
  * browser does not carry such a header over a redirect (DevTools protocol, Fetch.continueRequest): each hop is judged
  * anew.
  */
-export async function sendOwnOnly(session: CDPSession, { headers, authentication }: Conditions, page: URL): Promise<void> {
+export async function sendOwnOnly(
+	session: CDPSession,
+	{ headers, authentication }: Conditions,
+	page: URL
+): Promise<void> {
 	if (!headers.length && !authentication) return;
 	const asked = new Set<string>();
 	session.on('Fetch.requestPaused', ({ requestId, request }) => {
@@ -29,7 +33,10 @@ export async function sendOwnOnly(session: CDPSession, { headers, authentication
 	const patterns = hosts.map((host) => ({ urlPattern: `*://${host}*` }));
 	// For the credentials only the page's own documents are held; the browser then answers for the rest of the host itself.
 	const documents = authentication ? [{ urlPattern: `${page.origin}/*`, resourceType: 'Document' as const }] : [];
-	await session.send('Fetch.enable', { handleAuthRequests: Boolean(authentication), patterns: [...patterns, ...documents] });
+	await session.send('Fetch.enable', {
+		handleAuthRequests: Boolean(authentication),
+		patterns: [...patterns, ...documents]
+	});
 }
 
 function headersFor(host: string, headers: readonly SecretHeader[], pageHost: string): SecretHeader[] {

@@ -1,14 +1,19 @@
 /** Fetching a page again and again, as the device would, until what is served repeats. */
 import { request } from 'playwright-core';
-import { servedFrom } from '../core/load/delivery';
-import { isStable, stabilityOf, type FetchSeen, type StabilityResult } from '../core/trial/stability';
+import { servedFrom } from '$core/load/delivery';
+import { isStable, stabilityOf, type FetchSeen, type StabilityResult } from '$core/trial/stability';
 import type { ShapedNetwork } from './shaper/shaper';
 import { wait } from './visit';
 
 const FETCH_EVERY_MS = 1500;
 const FETCH_WITHIN_MS = 20_000;
 
-export async function waitUntilStable(url: string, userAgent: string | undefined, line: ShapedNetwork, withinMs: number): Promise<StabilityResult> {
+export async function waitUntilStable(
+	url: string,
+	userAgent: string | undefined,
+	line: ShapedNetwork,
+	withinMs: number
+): Promise<StabilityResult> {
 	const began = performance.now();
 	const context = await request.newContext({
 		proxy: { server: `socks5://127.0.0.1:${line.port}` },
@@ -28,9 +33,16 @@ export async function waitUntilStable(url: string, userAgent: string | undefined
 	return stabilityOf(fetches);
 }
 
-async function fetchOnce(context: Awaited<ReturnType<typeof request.newContext>>, url: string, began: number): Promise<FetchSeen> {
+async function fetchOnce(
+	context: Awaited<ReturnType<typeof request.newContext>>,
+	url: string,
+	began: number
+): Promise<FetchSeen> {
 	try {
-		const response = await context.get(url, { timeout: FETCH_WITHIN_MS, headers: { accept: 'text/html,application/xhtml+xml' } });
+		const response = await context.get(url, {
+			timeout: FETCH_WITHIN_MS,
+			headers: { accept: 'text/html,application/xhtml+xml' }
+		});
 		const headers = response.headers();
 		const size = (await response.body()).length;
 		return {
@@ -44,7 +56,19 @@ async function fetchOnce(context: Awaited<ReturnType<typeof request.newContext>>
 			problem: null
 		};
 	} catch (error) {
-		const problem = (error as Error).message.split('\n')[0]!.replace(/^apiRequestContext\.get: /, '').slice(0, 200);
-		return { atMs: performance.now() - began, status: null, bytes: null, etag: null, lastModified: null, cacheControl: null, cache: null, problem };
+		const problem = (error as Error).message
+			.split('\n')[0]!
+			.replace(/^apiRequestContext\.get: /, '')
+			.slice(0, 200);
+		return {
+			atMs: performance.now() - began,
+			status: null,
+			bytes: null,
+			etag: null,
+			lastModified: null,
+			cacheControl: null,
+			cache: null,
+			problem
+		};
 	}
 }

@@ -1,7 +1,7 @@
 /** One tab of a load: from its opening to a settled page, and the ways to look into it. */
 import { readFileSync } from 'node:fs';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
-import type { Conditions } from '../core/load/conditions';
+import type { Conditions } from '$core/load/conditions';
 import { ANSWER_WITHIN_MS, within, withDeadlines } from './browser/deadlines';
 import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from './collect/pageFacts';
@@ -68,7 +68,8 @@ export class Visit {
 	async #listen(): Promise<void> {
 		const { page, session, state } = this;
 		page.on('download', (download) => (this.#download = download.suggestedFilename()));
-		const note = (words: string) => this.consoleErrors.length < MOST_ERRORS && this.consoleErrors.push(words.slice(0, 500));
+		const note = (words: string) =>
+			this.consoleErrors.length < MOST_ERRORS && this.consoleErrors.push(words.slice(0, 500));
 		page.on('console', (message) => message.type() === 'error' && note(message.text()));
 		page.on('pageerror', (error) => note(String(error.message)));
 		session.on('Runtime.executionContextCreated', ({ context }) => {
@@ -98,7 +99,8 @@ export class Visit {
 	async #applyConditions(): Promise<void> {
 		const { session, conditions, address } = this;
 		if (conditions.block.length) await session.send('Network.setBlockedURLs', { urls: conditions.block });
-		for (const { name, value } of conditions.cookies) await session.send('Network.setCookie', { name, value, url: address.href });
+		for (const { name, value } of conditions.cookies)
+			await session.send('Network.setCookie', { name, value, url: address.href });
 		await sendOwnOnly(session, conditions, address);
 	}
 
@@ -154,9 +156,14 @@ export class Visit {
 	/** Run an expression in the lab's own world of the page. @throws Error when it throws there or the page is going */
 	async evaluate(expression: string): Promise<unknown> {
 		if (this.#worldId === null) throw failure('internal', 'the page has no world to collect in');
-		const evaluation = this.session.send('Runtime.evaluate', { expression, contextId: this.#worldId, returnByValue: true });
+		const evaluation = this.session.send('Runtime.evaluate', {
+			expression,
+			contextId: this.#worldId,
+			returnByValue: true
+		});
 		const { result, exceptionDetails } = await Promise.race([evaluation, this.state.ended]);
-		if (exceptionDetails) throw new Error(exceptionDetails.exception?.description?.split('\n')[0] ?? exceptionDetails.text);
+		if (exceptionDetails)
+			throw new Error(exceptionDetails.exception?.description?.split('\n')[0] ?? exceptionDetails.text);
 		return result.value;
 	}
 

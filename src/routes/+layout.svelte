@@ -4,7 +4,7 @@
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { formatWait } from '../core/wording/format';
+	import { formatWait } from '$core/wording/format';
 	import { live } from '$lib/live.svelte';
 	import KeyList from '$lib/parts/KeyList.svelte';
 
@@ -72,7 +72,12 @@
 				</li>
 			{/each}
 		</ul>
-		<button class="fold" onclick={() => (narrow = !narrow)} aria-expanded={!narrow} aria-label={narrow ? 'Widen the rail' : 'Fold the rail'}>
+		<button
+			class="fold"
+			onclick={() => (narrow = !narrow)}
+			aria-expanded={!narrow}
+			aria-label={narrow ? 'Widen the rail' : 'Fold the rail'}
+		>
 			{narrow ? '»' : '«'}
 		</button>
 	</nav>
@@ -82,7 +87,9 @@
 			{#if lab.problem}
 				<span class="trouble">The lab cannot load pages. {lab.problem}</span>
 			{:else if lab.state === 'busy' && lab.trialId}
-				<a href="/trials/{lab.trialId}">Loading: {lab.doing}{lab.timeLeftMs ? `; ${formatWait(lab.timeLeftMs)} left` : ''}</a>
+				<a href="/trials/{lab.trialId}"
+					>Loading: {lab.doing}{lab.timeLeftMs ? `; ${formatWait(lab.timeLeftMs)} left` : ''}</a
+				>
 			{:else if lab.state === 'off'}
 				<span class="trouble">The lab is off: trials wait in the queue.</span>
 			{:else}

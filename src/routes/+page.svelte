@@ -1,13 +1,18 @@
 <script lang="ts">
 	import { Button, InlineNotification } from 'carbon-components-svelte';
-	import { formatMoment, formatWait } from '../core/wording/format';
+	import { formatMoment, formatWait } from '$core/wording/format';
 	import { live } from '$lib/live.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
 
 	let { data } = $props();
 	const nothing = $derived(!data.running.length && !data.waiting.length && !data.unread.length && !data.recent.length);
-	const STATE: Record<string, string> = { draft: 'Draft', stopped: 'Stopped', waiting: 'Waits for you', failed: 'Failed' };
+	const STATE: Record<string, string> = {
+		draft: 'Draft',
+		stopped: 'Stopped',
+		waiting: 'Waits for you',
+		failed: 'Failed'
+	};
 
 	// When a trial changes its state, the lists change too.
 	const states = $derived(live.snapshot?.trials.map((trial) => `${trial.id}${trial.status}`).join());

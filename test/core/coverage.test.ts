@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { unusedInScript, unusedInSheet } from '../../src/core/load/coverage';
+import { unusedInScript, unusedInSheet } from '$core/load/coverage';
 
 const range = (start: number, end: number, used: boolean) => ({ start, end, used });
 
@@ -7,7 +7,9 @@ describe('coverage', () => {
 	it('script: what was never called, the innermost range deciding', () => {
 		expect(unusedInScript([range(0, 100, true)])).to.equal(0);
 		expect(unusedInScript([range(0, 100, true), range(20, 50, false)])).to.equal(30);
-		expect(unusedInScript([range(0, 100, true), range(20, 50, false), range(30, 40, true), range(60, 70, false)])).to.equal(30);
+		expect(
+			unusedInScript([range(0, 100, true), range(20, 50, false), range(30, 40, true), range(60, 70, false)])
+		).to.equal(30);
 		expect(unusedInScript([range(0, 100, false)])).to.equal(100);
 		expect(unusedInScript([])).to.equal(0);
 	});

@@ -1,42 +1,112 @@
 /** Every sentence that compares is made from verdicts: drawn at random, none of them may claim more. */
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { BUILT_IN_CONDITIONS } from '../../src/core/load/conditions';
-import { METRICS, metricOf, type MetricId } from '../../src/core/metrics/catalogue';
-import type { Interval, ShiftResult, TrialDesign, TrialKind, Verdict } from '../../src/core/trial/types';
-import { decide } from '../../src/core/trial/verdict';
-import { headlineOf } from '../../src/core/wording/headline';
-import { plainName } from '../../src/core/wording/plainNames';
-import { wordAnswer, wordDifference, wordShift, wordVerdict } from '../../src/core/wording/shift';
-import { worthOf } from '../../src/core/wording/worth';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { METRICS, metricOf, type MetricId } from '$core/metrics/catalogue';
+import type { Interval, ShiftResult, TrialDesign, TrialKind, Verdict } from '$core/trial/types';
+import { decide } from '$core/trial/verdict';
+import { headlineOf } from '$core/wording/headline';
+import { plainName } from '$core/wording/plainNames';
+import { wordAnswer, wordDifference, wordShift, wordVerdict } from '$core/wording/shift';
+import { worthOf } from '$core/wording/worth';
 
 const PRIMARY: MetricId[] = ['score', 'lcp', 'cls', 'tbt', 'wire', 'inp'];
-const arm = (id: number, name: string) => ({ id, name, url: 'http://a.test/', baseline: id === 1, reference: false, page: 'Home', setup: null });
-const design = (kind: TrialKind): TrialDesign => ({ kind, arms: [arm(1, 'Alpha'), arm(2, 'Omega')], conditions: [BUILT_IN_CONDITIONS[0]!], rounds: 12, warmups: 0, seed: 1, primary: PRIMARY });
+const arm = (id: number, name: string) => ({
+	id,
+	name,
+	url: 'http://a.test/',
+	baseline: id === 1,
+	reference: false,
+	page: 'Home',
+	setup: null
+});
+const design = (kind: TrialKind): TrialDesign => ({
+	kind,
+	arms: [arm(1, 'Alpha'), arm(2, 'Omega')],
+	conditions: [BUILT_IN_CONDITIONS[0]!],
+	rounds: 12,
+	warmups: 0,
+	seed: 1,
+	primary: PRIMARY
+});
 
 /** A result whose verdict follows from its figures, as judging makes it. */
 const resultOf = (metric: MetricId): fc.Arbitrary<ShiftResult> =>
-	fc.record({ centre: fc.double({ min: -8, max: 8, noNaN: true }), half: fc.double({ min: 0, max: 6, noNaN: true }), called: fc.boolean(), measured: fc.integer({ min: 0, max: 9 }), median: fc.double({ min: 0, max: 40, noNaN: true }), rounds: fc.integer({ min: 1, max: 60 }), needed: fc.integer({ min: 6, max: 201 }), scale: fc.constantFrom('unit' as const, 'unit' as const, 'share' as const), off: fc.double({ min: -0.9, max: 0.9, noNaN: true }) }).map((drawn): ShiftResult => {
-		const size = drawn.scale === 'share' ? 0.02 : metricOf(metric).margin.absolute;
-		const margin = size;
-		const shift: Interval | null = drawn.measured === 0 ? null : drawn.measured === 1 ? { estimate: drawn.centre * size, low: null, high: null } : { estimate: (drawn.centre + drawn.off * drawn.half) * size, low: (drawn.centre - drawn.half) * size, high: (drawn.centre + drawn.half) * size };
-		const verdict: Verdict = shift ? decide({ metric, shift, margin, called: drawn.called }) : 'none';
-		const median = drawn.median * size;
-		return {
-			condition: 'phone', metric, baseline: 1, arm: 2, n: drawn.rounds, baselineMedian: median, armMedian: median + (shift?.estimate ?? 0),
-			shift: shift && { ...shift, relative: median > 0 && drawn.scale === 'unit' ? shift.estimate / median : null },
-			rawShift: null, referenceCorrelation: null, scale: drawn.scale, margin, p: 0.5, adjustedP: 0.5, primary: true, verdict, level: 0.95, decidedAt: null,
-			reason: shift ? null : '5 of 9 loads of “Omega” failed.', roundsNeeded: verdict === 'undecided' ? drawn.needed : null, hope: null, target: null
-		};
-	});
+	fc
+		.record({
+			centre: fc.double({ min: -8, max: 8, noNaN: true }),
+			half: fc.double({ min: 0, max: 6, noNaN: true }),
+			called: fc.boolean(),
+			measured: fc.integer({ min: 0, max: 9 }),
+			median: fc.double({ min: 0, max: 40, noNaN: true }),
+			rounds: fc.integer({ min: 1, max: 60 }),
+			needed: fc.integer({ min: 6, max: 201 }),
+			scale: fc.constantFrom('unit' as const, 'unit' as const, 'share' as const),
+			off: fc.double({ min: -0.9, max: 0.9, noNaN: true })
+		})
+		.map((drawn): ShiftResult => {
+			const size = drawn.scale === 'share' ? 0.02 : metricOf(metric).margin.absolute;
+			const margin = size;
+			const shift: Interval | null =
+				drawn.measured === 0
+					? null
+					: drawn.measured === 1
+						? { estimate: drawn.centre * size, low: null, high: null }
+						: {
+								estimate: (drawn.centre + drawn.off * drawn.half) * size,
+								low: (drawn.centre - drawn.half) * size,
+								high: (drawn.centre + drawn.half) * size
+							};
+			const verdict: Verdict = shift ? decide({ metric, shift, margin, called: drawn.called }) : 'none';
+			const median = drawn.median * size;
+			return {
+				condition: 'phone',
+				metric,
+				baseline: 1,
+				arm: 2,
+				n: drawn.rounds,
+				baselineMedian: median,
+				armMedian: median + (shift?.estimate ?? 0),
+				shift: shift && { ...shift, relative: median > 0 && drawn.scale === 'unit' ? shift.estimate / median : null },
+				rawShift: null,
+				referenceCorrelation: null,
+				scale: drawn.scale,
+				margin,
+				p: 0.5,
+				adjustedP: 0.5,
+				primary: true,
+				verdict,
+				level: 0.95,
+				decidedAt: null,
+				reason: shift ? null : '5 of 9 loads of “Omega” failed.',
+				roundsNeeded: verdict === 'undecided' ? drawn.needed : null,
+				hope: null,
+				target: null
+			};
+		});
 const results = fc.tuple(...PRIMARY.map(resultOf));
 const kinds = fc.constantFrom<TrialKind>('side-by-side', 'before-after', 'same-page', 'sweep');
 const FLAWS = /undefined|NaN|Infinity|null|\[object|\b1 (rounds|points|hours|requests|loads)\b|\s{2,}|\.\.|,\s*\./;
-const CHANGE = ['faster', 'slower', 'better', 'worse', 'lighter', 'heavier', 'more stable', 'less stable', 'more responsive', 'less responsive'];
+const CHANGE = [
+	'faster',
+	'slower',
+	'better',
+	'worse',
+	'lighter',
+	'heavier',
+	'more stable',
+	'less stable',
+	'more responsive',
+	'less responsive'
+];
 
 /** The words that verdicts allow in a sentence. */
 function allowedWords(told: readonly ShiftResult[]): Set<string> {
-	return new Set(told.flatMap((one) => (['better', 'worse'].includes(one.verdict) ? [metricOf(one.metric).words[one.verdict === 'better' ? 0 : 1]] : [])));
+	return new Set(
+		told.flatMap((one) =>
+			['better', 'worse'].includes(one.verdict) ? [metricOf(one.metric).words[one.verdict === 'better' ? 0 : 1]] : []
+		)
+	);
 }
 const hasWord = (text: string, word: string) => new RegExp(`\\b${word}\\b`).test(text);
 
@@ -51,14 +121,23 @@ describe('sentences', function () {
 				expect(text).not.to.match(FLAWS);
 				const differs = told.filter((one) => ['better', 'worse', 'slight'].includes(one.verdict));
 				if (/no difference|No difference/.test(text)) expect(differs, text).to.deep.equal([]);
-				if (tone === 'same') expect(told.every((one) => one.verdict === 'same' || one.verdict === 'none'), text).to.equal(true);
-				if (kind === 'same-page') return void expect(/came out different/.test(text), text).to.equal(differs.length > 0);
+				if (tone === 'same')
+					expect(
+						told.every((one) => one.verdict === 'same' || one.verdict === 'none'),
+						text
+					).to.equal(true);
+				if (kind === 'same-page')
+					return void expect(/came out different/.test(text), text).to.equal(differs.length > 0);
 				const allowed = allowedWords(told);
-				for (const word of CHANGE) if (hasWord(text, word)) expect(allowed.has(word), `${word}: ${text}`).to.equal(true);
+				for (const word of CHANGE)
+					if (hasWord(text, word)) expect(allowed.has(word), `${word}: ${text}`).to.equal(true);
 				for (const one of told.filter((open) => open.verdict === 'undecided')) {
 					// Named, and only as undecided: after the words of a claim, never within them.
 					const claim = text.split(';')[0]!;
-					if (hasWord(claim, plainName(one.metric))) expect(claim, text).to.match(/^(Home: )?(Not decided|All|“)/).and.match(/Not decided|differs|is |No verdict/);
+					if (hasWord(claim, plainName(one.metric)))
+						expect(claim, text)
+							.to.match(/^(Home: )?(Not decided|All|“)/)
+							.and.match(/Not decided|differs|is |No verdict/);
 					expect(text, `${plainName(one.metric)} is not named`).to.include(plainName(one.metric));
 					if (allowed.size) expect(claim).not.to.include(plainName(one.metric));
 				}
@@ -68,23 +147,57 @@ describe('sentences', function () {
 	});
 
 	it('about the price claim gains and losses that verdicts support, and hold no figure of what is undecided', () => {
-		const priced = (cost: number | null, hours: number | null) => ({ ...arm(2, 'Omega'), setup: { components: cost === null ? [] : [{ kind: 'plugin' as const, name: 'Larder', version: '', tier: 'paid' as const, monthlyCost: cost, settings: '', jobs: [] }], features: {}, effortHours: hours } });
+		const priced = (cost: number | null, hours: number | null) => ({
+			...arm(2, 'Omega'),
+			setup: {
+				components:
+					cost === null
+						? []
+						: [
+								{
+									kind: 'plugin' as const,
+									name: 'Larder',
+									version: '',
+									tier: 'paid' as const,
+									monthlyCost: cost,
+									settings: '',
+									jobs: []
+								}
+							],
+				features: {},
+				effortHours: hours
+			}
+		});
 		fc.assert(
-			fc.property(results, fc.option(fc.integer({ min: 0, max: 40 })), fc.option(fc.integer({ min: 0, max: 30 })), (told, cost, hours) => {
-				const unit = told.map((one) => (one.scale === 'share' ? { ...one, verdict: 'undecided' as const, scale: 'unit' as const } : one));
-				const { words, points, lcpMs } = worthOf(unit, arm(1, 'Alpha') as never, priced(cost, hours) as never);
-				expect(words).not.to.match(FLAWS);
-				const of = (metric: string) => unit.find((one) => one.metric === metric)!;
-				for (const [metric, figure] of [['score', points], ['lcp', lcpMs]] as const) {
-					const clear = ['better', 'worse'].includes(of(metric).verdict);
-					expect(figure === null, words).to.equal(!clear);
+			fc.property(
+				results,
+				fc.option(fc.integer({ min: 0, max: 40 })),
+				fc.option(fc.integer({ min: 0, max: 30 })),
+				(told, cost, hours) => {
+					const unit = told.map((one) =>
+						one.scale === 'share' ? { ...one, verdict: 'undecided' as const, scale: 'unit' as const } : one
+					);
+					const { words, points, lcpMs } = worthOf(unit, arm(1, 'Alpha') as never, priced(cost, hours) as never);
+					expect(words).not.to.match(FLAWS);
+					const of = (metric: string) => unit.find((one) => one.metric === metric)!;
+					for (const [metric, figure] of [
+						['score', points],
+						['lcp', lcpMs]
+					] as const) {
+						const clear = ['better', 'worse'].includes(of(metric).verdict);
+						expect(figure === null, words).to.equal(!clear);
+					}
+					const verdicts = ['score', 'lcp'].map((metric) => of(metric).verdict);
+					expect(/\bgains\b/.test(words), words).to.equal(verdicts.includes('better'));
+					expect(/\bloses\b/.test(words), words).to.equal(verdicts.includes('worse'));
+					if (/No difference that matters/.test(words))
+						expect(
+							verdicts.every((one) => one === 'same' || one === 'none'),
+							words
+						).to.equal(true);
+					if (verdicts.includes('undecided')) expect(words).to.match(/not decided/);
 				}
-				const verdicts = ['score', 'lcp'].map((metric) => of(metric).verdict);
-				expect(/\bgains\b/.test(words), words).to.equal(verdicts.includes('better'));
-				expect(/\bloses\b/.test(words), words).to.equal(verdicts.includes('worse'));
-				if (/No difference that matters/.test(words)) expect(verdicts.every((one) => one === 'same' || one === 'none'), words).to.equal(true);
-				if (verdicts.includes('undecided')) expect(words).to.match(/not decided/);
-			}),
+			),
 			{ numRuns: 3000, seed: 12 }
 		);
 	});

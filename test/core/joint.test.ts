@@ -1,20 +1,22 @@
 import { expect } from 'chai';
-import { dealsOf, dealStatistics } from '../../src/core/stats/deals';
-import { normalFrom, seededRandom } from '../../src/core/stats/random';
-import { rankSumP } from '../../src/core/stats/rankSum';
-import { flipsOf, flipStatistics, roundWeights } from '../../src/core/stats/signFlips';
-import { signedRankP } from '../../src/core/stats/signedRank';
-import { stepDownCalls, stepDownP, type LookStatistics } from '../../src/core/stats/stepDown';
-import { plannedSpending } from '../../src/core/trial/looks';
+import { dealsOf, dealStatistics } from '$core/stats/deals';
+import { normalFrom, seededRandom } from '$core/stats/random';
+import { rankSumP } from '$core/stats/rankSum';
+import { flipsOf, flipStatistics, roundWeights } from '$core/stats/signFlips';
+import { signedRankP } from '$core/stats/signedRank';
+import { stepDownCalls, stepDownP, type LookStatistics } from '$core/stats/stepDown';
+import { plannedSpending } from '$core/trial/looks';
 import { holm } from '../support/reference/holm';
 
-const normals = (random: () => number, n: number, shift = 0) => Array.from({ length: n }, () => normalFrom(random) + shift);
+const normals = (random: () => number, n: number, shift = 0) =>
+	Array.from({ length: n }, () => normalFrom(random) + shift);
 const all = (tests: readonly unknown[]) => tests.map((_, i) => i);
 
 /** The statistic in a few independent lines: ranks by counting, signs by bits. */
 function statistic(differences: readonly number[], bits: number): number {
 	const sizes = differences.map(Math.abs);
-	const rank = (size: number) => sizes.filter((one) => one > 0 && one < size).length + (sizes.filter((one) => one === size).length + 1) / 2;
+	const rank = (size: number) =>
+		sizes.filter((one) => one > 0 && one < size).length + (sizes.filter((one) => one === size).length + 1) / 2;
 	let sum = 0;
 	let squares = 0;
 	differences.forEach((difference, i) => {
@@ -27,7 +29,11 @@ function statistic(differences: readonly number[], bits: number): number {
 
 describe('sign flips', () => {
 	it('give the p of an enumeration of all signs, jointly over tests, with ties, zeros and missing rounds', () => {
-		const tests = [[3, -1, 4, 1, -5, 9, 2, 6], [2, 2, -2, 0, 4, 4, 1, 3], [0.1, -0.2, 0.3, 0.1, 0, -0.1, 0.2, 0.2]];
+		const tests = [
+			[3, -1, 4, 1, -5, 9, 2, 6],
+			[2, 2, -2, 0, 4, 4, 1, 3],
+			[0.1, -0.2, 0.3, 0.1, 0, -0.1, 0.2, 0.2]
+		];
 		const look = flipStatistics(tests, flipsOf(8, 1), 1);
 		const observed = tests.map((test) => statistic(test, 0));
 		look.observed.forEach((value, i) => expect(value).to.be.closeTo(observed[i]!, 1e-12));
@@ -39,14 +45,19 @@ describe('sign flips', () => {
 		// The single-step p of the largest statistic is its step-down p.
 		const first = observed.indexOf(Math.max(...observed));
 		expect(stepDownP(look)[first]).to.be.closeTo(counts[first]! / 256, 1e-12);
-		expect(roundWeights([null, 0, 2, null, -1])).to.deep.equal(Float64Array.from([0, 0, 2, 0, -1]).map((one) => one / Math.sqrt(5)));
+		expect(roundWeights([null, 0, 2, null, -1])).to.deep.equal(
+			Float64Array.from([0, 0, 2, 0, -1]).map((one) => one / Math.sqrt(5))
+		);
 	});
 
 	it('with one test are Wilcoxon’s signed-rank test to the last digit', () => {
 		const random = seededRandom(3);
 		for (let n = 5; n <= 12; n++) {
 			const differences = normals(random, n, 0.5);
-			expect(stepDownP(flipStatistics([differences], flipsOf(n, 1), 1))[0], `n = ${n}`).to.be.closeTo(signedRankP(differences), 1e-12);
+			expect(stepDownP(flipStatistics([differences], flipsOf(n, 1), 1))[0], `n = ${n}`).to.be.closeTo(
+				signedRankP(differences),
+				1e-12
+			);
 		}
 		const long = normals(random, 24, 0.5);
 		expect(stepDownP(flipStatistics([long], flipsOf(24, 1), 1))[0]).to.be.closeTo(signedRankP(long), 0.01);
@@ -61,9 +72,25 @@ describe('sign flips', () => {
 
 describe('deals', () => {
 	it('with one test are the exact rank-sum test, ties too', () => {
-		for (const [first, second] of [[[1, 2, 3, 4], [5, 6, 7, 8]], [[1, 1, 2, 5, 6], [1, 2, 2, 7, 7]], [[3, 1, 4, 1], [5, 9, 2, 6, 5]]] as const) {
+		for (const [first, second] of [
+			[
+				[1, 2, 3, 4],
+				[5, 6, 7, 8]
+			],
+			[
+				[1, 1, 2, 5, 6],
+				[1, 2, 2, 7, 7]
+			],
+			[
+				[3, 1, 4, 1],
+				[5, 9, 2, 6, 5]
+			]
+		] as const) {
 			const deals = dealsOf(first.length, second.length, 1);
-			expect(stepDownP(dealStatistics([[...first, ...second]], deals, 1))[0]).to.be.closeTo(rankSumP(first, second), 1e-12);
+			expect(stepDownP(dealStatistics([[...first, ...second]], deals, 1))[0]).to.be.closeTo(
+				rankSumP(first, second),
+				1e-12
+			);
 		}
 	});
 
@@ -102,10 +129,14 @@ describe('step-down maximum', () => {
 		let [stepDown, byHolm] = [0, 0];
 		for (let i = 0; i < 150; i++) {
 			const shared = normals(random, 10);
-			const tests = [0.9, 0.9, 0.5, 0].map((shift) => normals(random, 10, shift).map((one, k) => 0.7 * shared[k]! + 0.7 * one));
+			const tests = [0.9, 0.9, 0.5, 0].map((shift) =>
+				normals(random, 10, shift).map((one, k) => 0.7 * shared[k]! + 0.7 * one)
+			);
 			const one = flipStatistics(tests, flipsOf(10, 1), 0.04);
 			const p = stepDownP(one);
-			expect(stepDownCalls([one], all(tests)).sort()).to.deep.equal(all(tests).filter((test) => p[test]! <= 0.04 + 1e-12));
+			expect(stepDownCalls([one], all(tests)).sort()).to.deep.equal(
+				all(tests).filter((test) => p[test]! <= 0.04 + 1e-12)
+			);
 			stepDown += p.filter((value) => value <= 0.04).length;
 			byHolm += holm(tests.map((test) => signedRankP(test))).filter((value) => value <= 0.04).length;
 		}
@@ -121,7 +152,13 @@ describe('step-down maximum', () => {
 			const tests = [normals(random, 24), normals(random, 24)];
 			for (let k = 0; k < looks.length; k++) {
 				const flips = flipsOf(looks[k]!, i + 1, 500);
-				const statistics = looks.slice(0, k + 1).map((n) => flipStatistics(tests.map((test) => test.slice(0, n)), flips, plannedSpending(n, 24)));
+				const statistics = looks.slice(0, k + 1).map((n) =>
+					flipStatistics(
+						tests.map((test) => test.slice(0, n)),
+						flips,
+						plannedSpending(n, 24)
+					)
+				);
 				if (!stepDownCalls(statistics, all(tests)).length) continue;
 				first[k]!++;
 				break;

@@ -1,27 +1,49 @@
 import { expect } from 'chai';
-import { bandOf, marginFor, metricOf, noFigures } from '../../src/core/metrics/catalogue';
-import { FIELD_RECIPE, LAB_RECIPE, points, scoreOf } from '../../src/core/metrics/score';
+import { bandOf, marginFor, metricOf, noFigures } from '$core/metrics/catalogue';
+import { FIELD_RECIPE, LAB_RECIPE, points, scoreOf } from '$core/metrics/score';
 import {
 	cumulativeLayoutShift,
 	fullyLoaded,
 	interactionToNextPaint,
 	shiftWindows,
 	totalBlockingTime
-} from '../../src/core/load/vitals';
-import { colourHistogram, frameShowing, histogramDistance, speedIndex, visualProgress, visuallyComplete } from '../../src/core/load/visual';
+} from '$core/load/vitals';
+import {
+	colourHistogram,
+	frameShowing,
+	histogramDistance,
+	speedIndex,
+	visualProgress,
+	visuallyComplete
+} from '$core/load/visual';
 
 describe('catalogue', () => {
 	it('has the published thresholds (web.dev) and says where the others come from', () => {
 		const published = { lcp: [2500, 4000], inp: [200, 500], cls: [0.1, 0.25], fcp: [1800, 3000], ttfb: [800, 1800] };
-		for (const [id, [good, poor]] of Object.entries(published)) expect(metricOf(id).thresholds).to.include({ good, poor });
+		for (const [id, [good, poor]] of Object.entries(published))
+			expect(metricOf(id).thresholds).to.include({ good, poor });
 		// web.dev, "Total Blocking Time": good below 200 ms; it publishes no poor threshold.
-		expect(metricOf('tbt').thresholds).to.deep.equal({ good: 200, poor: 500, source: 'good: web.dev, TBT; poor: house' });
+		expect(metricOf('tbt').thresholds).to.deep.equal({
+			good: 200,
+			poor: 500,
+			source: 'good: web.dev, TBT; poor: house'
+		});
 		expect(() => metricOf('fid')).to.throw(RangeError);
 	});
 
 	it('counts the good threshold as good and the poor one as not yet poor', () => {
-		expect([2500, 2501, 4000, 4001].map((ms) => bandOf('lcp', ms))).to.deep.equal(['good', 'needs improvement', 'needs improvement', 'poor']);
-		expect([75, 74.9, 25, 24.9].map((score) => bandOf('score', score))).to.deep.equal(['good', 'needs improvement', 'needs improvement', 'poor']);
+		expect([2500, 2501, 4000, 4001].map((ms) => bandOf('lcp', ms))).to.deep.equal([
+			'good',
+			'needs improvement',
+			'needs improvement',
+			'poor'
+		]);
+		expect([75, 74.9, 25, 24.9].map((score) => bandOf('score', score))).to.deep.equal([
+			'good',
+			'needs improvement',
+			'needs improvement',
+			'poor'
+		]);
 		expect(bandOf('lcp', null)).to.equal(null);
 		expect(bandOf('wire', 1)).to.equal(null);
 	});
@@ -64,7 +86,9 @@ describe('vitals from entries', () => {
 
 	it('CLS: a gap of a second or a length of five ends a window; input does not count', () => {
 		expect(cumulativeLayoutShift([])).to.equal(0);
-		expect(shiftWindows([shift(0, 0.1), shift(999, 0.1), shift(1999, 0.3)]).map((one) => one.value)).to.deep.equal([0.2, 0.3]);
+		expect(shiftWindows([shift(0, 0.1), shift(999, 0.1), shift(1999, 0.3)]).map((one) => one.value)).to.deep.equal([
+			0.2, 0.3
+		]);
 		const chain = Array.from({ length: 8 }, (_, i) => shift(i * 900, 0.1));
 		// 0 to 4,500 ms is six shifts; the seventh, at 5,400, opens a new window.
 		expect(cumulativeLayoutShift(chain)).to.be.closeTo(0.6, 1e-12);
@@ -89,9 +113,33 @@ describe('vitals from entries', () => {
 	});
 
 	it('fully loaded: what comes after two quiet seconds is no longer the load', () => {
-		expect(fullyLoaded([{ startMs: 0, endMs: 400 }, { startMs: 100, endMs: 900 }], 700)).to.equal(900);
-		expect(fullyLoaded([{ startMs: 0, endMs: 400 }, { startMs: 2800, endMs: 3000 }], 700)).to.equal(700);
-		expect(fullyLoaded([{ startMs: 0, endMs: 400 }, { startMs: 2600, endMs: 3000 }], 700)).to.equal(3000);
+		expect(
+			fullyLoaded(
+				[
+					{ startMs: 0, endMs: 400 },
+					{ startMs: 100, endMs: 900 }
+				],
+				700
+			)
+		).to.equal(900);
+		expect(
+			fullyLoaded(
+				[
+					{ startMs: 0, endMs: 400 },
+					{ startMs: 2800, endMs: 3000 }
+				],
+				700
+			)
+		).to.equal(700);
+		expect(
+			fullyLoaded(
+				[
+					{ startMs: 0, endMs: 400 },
+					{ startMs: 2600, endMs: 3000 }
+				],
+				700
+			)
+		).to.equal(3000);
 	});
 });
 

@@ -1,10 +1,10 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS } from '../../src/core/load/conditions';
-import { conditionsFingerprint } from '../../src/core/load/sameConditions';
-import { noFigures } from '../../src/core/metrics/catalogue';
-import { judge } from '../../src/core/trial/judge';
-import { ASSUMED_SPREAD, noiseFloorOf, visibleShare } from '../../src/core/trial/noise';
-import type { TrialDesign, TrialLoad } from '../../src/core/trial/types';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { conditionsFingerprint } from '$core/load/sameConditions';
+import { noFigures } from '$core/metrics/catalogue';
+import { judge } from '$core/trial/judge';
+import { ASSUMED_SPREAD, noiseFloorOf, visibleShare } from '$core/trial/noise';
+import type { TrialDesign, TrialLoad } from '$core/trial/types';
 
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS as [(typeof BUILT_IN_CONDITIONS)[0], (typeof BUILT_IN_CONDITIONS)[0]];
 const design: TrialDesign = {
@@ -19,7 +19,17 @@ const design: TrialDesign = {
 };
 /** Differences of -40, -30, ... 30 ms around a page of 2 s. */
 const loads = Array.from({ length: 8 }, (_, i) => i + 1).flatMap((round) =>
-	[1, 2].map((armId): TrialLoad => ({ id: round * 2 + armId, armId, conditionId: 'desktop', stage: 0, round, warmup: false, status: 'ok', excluded: null, figures: { ...noFigures(), lcp: 2000 + (armId - 1) * (round * 10 - 50) } }))
+	[1, 2].map((armId): TrialLoad => ({
+		id: round * 2 + armId,
+		armId,
+		conditionId: 'desktop',
+		stage: 0,
+		round,
+		warmup: false,
+		status: 'ok',
+		excluded: null,
+		figures: { ...noFigures(), lcp: 2000 + (armId - 1) * (round * 10 - 50) }
+	}))
 );
 const trial = { design, loads, judgement: judge(design, loads) };
 
@@ -28,7 +38,12 @@ describe('noise floor', () => {
 		const renamed = { ...DESKTOP, id: 'office', name: 'Office', summary: 'Another name' };
 		expect(conditionsFingerprint(renamed)).to.equal(conditionsFingerprint(DESKTOP));
 		expect(noiseFloorOf(trial, renamed)).to.not.equal(null);
-		for (const edited of [{ ...DESKTOP, capMs: 9000 }, { ...DESKTOP, network: { ...DESKTOP.network, roundTripMs: 31 } }, { ...DESKTOP, block: ['*ads*'] }, PHONE])
+		for (const edited of [
+			{ ...DESKTOP, capMs: 9000 },
+			{ ...DESKTOP, network: { ...DESKTOP.network, roundTripMs: 31 } },
+			{ ...DESKTOP, block: ['*ads*'] },
+			PHONE
+		])
 			expect(noiseFloorOf(trial, { ...edited, id: 'desktop' })).to.equal(null);
 	});
 

@@ -1,12 +1,12 @@
 import { expect } from 'chai';
 import wilcoxon from '@stdlib/stats-wilcoxon';
-import { doubledMidranks } from '../../src/core/stats/estimate';
+import { doubledMidranks } from '$core/stats/estimate';
 import { holm } from '../support/reference/holm';
-import { normalCdf, normalQuantile } from '../../src/core/stats/normal';
-import { normalFrom, seededRandom, shuffled } from '../../src/core/stats/random';
-import { hodgesLehmann, rankSumCritical, rankSumP, twoSampleShift } from '../../src/core/stats/rankSum';
-import { pairedShift, signedRankCritical, signedRankP, walshAverages } from '../../src/core/stats/signedRank';
-import { median, outliers, quantileSorted, scaledMad } from '../../src/core/stats/summary';
+import { normalCdf, normalQuantile } from '$core/stats/normal';
+import { normalFrom, seededRandom, shuffled } from '$core/stats/random';
+import { hodgesLehmann, rankSumCritical, rankSumP, twoSampleShift } from '$core/stats/rankSum';
+import { pairedShift, signedRankCritical, signedRankP, walshAverages } from '$core/stats/signedRank';
+import { median, outliers, quantileSorted, scaledMad } from '$core/stats/summary';
 
 describe('signed rank', () => {
 	it('has the critical values of the standard tables (two-sided 5 %, n = 6 to 20)', () => {
@@ -80,8 +80,14 @@ describe('rank sum', () => {
 
 	it('is exact, by enumeration of all splits, with and without ties', () => {
 		for (const [first, second] of [
-			[[1, 4, 6, 9], [2, 3, 11, 12, 15]],
-			[[1, 1, 2, 5], [1, 2, 2, 7, 7]]
+			[
+				[1, 4, 6, 9],
+				[2, 3, 11, 12, 15]
+			],
+			[
+				[1, 1, 2, 5],
+				[1, 2, 2, 7, 7]
+			]
 		] as const) {
 			const all = [...first, ...second];
 			const ranks = doubledMidranks(all);

@@ -1,18 +1,36 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
-import { BUILT_IN_CONDITIONS } from '../../src/core/load/conditions';
-import { noFigures, type MetricId } from '../../src/core/metrics/catalogue';
-import { NewTrialInput } from '../../src/core/trial/input';
-import { judge } from '../../src/core/trial/judge';
-import { planLoads } from '../../src/core/trial/plan';
-import type { TrialDesign, TrialLoad } from '../../src/core/trial/types';
-import { chanceToDecide, decide, fewestRounds, MOST_ROUNDS, roundsToDecide, visibleShift } from '../../src/core/trial/verdict';
-import { isShown } from '../../src/core/trial/shown';
-import { awaitsAddedRounds, intervalAlpha, isDecided, isHopeless, isLookDue, nextLook, plannedSpending, reserveSpending, roundsOfNextLook, stageLook } from '../../src/core/trial/looks';
-import { headlineOf } from '../../src/core/wording/headline';
-import { normalFrom, seededRandom } from '../../src/core/stats/random';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { noFigures, type MetricId } from '$core/metrics/catalogue';
+import { NewTrialInput } from '$core/trial/input';
+import { judge } from '$core/trial/judge';
+import { planLoads } from '$core/trial/plan';
+import type { TrialDesign, TrialLoad } from '$core/trial/types';
+import { chanceToDecide, decide, fewestRounds, MOST_ROUNDS, roundsToDecide, visibleShift } from '$core/trial/verdict';
+import { isShown } from '$core/trial/shown';
+import {
+	awaitsAddedRounds,
+	intervalAlpha,
+	isDecided,
+	isHopeless,
+	isLookDue,
+	nextLook,
+	plannedSpending,
+	reserveSpending,
+	roundsOfNextLook,
+	stageLook
+} from '$core/trial/looks';
+import { headlineOf } from '$core/wording/headline';
+import { normalFrom, seededRandom } from '$core/stats/random';
 
-const arm = (id: number, name: string, extra = {}) => ({ id, name, url: `http://a${id}.test/`, baseline: id === 1, reference: false, ...extra });
+const arm = (id: number, name: string, extra = {}) => ({
+	id,
+	name,
+	url: `http://a${id}.test/`,
+	baseline: id === 1,
+	reference: false,
+	...extra
+});
 
 function design(extra: Partial<TrialDesign> = {}): TrialDesign {
 	return {
@@ -28,8 +46,24 @@ function design(extra: Partial<TrialDesign> = {}): TrialDesign {
 }
 
 let nextId = 1;
-function load(armId: number, round: number, figures: Partial<Record<MetricId, number>>, extra: Partial<TrialLoad> = {}): TrialLoad {
-	return { id: nextId++, armId, conditionId: 'desktop', stage: 0, round, warmup: false, status: 'ok', excluded: null, figures: { ...noFigures(), ...figures }, ...extra };
+function load(
+	armId: number,
+	round: number,
+	figures: Partial<Record<MetricId, number>>,
+	extra: Partial<TrialLoad> = {}
+): TrialLoad {
+	return {
+		id: nextId++,
+		armId,
+		conditionId: 'desktop',
+		stage: 0,
+		round,
+		warmup: false,
+		status: 'ok',
+		excluded: null,
+		figures: { ...noFigures(), ...figures },
+		...extra
+	};
 }
 
 /** Ten rounds with a common drift per round and a shift in the second arm. */
@@ -45,11 +79,19 @@ function rounds(shiftMs: number, noise = 15, count = 10): TrialLoad[] {
 }
 
 /** Judged once, at the end of its plan. */
-const looked = (plan: TrialDesign, rounds = plan.rounds): TrialDesign => ({ ...plan, looks: [{ rounds, spent: 0.04, by: 'plan', ...(plan.kind === 'before-after' ? { stage: 1 } : {}) }] });
+const looked = (plan: TrialDesign, rounds = plan.rounds): TrialDesign => ({
+	...plan,
+	looks: [{ rounds, spent: 0.04, by: 'plan', ...(plan.kind === 'before-after' ? { stage: 1 } : {}) }]
+});
 const lcpOf = (judgement: ReturnType<typeof judge>) => judgement.results.find((result) => result.metric === 'lcp')!;
 
 describe('plan', () => {
-	const wide = design({ arms: [1, 2, 3, 4].map((id) => arm(id, `Arm ${id}`)), conditions: [...BUILT_IN_CONDITIONS], rounds: 6, warmups: 2 });
+	const wide = design({
+		arms: [1, 2, 3, 4].map((id) => arm(id, `Arm ${id}`)),
+		conditions: [...BUILT_IN_CONDITIONS],
+		rounds: 6,
+		warmups: 2
+	});
 
 	it('loads every arm once per round and conditions, warm-ups first', () => {
 		const plan = planLoads(wide);
@@ -69,7 +111,11 @@ describe('plan', () => {
 	});
 
 	it('runs stages one after another, the reference page in each', () => {
-		const staged = design({ kind: 'before-after', arms: [arm(1, 'Before'), arm(2, 'After'), arm(3, 'Reference', { reference: true })], rounds: 3 });
+		const staged = design({
+			kind: 'before-after',
+			arms: [arm(1, 'Before'), arm(2, 'After'), arm(3, 'Reference', { reference: true })],
+			rounds: 3
+		});
 		const plan = planLoads(staged);
 		expect(plan.map((one) => one.stage)).to.deep.equal([...Array(6).fill(0), ...Array(6).fill(1)]);
 		expect(plan.filter((one) => one.armId === 3)).to.have.length(6);
@@ -94,7 +140,14 @@ describe('verdict rule', () => {
 		expect(at(null, null)).to.equal('undecided');
 	});
 
-	const open = (estimate: number, spread: number, rounds = 10) => ({ rounds, estimate, margin: 100, spread, testAlpha: 0.02, intervalAlpha: 0.015 });
+	const open = (estimate: number, spread: number, rounds = 10) => ({
+		rounds,
+		estimate,
+		margin: 100,
+		spread,
+		testAlpha: 0.02,
+		intervalAlpha: 0.015
+	});
 
 	it('asks for rounds by the chance of a decision, and always for a number', () => {
 		expect(roundsToDecide(open(300, 60))).to.equal(11);
@@ -118,7 +171,11 @@ describe('verdict rule', () => {
 	it('reckons that chance as a simulation of the rounds to come does', () => {
 		const random = seededRandom(31);
 		const [seen, all] = [10, 24];
-		for (const [estimate, spread] of [[120, 150], [0, 150], [60, 260]] as const) {
+		for (const [estimate, spread] of [
+			[120, 150],
+			[0, 150],
+			[60, 260]
+		] as const) {
 			let decided = 0;
 			const efficient = 3 / Math.PI;
 			for (let i = 0; i < 6000; i++) {
@@ -130,7 +187,10 @@ describe('verdict rule', () => {
 				const error = spread / Math.sqrt(all * efficient);
 				if (Math.abs(last) > 2.4324 * error || Math.abs(last) < 100 - 2.4324 * error) decided++;
 			}
-			expect(chanceToDecide(open(estimate, spread), all), `${estimate} ± ${spread}`).to.be.closeTo(decided / 6000, 0.02);
+			expect(chanceToDecide(open(estimate, spread), all), `${estimate} ± ${spread}`).to.be.closeTo(
+				decided / 6000,
+				0.02
+			);
 		}
 	});
 
@@ -144,17 +204,38 @@ describe('verdict rule', () => {
 
 describe('looks', () => {
 	it('spend 4 % by the plan and never more than the last per cent beyond it', () => {
-		expect([10, 14, 18, 24].map((n) => plannedSpending(n, 24).toFixed(4))).to.deep.equal(['0.0108', '0.0178', '0.0260', '0.0400']);
+		expect([10, 14, 18, 24].map((n) => plannedSpending(n, 24).toFixed(4))).to.deep.equal([
+			'0.0108',
+			'0.0178',
+			'0.0260',
+			'0.0400'
+		]);
 		expect([1, 2, 3].map((n) => reserveSpending(n))).to.deep.equal([0.005, 0.0075, 0.00875]);
 		expect(plannedSpending(24, 24) + reserveSpending(1000)).to.be.at.most(0.05);
 	});
 
 	it('are due after 10, 14, 18 and 24 rounds of an adaptive trial, each once', () => {
 		const adaptive = design({ adaptive: true, rounds: 24 });
-		expect([9, 10, 11, 14, 18, 24].map((n) => isLookDue(adaptive, n))).to.deep.equal([false, true, false, true, true, true]);
+		expect([9, 10, 11, 14, 18, 24].map((n) => isLookDue(adaptive, n))).to.deep.equal([
+			false,
+			true,
+			false,
+			true,
+			true,
+			true
+		]);
 		const once = { ...adaptive, looks: [nextLook(adaptive, 10, 'plan')] };
-		expect([isLookDue(once, 10), isLookDue(once, 14), isLookDue({ ...once, added: 1 }, 14)]).to.deep.equal([false, true, false]);
-		expect([adaptive, once, design(), looked(design())].map((one) => roundsOfNextLook(one))).to.deep.equal([10, 14, 10, null]);
+		expect([isLookDue(once, 10), isLookDue(once, 14), isLookDue({ ...once, added: 1 }, 14)]).to.deep.equal([
+			false,
+			true,
+			false
+		]);
+		expect([adaptive, once, design(), looked(design())].map((one) => roundsOfNextLook(one))).to.deep.equal([
+			10,
+			14,
+			10,
+			null
+		]);
 		expect(isLookDue(design(), 10)).to.equal(false);
 	});
 
@@ -191,7 +272,11 @@ describe('looks', () => {
 		expect(intervalAlpha(design({ adaptive: true }), one, 0)).to.equal(0.015);
 	});
 
-	const judged = (verdicts: string[], more: object = {}, rounds = 14) => ({ looks: [{ rounds, spent: 0.01, by: 'plan' }], results: verdicts.map((verdict) => ({ primary: true, verdict, reason: null, hope: 0.1, ...more })) }) as never;
+	const judged = (verdicts: string[], more: object = {}, rounds = 14) =>
+		({
+			looks: [{ rounds, spent: 0.01, by: 'plan' }],
+			results: verdicts.map((verdict) => ({ primary: true, verdict, reason: null, hope: 0.1, ...more }))
+		}) as never;
 
 	it('know when all is decided', () => {
 		expect(isDecided(judged(['better', 'same', 'slight']))).to.equal(true);
@@ -211,7 +296,12 @@ describe('looks', () => {
 	it('are the only moments at which figures stand beside each other', () => {
 		const adaptive = { kind: 'side-by-side' as const, looks: [{ rounds: 10, spent: 0.01, by: 'plan' as const }] };
 		const at = (round: number, warmup = false, stage = 0) => ({ round, warmup, stage });
-		expect([at(1), at(10), at(11), at(1, true)].map((one) => isShown(adaptive, one))).to.deep.equal([true, true, false, true]);
+		expect([at(1), at(10), at(11), at(1, true)].map((one) => isShown(adaptive, one))).to.deep.equal([
+			true,
+			true,
+			false,
+			true
+		]);
 		expect(isShown({ kind: 'side-by-side' }, at(1))).to.equal(false);
 		expect([at(3), at(3, false, 1)].map((one) => isShown({ kind: 'before-after' }, one))).to.deep.equal([true, false]);
 	});
@@ -239,23 +329,51 @@ describe('judging', () => {
 		const called = lcpOf(judge(first, loads));
 		expect(called).to.include({ verdict: 'worse', decidedAt: 10, level: 0.985 });
 		// From then on the second arm is the quicker one.
-		const turned = [...loads, ...[11, 12, 13, 14].flatMap((round) => [load(1, round, { lcp: 9000 }), load(2, round, { lcp: 100 })])];
+		const turned = [
+			...loads,
+			...[11, 12, 13, 14].flatMap((round) => [load(1, round, { lcp: 9000 }), load(2, round, { lcp: 100 })])
+		];
 		const later = lcpOf(judge({ ...first, looks: [...first.looks, nextLook(first, 14, 'plan')] }, turned));
 		expect(later).to.deep.equal(called);
 	});
 
 	it('an excluded load moves nothing: a second reading stands beside', () => {
-		const loads = rounds(260).map((one) => (one.round === 3 && one.armId === 2 ? { ...one, excluded: 'a backup ran' } : one));
+		const loads = rounds(260).map((one) =>
+			one.round === 3 && one.armId === 2 ? { ...one, excluded: 'a backup ran' } : one
+		);
 		const judgement = judge(looked(design()), loads);
-		expect(lcpOf(judgement)).to.deep.equal(lcpOf(judge(looked(design()), loads.map((one) => ({ ...one, excluded: null })))));
+		expect(lcpOf(judgement)).to.deep.equal(
+			lcpOf(
+				judge(
+					looked(design()),
+					loads.map((one) => ({ ...one, excluded: null }))
+				)
+			)
+		);
 		expect(judgement.withoutExcluded!.find((one) => one.metric === 'lcp')!.n).to.equal(9);
 		expect(judge(looked(design()), rounds(260)).withoutExcluded).to.equal(null);
 	});
 
 	it('decides over both devices together: the family is everything', () => {
 		const both = looked(design({ conditions: [...BUILT_IN_CONDITIONS] }));
-		const loads = rounds(60, 60).flatMap((one) => [one, { ...one, id: one.id + 10_000, conditionId: 'phone', figures: { ...one.figures, lcp: 2000 + (one.armId * one.round) % 7 } }]);
-		const [alone, together] = [lcpOf(judge(looked(design()), loads.filter((one) => one.conditionId === 'desktop'))), judge(both, loads).results.find((one) => one.metric === 'lcp' && one.condition === 'desktop')!];
+		const loads = rounds(60, 60).flatMap((one) => [
+			one,
+			{
+				...one,
+				id: one.id + 10_000,
+				conditionId: 'phone',
+				figures: { ...one.figures, lcp: 2000 + ((one.armId * one.round) % 7) }
+			}
+		]);
+		const [alone, together] = [
+			lcpOf(
+				judge(
+					looked(design()),
+					loads.filter((one) => one.conditionId === 'desktop')
+				)
+			),
+			judge(both, loads).results.find((one) => one.metric === 'lcp' && one.condition === 'desktop')!
+		];
 		expect(together.adjustedP!).to.be.at.least(alone.adjustedP!);
 		expect(together.p).to.equal(alone.p);
 	});
@@ -282,7 +400,9 @@ describe('judging', () => {
 
 	it('99 against 98 in single loads is no result (common practice)', () => {
 		const once = [load(1, 1, { score: 98 }), load(2, 1, { score: 99 })];
-		const result = judge(looked(design({ primary: ['score'], rounds: 1 })), once).results.find((one) => one.metric === 'score')!;
+		const result = judge(looked(design({ primary: ['score'], rounds: 1 })), once).results.find(
+			(one) => one.metric === 'score'
+		)!;
 		expect(result.verdict).to.equal('undecided');
 		expect(result.shift).to.include({ low: null, high: null });
 	});
@@ -301,21 +421,32 @@ describe('judging', () => {
 		];
 		const judgement = judge(looked(design(), 13), disturbed);
 		expect(lcpOf(judgement).n).to.equal(11);
-		expect(lcpOf(judge(looked(design(), 10), disturbed)).shift).to.deep.equal(lcpOf(judge(looked(design()), loads)).shift);
+		expect(lcpOf(judge(looked(design(), 10), disturbed)).shift).to.deep.equal(
+			lcpOf(judge(looked(design()), loads)).shift
+		);
 		expect(judgement.health.find((entry) => entry.arm === 2)).to.include({ loads: 13, failed: 2, excluded: 0 });
 	});
 
 	it('gives no verdict on an arm of which more than a fifth failed', () => {
-		const failing = [...rounds(260, 15, 8), ...[9, 10, 11].flatMap((round) => [load(1, round, { lcp: 2000 }), load(2, round, {}, { status: 'failed' })])];
+		const failing = [
+			...rounds(260, 15, 8),
+			...[9, 10, 11].flatMap((round) => [load(1, round, { lcp: 2000 }), load(2, round, {}, { status: 'failed' })])
+		];
 		const result = lcpOf(judge(looked(design(), 11), failing));
 		expect(result.verdict).to.equal('none');
 		expect(result.reason).to.equal('3 of 11 loads of “Changed” failed.');
-		const fifth = [...rounds(260, 15, 8), ...[9, 10].flatMap((round) => [load(1, round, { lcp: 2000 }), load(2, round, {}, { status: 'failed' })])];
+		const fifth = [
+			...rounds(260, 15, 8),
+			...[9, 10].flatMap((round) => [load(1, round, { lcp: 2000 }), load(2, round, {}, { status: 'failed' })])
+		];
 		expect(lcpOf(judge(looked(design(), 10), fifth)).verdict).to.equal('worse');
 	});
 
 	it('has no per cent where zero is about', () => {
-		const loads = [1, 2, 3, 4, 5, 6, 7, 8].flatMap((round) => [load(1, round, { tbt: 0, cls: 0.01 }), load(2, round, { tbt: 200 + round, cls: 0.2 })]);
+		const loads = [1, 2, 3, 4, 5, 6, 7, 8].flatMap((round) => [
+			load(1, round, { tbt: 0, cls: 0.01 }),
+			load(2, round, { tbt: 200 + round, cls: 0.2 })
+		]);
 		const results = judge(looked(design({ primary: ['tbt', 'cls'], rounds: 8 })), loads).results;
 		expect(results.find((one) => one.metric === 'tbt')).to.include({ verdict: 'worse' });
 		expect(results.find((one) => one.metric === 'tbt')!.shift!.relative).to.equal(null);
@@ -324,7 +455,11 @@ describe('judging', () => {
 
 	it('takes the drift between stages out with a reference page', () => {
 		const random = seededRandom(4);
-		const staged = design({ kind: 'before-after', arms: [arm(1, 'Before'), arm(2, 'After'), arm(3, 'Reference', { reference: true })], primary: ['lcp'] });
+		const staged = design({
+			kind: 'before-after',
+			arms: [arm(1, 'Before'), arm(2, 'After'), arm(3, 'Reference', { reference: true })],
+			primary: ['lcp']
+		});
 		const loads = [0, 1].flatMap((stage) =>
 			Array.from({ length: 12 }, (_, i) => i + 1).flatMap((round) => [
 				load(stage + 1, round, { lcp: 2000 + stage * 400 + 20 * normalFrom(random) }, { stage }),
@@ -338,18 +473,46 @@ describe('judging', () => {
 	});
 
 	describe('stages with a reference page', () => {
-		const staged = looked(design({ kind: 'before-after', arms: [arm(1, 'Before'), arm(2, 'After'), arm(3, 'Reference', { reference: true })], primary: ['lcp'] }), 12);
-		const stage = (rounds: number, page: (stage: number, round: number) => number, reference: (stage: number, round: number) => number | null = () => 1500) =>
-			[0, 1].flatMap((one) => Array.from({ length: rounds }, (_, i) => i + 1).flatMap((round) => {
-				const calm = reference(one, round);
-				return [load(one + 1, round, { lcp: page(one, round) }, { stage: one }), load(3, round, calm === null ? {} : { lcp: calm }, { stage: one, ...(calm === null ? { status: 'failed' as const } : {}) })];
-			}));
+		const staged = looked(
+			design({
+				kind: 'before-after',
+				arms: [arm(1, 'Before'), arm(2, 'After'), arm(3, 'Reference', { reference: true })],
+				primary: ['lcp']
+			}),
+			12
+		);
+		const stage = (
+			rounds: number,
+			page: (stage: number, round: number) => number,
+			reference: (stage: number, round: number) => number | null = () => 1500
+		) =>
+			[0, 1].flatMap((one) =>
+				Array.from({ length: rounds }, (_, i) => i + 1).flatMap((round) => {
+					const calm = reference(one, round);
+					return [
+						load(one + 1, round, { lcp: page(one, round) }, { stage: one }),
+						load(3, round, calm === null ? {} : { lcp: calm }, {
+							stage: one,
+							...(calm === null ? { status: 'failed' as const } : {})
+						})
+					];
+				})
+			);
 
 		it('take the reference’s own figure of the round off, so that shared noise goes', () => {
 			const random = seededRandom(8);
 			const noise = Array.from({ length: 40 }, () => 300 * normalFrom(random));
 			const at = (one: number, round: number) => noise[one * 12 + round]!;
-			const result = lcpOf(judge(staged, stage(12, (one, round) => 2000 + one * 250 + at(one, round), (one, round) => 1500 + at(one, round))));
+			const result = lcpOf(
+				judge(
+					staged,
+					stage(
+						12,
+						(one, round) => 2000 + one * 250 + at(one, round),
+						(one, round) => 1500 + at(one, round)
+					)
+				)
+			);
 			expect(result).to.include({ verdict: 'worse' });
 			expect(result.shift!.estimate).to.be.closeTo(250, 1e-6);
 			expect(result.referenceCorrelation).to.be.closeTo(1, 1e-9);
@@ -357,21 +520,49 @@ describe('judging', () => {
 		});
 
 		it('give no verdict with fewer than four whole rounds, or a reference that failed too often, and say why', () => {
-			const few = lcpOf(judge({ ...staged, looks: [{ rounds: 3, stage: 1, spent: 0.04, by: 'plan' }] }, stage(3, (one) => 2000 + one * 900)));
+			const few = lcpOf(
+				judge(
+					{ ...staged, looks: [{ rounds: 3, stage: 1, spent: 0.04, by: 'plan' }] },
+					stage(3, (one) => 2000 + one * 900)
+				)
+			);
 			expect(few).to.include({ verdict: 'none', reason: '“Before” has 3 whole rounds, and at least 4 are needed.' });
-			const down = lcpOf(judge({ ...staged, looks: [{ rounds: 8, stage: 1, spent: 0.04, by: 'plan' }] }, stage(8, (one) => 2000 + one * 900, (one, round) => (one && round > 1 ? null : 1500))));
+			const down = lcpOf(
+				judge(
+					{ ...staged, looks: [{ rounds: 8, stage: 1, spent: 0.04, by: 'plan' }] },
+					stage(
+						8,
+						(one) => 2000 + one * 900,
+						(one, round) => (one && round > 1 ? null : 1500)
+					)
+				)
+			);
 			expect(down.verdict).to.equal('none');
 			expect(down.reason).to.match(/^7 of 8 loads of the reference page failed in “After”/);
 		});
 	});
 
 	describe('sweeps', () => {
-		const arms = [arm(1, 'Without', { page: 'Home', baseline: true }), arm(2, 'With', { page: 'Home' }), arm(3, 'Without', { page: 'Article', baseline: true }), arm(4, 'With', { page: 'Article' })];
+		const arms = [
+			arm(1, 'Without', { page: 'Home', baseline: true }),
+			arm(2, 'With', { page: 'Home' }),
+			arm(3, 'Without', { page: 'Article', baseline: true }),
+			arm(4, 'With', { page: 'Article' })
+		];
 		const sweep = looked(design({ kind: 'sweep', arms, rounds: 10, primary: ['lcp', 'cls'] }));
-		const figures = (armId: number, round: number) => ({ 1: { lcp: 1000 + round, cls: 0.1 }, 2: { lcp: 1100 + round * 1.1, cls: 0.15 }, 3: { lcp: 4000 + round, cls: 0.2 }, 4: { lcp: 4800 + round * 1.2, cls: 0.27 } })[armId]!;
+		const figures = (armId: number, round: number) =>
+			({
+				1: { lcp: 1000 + round, cls: 0.1 },
+				2: { lcp: 1100 + round * 1.1, cls: 0.15 },
+				3: { lcp: 4000 + round, cls: 0.2 },
+				4: { lcp: 4800 + round * 1.2, cls: 0.27 }
+			})[armId]!;
 		const loads = (skip: (armId: number, round: number) => boolean = () => false) =>
-			Array.from({ length: 10 }, (_, i) => i + 1).flatMap((round) => [1, 2, 3, 4].filter((id) => !skip(id, round)).map((id) => load(id, round, figures(id, round))));
-		const pooled = (all: TrialLoad[], metric: MetricId) => judge(sweep, all).results.find((one) => one.metric === metric && one.arm === 0)!;
+			Array.from({ length: 10 }, (_, i) => i + 1).flatMap((round) =>
+				[1, 2, 3, 4].filter((id) => !skip(id, round)).map((id) => load(id, round, figures(id, round)))
+			);
+		const pooled = (all: TrialLoad[], metric: MetricId) =>
+			judge(sweep, all).results.find((one) => one.metric === metric && one.arm === 0)!;
 
 		it('pool times as shares of each page’s own figure, and the rest in its unit', () => {
 			// Pages are 10 % and 20 % slower: together 15 %.
@@ -384,7 +575,10 @@ describe('judging', () => {
 		});
 
 		it('keep a round in which one page failed for the others', () => {
-			const some = pooled(loads((id, round) => id === 2 && round <= 5), 'lcp');
+			const some = pooled(
+				loads((id, round) => id === 2 && round <= 5),
+				'lcp'
+			);
 			expect(some.n).to.equal(10);
 			expect(some.verdict).to.equal('worse');
 		});
@@ -402,7 +596,10 @@ describe('the door for a new trial', () => {
 	const good = {
 		question: 'Does it?',
 		kind: 'side-by-side',
-		arms: [{ name: 'A', url: 'http://a.test/' }, { name: 'B', url: 'https://b.test/x' }],
+		arms: [
+			{ name: 'A', url: 'http://a.test/' },
+			{ name: 'B', url: 'https://b.test/x' }
+		],
 		conditions: ['phone'],
 		rounds: 10,
 		warmups: 1

@@ -1,14 +1,28 @@
 import { expect } from 'chai';
-import { formatBytes, formatDifference, formatDuration, formatMoment, formatShare, formatValue, formatWait } from '../../src/core/wording/format';
-import { wordAnswer, wordDifference, wordShift, wordVerdict } from '../../src/core/wording/shift';
-import type { ShiftResult } from '../../src/core/trial/types';
+import {
+	formatBytes,
+	formatDifference,
+	formatDuration,
+	formatMoment,
+	formatShare,
+	formatValue,
+	formatWait
+} from '$core/wording/format';
+import { wordAnswer, wordDifference, wordShift, wordVerdict } from '$core/wording/shift';
+import type { ShiftResult } from '$core/trial/types';
 
 /** Non-breaking spaces and the minus sign, as readers see them. */
 const plain = (text: string) => text.replace(/\u00a0/g, ' ');
 
 describe('figures', () => {
 	it('times: whole ms below a second, seconds with two decimals above', () => {
-		expect([0, 999.4, 999.6, 1000, 12_345].map((ms) => plain(formatDuration(ms)))).to.deep.equal(['0 ms', '999 ms', '1.00 s', '1.00 s', '12.35 s']);
+		expect([0, 999.4, 999.6, 1000, 12_345].map((ms) => plain(formatDuration(ms)))).to.deep.equal([
+			'0 ms',
+			'999 ms',
+			'1.00 s',
+			'1.00 s',
+			'12.35 s'
+		]);
 		expect(plain(formatDuration(-420))).to.equal('−420 ms');
 	});
 
@@ -24,7 +38,13 @@ describe('figures', () => {
 	});
 
 	it('shares and differences carry their sign; zero has none', () => {
-		expect([0.18, -0.264, 0, 0.004, 1.2].map((share) => plain(formatShare(share)))).to.deep.equal(['+18 %', '−26 %', '0 %', '+0.4 %', '+120 %']);
+		expect([0.18, -0.264, 0, 0.004, 1.2].map((share) => plain(formatShare(share)))).to.deep.equal([
+			'+18 %',
+			'−26 %',
+			'0 %',
+			'+0.4 %',
+			'+120 %'
+		]);
 		expect(plain(formatDifference('lcp', 420))).to.equal('+420 ms');
 		expect(plain(formatDifference('lcp', -0.2))).to.equal('0 ms');
 		expect(plain(formatDifference('score', -3.24))).to.equal('−3.2 points');
@@ -33,7 +53,12 @@ describe('figures', () => {
 	});
 
 	it('waiting and moments', () => {
-		expect([1000, 61_000, 600_000, 7_200_000].map(formatWait)).to.deep.equal(['less than a minute', 'about a minute', 'about 10 minutes', 'about 2.0 hours']);
+		expect([1000, 61_000, 600_000, 7_200_000].map(formatWait)).to.deep.equal([
+			'less than a minute',
+			'about a minute',
+			'about 10 minutes',
+			'about 2.0 hours'
+		]);
 		expect(formatMoment('2026-11-24T14:05:00.000Z', 'UTC')).to.equal('24 November 2026, 14:05');
 	});
 });
@@ -64,21 +89,52 @@ describe('shifts', () => {
 		target: null,
 		...extra
 	});
-	const shiftWords = (extra: Partial<ShiftResult> = {}) => plain(wordShift({ ...result(extra), shift: result(extra).shift! }));
+	const shiftWords = (extra: Partial<ShiftResult> = {}) =>
+		plain(wordShift({ ...result(extra), shift: result(extra).shift! }));
 	const names = { baseline: 'As it is', arm: 'With Larder' };
 
 	it('words a shift with the interval that was judged, in its unit, and a per cent beside the estimate alone', () => {
 		expect(shiftWords()).to.equal('610 ms less (between 730 ms less and 470 ms less), 26 % of 2.35 s');
-		expect(shiftWords({ shift: { estimate: -1610, low: null, high: null, relative: null } })).to.equal('1.61 s less (not enough rounds for an interval)');
-		expect(shiftWords({ metric: 'cls', baselineMedian: 0.02, shift: { estimate: 0.0512, low: -0.03, high: 0.07, relative: null } })).to.equal('0.051 more (between 0.030 less and 0.070 more)');
-		expect(shiftWords({ metric: 'wire', baselineMedian: 100_000, shift: { estimate: 1000, low: 1000, high: 1000, relative: 0.01 } })).to.equal('1.0 kB more (identical in every round), 1 % of 100 kB');
-		expect(shiftWords({ scale: 'share', shift: { estimate: 0.15, low: 0.1, high: 0.2, relative: null } })).to.equal('15.0 % more (between 10.0 % more and 20.0 % more) of each page’s own figure');
+		expect(shiftWords({ shift: { estimate: -1610, low: null, high: null, relative: null } })).to.equal(
+			'1.61 s less (not enough rounds for an interval)'
+		);
+		expect(
+			shiftWords({
+				metric: 'cls',
+				baselineMedian: 0.02,
+				shift: { estimate: 0.0512, low: -0.03, high: 0.07, relative: null }
+			})
+		).to.equal('0.051 more (between 0.030 less and 0.070 more)');
+		expect(
+			shiftWords({
+				metric: 'wire',
+				baselineMedian: 100_000,
+				shift: { estimate: 1000, low: 1000, high: 1000, relative: 0.01 }
+			})
+		).to.equal('1.0 kB more (identical in every round), 1 % of 100 kB');
+		expect(shiftWords({ scale: 'share', shift: { estimate: 0.15, low: 0.1, high: 0.2, relative: null } })).to.equal(
+			'15.0 % more (between 10.0 % more and 20.0 % more) of each page’s own figure'
+		);
 		expect(wordDifference('wire', 0)).to.equal('unchanged');
 	});
 
 	it('facts of the trade (common practice): 44 to 80 is 36 points or 82 %, never 180 %; 240 against 110 ms is 54 % less, a factor of 2.2', () => {
-		expect(shiftWords({ metric: 'score', baselineMedian: 44, armMedian: 80, shift: { estimate: 36, low: 30, high: 40, relative: 36 / 44 } })).to.equal('36.0 points more (between 30.0 points more and 40.0 points more), 82 % of 44');
-		expect(shiftWords({ metric: 'inp', baselineMedian: 240, armMedian: 110, shift: { estimate: -130, low: -150, high: -110, relative: -130 / 240 } })).to.match(/^130 ms less .*, 54 % of 240 ms$/);
+		expect(
+			shiftWords({
+				metric: 'score',
+				baselineMedian: 44,
+				armMedian: 80,
+				shift: { estimate: 36, low: 30, high: 40, relative: 36 / 44 }
+			})
+		).to.equal('36.0 points more (between 30.0 points more and 40.0 points more), 82 % of 44');
+		expect(
+			shiftWords({
+				metric: 'inp',
+				baselineMedian: 240,
+				armMedian: 110,
+				shift: { estimate: -130, low: -150, high: -110, relative: -130 / 240 }
+			})
+		).to.match(/^130 ms less .*, 54 % of 240 ms$/);
 		expect((240 / 110).toFixed(1)).to.equal('2.2');
 		expect(plain(formatShare(80 / 44 - 1))).to.equal('+82 %');
 	});
@@ -87,22 +143,49 @@ describe('shifts', () => {
 		expect(plain(wordAnswer(result({ target: { value: 2500, standing: 'both-met' } }), names))).to.equal(
 			'Largest Contentful Paint: “With Larder” is faster than “As it is”: 1.74 s against 2.35 s, 610 ms less (between 730 ms less and 470 ms less), 26 % of 2.35 s. Both meet the target.'
 		);
-		expect(plain(wordAnswer(result({ verdict: 'same', shift: { estimate: 5, low: -20, high: 30, relative: null } }), names))).to.match(/no practical difference: .* within the margin of 118 ms\.$/);
-		const open = plain(wordAnswer(result({ verdict: 'undecided', roundsNeeded: 24, shift: { estimate: -72, low: -300, high: 90, relative: -0.03 } }), names));
-		expect(open).to.equal('Largest Contentful Paint: undecided after 10 rounds: between 300 ms less and 90 ms more. About 24 rounds in all would probably decide it.');
-		expect(wordAnswer(result({ verdict: 'undecided', roundsNeeded: 201 }), names)).to.match(/More than 200 rounds .* wider margin helps more\.$/);
+		expect(
+			plain(wordAnswer(result({ verdict: 'same', shift: { estimate: 5, low: -20, high: 30, relative: null } }), names))
+		).to.match(/no practical difference: .* within the margin of 118 ms\.$/);
+		const open = plain(
+			wordAnswer(
+				result({
+					verdict: 'undecided',
+					roundsNeeded: 24,
+					shift: { estimate: -72, low: -300, high: 90, relative: -0.03 }
+				}),
+				names
+			)
+		);
+		expect(open).to.equal(
+			'Largest Contentful Paint: undecided after 10 rounds: between 300 ms less and 90 ms more. About 24 rounds in all would probably decide it.'
+		);
+		expect(wordAnswer(result({ verdict: 'undecided', roundsNeeded: 201 }), names)).to.match(
+			/More than 200 rounds .* wider margin helps more\.$/
+		);
 		expect(wordAnswer(result({ verdict: 'slight' }), names)).to.match(/faster, perhaps too little to matter/);
-		expect(wordAnswer(result({ verdict: 'none', reason: '3 of 10 loads of “X” failed.' }), names)).to.equal('Largest Contentful Paint: no verdict. 3 of 10 loads of “X” failed.');
+		expect(wordAnswer(result({ verdict: 'none', reason: '3 of 10 loads of “X” failed.' }), names)).to.equal(
+			'Largest Contentful Paint: no verdict. 3 of 10 loads of “X” failed.'
+		);
 	});
 
 	it('3.4 s before and 3.4 s after is no change, whatever the score did (common practice)', () => {
-		const still = result({ metric: 'onload', verdict: 'same', baselineMedian: 3400, armMedian: 3400, shift: { estimate: 0, low: -60, high: 70, relative: 0 } });
-		expect(plain(wordAnswer(still, names))).to.match(/^Load event: no practical difference: 3\.40 s against 3\.40 s, unchanged/);
+		const still = result({
+			metric: 'onload',
+			verdict: 'same',
+			baselineMedian: 3400,
+			armMedian: 3400,
+			shift: { estimate: 0, low: -60, high: 70, relative: 0 }
+		});
+		expect(plain(wordAnswer(still, names))).to.match(
+			/^Load event: no practical difference: 3\.40 s against 3\.40 s, unchanged/
+		);
 	});
 
 	it('has words for weight, calm and points', () => {
 		expect(wordVerdict({ metric: 'wire', verdict: 'worse', shift: null })).to.equal('heavier');
 		expect(wordVerdict({ metric: 'cls', verdict: 'better', shift: null })).to.equal('more stable');
-		expect(wordVerdict({ metric: 'score', verdict: 'slight', shift: { estimate: 4, low: 1, high: 7, relative: null } })).to.equal('better, perhaps too little to matter');
+		expect(
+			wordVerdict({ metric: 'score', verdict: 'slight', shift: { estimate: 4, low: 1, high: 7, relative: null } })
+		).to.equal('better, perhaps too little to matter');
 	});
 });

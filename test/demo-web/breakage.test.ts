@@ -11,7 +11,10 @@ describe('what plugins do to pages, in a real browser', () => {
 		web = await startDemoWeb();
 		browser = await chromium.launch({
 			executablePath: findChromium()!,
-			args: ['--no-sandbox', `--host-resolver-rules=MAP *.test:443 127.0.0.1:${web.tlsPort}, MAP *.test:80 127.0.0.1:${web.port}`]
+			args: [
+				'--no-sandbox',
+				`--host-resolver-rules=MAP *.test:443 127.0.0.1:${web.tlsPort}, MAP *.test:80 127.0.0.1:${web.port}`
+			]
 		});
 	});
 	after(async () => {
@@ -51,7 +54,9 @@ describe('what plugins do to pages, in a real browser', () => {
 	}
 
 	it('the cart takes a packet; Hushbox all-out leaves its button without a handler', async () => {
-		expect(await puts({})).to.include('Widow Carrow’s Bean, 3.20').and.include('Together 3.20');
+		expect(await puts({}))
+			.to.include('Widow Carrow’s Bean, 3.20')
+			.and.include('Together 3.20');
 		expect(await puts({ hushbox: 'gentle' })).to.include('Widow Carrow’s Bean');
 		expect(await puts({ hushbox: 'all-out' })).not.to.include('Widow Carrow’s Bean');
 	});

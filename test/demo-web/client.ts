@@ -23,7 +23,12 @@ export const PHONE_AGENT = 'Mozilla/5.0 (Linux; Android 14) Mobile Safari/537.36
 export function clientOf(web: RunningWorld, authority: string) {
 	return (url: string, { method = 'GET', headers = {}, body }: AskOptions = {}): Promise<Reply> => {
 		const { protocol, hostname, pathname, search } = new URL(url);
-		const common = { host: '127.0.0.1', path: pathname + search, method, headers: { host: hostname, 'accept-encoding': 'gzip', ...headers } };
+		const common = {
+			host: '127.0.0.1',
+			path: pathname + search,
+			method,
+			headers: { host: hostname, 'accept-encoding': 'gzip', ...headers }
+		};
 		return new Promise((resolve, reject) => {
 			const asked =
 				protocol === 'https:'

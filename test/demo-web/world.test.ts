@@ -33,7 +33,8 @@ function attributesOf(html: string, names: string[]): string[] {
 function wordsOf(html: string): string {
 	const parts: string[] = [];
 	walk(parse(html) as unknown as Node, (node) => {
-		const parent = 'parentNode' in node && node.parentNode && 'tagName' in node.parentNode ? node.parentNode.tagName : '';
+		const parent =
+			'parentNode' in node && node.parentNode && 'tagName' in node.parentNode ? node.parentNode.tagName : '';
 		if (node.nodeName === '#text' && 'value' in node && !['script', 'style'].includes(parent)) parts.push(node.value);
 	});
 	return parts.join(' ').replace(/\s+/g, ' ').trim();
@@ -63,7 +64,10 @@ describe('simulated web', () => {
 		}
 		await switchOn('orrery-hall.test', { https: false });
 		expect((await get('http://orrery-hall.test/')).status, 'an old host without HTTPS').to.equal(200);
-		const failed = await get('https://orrery-hall.test/').then(() => '', (error: Error) => error.message);
+		const failed = await get('https://orrery-hall.test/').then(
+			() => '',
+			(error: Error) => error.message
+		);
 		expect(failed).not.to.equal('');
 	});
 
@@ -72,7 +76,9 @@ describe('simulated web', () => {
 		for (const [host] of startingStates()) {
 			const sitemap = (await get(`https://${host}/sitemap.xml`)).text;
 			expect(XMLValidator.validate(sitemap)).to.equal(true);
-			const { urlset } = new XMLParser({ isArray: (name) => name === 'url' }).parse(sitemap) as { urlset: { url: { loc: string }[] } };
+			const { urlset } = new XMLParser({ isArray: (name) => name === 'url' }).parse(sitemap) as {
+				urlset: { url: { loc: string }[] };
+			};
 			expect(urlset.url.length).to.be.at.least(2);
 			for (const { loc } of urlset.url) {
 				const { text, status } = await get(loc);
@@ -88,7 +94,8 @@ describe('simulated web', () => {
 					const reply = await get(address);
 					expect(reply.status, `${address} on ${loc}`).to.equal(200);
 					if (String(reply.headers['content-type']).startsWith('text/css'))
-						for (const [, inner] of reply.text.matchAll(/url\(([^)]+)\)/g)) expect((await get(new URL(inner!, address).href)).status, inner).to.equal(200);
+						for (const [, inner] of reply.text.matchAll(/url\(([^)]+)\)/g))
+							expect((await get(new URL(inner!, address).href)).status, inner).to.equal(200);
 				}
 			}
 		}
@@ -112,13 +119,18 @@ describe('simulated web', () => {
 	/** Bytes that a page and what it names directly put on the wire. */
 	async function weigh(url: string): Promise<number> {
 		const page = await get(url);
-		const files = attributesOf(page.text, ['src']).concat([...page.text.matchAll(/<link rel="stylesheet" href="([^"]+)"/g)].map((match) => match[1]!));
+		const files = attributesOf(page.text, ['src']).concat(
+			[...page.text.matchAll(/<link rel="stylesheet" href="([^"]+)"/g)].map((match) => match[1]!)
+		);
 		const replies = await Promise.all(files.map((file) => get(new URL(file, url).href)));
 		return [page, ...replies].reduce((sum, reply) => sum + reply.wire.length, 0);
 	}
 
 	it('the heaviest builder puts about nine times the bytes of the leanest on the wire', async () => {
-		const [heavy, lean] = await Promise.all([weigh('https://bench.mortise.test/'), weigh('https://bench.plainstem.test/')]);
+		const [heavy, lean] = await Promise.all([
+			weigh('https://bench.mortise.test/'),
+			weigh('https://bench.plainstem.test/')
+		]);
 		expect(heavy / lean).to.be.within(8, 10);
 	});
 
@@ -141,7 +153,9 @@ describe('simulated web', () => {
 		const page = 'https://skerry-line.test/timetable';
 		const asPhone = { headers: { 'user-agent': PHONE_AGENT } };
 		const states = (reply: Reply) => reply.headers['x-cache'];
-		expect([await get(page), await get(page), await get(page, asPhone), await get(page, asPhone)].map(states)).to.deep.equal(['MISS', 'HIT', 'MISS', 'HIT']);
+		expect(
+			[await get(page), await get(page), await get(page, asPhone), await get(page, asPhone)].map(states)
+		).to.deep.equal(['MISS', 'HIT', 'MISS', 'HIT']);
 		const hit = await get(page);
 		expect(hit.headers.age).to.match(/^\d+$/);
 		expect((await get(page, { headers: { 'if-none-match': hit.headers.etag! } })).status).to.equal(304);
@@ -152,7 +166,10 @@ describe('simulated web', () => {
 	});
 
 	it('Larder: firm minifies, all-out combines', async () => {
-		const scripts = async () => [...(await get('https://skerry-line.test/')).text.matchAll(/<script src="([^"]+)"/g)].map((match) => match[1]!).filter((src) => src.startsWith('/'));
+		const scripts = async () =>
+			[...(await get('https://skerry-line.test/')).text.matchAll(/<script src="([^"]+)"/g)]
+				.map((match) => match[1]!)
+				.filter((src) => src.startsWith('/'));
 		const loose = (await get('https://skerry-line.test/lathwork/lathwork.js')).text.length;
 		await switchOn('skerry-line.test', { larder: 'firm' });
 		expect((await get('https://skerry-line.test/lathwork/lathwork.js')).text.length).to.be.below(loose * 0.85);
@@ -166,7 +183,11 @@ describe('simulated web', () => {
 			const { text } = await get('https://pellows-seed-house.test/seed');
 			const tag = /<img [^>]+>/.exec(text)![0];
 			const src = /src="([^"]+)"/.exec(tag)![1]!;
-			return { tag, bytes: (await get(`https://pellows-seed-house.test${src}`)).wire.length, type: src.split('.').pop() };
+			return {
+				tag,
+				bytes: (await get(`https://pellows-seed-house.test${src}`)).wire.length,
+				type: src.split('.').pop()
+			};
 		};
 		const off = await image();
 		await switchOn('pellows-seed-house.test', { shrinkery: 'gentle' });
@@ -219,16 +240,21 @@ describe('simulated web', () => {
 	});
 
 	it('a bad change is refused in words and changes nothing', async () => {
-		const state = async () => JSON.parse((await get('https://switchboard.test/sites/skerry-line.test/state')).text) as { version: number };
+		const state = async () =>
+			JSON.parse((await get('https://switchboard.test/sites/skerry-line.test/state')).text) as { version: number };
 		const before = await state();
 		const wrong = await put('skerry-line.test', { larder: 'enormous', chat: 'normal', colour: 'red', hour: 24 });
 		expect(wrong.status).to.equal(422);
 		const { error } = JSON.parse(wrong.text) as { error: { issues: { path: string; message: string }[] } };
 		expect(error.issues.map((issue) => issue.path)).to.deep.equal(['larder', 'colour', 'hour']);
 		expect(error.issues[0]!.message).to.include('gentle');
-		expect((await get('https://switchboard.test/sites/skerry-line.test/state', { method: 'PUT', body: '{oops' })).status).to.equal(400);
+		expect(
+			(await get('https://switchboard.test/sites/skerry-line.test/state', { method: 'PUT', body: '{oops' })).status
+		).to.equal(400);
 		expect((await put('nobody.test', {})).status).to.equal(404);
-		expect((await get('https://switchboard.test/sites/skerry-line.test/state', { method: 'DELETE' })).status).to.equal(405);
+		expect((await get('https://switchboard.test/sites/skerry-line.test/state', { method: 'DELETE' })).status).to.equal(
+			405
+		);
 		expect(await state()).to.deep.equal(before);
 		expect((await get('https://switchboard.test/')).text).to.include('Parlour Bell, the chat');
 	});
@@ -257,7 +283,14 @@ describe('simulated web', () => {
 		expect(hash(library('lathwork', 46_000, 120))).to.equal(hash(library('lathwork', 46_000, 120)));
 		expect(hash(stylesheet('mortise', 1000))).not.to.equal(hash(stylesheet('lathwork', 1000)));
 		const folders = [0, 1].map(() => mkdtempSync(join(tmpdir(), 'zafra-pictures-')));
-		const options = { width: 300, height: 200, palette: ['#9db8c4', '#54707a', '#123f52'], scene: 'sea', format: 'jpeg', quality: 80 } as const;
+		const options = {
+			width: 300,
+			height: 200,
+			palette: ['#9db8c4', '#54707a', '#123f52'],
+			scene: 'sea',
+			format: 'jpeg',
+			quality: 80
+		} as const;
 		const [one, two] = await Promise.all(folders.map((folder) => new PictureMaker(folder).get('same', options)));
 		expect(hash(one!)).to.equal(hash(two!));
 		expect(one!.length, 'grain compresses like a photograph').to.be.above(8000);
@@ -287,8 +320,19 @@ describe('simulated web', () => {
 		expect((await get('https://faults.test/status/503')).status).to.equal(503);
 		expect((await get('https://faults.test/chain?n=2')).headers.location).to.equal('/chain?n=1');
 		expect((await get('https://faults.test/authentication')).status).to.equal(401);
-		expect((await get('https://faults.test/authentication', { headers: { authorization: `Basic ${Buffer.from('guest:guest').toString('base64')}` } })).status).to.equal(200);
-		expect((await get('https://faults.test/truncated').then(() => 'whole', (error: Error) => error.message))).not.to.equal('whole');
+		expect(
+			(
+				await get('https://faults.test/authentication', {
+					headers: { authorization: `Basic ${Buffer.from('guest:guest').toString('base64')}` }
+				})
+			).status
+		).to.equal(200);
+		expect(
+			await get('https://faults.test/truncated').then(
+				() => 'whole',
+				(error: Error) => error.message
+			)
+		).not.to.equal('whole');
 		expect((await get('https://faults.test/huge')).text.match(/<img/g)).to.have.length(1999);
 		expect((await get('https://faults.test/')).text).to.include('cookie');
 	});

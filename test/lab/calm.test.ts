@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { execFileSync, spawn } from 'node:child_process';
-import { busyShares } from '../../src/core/load/calm';
+import { busyShares } from '$core/load/calm';
 import { parseProcessorTicks, parseProcessTicks, processTrees } from '../../src/lab/calm/procStat';
 import { CalmSampler } from '../../src/lab/calm/sampler';
 import { browserAccount } from '../../src/lab/browser/account';
@@ -15,19 +15,32 @@ describe('how busy the machine is', function () {
 
 	// Fields in the order of proc(5): user nice system idle iowait irq softirq steal guest guest_nice.
 	it('is read from /proc/stat: busy is all but idle, waiting and stolen', () => {
-		expect(parseProcessorTicks('cpu  100 20 30 4000 50 6 7 80 0 0\ncpu0 1 2 3 4 5 6 7 8 0 0\n')).to.deep.equal({ busy: 163, stolen: 80 });
+		expect(parseProcessorTicks('cpu  100 20 30 4000 50 6 7 80 0 0\ncpu0 1 2 3 4 5 6 7 8 0 0\n')).to.deep.equal({
+			busy: 163,
+			stolen: 80
+		});
 		expect(() => parseProcessorTicks('intr 1')).to.throw('/proc/stat');
 	});
 
 	it('knows parent, time and a stop of a process, whatever its name holds', () => {
 		const rest = '1 7 7 0 -1 4194304 10 0 0 0 250 50 0 0 20 0 1 0 100 1000 10';
-		expect(parseProcessTicks(`42 (a (b) c) S ${rest}`)).to.deep.equal({ pid: 42, parent: 1, ticks: 300, stopped: false });
+		expect(parseProcessTicks(`42 (a (b) c) S ${rest}`)).to.deep.equal({
+			pid: 42,
+			parent: 1,
+			ticks: 300,
+			stopped: false
+		});
 		expect(parseProcessTicks(`42 (x) T ${rest}`).stopped).to.equal(true);
 	});
 
 	it('shares stolen and foreign time of what was wanted; nothing wanted is nothing known', () => {
 		const sample = { busyMs: 80, stolenMs: 20, foreignMs: 30, stopped: false };
-		expect(busyShares([sample, { ...sample, stopped: true }])).to.deep.equal({ stolen: 0.2, foreign: 0.3, samples: 2, stopped: 1 });
+		expect(busyShares([sample, { ...sample, stopped: true }])).to.deep.equal({
+			stolen: 0.2,
+			foreign: 0.3,
+			samples: 2,
+			stopped: 1
+		});
 		expect(busyShares([])).to.equal(null);
 		expect(busyShares([{ busyMs: 0, stolenMs: 0, foreignMs: 0, stopped: false }])).to.equal(null);
 	});

@@ -1,15 +1,20 @@
 import { expect } from 'chai';
 import { createSocket } from 'node:dgram';
-import { BUILT_IN_CONDITIONS, type Conditions } from '../../src/core/load/conditions';
-import { COLLECTING_MS, longestLoadMs } from '../../src/core/load/limits';
-import type { LoadRecord } from '../../src/core/load/record';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { COLLECTING_MS, longestLoadMs } from '$core/load/limits';
+import type { LoadRecord } from '$core/load/record';
 import { Lab } from '../../src/lab/lab';
 import { HOSTILE, hostileServer } from '../support/hostile';
 import { listen, rule, serve, type RunningServer } from '../support/world';
 import { createServer } from 'node:http';
 
 const [, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
-const QUICK: Conditions = { ...DESKTOP, capMs: 3000, quietMs: 400, network: { ...DESKTOP.network, roundTripMs: 4, downKbps: 200_000 } };
+const QUICK: Conditions = {
+	...DESKTOP,
+	capMs: 3000,
+	quietMs: 400,
+	network: { ...DESKTOP.network, roundTripMs: 4, downKbps: 200_000 }
+};
 
 describe('hostile pages', function () {
 	this.timeout(60_000);
@@ -21,13 +26,16 @@ describe('hostile pages', function () {
 	const udp = createSocket('udp4');
 
 	before(async () => {
-		listener = await listen(createServer((request, response) => {
-			reached.push(`${request.method} ${request.url}`);
-			response.writeHead(200, { 'access-control-allow-origin': '*' }).end('reached');
-		}).on('connection', () => reached.push('a connection')));
+		listener = await listen(
+			createServer((request, response) => {
+				reached.push(`${request.method} ${request.url}`);
+				response.writeHead(200, { 'access-control-allow-origin': '*' }).end('reached');
+			}).on('connection', () => reached.push('a connection'))
+		);
 		await new Promise<void>((ready) => udp.bind(0, '127.0.0.1', ready));
 		udp.on('message', (message) => reached.push(`UDP ${message.length}`));
-		const fill = (html: string) => html.replaceAll('{port}', String(listener.port)).replaceAll('{udp}', String(udp.address().port));
+		const fill = (html: string) =>
+			html.replaceAll('{port}', String(listener.port)).replaceAll('{udp}', String(udp.address().port));
 		site = await serve(hostileServer(fill));
 		lab = new Lab({ hostMap: [rule('hostile.test', site.port)] });
 		clean = (await lab.measure('http://hostile.test/clean', QUICK)).record;
@@ -55,7 +63,11 @@ describe('hostile pages', function () {
 			expect(reached).to.deep.equal([]);
 			const next = (await lab.measure('http://hostile.test/clean', QUICK)).record;
 			expect(next.failure?.message).to.equal(undefined);
-			const figuresOf = ({ figures }: LoadRecord) => ({ requests: figures.requests, wire: figures.wire, cls: figures.cls!.toFixed(4) });
+			const figuresOf = ({ figures }: LoadRecord) => ({
+				requests: figures.requests,
+				wire: figures.wire,
+				cls: figures.cls!.toFixed(4)
+			});
 			expect(figuresOf(next)).to.deep.equal(figuresOf(clean));
 			expect(reached).to.deep.equal([]);
 		});

@@ -6,12 +6,12 @@ import { execFileSync } from 'node:child_process';
 import Ajv from 'ajv';
 import sharp from 'sharp';
 import * as harSchema from 'har-schema';
-import { harOf } from '../../src/core/formats/har';
-import { BUILT_IN_CONDITIONS, type Conditions } from '../../src/core/load/conditions';
-import { metricOf } from '../../src/core/metrics/catalogue';
-import { scoreOf } from '../../src/core/metrics/score';
+import { harOf } from '$core/formats/har';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { metricOf } from '$core/metrics/catalogue';
+import { scoreOf } from '$core/metrics/score';
 import { Lab } from '../../src/lab/lab';
-import type { LoadRecord, MeasuredLoad } from '../../src/core/load/record';
+import type { LoadRecord, MeasuredLoad } from '$core/load/record';
 import { freePort, rule, serve, startDemoWeb, type RunningServer, type RunningWorld } from '../support/world';
 
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
@@ -46,30 +46,42 @@ function trouble(request: IncomingMessage, response: ServerResponse): void {
 		case '/plain':
 			return void html('<!doctype html><html lang="en"><title>Plain</title><h1>Plain</h1><p>Nothing else.</p>');
 		case '/download':
-			return void response.writeHead(200, { 'content-type': 'application/zip', 'content-disposition': 'attachment; filename=a.zip' }).end('zip');
+			return void response
+				.writeHead(200, { 'content-type': 'application/zip', 'content-disposition': 'attachment; filename=a.zip' })
+				.end('zip');
 		case '/silent':
 			return;
 		case '/endless-image':
 			return void html('<!doctype html><title>Endless</title><h1>Text</h1><img src="/silent">');
 		case '/endless-requests':
-			return void html(`<!doctype html><title>Chatty</title><h1>Text</h1><script>setInterval(() => fetch('/plain?' + Math.random()), 100)</script>`);
+			return void html(
+				`<!doctype html><title>Chatty</title><h1>Text</h1><script>setInterval(() => fetch('/plain?' + Math.random()), 100)</script>`
+			);
 		case '/endless-script':
-			return void html('<!doctype html><title>Busy</title><h1>Text</h1><script>addEventListener("load", () => setTimeout(() => { for (;;); }, 50))</script>');
+			return void html(
+				'<!doctype html><title>Busy</title><h1>Text</h1><script>addEventListener("load", () => setTimeout(() => { for (;;); }, 50))</script>'
+			);
 		case '/alert':
-			return void html('<!doctype html><title>Alert</title><h1>Text</h1><script>alert("hello"); document.title = "after"</script>');
+			return void html(
+				'<!doctype html><title>Alert</title><h1>Text</h1><script>alert("hello"); document.title = "after"</script>'
+			);
 		case '/moves-on':
-			return void html('<!doctype html><title>Moves</title><meta http-equiv="refresh" content="0;url=/plain"><h1>Wait</h1>');
+			return void html(
+				'<!doctype html><title>Moves</title><meta http-equiv="refresh" content="0;url=/plain"><h1>Wait</h1>'
+			);
 		case '/reference':
 			return void html(REFERENCE_PAGE);
 		case '/web-vitals.js':
 			return void response.writeHead(200, { 'content-type': 'text/javascript' }).end(WEB_VITALS);
 		case '/report': {
 			let body = '';
-			request.on('data', (chunk) => (body += chunk)).on('end', () => {
-				const { name, value } = JSON.parse(body) as { name: string; value: number };
-				reported.set(name, value);
-				response.end();
-			});
+			request
+				.on('data', (chunk) => (body += chunk))
+				.on('end', () => {
+					const { name, value } = JSON.parse(body) as { name: string; value: number };
+					reported.set(name, value);
+					response.end();
+				});
 			return;
 		}
 		default:
@@ -84,7 +96,15 @@ describe('lab', function () {
 	before(async () => {
 		web = await startDemoWeb();
 		faults = await serve(trouble);
-		lab = new Lab({ hostMap: [rule('trouble.test', faults.port), rule('closed.test', await freePort()), { ...web.rules[0]!, pattern: 'wrong.test', tlsPort: web.wrongPort }, ...web.rules], trustedKeys: [web.keyHash] });
+		lab = new Lab({
+			hostMap: [
+				rule('trouble.test', faults.port),
+				rule('closed.test', await freePort()),
+				{ ...web.rules[0]!, pattern: 'wrong.test', tlsPort: web.wrongPort },
+				...web.rules
+			],
+			trustedKeys: [web.keyHash]
+		});
 	});
 	after(async () => {
 		await lab.close();
@@ -102,7 +122,9 @@ describe('lab', function () {
 
 		it('is measured in all metrics that need no interaction', () => {
 			expect(record.failure).to.equal(null);
-			const missing = Object.entries(record.figures).filter(([, value]) => value === null).map(([id]) => id);
+			const missing = Object.entries(record.figures)
+				.filter(([, value]) => value === null)
+				.map(([id]) => id);
 			expect(missing).to.deep.equal(['inp']);
 			const { ttfb, fcp, lcp, onload, full, start } = record.figures;
 			// A round trip of 120 ms: handshake, TLS, request and answer cannot be quicker than three of them.
@@ -118,7 +140,10 @@ describe('lab', function () {
 			const byPath = (path: string) => record.requests.find((request) => new URL(request.url).pathname === path)!;
 			expect(byPath('/timetable')).to.include({ type: 'document', status: 200 });
 			expect(byPath('/bell.js')).to.include({ host: 'parlour-bell.test', type: 'script' });
-			expect(record.requests.find((request) => /quay/.test(request.url))).to.include({ type: 'image', mimeType: 'image/jpeg' });
+			expect(record.requests.find((request) => /quay/.test(request.url))).to.include({
+				type: 'image',
+				mimeType: 'image/jpeg'
+			});
 			const css = byPath('/lathwork/frame.css');
 			expect(css.renderBlocking).to.equal('blocking');
 			expect(css.decodedBytes).to.be.above(css.wireBytes!);
@@ -154,9 +179,14 @@ describe('lab', function () {
 
 		it('becomes a HAR that har-schema accepts', () => {
 			const ajv = new Ajv({ schemaId: 'auto', unknownFormats: 'ignore' } as Ajv.Options);
-			ajv.addMetaSchema(JSON.parse(readFileSync('node_modules/ajv/lib/refs/json-schema-draft-06.json', 'utf8')) as object);
-			for (const schema of Object.values(harSchema) as object[]) if ((schema as { $id?: string }).$id) ajv.addSchema(schema);
-			const har = JSON.parse(JSON.stringify(harOf(record, '0.0.0'))) as { log: { entries: { timings: Record<string, number>; time: number }[] } };
+			ajv.addMetaSchema(
+				JSON.parse(readFileSync('node_modules/ajv/lib/refs/json-schema-draft-06.json', 'utf8')) as object
+			);
+			for (const schema of Object.values(harSchema) as object[])
+				if ((schema as { $id?: string }).$id) ajv.addSchema(schema);
+			const har = JSON.parse(JSON.stringify(harOf(record, '0.0.0'))) as {
+				log: { entries: { timings: Record<string, number>; time: number }[] };
+			};
 			expect(ajv.validate('har.json', har), ajv.errorsText()).to.equal(true);
 			expect(har.log.entries).to.have.length(record.requests.length);
 			expect(har.log.entries[0]!.time).to.be.above(0);
@@ -169,7 +199,11 @@ describe('lab', function () {
 		expect(record.failure).to.equal(null);
 		expect(reported.get('CLS')).to.be.above(0.01);
 		expect(record.figures.cls).to.be.closeTo(reported.get('CLS')!, 0.0001);
-		for (const [name, id] of [['LCP', 'lcp'], ['FCP', 'fcp'], ['TTFB', 'ttfb']] as const)
+		for (const [name, id] of [
+			['LCP', 'lcp'],
+			['FCP', 'fcp'],
+			['TTFB', 'ttfb']
+		] as const)
 			expect(record.figures[id], metricOf(id).name).to.be.closeTo(reported.get(name)!, 1);
 	});
 
@@ -222,7 +256,9 @@ describe('lab', function () {
 	it('outlives its browser: a killed Chromium fails one load, the next has a new one', async () => {
 		const loading = lab.measure('http://trouble.test/silent', HASTY);
 		await new Promise((next) => setTimeout(next, 2500));
-		const mine = execFileSync('ps', ['-eo', 'pid,ppid,args']).toString().split('\n')
+		const mine = execFileSync('ps', ['-eo', 'pid,ppid,args'])
+			.toString()
+			.split('\n')
 			.map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line))
 			.filter((match) => match && Number(match[2]) === process.pid && /chromium/.test(match[3]!));
 		expect(mine).to.have.length(1);
@@ -232,7 +268,14 @@ describe('lab', function () {
 	});
 
 	it('leaves no browser and no profile behind', async () => {
-		const mine = () => execFileSync('ps', ['-eo', 'pid,ppid,stat,args']).toString().split('\n').filter((line) => /chromium/.test(line) && / {0,}\d+ +(\d+) /.exec(line)?.[1] === String(process.pid) && !/ Z/.test(line));
+		const mine = () =>
+			execFileSync('ps', ['-eo', 'pid,ppid,stat,args'])
+				.toString()
+				.split('\n')
+				.filter(
+					(line) =>
+						/chromium/.test(line) && / {0,}\d+ +(\d+) /.exec(line)?.[1] === String(process.pid) && !/ Z/.test(line)
+				);
 		const profiles = () => readdirSync(tmpdir()).filter((name) => name.startsWith('zafra-lab-')).length;
 		const before = profiles();
 		const brief = new Lab({ hostMap: [rule('trouble.test', faults.port)] });

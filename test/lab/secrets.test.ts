@@ -2,8 +2,14 @@ import { expect } from 'chai';
 import { readdirSync, readFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { harOf } from '../../src/core/formats/har';
-import { BUILT_IN_CONDITIONS, lacksSecrets, NOT_SHOWN, withStoredSecrets, type Conditions } from '../../src/core/load/conditions';
+import { harOf } from '$core/formats/har';
+import {
+	BUILT_IN_CONDITIONS,
+	lacksSecrets,
+	NOT_SHOWN,
+	withStoredSecrets,
+	type Conditions
+} from '$core/load/conditions';
 import { Lab } from '../../src/lab/lab';
 import { makeProfile, profileLabel, sweepProfiles } from '../../src/lab/browser/profiles';
 import { rule, serve, type RunningServer } from '../support/world';
@@ -34,14 +40,27 @@ describe('secrets of conditions', function () {
 			seen.push({ host, path, headers: request.headers });
 			const go = (location: string) => void response.writeHead(302, { location }).end();
 			if (host === 'www.agency.test' && path === '/') {
-				if (!request.headers.authorization) return void response.writeHead(401, { 'www-authenticate': 'Basic realm="x"' }).end();
-				return void response.writeHead(200, { 'content-type': 'text/html' }).end('<!doctype html><title>x</title><h1>Words</h1><img src="/leaves.svg"><img src="http://files.agency.test/own.svg"><img src="http://files.named.test/named.svg"><img src="http://tracker.test/pixel.svg"><img src="http://agency.test.evil.test/like.svg"><script>fetch("http://tracker.test/asks")</script>');
+				if (!request.headers.authorization)
+					return void response.writeHead(401, { 'www-authenticate': 'Basic realm="x"' }).end();
+				return void response
+					.writeHead(200, { 'content-type': 'text/html' })
+					.end(
+						'<!doctype html><title>x</title><h1>Words</h1><img src="/leaves.svg"><img src="http://files.agency.test/own.svg"><img src="http://files.named.test/named.svg"><img src="http://tracker.test/pixel.svg"><img src="http://agency.test.evil.test/like.svg"><script>fetch("http://tracker.test/asks")</script>'
+					);
 			}
 			if (path === '/leaves.svg') return go('http://tracker.test/after-redirect.svg');
 			if (path === '/away') return go('http://tracker.test/landed');
-			if (path === '/asks') return void response.writeHead(401, { 'www-authenticate': 'Basic realm="t"', 'access-control-allow-origin': '*' }).end();
-			if (path === '/landed') return void response.writeHead(200, { 'content-type': 'text/html' }).end('<!doctype html><title>t</title><h1>Elsewhere</h1>');
-			response.writeHead(200, { 'content-type': 'image/svg+xml' }).end('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>');
+			if (path === '/asks')
+				return void response
+					.writeHead(401, { 'www-authenticate': 'Basic realm="t"', 'access-control-allow-origin': '*' })
+					.end();
+			if (path === '/landed')
+				return void response
+					.writeHead(200, { 'content-type': 'text/html' })
+					.end('<!doctype html><title>t</title><h1>Elsewhere</h1>');
+			response
+				.writeHead(200, { 'content-type': 'image/svg+xml' })
+				.end('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>');
 		});
 		lab = new Lab({ hostMap: [rule('*.agency.test', server.port), rule('*.test', server.port)] });
 	});
@@ -54,7 +73,11 @@ describe('secrets of conditions', function () {
 		const { record } = await lab.measure('http://www.agency.test/', SECRET);
 		expect(record.failure?.message).to.equal(undefined);
 		const of = (path: string) => seen.filter((one) => one.path === path).at(-1)!.headers;
-		expect(of('/')).to.include({ 'x-preview': 'preview-value', 'x-files': 'files-value', cookie: 'session=cookie-value' });
+		expect(of('/')).to.include({
+			'x-preview': 'preview-value',
+			'x-files': 'files-value',
+			cookie: 'session=cookie-value'
+		});
 		expect(of('/leaves.svg')).to.include({ 'x-preview': 'preview-value' });
 		expect(of('/own.svg')).to.include({ 'x-preview': 'preview-value', 'x-files': 'files-value' });
 		expect(of('/named.svg')).to.include({ 'x-files': 'files-value' }).and.not.have.property('x-preview');
@@ -76,9 +99,18 @@ describe('secrets of conditions', function () {
 	});
 
 	it('are taken from what is stored where they were not written anew', () => {
-		const blotted = { ...SECRET, headers: SECRET.headers.map((one) => ({ ...one, value: NOT_SHOWN })), authentication: { username: 'ben', password: NOT_SHOWN } };
-		expect(withStoredSecrets(blotted, SECRET)).to.deep.equal({ ...SECRET, authentication: { username: 'ben', password: 'pass-value' } });
-		expect(() => withStoredSecrets({ ...blotted, headers: [{ name: 'X-New', value: NOT_SHOWN }] }, SECRET)).to.throw('X-New');
+		const blotted = {
+			...SECRET,
+			headers: SECRET.headers.map((one) => ({ ...one, value: NOT_SHOWN })),
+			authentication: { username: 'ben', password: NOT_SHOWN }
+		};
+		expect(withStoredSecrets(blotted, SECRET)).to.deep.equal({
+			...SECRET,
+			authentication: { username: 'ben', password: 'pass-value' }
+		});
+		expect(() => withStoredSecrets({ ...blotted, headers: [{ name: 'X-New', value: NOT_SHOWN }] }, SECRET)).to.throw(
+			'X-New'
+		);
 		expect(() => withStoredSecrets(blotted, null)).to.throw(/anew/);
 		expect([lacksSecrets(SECRET), lacksSecrets(blotted)]).to.deep.equal([false, true]);
 	});
@@ -93,7 +125,9 @@ describe('a browser that somebody ends', function () {
 	before(async () => {
 		server = await serve((request, response) => {
 			if (request.url === '/never') return;
-			response.writeHead(200, { 'content-type': 'text/html' }).end('<!doctype html><title>x</title><h1>Words</h1><img src="/never">');
+			response
+				.writeHead(200, { 'content-type': 'text/html' })
+				.end('<!doctype html><title>x</title><h1>Words</h1><img src="/never">');
 		});
 		lab = new Lab({ hostMap: [rule('slow.test', server.port)], profileLabel: label });
 	});
@@ -104,14 +138,17 @@ describe('a browser that somebody ends', function () {
 	});
 
 	const pids = (pattern: RegExp) =>
-		readdirSync('/proc').filter((name) => /^\d+$/.test(name)).map(Number).filter((pid) => {
-			try {
-				const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-				return line.includes(`zafra-lab-${label}-`) && pattern.test(line);
-			} catch {
-				return false;
-			}
-		});
+		readdirSync('/proc')
+			.filter((name) => /^\d+$/.test(name))
+			.map(Number)
+			.filter((pid) => {
+				try {
+					const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+					return line.includes(`zafra-lab-${label}-`) && pattern.test(line);
+				} catch {
+					return false;
+				}
+			});
 	const CONDITIONS = { ...DESKTOP, capMs: 9000 };
 	async function whileLoading(act: () => void): Promise<string> {
 		const loading = lab.measure('http://slow.test/', CONDITIONS);
@@ -124,7 +161,8 @@ describe('a browser that somebody ends', function () {
 	it('is told apart from a page that crashes its tab, and from one that does not come to rest', async () => {
 		const killTabs = () => pids(/--type=renderer/).forEach((pid) => process.kill(pid, 'SIGKILL'));
 		expect(await whileLoading(killTabs)).to.equal('browser-killed');
-		const killBrowser = () => pids(/^(?!.*--type=).*--remote-debugging-pipe/s).forEach((pid) => process.kill(pid, 'SIGKILL'));
+		const killBrowser = () =>
+			pids(/^(?!.*--type=).*--remote-debugging-pipe/s).forEach((pid) => process.kill(pid, 'SIGKILL'));
 		expect(await whileLoading(killBrowser)).to.equal('browser-killed');
 		expect(await whileLoading(() => undefined)).to.equal('time-out');
 	});

@@ -13,7 +13,9 @@ async function socks(port: number, host: string, hostPort: number): Promise<{ co
 	socket.write(Buffer.from([5, 1, 0]));
 	await read();
 	const name = Buffer.from(host);
-	socket.write(Buffer.concat([Buffer.from([5, 1, 0, 3, name.length]), name, Buffer.from([hostPort >> 8, hostPort & 255])]));
+	socket.write(
+		Buffer.concat([Buffer.from([5, 1, 0, 3, name.length]), name, Buffer.from([hostPort >> 8, hostPort & 255])])
+	);
 	return { code: (await read())[1]!, socket };
 }
 
@@ -37,12 +39,15 @@ describe('host map', () => {
 	});
 
 	it('knows what a host costs beyond the line', () => {
-		expect(parseHostTimes('*.far.test=30/80')).to.deep.equal([{ pattern: '*.far.test', dnsMs: 30, extraRoundTripMs: 80 }]);
+		expect(parseHostTimes('*.far.test=30/80')).to.deep.equal([
+			{ pattern: '*.far.test', dnsMs: 30, extraRoundTripMs: 80 }
+		]);
 		expect(() => parseHostTimes('far.test=30')).to.throw('far.test=30');
 	});
 
 	it('says which rule cannot be read', () => {
-		for (const wrong of ['nonsense', 'a=b', 'a=b:99999', 'a=b:1/x']) expect(() => parseHostMap(`ok=h:1,${wrong}`)).to.throw(wrong);
+		for (const wrong of ['nonsense', 'a=b', 'a=b:99999', 'a=b:1/x'])
+			expect(() => parseHostMap(`ok=h:1,${wrong}`)).to.throw(wrong);
 	});
 });
 
@@ -52,7 +57,12 @@ describe('link', () => {
 		let now = 0;
 		const link = new Link({ bytesPerMs, roundTripMs }, () => now);
 		const arrived: { at: number; bytes: number; flow: number }[] = [];
-		const open = (flow: number) => link.open({ onData: (chunk) => arrived.push({ at: now, bytes: chunk.length, flow }), onEnd: () => undefined, onDrain: () => undefined });
+		const open = (flow: number) =>
+			link.open({
+				onData: (chunk) => arrived.push({ at: now, bytes: chunk.length, flow }),
+				onEnd: () => undefined,
+				onDrain: () => undefined
+			});
 		const probe = open(-1);
 		const turnTo = (ms: number) => {
 			for (; now < ms; now += 1) probe.send(Buffer.alloc(0)) ?? probe.end();
@@ -74,7 +84,16 @@ describe('link', () => {
 
 	it('keeps a flow to a farther host that much later', () => {
 		const { link, arrived, turnTo } = turned(1000, 100);
-		link.open({ onData: (chunk) => arrived.push({ at: 0, bytes: chunk.length, flow: 9 }), onEnd: () => undefined, onDrain: () => undefined }, 80).send(Buffer.alloc(100));
+		link
+			.open(
+				{
+					onData: (chunk) => arrived.push({ at: 0, bytes: chunk.length, flow: 9 }),
+					onEnd: () => undefined,
+					onDrain: () => undefined
+				},
+				80
+			)
+			.send(Buffer.alloc(100));
 		turnTo(88);
 		expect(arrived).to.deep.equal([]);
 		turnTo(93);
@@ -86,7 +105,9 @@ describe('link', () => {
 		const { open, arrived, turnTo, link } = turned(200, 10);
 		for (let flow = 0; flow < 6; flow++) open(flow).send(Buffer.alloc(200_000));
 		turnTo(1500);
-		const got = [0, 1, 2, 3, 4, 5].map((flow) => arrived.filter((one) => one.flow === flow).reduce((sum, one) => sum + one.bytes, 0));
+		const got = [0, 1, 2, 3, 4, 5].map((flow) =>
+			arrived.filter((one) => one.flow === flow).reduce((sum, one) => sum + one.bytes, 0)
+		);
 		expect(Math.max(...got) - Math.min(...got)).to.be.at.most(2 * SEGMENT_BYTES);
 		expect(got.reduce((sum, bytes) => sum + bytes, 0)).to.be.within(200 * 1400, 200 * 1500);
 		link.close();
@@ -102,7 +123,14 @@ describe('shaped proxy', () => {
 	before(async () => {
 		server = await serve((_, response) => response.end(body));
 		closed = await freePort();
-		proxy = new ShapedProxy({ roundTripMs: 10, downKbps: 80_000, upKbps: 20_000, dnsMs: 0, hostMap: [rule('good.test', server.port), rule('closed.test', closed)], hostTimes: [] });
+		proxy = new ShapedProxy({
+			roundTripMs: 10,
+			downKbps: 80_000,
+			upKbps: 20_000,
+			dnsMs: 0,
+			hostMap: [rule('good.test', server.port), rule('closed.test', closed)],
+			hostTimes: []
+		});
 		port = await proxy.listen();
 	});
 	after(() => {

@@ -4,19 +4,21 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { gzipSync } from 'node:zlib';
 import Ajv from 'ajv';
 import { parse } from 'parse5';
-import { BUILT_IN_CONDITIONS, type Conditions } from '../../src/core/load/conditions';
-import type { LoadRecord } from '../../src/core/load/record';
-import type { Step } from '../../src/core/load/steps';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import type { LoadRecord } from '$core/load/record';
+import type { Step } from '$core/load/steps';
 import { Lab } from '../../src/lab/lab';
 import { rule, serve, type RunningServer } from '../support/world';
 
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
 const QUICK: Conditions = { ...DESKTOP, quietMs: 700, capMs: 15_000, network: { ...DESKTOP.network, roundTripMs: 10 } };
 const WEB_VITALS = readFileSync('node_modules/web-vitals/dist/web-vitals.iife.js');
-const SCRIPT = 'function used() { return 1; } used();\n' + 'function never() { return "words that are never needed"; }\n'.repeat(60);
+const SCRIPT =
+	'function used() { return 1; } used();\n' + 'function never() { return "words that are never needed"; }\n'.repeat(60);
 const LONG_TEXT = 'The tide waits for nobody on the pier at Harrow Quay. '.repeat(200);
 
-const html = (title: string, body: string, head = '') => `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${title}</title>${head}</head><body>${body}</body></html>`;
+const html = (title: string, body: string, head = '') =>
+	`<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${title}</title>${head}</head><body>${body}</body></html>`;
 
 const NESTED = html(
 	'Nested',
@@ -37,7 +39,10 @@ const PAGES: Record<string, string> = {
 			document.querySelector('#quick').onclick = () => { const box = document.createElement('p'); box.textContent = 'Done quickly'; document.querySelector('#out').append(box); };
 		});</script>`
 	),
-	'/covered': html('Covered', '<button id="under">Under</button><div id="wall" style="position:fixed;inset:0;background:#eee">We use cookies on this page. Accept?</div>'),
+	'/covered': html(
+		'Covered',
+		'<button id="under">Under</button><div id="wall" style="position:fixed;inset:0;background:#eee">We use cookies on this page. Accept?</div>'
+	),
 	'/held': html(
 		'Held',
 		'<h1>Held back</h1><div style="height:3000px"></div>',
@@ -45,14 +50,32 @@ const PAGES: Record<string, string> = {
 			if (woke) return; woke = true; const script = document.createElement('script'); script.src = '/late.js'; document.head.append(script); }, { passive: true });</script>`
 	),
 	'/cached': html('Cached', '<h1>Cached</h1><img src="/kept.svg" width="40" height="40" alt="">'),
-	'/worker': html('Worker', '<h1>Worker</h1><p id="said"></p>', `<script>
+	'/worker': html(
+		'Worker',
+		'<h1>Worker</h1><p id="said"></p>',
+		`<script>
 		navigator.serviceWorker.register('/sw.js').then(() => navigator.serviceWorker.ready).then(() => new Promise((go) => navigator.serviceWorker.controller ? go() : navigator.serviceWorker.addEventListener('controllerchange', go)))
-		.then(() => fetch('/through-worker.txt')).then((r) => r.text()).then((t) => document.querySelector('#said').textContent = t);</script>`),
-	'/shadow': html('Shadow', '<x-card></x-card>', `<script>customElements.define('x-card', class extends HTMLElement { constructor() { super(); this.attachShadow({ mode: 'open' }).innerHTML = '<h1 style="font-size:60px">Inside the shadow</h1><button id="inner">Press</button><p id="told"></p>'; this.shadowRoot.querySelector('#inner').onclick = () => this.shadowRoot.querySelector('#told').textContent = 'pressed'; } });</script>`),
+		.then(() => fetch('/through-worker.txt')).then((r) => r.text()).then((t) => document.querySelector('#said').textContent = t);</script>`
+	),
+	'/shadow': html(
+		'Shadow',
+		'<x-card></x-card>',
+		`<script>customElements.define('x-card', class extends HTMLElement { constructor() { super(); this.attachShadow({ mode: 'open' }).innerHTML = '<h1 style="font-size:60px">Inside the shadow</h1><button id="inner">Press</button><p id="told"></p>'; this.shadowRoot.querySelector('#inner').onclick = () => this.shadowRoot.querySelector('#told').textContent = 'pressed'; } });</script>`
+	),
 	'/framed': html('Framed', '<h1>Outer</h1><iframe src="http://other.test/inner" width="400" height="200"></iframe>'),
-	'/inner': html('Inner', '<p>Inner words</p><script>const until = performance.now() + 120; while (performance.now() < until);</script><img src="/kept.svg?inner" alt="">'),
-	'/blocks': html('Blocks', '<h1>Blocks</h1><script src="http://chat.test/chat.js"></script><script>fetch("http://127.0.0.1:4170/api/trials").catch(() => 0); fetch("http://10.0.0.7/").catch(() => 0); const f = document.createElement("iframe"); f.src = "file:///etc/passwd"; document.body.append(f);</script>'),
-	'/weights': html('Weights', `<h1>Weights</h1><p>${LONG_TEXT}</p><script src="/code.js"></script>`, '<link rel="stylesheet" href="/look.css">')
+	'/inner': html(
+		'Inner',
+		'<p>Inner words</p><script>const until = performance.now() + 120; while (performance.now() < until);</script><img src="/kept.svg?inner" alt="">'
+	),
+	'/blocks': html(
+		'Blocks',
+		'<h1>Blocks</h1><script src="http://chat.test/chat.js"></script><script>fetch("http://127.0.0.1:4170/api/trials").catch(() => 0); fetch("http://10.0.0.7/").catch(() => 0); const f = document.createElement("iframe"); f.src = "file:///etc/passwd"; document.body.append(f);</script>'
+	),
+	'/weights': html(
+		'Weights',
+		`<h1>Weights</h1><p>${LONG_TEXT}</p><script src="/code.js"></script>`,
+		'<link rel="stylesheet" href="/look.css">'
+	)
 };
 
 const reported = new Map<string, number>();
@@ -60,7 +83,8 @@ const seenHeaders: Record<string, string | string[] | undefined>[] = [];
 
 function site(request: IncomingMessage, response: ServerResponse): void {
 	const url = new URL(request.url ?? '/', 'http://site.test');
-	const send = (type: string, body: string | Buffer, more: Record<string, string> = {}) => void response.writeHead(200, { 'content-type': type, ...more }).end(body);
+	const send = (type: string, body: string | Buffer, more: Record<string, string> = {}) =>
+		void response.writeHead(200, { 'content-type': type, ...more }).end(body);
 	const page = PAGES[url.pathname];
 	if (page) {
 		seenHeaders.push(request.headers);
@@ -71,29 +95,44 @@ function site(request: IncomingMessage, response: ServerResponse): void {
 		case '/web-vitals.js':
 			return send('text/javascript', WEB_VITALS);
 		case '/late.js':
-			return send('text/javascript', `const until = performance.now() + 130; while (performance.now() < until);\n//${'x'.repeat(20_000)}`);
+			return send(
+				'text/javascript',
+				`const until = performance.now() + 130; while (performance.now() < until);\n//${'x'.repeat(20_000)}`
+			);
 		case '/code.js':
 			return send('text/javascript', SCRIPT, { 'cache-control': 'no-store' });
 		case '/look.css':
-			return send('text/css', `h1 { color: #123 }\n${'.never { color: red }\n'.repeat(80)}`, { 'cache-control': 'max-age=86400' });
+			return send('text/css', `h1 { color: #123 }\n${'.never { color: red }\n'.repeat(80)}`, {
+				'cache-control': 'max-age=86400'
+			});
 		case '/kept.svg':
-			return send('image/svg+xml', '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40"><rect width="40" height="40"/></svg>', { 'cache-control': 'max-age=600' });
+			return send(
+				'image/svg+xml',
+				'<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40"><rect width="40" height="40"/></svg>',
+				{ 'cache-control': 'max-age=600' }
+			);
 		case '/sw.js':
-			return send('text/javascript', `self.onactivate = (e) => e.waitUntil(clients.claim()); self.onfetch = (e) => { if (e.request.url.includes('through-worker')) e.respondWith(fetch('/worker-data.txt')); };`);
+			return send(
+				'text/javascript',
+				`self.onactivate = (e) => e.waitUntil(clients.claim()); self.onfetch = (e) => { if (e.request.url.includes('through-worker')) e.respondWith(fetch('/worker-data.txt')); };`
+			);
 		case '/worker-data.txt':
 			return send('text/plain', 'Brought by the worker. '.repeat(50));
 		case '/data.json':
 			return send('application/json', '{}');
 		case '/locked':
-			if (request.headers.authorization !== `Basic ${Buffer.from('keeper:tide').toString('base64')}`) return void response.writeHead(401, { 'www-authenticate': 'Basic realm="x"' }).end('No');
+			if (request.headers.authorization !== `Basic ${Buffer.from('keeper:tide').toString('base64')}`)
+				return void response.writeHead(401, { 'www-authenticate': 'Basic realm="x"' }).end('No');
 			return send('text/html', html('Open', '<h1>Open</h1>'));
 		case '/report': {
 			let body = '';
-			request.on('data', (chunk) => (body += chunk)).on('end', () => {
-				const { name, value } = JSON.parse(body) as { name: string; value: number };
-				reported.set(name, value);
-				response.end();
-			});
+			request
+				.on('data', (chunk) => (body += chunk))
+				.on('end', () => {
+					const { name, value } = JSON.parse(body) as { name: string; value: number };
+					reported.set(name, value);
+					response.end();
+				});
 			return;
 		}
 		default:
@@ -106,7 +145,14 @@ describe('visits', function () {
 	let lab: Lab;
 	before(async () => {
 		server = await serve(site);
-		lab = new Lab({ hostMap: [rule('site.test', server.port), rule('other.test', server.port), rule('chat.test', server.port), { ...rule('127.0.0.1', server.port), pattern: 'localhost-is-secure.localhost' }] });
+		lab = new Lab({
+			hostMap: [
+				rule('site.test', server.port),
+				rule('other.test', server.port),
+				rule('chat.test', server.port),
+				{ ...rule('127.0.0.1', server.port), pattern: 'localhost-is-secure.localhost' }
+			]
+		});
 	});
 	after(async () => {
 		await lab.close();
@@ -143,7 +189,10 @@ describe('visits', function () {
 		});
 
 		it('tell a swap of a part from a full navigation', async () => {
-			const { steps, finalUrl, figures } = await load('/plain', QUICK, [{ open: '/nested' }, { expect: { title: 'Nested', url: '/nested' } }]);
+			const { steps, finalUrl, figures } = await load('/plain', QUICK, [
+				{ open: '/nested' },
+				{ expect: { title: 'Nested', url: '/nested' } }
+			]);
 			expect(steps[0]).to.include({ status: 'ok', navigated: true, requests: 1 });
 			expect(steps[0]!.quietMs).to.be.above(0);
 			// The load itself stays what it was.
@@ -152,13 +201,23 @@ describe('visits', function () {
 		});
 
 		it('reach into shadow trees', async () => {
-			const { steps, lcp } = await load('/shadow', QUICK, [{ click: '#inner' }, { expect: { selector: '#told', text: 'pressed' } }]);
-			expect(steps.map((step) => [step.status, step.message])).to.deep.equal([['ok', null], ['ok', null]]);
+			const { steps, lcp } = await load('/shadow', QUICK, [
+				{ click: '#inner' },
+				{ expect: { selector: '#told', text: 'pressed' } }
+			]);
+			expect(steps.map((step) => [step.status, step.message])).to.deep.equal([
+				['ok', null],
+				['ok', null]
+			]);
 			expect(lcp).to.not.equal(null);
 		});
 
 		it('name step and selector when they fail, with the picture of that moment, and skip the rest', async () => {
-			const { record, stepPicture } = await lab.measure('http://site.test/covered', QUICK, [{ expect: { selector: '#under' } }, { click: '#under' }, { click: '#wall' }]);
+			const { record, stepPicture } = await lab.measure('http://site.test/covered', QUICK, [
+				{ expect: { selector: '#under' } },
+				{ click: '#under' },
+				{ click: '#wall' }
+			]);
 			expect(record.steps.map((step) => step.status)).to.deep.equal(['ok', 'failed', 'skipped']);
 			expect(record.steps[1]!.message).to.equal('Step 2, Click #under: #under is covered by #wall.');
 			expect(stepPicture!.step).to.equal(2);
@@ -169,7 +228,9 @@ describe('visits', function () {
 
 		it('say what they waited for in vain', async () => {
 			const { steps } = await load('/plain', QUICK, [{ expect: { text: 'not here' }, within: 200 }]);
-			expect(steps[0]!.message).to.match(/^Step 1, Expect the words “not here”: the words “not here” are not on the page \(after 200 ms\)\.$/);
+			expect(steps[0]!.message).to.match(
+				/^Step 1, Expect the words “not here”: the words “not here” are not on the page \(after 200 ms\)\.$/
+			);
 			const { steps: bad } = await load('/plain', QUICK, [{ wait: { selector: 'p[' } }]);
 			expect(bad[0]!.message).to.match(/not a valid selector/);
 		});
@@ -258,12 +319,17 @@ describe('visits', function () {
 		expect(record.environment.notes.join(' ')).to.match(/asked for .*127\.0\.0\.1:4170.*private or local/);
 		expect(record.environment.notes.join(' ')).to.match(/10\.0\.0\.7:80/);
 		expect(record.requests.some((one) => one.url.startsWith('file:'))).to.equal(false);
-		for (const one of record.requests.filter((request) => /127\.0\.0\.1|10\.0\.0\.7/.test(request.url))) expect(one.status, one.url).to.equal(null);
+		for (const one of record.requests.filter((request) => /127\.0\.0\.1|10\.0\.0\.7/.test(request.url)))
+			expect(one.status, one.url).to.equal(null);
 	});
 
 	it('sends headers, cookies and credentials, and keeps their secrets out of the record', async () => {
 		seenHeaders.length = 0;
-		const record = await load('/plain', { ...QUICK, headers: [{ name: 'X-Stage', value: 'preview-17' }], cookies: [{ name: 'consent', value: 'given-9' }] });
+		const record = await load('/plain', {
+			...QUICK,
+			headers: [{ name: 'X-Stage', value: 'preview-17' }],
+			cookies: [{ name: 'consent', value: 'given-9' }]
+		});
 		expect(seenHeaders[0]).to.include({ 'x-stage': 'preview-17', cookie: 'consent=given-9' });
 		expect(JSON.stringify(record.conditions)).to.not.match(/preview-17|given-9/);
 		const locked = await lab.measure('http://site.test/locked', QUICK);
@@ -274,9 +340,15 @@ describe('visits', function () {
 	});
 
 	it('lets conditions map hosts, but to private addresses only where the operator does', async () => {
-		const mapped = await lab.measure('http://new-server.test/plain', { ...QUICK, hostMap: `new-server.test=127.0.0.1:${server.port}` });
+		const mapped = await lab.measure('http://new-server.test/plain', {
+			...QUICK,
+			hostMap: `new-server.test=127.0.0.1:${server.port}`
+		});
 		expect(mapped.record.status).to.equal('ok');
-		const refused = await lab.measure('http://new-server.test/plain', { ...QUICK, hostMap: 'new-server.test=127.0.0.1:4170' });
+		const refused = await lab.measure('http://new-server.test/plain', {
+			...QUICK,
+			hostMap: 'new-server.test=127.0.0.1:4170'
+		});
 		expect(refused.record.failure!.code).to.equal('private-address');
 	});
 
@@ -288,8 +360,16 @@ describe('visits', function () {
 	it('writes records that fit the published schema', async () => {
 		const record = await load('/held', { ...QUICK, input: 'nudge' }, [{ scroll: 'bottom' }]);
 		const ajv = new Ajv();
-		const valid = ajv.validate(JSON.parse(readFileSync('docs/load-record.schema.json', 'utf8')) as object, JSON.parse(JSON.stringify(record)));
+		const valid = ajv.validate(
+			JSON.parse(readFileSync('docs/load-record.schema.json', 'utf8')) as object,
+			JSON.parse(JSON.stringify(record))
+		);
 		expect(valid, ajv.errorsText()).to.equal(true);
-		expect(ajv.validate(JSON.parse(readFileSync('docs/load-record.schema.json', 'utf8')) as object, { ...record, figures: {} })).to.equal(false);
+		expect(
+			ajv.validate(JSON.parse(readFileSync('docs/load-record.schema.json', 'utf8')) as object, {
+				...record,
+				figures: {}
+			})
+		).to.equal(false);
 	});
 });

@@ -7,16 +7,27 @@ const arms = [
 	{ name: 'Without chat', url: 'https://skerry-line.test/timetable', baseline: true },
 	{ name: 'With chat', url: 'https://with-chat.skerry-line.test/timetable' }
 ];
-const trial = { question: 'Slower with the chat?', kind: 'side-by-side', arms, conditions: ['desktop'], rounds: 2, warmups: 0, seed: 3 };
+const trial = {
+	question: 'Slower with the chat?',
+	kind: 'side-by-side',
+	arms,
+	conditions: ['desktop'],
+	rounds: 2,
+	warmups: 0,
+	seed: 3
+};
 
 /** Processes below this one whose command line fits. */
 function processes(pattern: RegExp): number[] {
-	const rows = execFileSync('ps', ['-eo', 'pid,ppid,args']).toString().split('\n').slice(1)
+	const rows = execFileSync('ps', ['-eo', 'pid,ppid,args'])
+		.toString()
+		.split('\n')
+		.slice(1)
 		.map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line))
 		.filter((match) => match !== null)
 		.map(([, pid, ppid, args]) => ({ pid: Number(pid), ppid: Number(ppid), args: args! }));
 	const mine = new Set([process.pid]);
-	for (let grown = true; grown; ) {
+	for (let grown = true; grown;) {
 		grown = false;
 		for (const row of rows) if (mine.has(row.ppid) && !mine.has(row.pid)) grown = Boolean(mine.add(row.pid));
 	}
@@ -30,7 +41,8 @@ describe('API and runner', () => {
 	before(async () => (app = await startApp()));
 	after(() => app.end());
 
-	const finished = (id: number) => until(async () => (await app.api('GET', `/api/trials/${id}`)).body.status === 'done', 250_000, `trial ${id} done`);
+	const finished = (id: number) =>
+		until(async () => (await app.api('GET', `/api/trials/${id}`)).body.status === 'done', 250_000, `trial ${id} done`);
 
 	it('answers bad input with 4xx, the path and words', async () => {
 		const bad: [body: unknown, status: number, path: string][] = [
@@ -59,11 +71,16 @@ describe('API and runner', () => {
 		const { status, body } = await app.api('POST', '/api/trials', trial);
 		expect(status).to.equal(201);
 		expect((await app.api('POST', `/api/trials/${body.id}/start`)).status).to.equal(202);
-		expect((await app.api('POST', `/api/trials/${body.id}/start`, {})).status, 'a second press changes nothing').to.equal(202);
+		expect(
+			(await app.api('POST', `/api/trials/${body.id}/start`, {})).status,
+			'a second press changes nothing'
+		).to.equal(202);
 		await finished(body.id);
 		const answer = (await app.api('GET', `/api/trials/${body.id}`)).body;
 		expect(answer.progress).to.deep.equal({ done: 4, total: 4 });
-		expect(answer.loads.map((load: { status: string; reason: string | null }) => load.reason ?? load.status)).to.deep.equal(['ok', 'ok', 'ok', 'ok']);
+		expect(
+			answer.loads.map((load: { status: string; reason: string | null }) => load.reason ?? load.status)
+		).to.deep.equal(['ok', 'ok', 'ok', 'ok']);
 		const wire = answer.results.find((result: { metric: string }) => result.metric === 'wire');
 		expect(wire.shift.estimate, 'the chat adds bytes').to.be.above(5000);
 		expect(wire.verdict, 'two rounds decide nothing').to.equal('undecided');

@@ -17,7 +17,15 @@ const ARMS = [
 	{ name: 'A', url: 'https://orrery-hall.test/a', baseline: true },
 	{ name: 'B', url: 'https://orrery-hall.test/b' }
 ];
-const NEW_TRIAL = { question: 'Is B lighter?', kind: 'side-by-side', arms: ARMS, conditions: ['desktop', 'staging'], rounds: 2, warmups: 0, seed: 4 };
+const NEW_TRIAL = {
+	question: 'Is B lighter?',
+	kind: 'side-by-side',
+	arms: ARMS,
+	conditions: ['desktop', 'staging'],
+	rounds: 2,
+	warmups: 0,
+	seed: 4
+};
 const HAR = {
 	log: {
 		version: '1.2',
@@ -28,8 +36,27 @@ const HAR = {
 				pageref: 'p',
 				startedDateTime: '2026-11-01T10:00:00.000Z',
 				time: 300,
-				request: { method: 'GET', url: 'https://orrery-hall.test/', httpVersion: 'h2', headers: [], queryString: [], cookies: [], headersSize: -1, bodySize: 0 },
-				response: { status: 200, statusText: 'OK', httpVersion: 'h2', headers: [], cookies: [], content: { size: 900, mimeType: 'text/html' }, redirectURL: '', headersSize: 100, bodySize: 400 },
+				request: {
+					method: 'GET',
+					url: 'https://orrery-hall.test/',
+					httpVersion: 'h2',
+					headers: [],
+					queryString: [],
+					cookies: [],
+					headersSize: -1,
+					bodySize: 0
+				},
+				response: {
+					status: 200,
+					statusText: 'OK',
+					httpVersion: 'h2',
+					headers: [],
+					cookies: [],
+					content: { size: 900, mimeType: 'text/html' },
+					redirectURL: '',
+					headersSize: 100,
+					bodySize: 400
+				},
 				cache: {},
 				timings: { send: 1, wait: 200, receive: 99 }
 			}
@@ -80,7 +107,12 @@ const CALLS: Call[] = [
 	['exclude', 'POST', '/api/loads/43/exclude', { reason: 'a backup ran' }],
 	['exclude without a reason', 'POST', '/api/loads/43/exclude', { reason: ' ' }],
 	['restore', 'POST', '/api/loads/6/restore'],
-	['a load outside a trial', 'POST', '/api/loads', { url: 'https://orrery-hall.test/', conditions: 'phone', nudge: true }],
+	[
+		'a load outside a trial',
+		'POST',
+		'/api/loads',
+		{ url: 'https://orrery-hall.test/', conditions: 'phone', nudge: true }
+	],
 	['a load of no address', 'POST', '/api/loads', { url: 'orrery', conditions: 'phone' }],
 	['a HAR', 'POST', '/api/loads/har', HAR],
 	['a file that is no HAR', 'POST', '/api/loads/har', { log: {} }],
@@ -98,17 +130,25 @@ function steady(name: string, body: unknown, began: number): unknown {
 	const text = JSON.stringify(body, (key, value: unknown) => {
 		if (key === 'seed' && name.startsWith('the repeat')) return '(drawn)';
 		if (key === 'id' && name === 'a load outside a trial') return '(queued)';
-		if (typeof value === 'string' && /^\d{4}-\d\d-\d\dT[\d:.]+Z$/.test(value) && Date.parse(value) >= began) return '(now)';
+		if (typeof value === 'string' && /^\d{4}-\d\d-\d\dT[\d:.]+Z$/.test(value) && Date.parse(value) >= began)
+			return '(now)';
 		return value;
 	});
 	return JSON.parse(text);
 }
 
 async function ask(app: TestApp, [name, method, path, body]: Call, began: number): Promise<Answer> {
-	const response = await fetch(app.url + path, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) });
+	const response = await fetch(app.url + path, {
+		method,
+		...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+	});
 	const type = response.headers.get('content-type') ?? '';
 	const bytes = Buffer.from(await response.arrayBuffer());
-	const read = /json/.test(type) ? steady(name, JSON.parse(bytes.toString()), began) : /^text/.test(type) ? bytes.toString() : createHash('sha256').update(bytes).digest('hex');
+	const read = /json/.test(type)
+		? steady(name, JSON.parse(bytes.toString()), began)
+		: /^text/.test(type)
+			? bytes.toString()
+			: createHash('sha256').update(bytes).digest('hex');
 	return { status: response.status, type, body: read };
 }
 
@@ -137,7 +177,12 @@ describe('the API’s contract', function () {
 	it('tells the queued load by its id, then where its load is', async () => {
 		const asked = await app.api('POST', '/api/loads', { url: 'https://orrery-hall.test/x', conditions: 'desktop' });
 		const told = await app.api('GET', `/api/singles/${asked.body.id}`);
-		expect(told.body).to.deep.equal({ id: asked.body.id, url: 'https://orrery-hall.test/x', status: 'queued', loadId: null });
+		expect(told.body).to.deep.equal({
+			id: asked.body.id,
+			url: 'https://orrery-hall.test/x',
+			status: 'queued',
+			loadId: null
+		});
 	});
 
 	it('sends the progress of trials and the lab to listeners', async () => {

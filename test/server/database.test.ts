@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { BUILT_IN_CONDITIONS } from '../../src/core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import { failedRecord } from '../../src/lab/assemble';
 import { failure } from '../../src/lab/failure';
 import { openDatabase, type Db } from '../../src/lib/server/db/connection';
@@ -13,22 +13,23 @@ import { exportTrial, importDemo, importTrial } from '../../src/lib/server/demo'
 import { judgementOf } from '../../src/lib/server/queue/answer';
 import { createTrial, NotPossible, settleTrial, startTrial, stopTrial } from '../../src/lib/server/queue/trials';
 import * as v from 'valibot';
-import { NewTrialInput } from '../../src/core/trial/input';
+import { NewTrialInput } from '$core/trial/input';
 
-const input = (extra: Partial<v.InferInput<typeof NewTrialInput>> = {}): NewTrialInput => v.parse(NewTrialInput, {
-	question: 'Is it?',
-	kind: 'side-by-side',
-	arms: [
-		{ name: 'A', url: 'http://a.test', baseline: false },
-		{ name: 'B', url: 'http://b.test/x', baseline: true }
-	],
-	conditions: ['desktop'],
-	rounds: 3,
-	warmups: 1,
-	seed: 5,
-	clientId: null,
-	...extra
-});
+const input = (extra: Partial<v.InferInput<typeof NewTrialInput>> = {}): NewTrialInput =>
+	v.parse(NewTrialInput, {
+		question: 'Is it?',
+		kind: 'side-by-side',
+		arms: [
+			{ name: 'A', url: 'http://a.test', baseline: false },
+			{ name: 'B', url: 'http://b.test/x', baseline: true }
+		],
+		conditions: ['desktop'],
+		rounds: 3,
+		warmups: 1,
+		seed: 5,
+		clientId: null,
+		...extra
+	});
 
 describe('database and queue', () => {
 	let folder: string;

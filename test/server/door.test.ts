@@ -17,14 +17,24 @@ interface Answer {
 }
 
 /** As any program may write it: `fetch` forbids some of these headers. */
-function ask(url: string, method: string, path: string, headers: Record<string, string> = {}, body: string | Buffer = ''): Promise<Answer> {
+function ask(
+	url: string,
+	method: string,
+	path: string,
+	headers: Record<string, string> = {},
+	body: string | Buffer = ''
+): Promise<Answer> {
 	return new Promise((resolve, reject) => {
-		const sent = request(url + path, { method, headers: { accept: 'text/html', 'content-length': Buffer.byteLength(body), ...headers } }, (response) => {
-			let text = '';
-			response.setEncoding('utf8');
-			response.on('data', (chunk: string) => (text += chunk));
-			response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body: text }));
-		});
+		const sent = request(
+			url + path,
+			{ method, headers: { accept: 'text/html', 'content-length': Buffer.byteLength(body), ...headers } },
+			(response) => {
+				let text = '';
+				response.setEncoding('utf8');
+				response.on('data', (chunk: string) => (text += chunk));
+				response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body: text }));
+			}
+		);
 		sent.on('error', reject);
 		sent.end(body);
 	});
@@ -33,11 +43,23 @@ function ask(url: string, method: string, path: string, headers: Record<string, 
 describe('the door', () => {
 	const allowed = allowedHosts('127.0.0.1', 4170, 'https://zafra.agency.test, http://desk.test:8080');
 	const get = (host: string) => refusal({ method: 'GET', headers: { host } }, allowed)?.status ?? 200;
-	const post = (headers: Record<string, string>) => refusal({ method: 'POST', headers: { host: '127.0.0.1:4170', ...headers } }, allowed)?.status ?? 200;
+	const post = (headers: Record<string, string>) =>
+		refusal({ method: 'POST', headers: { host: '127.0.0.1:4170', ...headers } }, allowed)?.status ?? 200;
 
 	it('opens under its own names alone, which ends DNS rebinding', () => {
-		for (const host of ['127.0.0.1:4170', 'localhost:4170', '[::1]:4170', 'zafra.agency.test', 'desk.test:8080']) expect(get(host), host).to.equal(200);
-		for (const host of ['', 'evil.test', 'evil.test:4170', '127.0.0.1', '127.0.0.1:4171', 'localhost.evil.test:4170', 'zafra.agency.test:4170', '0.0.0.0:4170']) expect(get(host), host).to.equal(421);
+		for (const host of ['127.0.0.1:4170', 'localhost:4170', '[::1]:4170', 'zafra.agency.test', 'desk.test:8080'])
+			expect(get(host), host).to.equal(200);
+		for (const host of [
+			'',
+			'evil.test',
+			'evil.test:4170',
+			'127.0.0.1',
+			'127.0.0.1:4171',
+			'localhost.evil.test:4170',
+			'zafra.agency.test:4170',
+			'0.0.0.0:4170'
+		])
+			expect(get(host), host).to.equal(421);
 		expect(() => allowedHosts('127.0.0.1', 4170, 'zafra')).to.throw('ZAFRA_ORIGINS');
 	});
 
@@ -51,13 +73,23 @@ describe('the door', () => {
 	});
 
 	it('knows which addresses let others in', () => {
-		for (const host of ['127.0.0.1', 'localhost', '::1', '127.0.0.53']) expect(isOpenToOthers(host), host).to.equal(false);
-		for (const host of ['0.0.0.0', '::', '192.0.2.7', 'zafra.agency.test']) expect(isOpenToOthers(host), host).to.equal(true);
+		for (const host of ['127.0.0.1', 'localhost', '::1', '127.0.0.53'])
+			expect(isOpenToOthers(host), host).to.equal(false);
+		for (const host of ['0.0.0.0', '::', '192.0.2.7', 'zafra.agency.test'])
+			expect(isOpenToOthers(host), host).to.equal(true);
 	});
 
 	it('leads back to own paths only', () => {
 		expect(['/trials?state=done', '/'].map(ownPath)).to.deep.equal(['/trials?state=done', '/']);
-		for (const path of ['/\\evil.test/', '//evil.test/', '/\t/evil.test', 'http://evil.test/', 'trials', '\\\\evil.test', '/%0d%0aset-cookie:x']) {
+		for (const path of [
+			'/\\evil.test/',
+			'//evil.test/',
+			'/\t/evil.test',
+			'http://evil.test/',
+			'trials',
+			'\\\\evil.test',
+			'/%0d%0aset-cookie:x'
+		]) {
 			const back = ownPath(path);
 			expect(new URL(back, 'http://own.test').origin, path).to.equal('http://own.test');
 			expect(back, path).to.match(/^\/(?![/\\])/);
@@ -86,46 +118,124 @@ describe('the app behind the door', function () {
 	});
 
 	it('sends a policy with each page that lets nothing foreign or inline in', async () => {
-		for (const path of ['/', '/trials', '/trials/new', '/loads', '/workshop', '/workshop/conditions/new', '/nothing-here']) {
+		for (const path of [
+			'/',
+			'/trials',
+			'/trials/new',
+			'/loads',
+			'/workshop',
+			'/workshop/conditions/new',
+			'/nothing-here'
+		]) {
 			const { headers } = await ask(app.url, 'GET', path);
 			const policy = String(headers['content-security-policy']);
 			expect(policy, path).to.include("default-src 'self'");
 			expect(policy, path).to.include("frame-ancestors 'none'");
-			expect(/script-src [^;]*/.exec(policy)![0], path).to.match(/'nonce-/).and.not.include('unsafe');
+			expect(/script-src [^;]*/.exec(policy)![0], path)
+				.to.match(/'nonce-/)
+				.and.not.include('unsafe');
 			expect(headers['permissions-policy'], path).to.include('camera=()');
 			expect(headers['x-content-type-options'], path).to.equal('nosniff');
 		}
 	});
 
 	it('goes back to own paths only, and takes odd bytes', async () => {
-		const back = async (value: string) => (await ask(app.url, 'POST', '/client', { 'content-type': FORM, origin: app.url }, `client=1&back=${value}`)).headers.location;
+		const back = async (value: string) =>
+			(await ask(app.url, 'POST', '/client', { 'content-type': FORM, origin: app.url }, `client=1&back=${value}`))
+				.headers.location;
 		expect(await back('/trials')).to.equal('/trials');
-		for (const value of ['/%5Cevil.test/', '//evil.test', '/%5C%5Cevil.test', '%E0%A4%A']) expect(await back(value), value).to.equal('/');
+		for (const value of ['/%5Cevil.test/', '//evil.test', '/%5C%5Cevil.test', '%E0%A4%A'])
+			expect(await back(value), value).to.equal('/');
 		expect(await back('/tr%C3%AFals%0D%0Aset-cookie:a=b')).to.match(/^\/tr%C3%AFals/);
-		const broken = await ask(app.url, 'POST', '/client', { 'content-type': 'multipart/form-data; boundary=x', origin: app.url }, '--x\r\nnonsense');
+		const broken = await ask(
+			app.url,
+			'POST',
+			'/client',
+			{ 'content-type': 'multipart/form-data; boundary=x', origin: app.url },
+			'--x\r\nnonsense'
+		);
 		expect(broken.status).to.equal(400);
 		expect(broken.body).to.include('could not be read');
 	});
 
 	it('never shows what conditions keep secret', async () => {
-		const fields = new URLSearchParams({ id: 'behind', name: 'Behind a log-in', width: '1200', height: '800', pixelRatio: '1', roundTripMs: '10', downKbps: '9000', upKbps: '9000', dnsMs: '0', place: 'near', cache: 'first', input: 'none', headers: 'X-Preview [cdn.files.test]: tokensecret', cookies: 'session: cookiesecret', username: 'ana', password: 'passsecret', capS: '30', quietS: '1' });
-		const save = (path: string, form: URLSearchParams) => ask(app.url, 'POST', `/workshop/conditions/${path}?/save`, { 'content-type': FORM, origin: app.url }, form.toString());
+		const fields = new URLSearchParams({
+			id: 'behind',
+			name: 'Behind a log-in',
+			width: '1200',
+			height: '800',
+			pixelRatio: '1',
+			roundTripMs: '10',
+			downKbps: '9000',
+			upKbps: '9000',
+			dnsMs: '0',
+			place: 'near',
+			cache: 'first',
+			input: 'none',
+			headers: 'X-Preview [cdn.files.test]: tokensecret',
+			cookies: 'session: cookiesecret',
+			username: 'ana',
+			password: 'passsecret',
+			capS: '30',
+			quietS: '1'
+		});
+		const save = (path: string, form: URLSearchParams) =>
+			ask(
+				app.url,
+				'POST',
+				`/workshop/conditions/${path}?/save`,
+				{ 'content-type': FORM, origin: app.url },
+				form.toString()
+			);
 		expect((await save('new', fields)).status).to.equal(303);
 		const form = await ask(app.url, 'GET', '/workshop/conditions/behind');
-		expect(form.body).to.include('X-Preview [cdn.files.test]').and.not.match(/tokensecret|cookiesecret|passsecret/);
+		expect(form.body)
+			.to.include('X-Preview [cdn.files.test]')
+			.and.not.match(/tokensecret|cookiesecret|passsecret/);
 		// Saved again without writing them anew, they stay.
-		for (const [name, value] of [['headers', 'X-Preview [cdn.files.test]: (saved, not shown)'], ['cookies', 'session: (saved, not shown)'], ['password', '(saved, not shown)'], ['name', 'Renamed']]) fields.set(name!, value!);
+		for (const [name, value] of [
+			['headers', 'X-Preview [cdn.files.test]: (saved, not shown)'],
+			['cookies', 'session: (saved, not shown)'],
+			['password', '(saved, not shown)'],
+			['name', 'Renamed']
+		])
+			fields.set(name!, value!);
 		expect((await save('behind', fields)).status).to.equal(303);
 		const db = new Database(join(app.folder, 'zafra.db'), { readonly: true });
 		const stored = db.prepare("SELECT body FROM conditions WHERE id = 'behind'").pluck().get() as string;
 		db.close();
-		expect(JSON.parse(stored)).to.deep.include({ name: 'Renamed', headers: [{ name: 'X-Preview', value: 'tokensecret', hosts: ['cdn.files.test'] }], authentication: { username: 'ana', password: 'passsecret' } });
+		expect(JSON.parse(stored)).to.deep.include({
+			name: 'Renamed',
+			headers: [{ name: 'X-Preview', value: 'tokensecret', hosts: ['cdn.files.test'] }],
+			authentication: { username: 'ana', password: 'passsecret' }
+		});
 		fields.set('headers', 'X-Other: (saved, not shown)');
-		expect((await save('behind', fields)).body).to.include('X-Other').and.include('anew');
+		expect((await save('behind', fields)).body)
+			.to.include('X-Other')
+			.and.include('anew');
 
-		const { body: made } = await app.api('POST', '/api/trials', { question: 'Secret?', kind: 'side-by-side', arms: [{ name: 'A', url: 'http://a.test' }, { name: 'B', url: 'http://b.test' }], conditions: ['behind'], rounds: 1, warmups: 0 });
+		const { body: made } = await app.api('POST', '/api/trials', {
+			question: 'Secret?',
+			kind: 'side-by-side',
+			arms: [
+				{ name: 'A', url: 'http://a.test' },
+				{ name: 'B', url: 'http://b.test' }
+			],
+			conditions: ['behind'],
+			rounds: 1,
+			warmups: 0
+		});
 		const { body: load } = await app.api('POST', '/api/loads', { url: 'http://a.test/', conditions: 'behind' });
-		for (const path of [`/api/trials/${made.id}`, `/api/singles/${load.id}`, '/api/conditions', `/api/trials/${made.id}/loads.csv`, `/trials/${made.id}`, '/workshop', '/loads', '/trials/new']) {
+		for (const path of [
+			`/api/trials/${made.id}`,
+			`/api/singles/${load.id}`,
+			'/api/conditions',
+			`/api/trials/${made.id}/loads.csv`,
+			`/trials/${made.id}`,
+			'/workshop',
+			'/loads',
+			'/trials/new'
+		]) {
 			const { body, status } = await ask(app.url, 'GET', path);
 			expect(status, path).to.equal(200);
 			expect(body, path).not.to.match(/tokensecret|cookiesecret|passsecret/);
@@ -139,7 +249,20 @@ describe('the app behind the door', function () {
 		const db = new Database(join(app.folder, 'zafra.db'));
 		db.exec('BEGIN EXCLUSIVE');
 		try {
-			const busy = await ask(app.url, 'POST', '/api/trials', { 'content-type': 'application/json' }, JSON.stringify({ question: 'Busy?', kind: 'same-page', arms: [{ name: 'A', url: 'http://a.test' }], conditions: ['desktop'], rounds: 1, warmups: 0 }));
+			const busy = await ask(
+				app.url,
+				'POST',
+				'/api/trials',
+				{ 'content-type': 'application/json' },
+				JSON.stringify({
+					question: 'Busy?',
+					kind: 'same-page',
+					arms: [{ name: 'A', url: 'http://a.test' }],
+					conditions: ['desktop'],
+					rounds: 1,
+					warmups: 0
+				})
+			);
 			expect(busy.status).to.equal(503);
 			expect(busy.headers['retry-after']).to.match(/^\d+$/);
 			expect(JSON.parse(busy.body).error.message).to.include('try again');
@@ -152,25 +275,38 @@ describe('the app behind the door', function () {
 	});
 
 	it('takes no HAR that nests for ever, holds a hundred thousand requests, or comes from another age', async () => {
-		const entry = (url: string, at = '2026-11-24T10:00:00Z') => ({ startedDateTime: at, time: 5, request: { method: 'GET', url }, response: { status: 200 } });
-		const send = (har: unknown) => app.api('POST', '/api/loads/har', typeof har === 'string' ? har : { log: { version: '1.2', entries: har } });
+		const entry = (url: string, at = '2026-11-24T10:00:00Z') => ({
+			startedDateTime: at,
+			time: 5,
+			request: { method: 'GET', url },
+			response: { status: 200 }
+		});
+		const send = (har: unknown) =>
+			app.api('POST', '/api/loads/har', typeof har === 'string' ? har : { log: { version: '1.2', entries: har } });
 		const words = async (har: unknown) => {
 			const { status, body } = await send(har);
 			expect(status).to.equal(422);
 			return body.error.message as string;
 		};
 		expect(await words('['.repeat(6_000_000))).to.include('nests deeper');
-		expect(await words(Array.from({ length: 20_001 }, () => entry('http://a.test/')))).to.include('20,001 requests').and.include('20,000');
-		expect(await words([entry('http://a.test/', '+275760-01-01T00:00:00Z')])).to.include('log.entries.0.startedDateTime');
+		expect(await words(Array.from({ length: 20_001 }, () => entry('http://a.test/'))))
+			.to.include('20,001 requests')
+			.and.include('20,000');
+		expect(await words([entry('http://a.test/', '+275760-01-01T00:00:00Z')])).to.include(
+			'log.entries.0.startedDateTime'
+		);
 		expect(await words([entry('http://a.test/'), entry('http://')])).to.include('log.entries.1.request.url');
 		expect(await words([entry('file:///etc/passwd')])).to.include('no request over HTTP');
 		const slow = send(Array.from({ length: 15_000 }, (_, i) => entry(`http://a.test/${i}`)));
 		let longest = 0;
-		for (let done = false; !done; ) {
+		for (let done = false; !done;) {
 			const began = performance.now();
 			await app.api('GET', '/api/health');
 			longest = Math.max(longest, performance.now() - began);
-			done = await Promise.race([slow.then(() => true), new Promise<boolean>((next) => setTimeout(() => next(false), 20))]);
+			done = await Promise.race([
+				slow.then(() => true),
+				new Promise<boolean>((next) => setTimeout(() => next(false), 20))
+			]);
 		}
 		const { status, body } = await slow;
 		expect(status).to.equal(201);
@@ -183,7 +319,10 @@ describe('the app behind the door', function () {
 describe('starting', () => {
 	/** What a start says that must not succeed. */
 	async function words(environment: NodeJS.ProcessEnv, folder: string): Promise<string> {
-		const child = spawn(process.execPath, ['scripts/serve.mjs'], { env: { ...process.env, PORT: String(await freePort()), ZAFRA_DATA: folder, ZAFRA_RUNNER: 'off', ...environment }, stdio: ['ignore', 'pipe', 'pipe'] });
+		const child = spawn(process.execPath, ['scripts/serve.mjs'], {
+			env: { ...process.env, PORT: String(await freePort()), ZAFRA_DATA: folder, ZAFRA_RUNNER: 'off', ...environment },
+			stdio: ['ignore', 'pipe', 'pipe']
+		});
 		let said = '';
 		for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
 		await until(() => child.exitCode !== null, 20_000, 'the app to give up').catch((error: Error) => {
@@ -196,7 +335,9 @@ describe('starting', () => {
 
 	it('is refused on an address that others reach, unless that is meant', async () => {
 		const folder = mkdtempSync(join(tmpdir(), 'zafra-start-'));
-		expect(await words({ HOST: '0.0.0.0' }, folder)).to.include('ZAFRA_OPEN=yes').and.include('Anybody');
+		expect(await words({ HOST: '0.0.0.0' }, folder))
+			.to.include('ZAFRA_OPEN=yes')
+			.and.include('Anybody');
 		rmSync(folder, { recursive: true });
 	});
 

@@ -5,9 +5,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import * as v from 'valibot';
-import { BUILT_IN_CONDITIONS, type Conditions } from '../../src/core/load/conditions';
-import type { MeasuredLoad } from '../../src/core/load/record';
-import { NewTrialInput } from '../../src/core/trial/input';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import type { MeasuredLoad } from '$core/load/record';
+import { NewTrialInput } from '$core/trial/input';
 import { failedRecord } from '../../src/lab/assemble';
 import { failure } from '../../src/lab/failure';
 import type { Lab } from '../../src/lab/lab';
@@ -39,7 +39,11 @@ function fakeLab(measure: (url: string, conditions: Conditions) => Promise<Measu
 	return { lab: lab as unknown as Lab, calls };
 }
 const good = (): MeasuredLoad => ({ record: recordOf(), frames: [], picture: null });
-const bad = (code: 'browser-killed' | 'refused'): MeasuredLoad => ({ record: failedRecord('http://a.test/', BUILT_IN_CONDITIONS[1]!, new Date(), failure(code).reason), frames: [], picture: null });
+const bad = (code: 'browser-killed' | 'refused'): MeasuredLoad => ({
+	record: failedRecord('http://a.test/', BUILT_IN_CONDITIONS[1]!, new Date(), failure(code).reason),
+	frames: [],
+	picture: null
+});
 
 describe('runner', function () {
 	this.timeout(30_000);
@@ -49,14 +53,32 @@ describe('runner', function () {
 	beforeEach(() => {
 		folder = mkdtempSync(join(tmpdir(), 'zafra-runner-'));
 		db = openDatabase(folder);
-		const arms = [{ name: 'A', url: 'http://a.test' }, { name: 'B', url: 'http://b.test' }];
-		trial = createTrial(db, v.parse(NewTrialInput, { question: 'Is it?', kind: 'side-by-side', arms, conditions: ['desktop'], rounds: 1, warmups: 0 }));
+		const arms = [
+			{ name: 'A', url: 'http://a.test' },
+			{ name: 'B', url: 'http://b.test' }
+		];
+		trial = createTrial(
+			db,
+			v.parse(NewTrialInput, {
+				question: 'Is it?',
+				kind: 'side-by-side',
+				arms,
+				conditions: ['desktop'],
+				rounds: 1,
+				warmups: 0
+			})
+		);
 	});
 	afterEach(() => {
 		db.close();
 		rmSync(folder, { recursive: true });
 	});
-	const job = () => db.prepare('SELECT status, attempts, lease_owner FROM job WHERE id = 1').get() as { status: string; attempts: number; lease_owner: string | null };
+	const job = () =>
+		db.prepare('SELECT status, attempts, lease_owner FROM job WHERE id = 1').get() as {
+			status: string;
+			attempts: number;
+			lease_owner: string | null;
+		};
 	const done = () => loadsOfTrial(db, trial).length;
 
 	it('keeps a second lab out by a lock on a file, and lets it in once the first has gone', async () => {
@@ -156,7 +178,15 @@ describe('runner', function () {
 	});
 
 	it('tells of a lab that has not finished a load in its time, and of a load outside a trial', () => {
-		const state = { owner: 'me', pid: process.pid, state: 'busy' as const, jobId: null, browser: '/usr/bin/chromium', problem: null, sandboxed: false };
+		const state = {
+			owner: 'me',
+			pid: process.pid,
+			state: 'busy' as const,
+			jobId: null,
+			browser: '/usr/bin/chromium',
+			problem: null,
+			sandboxed: false
+		};
 		writeLabState(db, { ...state, loadUntil: new Date(Date.now() + 5000).toISOString() });
 		expect(labNow(db)).to.include({ state: 'busy', doing: 'a load outside a trial', problem: null, unprotected: true });
 		writeLabState(db, { ...state, loadUntil: new Date(Date.now() - 60_000).toISOString() });

@@ -5,9 +5,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import * as v from 'valibot';
-import { BUILT_IN_CONDITIONS } from '../../src/core/load/conditions';
-import type { Figures } from '../../src/core/metrics/catalogue';
-import { NewTrialInput } from '../../src/core/trial/input';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import type { Figures } from '$core/metrics/catalogue';
+import { NewTrialInput } from '$core/trial/input';
 import { keepConditions, listConditions, dropConditions } from '../../src/lib/server/db/conditions';
 import { openDatabase, type Db } from '../../src/lib/server/db/connection';
 import { findEvidencePicture, keepSettling, markersOf, settlingsOf } from '../../src/lib/server/db/evidence';
@@ -19,7 +19,18 @@ import { judgementForPage, judgementOf, trialAnswer, trialWithoutJudgement } fro
 import { evidenceOf, trialWithoutEvidence, workOutEvidence } from '../../src/lib/server/queue/evidence';
 import { repeatTrial } from '../../src/lib/server/queue/repeat';
 import { askForLoad, importHar, nudgeArm } from '../../src/lib/server/queue/singles';
-import { addRounds, createTrial, leaveOut, NotPossible, noteChange, pauseTrial, resumeTrial, settleTrial, startTrial, stopTrial } from '../../src/lib/server/queue/trials';
+import {
+	addRounds,
+	createTrial,
+	leaveOut,
+	NotPossible,
+	noteChange,
+	pauseTrial,
+	resumeTrial,
+	settleTrial,
+	startTrial,
+	stopTrial
+} from '../../src/lib/server/queue/trials';
 import { haltForSpace, isFull } from '../../src/lib/server/runner/space';
 import { recordOf, requestOf } from '../support/records';
 
@@ -62,9 +73,26 @@ describe('trials in the queue', () => {
 	});
 
 	/** As the runner does, with made-up figures. */
-	function finish(job: Job, figures: Partial<Figures> = {}, more: Parameters<typeof recordOf>[0] = {}, picture: Buffer | null = null): number {
+	function finish(
+		job: Job,
+		figures: Partial<Figures> = {},
+		more: Parameters<typeof recordOf>[0] = {},
+		picture: Buffer | null = null
+	): number {
 		expect(finishJob(db, job.id, 'me')).to.equal(true);
-		const id = insertLoad(db, { ...job, jobId: job.id }, { record: recordOf({ conditions: BUILT_IN_CONDITIONS[1]!, ...more, figures: { score: 80, lcp: 2000, cls: 0, tbt: 100, wire: 500_000, ...figures } }), frames: [], picture });
+		const id = insertLoad(
+			db,
+			{ ...job, jobId: job.id },
+			{
+				record: recordOf({
+					conditions: BUILT_IN_CONDITIONS[1]!,
+					...more,
+					figures: { score: 80, lcp: 2000, cls: 0, tbt: 100, wire: 500_000, ...figures }
+				}),
+				frames: [],
+				picture
+			}
+		);
 		settleTrial(db, job.trialId);
 		return id;
 	}
@@ -76,7 +104,18 @@ describe('trials in the queue', () => {
 		}
 		return done;
 	}
-	const leasedPlace = (trialId: number) => ({ id: 0, trialId, armId: 1, conditionId: 'desktop', stage: 0, round: 1, warmup: false, settle: false, attempts: 1, retry: 0 });
+	const leasedPlace = (trialId: number) => ({
+		id: 0,
+		trialId,
+		armId: 1,
+		conditionId: 'desktop',
+		stage: 0,
+		round: 1,
+		warmup: false,
+		settle: false,
+		attempts: 1,
+		retry: 0
+	});
 	const make = (extra: Partial<v.InferInput<typeof NewTrialInput>> = {}) => {
 		const id = createTrial(db, input(extra));
 		startTrial(db, id);
@@ -112,7 +151,16 @@ describe('trials in the queue', () => {
 	it('take turns, a round each, and a round is not torn apart', () => {
 		const [first, second] = [make({ rounds: 2 }), make({ rounds: 2 })];
 		const order = runAll().map((job) => `${job.trialId}.${job.round}`);
-		expect(order).to.deep.equal([`${first}.1`, `${first}.1`, `${second}.1`, `${second}.1`, `${first}.2`, `${first}.2`, `${second}.2`, `${second}.2`]);
+		expect(order).to.deep.equal([
+			`${first}.1`,
+			`${first}.1`,
+			`${second}.1`,
+			`${second}.1`,
+			`${first}.2`,
+			`${first}.2`,
+			`${second}.2`,
+			`${second}.2`
+		]);
 	});
 
 	it('keep their turns when the clock goes back', () => {
@@ -137,7 +185,10 @@ describe('trials in the queue', () => {
 		const judgement = judgementOf(db, findTrial(db, id)!);
 		expect(findTrial(db, id)!.status).to.equal('done');
 		expect(judgement.health.find((one) => one.arm !== baseline)).to.include({ loads: 10, failed: 4 });
-		expect(judgement.results.find((one) => one.metric === 'lcp')).to.include({ verdict: 'none', reason: '4 of 10 loads of “B” failed.' });
+		expect(judgement.results.find((one) => one.metric === 'lcp')).to.include({
+			verdict: 'none',
+			reason: '4 of 10 loads of “B” failed.'
+		});
 	});
 
 	it('wait for their time, and spread over it', () => {
@@ -147,14 +198,19 @@ describe('trials in the queue', () => {
 		expect(runAll()).to.have.length(2);
 		expect(openJobs(db, spread)).to.equal(4);
 		expect(openJobs(db, later)).to.equal(6);
-		const times = db.prepare('SELECT DISTINCT not_before FROM job WHERE trial_id = ? ORDER BY 1').pluck().all(spread) as string[];
+		const times = db
+			.prepare('SELECT DISTINCT not_before FROM job WHERE trial_id = ? ORDER BY 1')
+			.pluck()
+			.all(spread) as string[];
 		expect((Date.parse(times[1]!) - Date.parse(times[0]!)) / 60_000).to.be.closeTo(20, 0.01);
 	});
 
 	it('that are adaptive stop at the look at which all is decided', () => {
 		const id = make({ adaptive: true, primary: ['lcp'] });
 		expect(findTrial(db, id)!.design.rounds).to.equal(24);
-		const done = runAll((job) => ({ lcp: (findTrial(db, id)!.design.arms[0]!.id === job.armId ? 2000 : 3000) + job.round }));
+		const done = runAll((job) => ({
+			lcp: (findTrial(db, id)!.design.arms[0]!.id === job.armId ? 2000 : 3000) + job.round
+		}));
 		expect(done).to.have.length(20);
 		expect(findTrial(db, id)).to.include({ status: 'done' });
 		const judgement = judgementOf(db, findTrial(db, id)!);
@@ -167,7 +223,9 @@ describe('trials in the queue', () => {
 		const baseline = findTrial(db, id)!.design.arms[0]!.id;
 		// Two rounds of five the other way: open, with hope.
 		const differences = [210, 240, -80, -10, 100];
-		expect(runAll((job) => ({ lcp: 2000 + (job.armId === baseline ? 0 : differences[job.round % 5]!) + job.round }))).to.have.length(48);
+		expect(
+			runAll((job) => ({ lcp: 2000 + (job.armId === baseline ? 0 : differences[job.round % 5]!) + job.round }))
+		).to.have.length(48);
 		const trial = findTrial(db, id)!;
 		expect(trial.status).to.equal('done');
 		expect(trial.design.looks!.map((look) => look.rounds)).to.deep.equal([10, 14, 18, 24]);
@@ -197,7 +255,10 @@ describe('trials in the queue', () => {
 		const trial = findTrial(db, id)!;
 		expect(trial).to.include({ status: 'done' });
 		expect(trial.design).to.include({ rounds: 5, added: 1 });
-		expect(trial.design.looks!.map((look) => [look.rounds, Number(look.spent.toFixed(6)), look.by])).to.deep.equal([[3, 0.04, 'plan'], [5, 0.045, 'added']]);
+		expect(trial.design.looks!.map((look) => [look.rounds, Number(look.spent.toFixed(6)), look.by])).to.deep.equal([
+			[3, 0.04, 'plan'],
+			[5, 0.045, 'added']
+		]);
 	});
 
 	it('tell the API nothing between looks but progress, spread and when the next look is', async () => {
@@ -209,7 +270,10 @@ describe('trials in the queue', () => {
 		runAll(() => ({ lcp: 2000 }));
 		const after = await trialAnswer(db, findTrial(db, id)!);
 		expect(after).to.deep.include({ nextLook: null, looks: [{ rounds: 4, spent: 0.04, by: 'plan' }] });
-		expect(after.results.find((one) => one.metric === 'lcp')!.target).to.deep.equal({ value: 1800, standing: 'both-missed' });
+		expect(after.results.find((one) => one.metric === 'lcp')!.target).to.deep.equal({
+			value: 1800,
+			standing: 'both-missed'
+		});
 	});
 
 	it('stopped are looked at with what the rounds so far have earned, and the rest when they go on', () => {
@@ -223,7 +287,10 @@ describe('trials in the queue', () => {
 		expect(look!.spent).to.be.closeTo(0.04 * 0.25 ** 1.5, 1e-12);
 		startTrial(db, id);
 		runAll();
-		expect(findTrial(db, id)!.design.looks!.map((one) => [one.rounds, one.by])).to.deep.equal([[2, 'stop'], [8, 'plan']]);
+		expect(findTrial(db, id)!.design.looks!.map((one) => [one.rounds, one.by])).to.deep.equal([
+			[2, 'stop'],
+			[8, 'plan']
+		]);
 	});
 
 	it('load a failed load again at the end of its round, at most twice more, and not an arm that is down', () => {
@@ -236,13 +303,29 @@ describe('trials in the queue', () => {
 			if (fails) {
 				failures++;
 				expect(finishJob(db, job.id, 'me')).to.equal(true);
-				insertLoad(db, { ...job, jobId: job.id }, { record: recordOf({ status: 'failed', failure: { code: 'refused', message: 'x', advice: 'y' } }), frames: [], picture: null });
+				insertLoad(
+					db,
+					{ ...job, jobId: job.id },
+					{
+						record: recordOf({ status: 'failed', failure: { code: 'refused', message: 'x', advice: 'y' } }),
+						frames: [],
+						picture: null
+					}
+				);
 				retryJob(db, job);
 				settleTrial(db, job.trialId);
 			} else finish(job);
 		}
-		const [a, b] = findTrial(db, id)!.design.arms.map((arm) => arm.id).sort((x, y) => (order[0]!.includes(`1.${x}.`) ? -1 : 1) - (order[0]!.includes(`1.${y}.`) ? -1 : 1));
-		expect(order.slice(0, 5)).to.deep.equal([`1.${a}.0 failed`, `1.${b}.0 failed`, `1.${a}.1 failed`, `1.${b}.1`, `1.${a}.2`]);
+		const [a, b] = findTrial(db, id)!
+			.design.arms.map((arm) => arm.id)
+			.sort((x, y) => (order[0]!.includes(`1.${x}.`) ? -1 : 1) - (order[0]!.includes(`1.${y}.`) ? -1 : 1));
+		expect(order.slice(0, 5)).to.deep.equal([
+			`1.${a}.0 failed`,
+			`1.${b}.0 failed`,
+			`1.${a}.1 failed`,
+			`1.${b}.1`,
+			`1.${a}.2`
+		]);
 		expect(order.slice(5).every((one) => one.startsWith('2.'))).to.equal(true);
 		const trial = findTrial(db, id)!;
 		expect(trial.status).to.equal('done');
@@ -257,7 +340,8 @@ describe('trials in the queue', () => {
 		const [load] = loadsOfTrial(db, id);
 		expect(refusal(() => leaveOut(db, load!.id, '  '))).to.match(/^422 Say why/);
 		leaveOut(db, load!.id, 'The server was restarted');
-		const lcp = (of: 'results' | 'withoutExcluded') => judgementOf(db, findTrial(db, id)!)[of]?.find((one) => one.metric === 'lcp')?.n;
+		const lcp = (of: 'results' | 'withoutExcluded') =>
+			judgementOf(db, findTrial(db, id)!)[of]?.find((one) => one.metric === 'lcp')?.n;
 		expect([lcp('results'), lcp('withoutExcluded')]).to.deep.equal([3, 2]);
 		expect(loadsOfTrial(db, id)[0]!.excluded).to.equal('The server was restarted');
 		leaveOut(db, load!.id, null);
@@ -266,7 +350,14 @@ describe('trials in the queue', () => {
 	});
 
 	it('in stages remember what was changed, with its settings file, and start each stage once', () => {
-		const id = make({ kind: 'before-after', arms: [{ name: 'Before', url: 'http://a.test' }, { name: 'After', url: 'http://a.test' }], rounds: 2 });
+		const id = make({
+			kind: 'before-after',
+			arms: [
+				{ name: 'Before', url: 'http://a.test' },
+				{ name: 'After', url: 'http://a.test' }
+			],
+			rounds: 2
+		});
 		runAll();
 		expect(findTrial(db, id)!.status).to.equal('waiting');
 		noteChange(db, id, { words: 'Larder on', fileName: 'larder.json', file: '{"on":true}' });
@@ -276,7 +367,12 @@ describe('trials in the queue', () => {
 		expect(refusal(() => startTrial(db, id, 0))).to.match(/^409/);
 		runAll();
 		expect(findTrial(db, id)!.status).to.equal('done');
-		expect(markersOf(db, id)[0]).to.include({ stage: 1, words: 'Larder on', fileName: 'larder.json', file: '{"on":true}' });
+		expect(markersOf(db, id)[0]).to.include({
+			stage: 1,
+			words: 'Larder on',
+			fileName: 'larder.json',
+			file: '{"on":true}'
+		});
 		expect(refusal(() => addRounds(db, id, 2))).to.match(/^409 .*in the past/);
 	});
 
@@ -289,7 +385,9 @@ describe('trials in the queue', () => {
 			finishJob(db, job.id, 'me');
 			keepSettling(db, job, { stable: true, words: 'Stable' });
 		}
-		expect(settlingsOf<{ words: string }>(db, id).map((one) => one.result.words)).to.deep.equal(Array(4).fill('Stable'));
+		expect(settlingsOf<{ words: string }>(db, id).map((one) => one.result.words)).to.deep.equal(
+			Array(4).fill('Stable')
+		);
 		expect(leaseJob(db, 'me')!.settle).to.equal(false);
 	});
 
@@ -301,28 +399,60 @@ describe('trials in the queue', () => {
 		dropConditions(db, 'slow-desk');
 		expect(findTrial(db, id)!.design.conditions[0]!.name).to.equal('Slow desk');
 		expect(listConditions(db).map((one) => one.id)).to.deep.equal(['phone', 'desktop']);
-		expect(refusal(() => createTrial(db, input({ conditions: ['tablet'] })))).to.equal('422 Unknown conditions “tablet”. Known are: phone, desktop.');
+		expect(refusal(() => createTrial(db, input({ conditions: ['tablet'] })))).to.equal(
+			'422 Unknown conditions “tablet”. Known are: phone, desktop.'
+		);
 	});
 
 	it('are refused in words where a design makes no sense', () => {
-		expect(refusal(() => createTrial(db, input({ kind: 'before-after', adaptive: true })))).to.match(/^422 .*adaptive trial needs interleaved/);
+		expect(refusal(() => createTrial(db, input({ kind: 'before-after', adaptive: true })))).to.match(
+			/^422 .*adaptive trial needs interleaved/
+		);
 		const issue = (extra: object) => v.safeParse(NewTrialInput, { ...input(), ...extra }).issues?.[0].message;
 		expect(issue({ kind: 'same-page' })).to.match(/give one address/);
-		expect(issue({ kind: 'sweep', arms: [{ name: 'A', url: 'http://a.test', page: 'Home' }, { name: 'B', url: 'http://b.test', page: 'Article' }] })).to.match(/has two arms/);
+		expect(
+			issue({
+				kind: 'sweep',
+				arms: [
+					{ name: 'A', url: 'http://a.test', page: 'Home' },
+					{ name: 'B', url: 'http://b.test', page: 'Article' }
+				]
+			})
+		).to.match(/has two arms/);
 		expect(issue({ notBefore: 'tomorrow' })).to.match(/not a time/);
 		expect(issue({ steps: [{ clik: '#a' }] })).to.match(/one of the verbs/);
 	});
 
 	it('of one page make two looks of one address; sweeps judge each page and all together', () => {
 		const same = createTrial(db, input({ kind: 'same-page', arms: [{ name: 'Home', url: 'http://a.test' }] }));
-		expect(findTrial(db, same)!.design.arms.map((arm) => [arm.name, arm.url, arm.baseline])).to.deep.equal([['Home', 'http://a.test/', true], ['Home, second look', 'http://a.test/', false]]);
-		const arms = ['Home', 'Article'].flatMap((page) => ['Without', 'With'].map((name) => ({ name, page, url: `http://${name.toLowerCase()}.test/${page}` })));
+		expect(findTrial(db, same)!.design.arms.map((arm) => [arm.name, arm.url, arm.baseline])).to.deep.equal([
+			['Home', 'http://a.test/', true],
+			['Home, second look', 'http://a.test/', false]
+		]);
+		const arms = ['Home', 'Article'].flatMap((page) =>
+			['Without', 'With'].map((name) => ({ name, page, url: `http://${name.toLowerCase()}.test/${page}` }))
+		);
 		const id = make({ kind: 'sweep', arms, rounds: 7, primary: ['lcp'] });
 		const names = new Map(findTrial(db, id)!.design.arms.map((arm) => [arm.id, arm]));
-		runAll((job) => ({ lcp: 2000 + job.round + (names.get(job.armId)!.name === 'With' ? (names.get(job.armId)!.page === 'Home' ? 400 : 600) : 0) }));
+		runAll((job) => ({
+			lcp:
+				2000 +
+				job.round +
+				(names.get(job.armId)!.name === 'With' ? (names.get(job.armId)!.page === 'Home' ? 400 : 600) : 0)
+		}));
 		const results = judgementOf(db, findTrial(db, id)!).results.filter((one) => one.metric === 'lcp');
-		expect(results.map((one) => [names.get(one.arm)?.page ?? 'all', Number(one.shift!.estimate.toFixed(2))])).to.deep.equal([['Home', 400], ['Article', 600], ['all', 0.25]]);
-		const three = v.safeParse(NewTrialInput, { ...input(), kind: 'sweep', arms: [...arms, { name: 'Third', page: 'Home', url: 'http://third.test/' }] });
+		expect(
+			results.map((one) => [names.get(one.arm)?.page ?? 'all', Number(one.shift!.estimate.toFixed(2))])
+		).to.deep.equal([
+			['Home', 400],
+			['Article', 600],
+			['all', 0.25]
+		]);
+		const three = v.safeParse(NewTrialInput, {
+			...input(),
+			kind: 'sweep',
+			arms: [...arms, { name: 'Third', page: 'Home', url: 'http://third.test/' }]
+		});
 		expect(three.issues?.[0].message).to.match(/two arms with the same “page”/);
 	});
 
@@ -378,7 +508,11 @@ describe('trials in the queue', () => {
 		const id = make({ rounds: 4, primary: ['wire'] });
 		for (let i = 0; i < 4; i++) {
 			const job = leaseJob(db, 'me')!;
-			finish(job, { wire: 1000 * job.armId }, { requests: [requestOf({ type: 'document', wireBytes: 1000 * job.armId })] });
+			finish(
+				job,
+				{ wire: 1000 * job.armId },
+				{ requests: [requestOf({ type: 'document', wireBytes: 1000 * job.armId })] }
+			);
 		}
 		pauseTrial(db, id);
 		await workOutEvidence(db, id);
@@ -388,13 +522,31 @@ describe('trials in the queue', () => {
 	it('have their evidence worked out once, and again when the loads change', async () => {
 		const id = make({ rounds: 2, primary: ['wire'] });
 		const baseline = findTrial(db, id)!.design.arms[0]!.id;
-		const shot = (red: number) => sharp({ create: { width: 120, height: 80, channels: 3, background: '#fff' } }).composite([{ input: { create: { width: 60, height: 80, channels: 3, background: { r: red, g: 20, b: 20 } } }, left: 0, top: 0 }]).webp({ lossless: true }).toBuffer();
+		const shot = (red: number) =>
+			sharp({ create: { width: 120, height: 80, channels: 3, background: '#fff' } })
+				.composite([
+					{
+						input: { create: { width: 60, height: 80, channels: 3, background: { r: red, g: 20, b: 20 } } },
+						left: 0,
+						top: 0
+					}
+				])
+				.webp({ lossless: true })
+				.toBuffer();
 		const pictures = [await shot(20), await shot(240)];
 		for (let job = leaseJob(db, 'me'); job; job = leaseJob(db, 'me')) {
 			const isBaseline = job.armId === baseline;
 			const url = isBaseline ? 'http://a.test/' : 'http://b.test/x';
-			const requests = [requestOf({ url, type: 'document', wireBytes: 1000 }), ...(isBaseline ? [] : [requestOf({ url: 'https://bell.test/b.js', type: 'script', wireBytes: 40_000 })])];
-			finish(job, { wire: isBaseline ? 1000 : 41_000 }, { url, finalUrl: url, requests }, pictures[isBaseline ? 0 : 1]!);
+			const requests = [
+				requestOf({ url, type: 'document', wireBytes: 1000 }),
+				...(isBaseline ? [] : [requestOf({ url: 'https://bell.test/b.js', type: 'script', wireBytes: 40_000 })])
+			];
+			finish(
+				job,
+				{ wire: isBaseline ? 1000 : 41_000 },
+				{ url, finalUrl: url, requests },
+				pictures[isBaseline ? 0 : 1]!
+			);
 		}
 		expect(trialWithoutEvidence(db)).to.equal(id);
 		// One that could not be worked out does not stand in the way of others.
@@ -432,22 +584,45 @@ describe('single loads', () => {
 		expect(leaseSingle(db, 'me')).to.equal(null);
 		releaseSingles(db, 'another');
 		expect(leaseSingle(db, 'another')!.attempts).to.equal(2);
-		const loadId = insertLoad(db, { jobId: null, trialId: null, armId: null, conditionId: 'phone', stage: 0, round: 0, warmup: false }, { record: recordOf(), frames: [], picture: null });
+		const loadId = insertLoad(
+			db,
+			{ jobId: null, trialId: null, armId: null, conditionId: 'phone', stage: 0, round: 0, warmup: false },
+			{ record: recordOf(), frames: [], picture: null }
+		);
 		expect(finishSingle(db, id, 'me', loadId)).to.equal(false);
 		expect(finishSingle(db, id, 'another', loadId)).to.equal(true);
-		expect(refusal(() => askForLoad(db, { url: 'http://a.test', conditions: 'tablet' }))).to.match(/^422 Unknown conditions/);
+		expect(refusal(() => askForLoad(db, { url: 'http://a.test', conditions: 'tablet' }))).to.match(
+			/^422 Unknown conditions/
+		);
 	});
 
 	it('for a trial’s arm use the trial’s frozen conditions and never count in it', () => {
 		const trial = createTrial(db, input({ conditions: ['phone', 'desktop'] }));
 		const arm = findTrial(db, trial)!.design.arms[1]!;
 		nudgeArm(db, trial, arm.id);
-		expect(listSingles(db, { trialId: trial }).map((one) => [one.url, one.conditions.id, one.conditions.input, one.armId])).to.have.deep.members([[arm.url, 'phone', 'nudge', arm.id], [arm.url, 'desktop', 'nudge', arm.id]]);
+		expect(
+			listSingles(db, { trialId: trial }).map((one) => [one.url, one.conditions.id, one.conditions.input, one.armId])
+		).to.have.deep.members([
+			[arm.url, 'phone', 'nudge', arm.id],
+			[arm.url, 'desktop', 'nudge', arm.id]
+		]);
 		expect(loadsOfTrial(db, trial)).to.deep.equal([]);
 	});
 
 	it('come from HAR files too; what is none is refused', () => {
-		const har = { log: { version: '1.2', entries: [{ startedDateTime: '2026-11-24T10:00:00Z', time: 5, request: { method: 'GET', url: 'https://h.test/' }, response: { status: 200 } }] } };
+		const har = {
+			log: {
+				version: '1.2',
+				entries: [
+					{
+						startedDateTime: '2026-11-24T10:00:00Z',
+						time: 5,
+						request: { method: 'GET', url: 'https://h.test/' },
+						response: { status: 200 }
+					}
+				]
+			}
+		};
 		expect(importHar(db, JSON.stringify(har), null)).to.be.above(0);
 		expect(refusal(() => importHar(db, 'hello', null))).to.match(/^422 This is not a HAR file/);
 	});

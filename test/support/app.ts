@@ -72,7 +72,12 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 		async api(method, path, body) {
 			const response = await fetch(url + path, {
 				method,
-				...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+				...(body === undefined
+					? {}
+					: {
+							body: typeof body === 'string' ? body : JSON.stringify(body),
+							headers: { 'content-type': 'application/json' }
+						})
 			});
 			const text = await response.text();
 			return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : text };

@@ -1,7 +1,7 @@
 /** Made-up evidence for tests of the core. */
-import { emptyRecord } from '../../src/core/load/emptyRecord';
-import type { LoadRecord, RequestRecord } from '../../src/core/load/record';
-import type { Figures } from '../../src/core/metrics/catalogue';
+import { emptyRecord } from '$core/load/emptyRecord';
+import type { LoadRecord, RequestRecord } from '$core/load/record';
+import type { Figures } from '$core/metrics/catalogue';
 
 let next = 1;
 
@@ -43,7 +43,10 @@ export function requestOf(known: Partial<RequestRecord> = {}): RequestRecord {
 	};
 }
 
-export function recordOf({ figures = {}, ...known }: Omit<Partial<LoadRecord>, 'figures'> & { figures?: Partial<Figures> } = {}): LoadRecord {
+export function recordOf({
+	figures = {},
+	...known
+}: Omit<Partial<LoadRecord>, 'figures'> & { figures?: Partial<Figures> } = {}): LoadRecord {
 	const blank = emptyRecord(known.url ?? 'https://own.test/', null, '2026-11-24T10:00:00.000Z', null);
 	return { ...blank, ...known, figures: { ...blank.figures, ...figures } };
 }

@@ -39,7 +39,11 @@ export interface RunningWorld extends RunningServer {
 /** Pictures and certificates are made once and kept between test runs. */
 export async function startDemoWeb(): Promise<RunningWorld> {
 	const world = await createDemoWeb({ folder: join(tmpdir(), 'zafra-test-demo-web') });
-	const [http, https, wrong] = await Promise.all([listen(world.http), listenSecure(world.https), listenSecure(world.wrongCertificate)]);
+	const [http, https, wrong] = await Promise.all([
+		listen(world.http),
+		listenSecure(world.https),
+		listenSecure(world.wrongCertificate)
+	]);
 	return {
 		port: http.port,
 		tlsPort: https.port,
@@ -80,7 +84,11 @@ export async function freePort(): Promise<number> {
 	return port;
 }
 
-export async function until(condition: () => boolean | Promise<boolean>, withinMs: number, what: string): Promise<void> {
+export async function until(
+	condition: () => boolean | Promise<boolean>,
+	withinMs: number,
+	what: string
+): Promise<void> {
 	const deadline = Date.now() + withinMs;
 	while (!(await condition())) {
 		if (Date.now() > deadline) throw new Error(`Waited ${withinMs / 1000} s in vain: ${what}`);

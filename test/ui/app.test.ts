@@ -19,7 +19,11 @@ describe('interface', () => {
 		page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
 		page.on('request', (request) => asked.push(request.url()));
 		page.on('pageerror', (error) => troubles.push(error.message));
-		page.on('console', (message) => message.type() === 'error' && !/status of (422|404)/.test(message.text()) && troubles.push(message.text()));
+		page.on(
+			'console',
+			(message) =>
+				message.type() === 'error' && !/status of (422|404)/.test(message.text()) && troubles.push(message.text())
+		);
 	});
 	after(async () => {
 		await browser?.close();
@@ -29,13 +33,36 @@ describe('interface', () => {
 	async function violations(): Promise<string[]> {
 		await page.evaluate(AXE);
 		return page.evaluate(async () => {
-			const axe = (globalThis as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> } }).axe;
+			const axe = (
+				globalThis as unknown as {
+					axe: { run(options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> };
+				}
+			).axe;
 			const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] });
-			return violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(' | ')}`);
+			return violations.map(
+				(one) =>
+					`${one.id}: ${one.nodes
+						.map((node) => node.target.join(' '))
+						.slice(0, 3)
+						.join(' | ')}`
+			);
 		});
 	}
 
-	const PAGES = ['/', '/trials', '/trials/new', '/trials/new?template=sweep', '/trials/1', '/trials/2', '/trials/3', '/loads', '/loads/6', '/workshop', '/workshop/conditions/new', '/nowhere'];
+	const PAGES = [
+		'/',
+		'/trials',
+		'/trials/new',
+		'/trials/new?template=sweep',
+		'/trials/1',
+		'/trials/2',
+		'/trials/3',
+		'/loads',
+		'/loads/6',
+		'/workshop',
+		'/workshop/conditions/new',
+		'/nowhere'
+	];
 	for (const scheme of ['light', 'dark'] as const)
 		it(`is accessible on every screen (axe, WCAG 2.2 AA, ${scheme})`, async () => {
 			await page.emulateMedia({ colorScheme: scheme });
@@ -61,7 +88,9 @@ describe('interface', () => {
 		await page.getByRole('link', { name: 'Did adding the chat make the timetable slower?' }).click();
 		const answer = page.locator('#answer');
 		await answer.getByRole('heading', { name: 'Phone' }).waitFor();
-		expect(await answer.getByText('Total Blocking Time:').first().innerText()).to.match(/“With Parlour Bell” is slower than “Without chat”: \d+\sms against \d+\sms/);
+		expect(await answer.getByText('Total Blocking Time:').first().innerText()).to.match(
+			/“With Parlour Bell” is slower than “Without chat”: \d+\sms against \d+\sms/
+		);
 		await page.locator('#shifts select').selectOption('tbt');
 		await page.getByRole('heading', { name: 'Loads and shift: Total Blocking Time' }).waitFor();
 		expect(page.url()).to.include('metric=tbt');
@@ -69,7 +98,10 @@ describe('interface', () => {
 		expect(await rows.count()).to.equal(44);
 		await page.locator('#loads').getByLabel('Conditions').selectOption('phone');
 		expect(await rows.count()).to.equal(22);
-		await page.getByRole('link', { name: /^Evidence/ }).last().click();
+		await page
+			.getByRole('link', { name: /^Evidence/ })
+			.last()
+			.click();
 		await page.getByRole('heading', { name: 'Page picture' }).waitFor();
 		await page.getByPlaceholder('Address, type, status').fill('bell.js');
 		await page.getByText(/^[01] of \d+$/).waitFor();
@@ -122,7 +154,10 @@ describe('interface', () => {
 		const { body } = await app.api('POST', '/api/trials', {
 			question: 'Can it be stopped?',
 			kind: 'side-by-side',
-			arms: [{ name: 'A', url: 'https://skerry-line.test/' }, { name: 'B', url: 'https://skerry-line.test/timetable' }],
+			arms: [
+				{ name: 'A', url: 'https://skerry-line.test/' },
+				{ name: 'B', url: 'https://skerry-line.test/timetable' }
+			],
 			conditions: ['desktop'],
 			rounds: 20,
 			warmups: 0
@@ -172,7 +207,13 @@ describe('interface', () => {
 		expect(await page.locator('#loads').isVisible()).to.equal(false);
 		expect(await page.locator('nav.rail').isVisible()).to.equal(false);
 		expect(await page.locator('#answer').isVisible()).to.equal(true);
-		const pdf = (await page.pdf({ format: 'A4', printBackground: true, margin: { top: '12mm', bottom: '12mm', left: '12mm', right: '12mm' } })).toString('latin1');
+		const pdf = (
+			await page.pdf({
+				format: 'A4',
+				printBackground: true,
+				margin: { top: '12mm', bottom: '12mm', left: '12mm', right: '12mm' }
+			})
+		).toString('latin1');
 		await page.emulateMedia({ media: 'screen' });
 		expect(pdf.match(/\/Type\s*\/Page\b/g)).to.have.length(1);
 	});
@@ -192,7 +233,9 @@ describe('interface', () => {
 		await context.close();
 		expect(sizes.script).to.be.within(10_000, 130_000);
 		expect(sizes.stylesheet).to.be.within(5_000, 45_000);
-		expect(asked.filter((url) => !url.startsWith(app.url) && !url.startsWith('data:') && !url.startsWith('blob:'))).to.deep.equal([]);
+		expect(
+			asked.filter((url) => !url.startsWith(app.url) && !url.startsWith('data:') && !url.startsWith('blob:'))
+		).to.deep.equal([]);
 		expect(troubles).to.deep.equal([]);
 	});
 });

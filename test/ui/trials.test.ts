@@ -11,10 +11,31 @@ const HAR = {
 	log: {
 		version: '1.2',
 		creator: { name: 'Some recorder', version: '3' },
-		pages: [{ startedDateTime: '2026-11-24T10:00:00.000Z', id: 'p', title: 'Imported page', pageTimings: { onContentLoad: 300, onLoad: 900 } }],
+		pages: [
+			{
+				startedDateTime: '2026-11-24T10:00:00.000Z',
+				id: 'p',
+				title: 'Imported page',
+				pageTimings: { onContentLoad: 300, onLoad: 900 }
+			}
+		],
 		entries: [
-			{ pageref: 'p', startedDateTime: '2026-11-24T10:00:00.000Z', time: 210, request: { method: 'GET', url: 'https://elsewhere.test/' }, response: { status: 200, content: { mimeType: 'text/html', size: 5000 } }, timings: { send: 1, wait: 180, receive: 29 } },
-			{ pageref: 'p', startedDateTime: '2026-11-24T10:00:00.250Z', time: 80, request: { method: 'GET', url: 'https://elsewhere.test/a.css' }, response: { status: 200, content: { mimeType: 'text/css' } }, timings: { send: 1, wait: 60, receive: 19 } }
+			{
+				pageref: 'p',
+				startedDateTime: '2026-11-24T10:00:00.000Z',
+				time: 210,
+				request: { method: 'GET', url: 'https://elsewhere.test/' },
+				response: { status: 200, content: { mimeType: 'text/html', size: 5000 } },
+				timings: { send: 1, wait: 180, receive: 29 }
+			},
+			{
+				pageref: 'p',
+				startedDateTime: '2026-11-24T10:00:00.250Z',
+				time: 80,
+				request: { method: 'GET', url: 'https://elsewhere.test/a.css' },
+				response: { status: 200, content: { mimeType: 'text/css' } },
+				timings: { send: 1, wait: 60, receive: 19 }
+			}
 		]
 	}
 };
@@ -44,9 +65,19 @@ describe('the analyst at work', () => {
 	async function violations(): Promise<string[]> {
 		await page.evaluate(AXE);
 		return page.evaluate(async () => {
-			const axe = (globalThis as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> } }).axe;
+			const axe = (
+				globalThis as unknown as {
+					axe: { run(options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> };
+				}
+			).axe;
 			const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] });
-			return violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(' | ')}`);
+			return violations.map(
+				(one) =>
+					`${one.id}: ${one.nodes
+						.map((node) => node.target.join(' '))
+						.slice(0, 3)
+						.join(' | ')}`
+			);
 		});
 	}
 
@@ -79,11 +110,16 @@ describe('the analyst at work', () => {
 		await page.getByRole('button', { name: 'Load the page' }).click();
 		await page.getByText(/Step 1: A step has one of the verbs/).waitFor();
 		expect(await page.getByLabel('Address').inputValue()).to.equal('https://hushed.skerry-line.test/');
-		await page.getByLabel(/A JSON list/).fill('[{"expect": {"selector": "h1"}}, {"expect": {"text": "Not to be found"}, "within": 300}]');
+		await page
+			.getByLabel(/A JSON list/)
+			.fill('[{"expect": {"selector": "h1"}}, {"expect": {"text": "Not to be found"}, "within": 300}]');
 		await page.getByRole('button', { name: 'Load the page' }).click();
 		// Without reloading: the load that ends opens by itself.
 		await page.getByRole('heading', { name: 'What it holds back' }).waitFor({ timeout: 60_000 });
-		await page.getByText(/Step 2, Expect the words “Not to be found”/).first().waitFor();
+		await page
+			.getByText(/Step 2, Expect the words “Not to be found”/)
+			.first()
+			.waitFor();
 		await page.getByRole('img', { name: 'The page when step 2 failed' }).waitFor();
 		expect(await page.locator('#held').innerText()).to.match(/Only then did the page start\s+\d+ requests/);
 		expect(await violations()).to.deep.equal([]);
@@ -94,7 +130,10 @@ describe('the analyst at work', () => {
 		await page.locator('#timeline').getByLabel('Order').selectOption('wire');
 		await page.locator('#timeline').getByLabel('By owner').check();
 		await page.locator('#timeline [data-row="1"]').click();
-		await page.getByRole('region', { name: /Details of request/ }).getByText(/Headers: \d+ sent/).waitFor();
+		await page
+			.getByRole('region', { name: /Details of request/ })
+			.getByText(/Headers: \d+ sent/)
+			.waitFor();
 		expect(page.url()).to.match(/#timeline&q=skerry&order=wire&by=owner&open=\d+/);
 		const url = page.url();
 		await page.goto('about:blank');
@@ -108,7 +147,11 @@ describe('the analyst at work', () => {
 
 	it('plays the frames and steps through what moved', async () => {
 		await page.locator('#frames').getByRole('button', { name: /Play/ }).click();
-		await page.locator('#frames').getByText(/\d+ % painted/).first().waitFor();
+		await page
+			.locator('#frames')
+			.getByText(/\d+ % painted/)
+			.first()
+			.waitFor();
 		expect(await page.locator('#picture img').evaluate((image: HTMLImageElement) => image.naturalWidth)).to.equal(1000);
 		expect(troubles).to.deep.equal([]);
 	});
@@ -127,7 +170,9 @@ describe('the analyst at work', () => {
 		await page.getByRole('heading', { name: 'Imported page' }).waitFor();
 		await page.getByText('Unknown conditions').waitFor();
 		expect(await page.locator('#timeline [data-row]').count()).to.equal(2);
-		expect(await page.locator('#figures').innerText()).to.match(/What the HAR does not hold is unknown/).and.not.match(/Largest Contentful Paint/);
+		expect(await page.locator('#figures').innerText())
+			.to.match(/What the HAR does not hold is unknown/)
+			.and.not.match(/Largest Contentful Paint/);
 		expect(await violations()).to.deep.equal([]);
 	});
 
@@ -146,7 +191,8 @@ describe('the analyst at work', () => {
 		await page.getByLabel('Rounds', { exact: true }).fill('6');
 		await page.getByText(/What 6 rounds see in four of five trials: Quick desk: a change of \d+ %/).waitFor();
 		await page.getByText('More: metrics to decide on').click();
-		for (const name of ['Score', 'Largest Contentful Paint', 'Cumulative Layout Shift', 'Total Blocking Time']) await page.getByRole('checkbox', { name, exact: true }).uncheck();
+		for (const name of ['Score', 'Largest Contentful Paint', 'Cumulative Layout Shift', 'Total Blocking Time'])
+			await page.getByRole('checkbox', { name, exact: true }).uncheck();
 		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
 		await page.getByText('What it runs on').last().click();
 		const second = page.getByRole('group', { name: 'Arm 2' });
@@ -159,34 +205,55 @@ describe('the analyst at work', () => {
 		await page.getByRole('button', { name: 'Pause' }).click();
 		await page.getByText('Paused by the analyst.').waitFor();
 		// Between looks there is no answer, and nothing that compares.
-		await page.locator('#answer').getByText(/The answer comes at the look after 6 rounds/).waitFor();
+		await page
+			.locator('#answer')
+			.getByText(/The answer comes at the look after 6 rounds/)
+			.waitFor();
 		expect(await page.locator('#shifts, #table, #why').count()).to.equal(0);
 		expect(await violations()).to.deep.equal([]);
 		await page.getByRole('button', { name: 'Go on' }).click();
 		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 180_000 });
-		await page.locator('#why').getByText(/hoarding-row\.test was added/).waitFor({ timeout: 30_000 });
+		await page
+			.locator('#why')
+			.getByText(/hoarding-row\.test was added/)
+			.waitFor({ timeout: 30_000 });
 		expect(await page.locator('#method').innerText()).to.match(/Stable after \d+ fetches/);
 		expect(await page.locator('#why').innerText()).to.match(/the parts add up to it/);
 		expect(await page.locator('#arms').innerText()).to.match(/Hoarding Row \(plugin\): added/);
 		await page.locator('#frames').getByRole('img').first().waitFor();
 		expect(await violations()).to.deep.equal([]);
 
-		await page.locator('#loads').getByRole('button', { name: /^Exclude…/ }).first().click();
+		await page
+			.locator('#loads')
+			.getByRole('button', { name: /^Exclude…/ })
+			.first()
+			.click();
 		await page.getByPlaceholder('Why?').fill('A delivery came');
 		await page.locator('#loads').getByRole('button', { name: 'Exclude', exact: true }).click();
 		await page.locator('#loads').getByText('excluded: A delivery came').waitFor();
 		// The answer stays, and a second reading stands beside it.
-		await page.locator('#answer').getByText(/1 load is excluded and counted all the same/).waitFor();
+		await page
+			.locator('#answer')
+			.getByText(/1 load is excluded and counted all the same/)
+			.waitFor();
 		await page.locator('#answer').getByText('“With ads” is heavier (bytes transferred) than').first().waitFor();
 		await page.locator('#loads').getByRole('button', { name: 'Include again' }).click();
-		await page.locator('#answer').getByText(/counted all the same/).waitFor({ state: 'detached' });
+		await page
+			.locator('#answer')
+			.getByText(/counted all the same/)
+			.waitFor({ state: 'detached' });
 
 		await page.locator('#fairness').getByRole('button', { name: 'mark as intended' }).first().click();
 		await page.locator('#fairness').getByRole('button', { name: 'intended ✓' }).waitFor();
 		await page.locator('#method').getByLabel(/Add/).fill('1');
 		await page.locator('#method').getByRole('button', { name: 'Add them' }).click();
 		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 60_000 });
-		await page.locator('#method').getByText(/Looked at after 6 rounds \(at most 4 % false calls by then\), 7 rounds \(at most 4\.5 % false calls by then\)/).waitFor();
+		await page
+			.locator('#method')
+			.getByText(
+				/Looked at after 6 rounds \(at most 4 % false calls by then\), 7 rounds \(at most 4\.5 % false calls by then\)/
+			)
+			.waitFor();
 		await page.getByRole('button', { name: 'Repeat' }).click();
 		await page.locator('#repeats').getByRole('link').waitFor();
 		expect(troubles).to.deep.equal([]);

@@ -18,7 +18,20 @@ export interface CsvLoad extends TrialLoad {
 /** One row a load; times in ms, sizes in bytes, an empty cell for what was not measured. */
 export function loadsCsv(arms: readonly TrialArm[], loads: readonly CsvLoad[]): string {
 	const armOf = new Map(arms.map((arm) => [arm.id, arm]));
-	const head = ['load', 'started', 'arm', 'url', 'conditions', 'stage', 'round', 'warmup', 'status', 'reason', 'capped', 'excluded'];
+	const head = [
+		'load',
+		'started',
+		'arm',
+		'url',
+		'conditions',
+		'stage',
+		'round',
+		'warmup',
+		'status',
+		'reason',
+		'capped',
+		'excluded'
+	];
 	const rows = loads.map((load) => [
 		load.id,
 		load.startedAt,

@@ -32,7 +32,8 @@ export function harOf(record: LoadRecord, version: string): Har {
 }
 
 const pairs = (headers: readonly [string, string][]): Header[] => headers.map(([name, value]) => ({ name, value }));
-const headerOf = (request: RequestRecord, wanted: string) => request.responseHeaders.find(([name]) => name.toLowerCase() === wanted)?.[1];
+const headerOf = (request: RequestRecord, wanted: string) =>
+	request.responseHeaders.find(([name]) => name.toLowerCase() === wanted)?.[1];
 
 function entryOf(request: RequestRecord, began: number): Entry {
 	const { timing } = request;
@@ -64,11 +65,17 @@ function entryOf(request: RequestRecord, began: number): Entry {
 			httpVersion: request.protocol ?? 'unknown',
 			cookies: [],
 			headers: pairs(request.responseHeaders),
-			content: { size: decodedBytes ?? -1, mimeType: headerOf(request, 'content-type') ?? request.mimeType ?? 'x-unknown' },
+			content: {
+				size: decodedBytes ?? -1,
+				mimeType: headerOf(request, 'content-type') ?? request.mimeType ?? 'x-unknown'
+			},
 			redirectURL: request.redirectTo ?? '',
 			headersSize: -1,
 			bodySize: request.fromCache ? 0 : -1,
-			...{ ...(wireBytes === null ? {} : { _transferSize: wireBytes }), ...(request.failed ? { _error: request.failed } : {}) }
+			...{
+				...(wireBytes === null ? {} : { _transferSize: wireBytes }),
+				...(request.failed ? { _error: request.failed } : {})
+			}
 		},
 		cache: {},
 		timings: {

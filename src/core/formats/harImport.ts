@@ -18,7 +18,11 @@ const Entry = v.object({
 	pageref: text,
 	startedDateTime: v.pipe(v.string(), v.check(isPlausibleTime, 'startedDateTime is not a time of a load')),
 	time: ms,
-	request: v.object({ method: v.string(), url: v.pipe(v.string(), v.check(isUrl, 'is no address')), headers: v.optional(v.array(pair), []) }),
+	request: v.object({
+		method: v.string(),
+		url: v.pipe(v.string(), v.check(isUrl, 'is no address')),
+		headers: v.optional(v.array(pair), [])
+	}),
 	response: v.object({
 		status: v.number(),
 		statusText: v.optional(v.string(), ''),
@@ -61,7 +65,8 @@ const HarFile = v.object({
 
 type Entry = v.InferOutput<typeof Entry>;
 
-const known = (value: number | null | undefined): number | null => (value === null || value === undefined || value < 0 ? null : value);
+const known = (value: number | null | undefined): number | null =>
+	value === null || value === undefined || value < 0 ? null : value;
 
 /**
  * The first page of a HAR.
@@ -77,11 +82,15 @@ export function loadOfHar(file: string): LoadRecord {
 	}
 	const count = (value as { log?: { entries?: unknown[] } } | null)?.log?.entries?.length ?? 0;
 	if (count > MOST_ENTRIES)
-		throw new Error(`This HAR holds ${count.toLocaleString('en-GB')} requests, and at most ${MOST_ENTRIES.toLocaleString('en-GB')} are taken: export one page load alone.`);
+		throw new Error(
+			`This HAR holds ${count.toLocaleString('en-GB')} requests, and at most ${MOST_ENTRIES.toLocaleString('en-GB')} are taken: export one page load alone.`
+		);
 	const result = v.safeParse(HarFile, value);
 	if (!result.success) {
 		const issue = result.issues[0];
-		throw new Error(`This is not a HAR 1.2 file: at ${v.getDotPath(issue) ?? 'its top'}: ${issue.message.slice(0, 300)}.`);
+		throw new Error(
+			`This is not a HAR 1.2 file: at ${v.getDotPath(issue) ?? 'its top'}: ${issue.message.slice(0, 300)}.`
+		);
 	}
 	const { log } = result.output;
 	const page = log.pages[0];
@@ -90,19 +99,29 @@ export function loadOfHar(file: string): LoadRecord {
 		.sort((a, b) => Date.parse(a.startedDateTime) - Date.parse(b.startedDateTime));
 	const first = entries[0];
 	if (!first) throw new Error('This HAR holds no request over HTTP that belongs to its first page.');
-	const zero = Math.min(Date.parse(first.startedDateTime), page ? Date.parse(page.startedDateTime) || Infinity : Infinity);
+	const zero = Math.min(
+		Date.parse(first.startedDateTime),
+		page ? Date.parse(page.startedDateTime) || Infinity : Infinity
+	);
 	const requests = entries.map((entry, i) => requestOf(entry, i, zero));
-	const document = requests.find((request) => request.redirectTo === null && request.status !== null && request.status < 400) ?? requests[0]!;
+	const document =
+		requests.find((request) => request.redirectTo === null && request.status !== null && request.status < 400) ??
+		requests[0]!;
 	const record = emptyRecord(requests[0]!.url, null, new Date(zero).toISOString(), null);
 	const maker = log.browser ?? log.creator;
 	Object.assign(record, {
 		finalUrl: document.url,
 		requests,
 		source: 'har',
-		redirects: requests.slice(0, requests.indexOf(document)).filter((request) => request.redirectTo).map((request) => request.url)
+		redirects: requests
+			.slice(0, requests.indexOf(document))
+			.filter((request) => request.redirectTo)
+			.map((request) => request.url)
 	} satisfies Partial<LoadRecord>);
 	record.environment.browser = maker ? `${maker.name} ${maker.version}`.trim() : 'unknown';
-	record.environment.notes.push('Imported from a HAR file: paints, shifts, tasks, frames and the conditions of the load are unknown.');
+	record.environment.notes.push(
+		'Imported from a HAR file: paints, shifts, tasks, frames and the conditions of the load are unknown.'
+	);
 	const sent = requests.filter((request) => !request.fromCache);
 	const total = (field: 'wireBytes' | 'decodedBytes') =>
 		sent.some((request) => request[field] === null) ? null : sent.reduce((sum, request) => sum + request[field]!, 0);
@@ -166,14 +185,18 @@ function isUrl(text: string): boolean {
 	}
 }
 
-const pairsOf = (headers: readonly { name: string; value: string }[]) => headers.map(({ name, value }): [string, string] => [name, value]);
+const pairsOf = (headers: readonly { name: string; value: string }[]) =>
+	headers.map(({ name, value }): [string, string] => [name, value]);
 
 function requestOf(entry: Entry, index: number, zero: number): RequestRecord {
 	const { request, response, timings } = entry;
 	const startMs = Date.parse(entry.startedDateTime) - zero;
 	const time = known(entry.time);
 	const wait = known(timings.wait);
-	const before = [timings.blocked, timings.dns, timings.connect, timings.send].reduce<number>((sum, part) => sum + (known(part) ?? 0), 0);
+	const before = [timings.blocked, timings.dns, timings.connect, timings.send].reduce<number>(
+		(sum, part) => sum + (known(part) ?? 0),
+		0
+	);
 	const headers = known(response.headersSize);
 	const body = known(response.bodySize);
 	const mimeType = response.content.mimeType?.split(';')[0] || null;

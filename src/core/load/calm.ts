@@ -25,5 +25,10 @@ export function busyShares(samples: readonly BusySample[]): BusyShares | null {
 	const wantedMs = total('busyMs') + stolenMs;
 	if (wantedMs <= 0) return null;
 	const stopped = samples.filter((sample) => sample.stopped).length;
-	return { stolen: stolenMs / wantedMs, foreign: Math.min(1, total('foreignMs') / wantedMs), samples: samples.length, stopped };
+	return {
+		stolen: stolenMs / wantedMs,
+		foreign: Math.min(1, total('foreignMs') / wantedMs),
+		samples: samples.length,
+		stopped
+	};
 }

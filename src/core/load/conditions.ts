@@ -85,7 +85,9 @@ const USUAL = {
 } satisfies Partial<Conditions>;
 
 /** Conditions as they are stored, with what older ones leave out. */
-export function completeConditions(stored: Partial<Conditions> & Pick<Conditions, 'id' | 'name' | 'device' | 'network'>): Conditions {
+export function completeConditions(
+	stored: Partial<Conditions> & Pick<Conditions, 'id' | 'name' | 'device' | 'network'>
+): Conditions {
 	return { summary: '', capMs: 45_000, quietMs: 2000, ...USUAL, ...stored };
 }
 
@@ -183,9 +185,12 @@ export function describeConditions(conditions: Conditions): string {
 	];
 	if (conditions.cache === 'repeat') parts.push('repeat visit');
 	if (conditions.input === 'nudge') parts.push('nudged after settling');
-	if (conditions.block.length) parts.push(`${conditions.block.length} request ${conditions.block.length === 1 ? 'pattern' : 'patterns'} blocked`);
-	if (conditions.headers.length) parts.push(`${conditions.headers.length} extra ${conditions.headers.length === 1 ? 'header' : 'headers'}`);
-	if (conditions.cookies.length) parts.push(`${conditions.cookies.length} ${conditions.cookies.length === 1 ? 'cookie' : 'cookies'} set`);
+	if (conditions.block.length)
+		parts.push(`${conditions.block.length} request ${conditions.block.length === 1 ? 'pattern' : 'patterns'} blocked`);
+	if (conditions.headers.length)
+		parts.push(`${conditions.headers.length} extra ${conditions.headers.length === 1 ? 'header' : 'headers'}`);
+	if (conditions.cookies.length)
+		parts.push(`${conditions.cookies.length} ${conditions.cookies.length === 1 ? 'cookie' : 'cookies'} set`);
 	if (conditions.hostMap) parts.push('hosts sent elsewhere');
 	if (conditions.authentication) parts.push('HTTP authentication');
 	return parts.join('; ');

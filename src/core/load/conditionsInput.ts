@@ -8,7 +8,8 @@ function number(name: string, least: number, most: number, unit = '') {
 	return v.pipe(v.number(words), v.finite(words), v.minValue(least, words), v.maxValue(most, words));
 }
 
-const text = (name: string, most: number) => v.pipe(v.string(`${name} is text.`), v.trim(), v.maxLength(most, `${name} has at most ${most} characters.`));
+const text = (name: string, most: number) =>
+	v.pipe(v.string(`${name} is text.`), v.trim(), v.maxLength(most, `${name} has at most ${most} characters.`));
 const required = (name: string, most: number) => v.pipe(text(name, most), v.nonEmpty(`${name} is missing.`));
 /** RFC 9110: a token. */
 const TOKEN = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
@@ -16,8 +17,14 @@ const pairs = <More extends v.ObjectEntries>(what: string, more: More) =>
 	v.pipe(
 		v.array(
 			v.object({
-				name: v.pipe(required(`The name of a ${what}`, 200), v.regex(TOKEN, `A ${what} name has letters, digits and - only.`)),
-				value: v.pipe(text(`The value of a ${what}`, 4000), v.regex(/^[^\r\n\0]*$/, `The value of a ${what} is one line.`)),
+				name: v.pipe(
+					required(`The name of a ${what}`, 200),
+					v.regex(TOKEN, `A ${what} name has letters, digits and - only.`)
+				),
+				value: v.pipe(
+					text(`The value of a ${what}`, 4000),
+					v.regex(/^[^\r\n\0]*$/, `The value of a ${what} is one line.`)
+				),
 				...more
 			})
 		),
@@ -34,7 +41,10 @@ const HOST = v.pipe(
 export const CONDITIONS_ID = /^[a-z0-9][a-z0-9-]{0,39}$/;
 
 export const ConditionsInput = v.object({
-	id: v.pipe(text('The key', 40), v.regex(CONDITIONS_ID, 'The key has small letters, digits and - only, for example slow-phone.')),
+	id: v.pipe(
+		text('The key', 40),
+		v.regex(CONDITIONS_ID, 'The key has small letters, digits and - only, for example slow-phone.')
+	),
 	name: required('The name', 60),
 	summary: text('The summary', 200),
 	device: v.object({
@@ -52,20 +62,30 @@ export const ConditionsInput = v.object({
 		upKbps: number('The rate up', 50, 1_000_000, ' kbit/s'),
 		dnsMs: number('The look-up', 0, 2000, ' ms')
 	}),
-	place: v.picklist(PLACES.map((place) => place.id), 'There is no such place.'),
+	place: v.picklist(
+		PLACES.map((place) => place.id),
+		'There is no such place.'
+	),
 	cache: v.picklist(['first', 'repeat'], 'The cache is “first” or “repeat”.'),
 	input: v.picklist(['none', 'nudge'], 'The input is “none” or “nudge”.'),
 	block: v.pipe(v.array(required('A pattern', 500)), v.maxLength(100, 'At most 100 patterns.')),
-	headers: pairs('header', { hosts: v.optional(v.pipe(v.array(HOST), v.maxLength(20, 'At most 20 hosts beside a header.'))) }),
+	headers: pairs('header', {
+		hosts: v.optional(v.pipe(v.array(HOST), v.maxLength(20, 'At most 20 hosts beside a header.')))
+	}),
 	cookies: pairs('cookie', {}),
 	hostMap: text('The host map', 2000),
-	authentication: v.nullable(v.object({ username: required('The user name', 200), password: text('The password', 200) })),
+	authentication: v.nullable(
+		v.object({ username: required('The user name', 200), password: text('The password', 200) })
+	),
 	capMs: number('The time cap', 3000, 300_000, ' ms'),
 	quietMs: number('The quiet time', 300, 10_000, ' ms')
 });
 
 /** Conditions from a form or a file; what is left out is usual. */
 export function parseConditions(value: unknown): v.SafeParseResult<typeof ConditionsInput> {
-	const filled = typeof value === 'object' && value !== null && 'device' in value && 'network' in value ? completeConditions(value as Conditions) : value;
+	const filled =
+		typeof value === 'object' && value !== null && 'device' in value && 'network' in value
+			? completeConditions(value as Conditions)
+			: value;
 	return v.safeParse(ConditionsInput, filled);
 }

@@ -17,7 +17,9 @@ export interface Compression {
 	wouldSave: number | null;
 }
 
-export function compressionOf(request: Pick<RequestRecord, 'responseHeaders' | 'mimeType' | 'decodedBytes' | 'body'>): Compression {
+export function compressionOf(
+	request: Pick<RequestRecord, 'responseHeaders' | 'mimeType' | 'decodedBytes' | 'body'>
+): Compression {
 	const encoding = headerOf(request, 'content-encoding');
 	const real = encoding && encoding.toLowerCase() !== 'identity' ? encoding.toLowerCase() : null;
 	const expected = TEXT.test(request.mimeType ?? '') && (request.decodedBytes ?? 0) >= 1000;
@@ -39,9 +41,11 @@ export function cacheLifetimeOf(request: Pick<RequestRecord, 'responseHeaders'>)
 	const control = (headerOf(request, 'cache-control') ?? '').toLowerCase();
 	const directives = control.split(',').map((part) => part.trim());
 	if (directives.includes('no-store')) return { kind: 'none', seconds: 0 };
-	if (directives.some((one) => one === 'no-cache' || one.startsWith('no-cache='))) return { kind: 'revalidate', seconds: 0 };
+	if (directives.some((one) => one === 'no-cache' || one.startsWith('no-cache=')))
+		return { kind: 'revalidate', seconds: 0 };
 	const age = directives.map((one) => /^max-age="?(\d+)"?$/.exec(one)?.[1]).find((found) => found !== undefined);
-	if (age !== undefined) return Number(age) > 0 ? { kind: 'fresh', seconds: Number(age) } : { kind: 'revalidate', seconds: 0 };
+	if (age !== undefined)
+		return Number(age) > 0 ? { kind: 'fresh', seconds: Number(age) } : { kind: 'revalidate', seconds: 0 };
 	const expires = headerOf(request, 'expires');
 	if (expires !== null) {
 		const from = Date.parse(headerOf(request, 'date') ?? '');
@@ -52,7 +56,13 @@ export function cacheLifetimeOf(request: Pick<RequestRecord, 'responseHeaders'>)
 	return { kind: 'unsaid', seconds: null };
 }
 
-const UNITS: [string, number][] = [['year', 31_536_000], ['day', 86_400], ['hour', 3600], ['minute', 60], ['second', 1]];
+const UNITS: [string, number][] = [
+	['year', 31_536_000],
+	['day', 86_400],
+	['hour', 3600],
+	['minute', 60],
+	['second', 1]
+];
 
 /** "1 year", "5 minutes", "not kept", "asked for again each time". */
 export function wordLifetime(lifetime: CacheLifetime): string {
@@ -76,4 +86,13 @@ export function servedFrom(request: Pick<RequestRecord, 'responseHeaders'>): 'hi
 }
 
 /** The headers that the functions here read: all that a list of requests needs to carry. */
-export const DELIVERY_HEADERS: ReadonlySet<string> = new Set(['content-encoding', 'cache-control', 'expires', 'date', 'cache-status', 'x-cache', 'x-cache-status', 'age']);
+export const DELIVERY_HEADERS: ReadonlySet<string> = new Set([
+	'content-encoding',
+	'cache-control',
+	'expires',
+	'date',
+	'cache-status',
+	'x-cache',
+	'x-cache-status',
+	'age'
+]);

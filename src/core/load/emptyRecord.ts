@@ -5,7 +5,12 @@ import { completeConditions, type Conditions } from './conditions';
 import type { FailureReason, LoadRecord, PageRecord } from './record';
 
 /** @param startedAt UTC, ISO */
-export function emptyRecord(url: string, conditions: Conditions | null, startedAt: string, failure: FailureReason | null): LoadRecord {
+export function emptyRecord(
+	url: string,
+	conditions: Conditions | null,
+	startedAt: string,
+	failure: FailureReason | null
+): LoadRecord {
 	return {
 		format: 'zafra-load',
 		version: 1,
@@ -53,15 +58,25 @@ export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'u
 	const page = stored.page ? { ...PAGE_SINCE, ...stored.page } : null;
 	// Records of today's shape stay as they are: a copy of thousands of requests is not free.
 	const known = stored.requests ?? [];
-	const requests = known.every((request) => request.initiatorChain !== undefined) ? known : known.map((request) => ({ ...REQUEST_SINCE, ...request }));
+	const requests = known.every((request) => request.initiatorChain !== undefined)
+		? known
+		: known.map((request) => ({ ...REQUEST_SINCE, ...request }));
 	const conditions = stored.conditions ? completeConditions(stored.conditions) : null;
-	const record = { ...blank, ...stored, conditions, page, requests, environment: { ...blank.environment, ...stored.environment } };
+	const record = {
+		...blank,
+		...stored,
+		conditions,
+		page,
+		requests,
+		environment: { ...blank.environment, ...stored.environment }
+	};
 	return record.recipe === LAB_RECIPE.version ? record : scoredAnew(record);
 }
 
 /** Scores by an earlier recipe never stand beside those of today's. */
 function scoredAnew(record: LoadRecord): LoadRecord {
-	const rescore = <Some extends Figures | null>(figures: Some): Some => figures && { ...figures, score: figures.score === null ? null : scoreOf(figures).value };
+	const rescore = <Some extends Figures | null>(figures: Some): Some =>
+		figures && { ...figures, score: figures.score === null ? null : scoreOf(figures).value };
 	const { heldBack } = record;
 	return {
 		...record,
@@ -72,5 +87,20 @@ function scoredAnew(record: LoadRecord): LoadRecord {
 	};
 }
 
-const PAGE_SINCE = { viewport: null, deepestPath: null, widestParent: null, images: [], fonts: [], emptySlots: [], text: '', overlay: null } satisfies Partial<PageRecord>;
-const REQUEST_SINCE = { unused: null, body: null, fromServiceWorker: false, during: 'load' as const, initiatorChain: [] };
+const PAGE_SINCE = {
+	viewport: null,
+	deepestPath: null,
+	widestParent: null,
+	images: [],
+	fonts: [],
+	emptySlots: [],
+	text: '',
+	overlay: null
+} satisfies Partial<PageRecord>;
+const REQUEST_SINCE = {
+	unused: null,
+	body: null,
+	fromServiceWorker: false,
+	during: 'load' as const,
+	initiatorChain: []
+};

@@ -26,7 +26,11 @@ type Evidence = Pick<LoadRecord, 'longTasks' | 'longFrames' | 'figures' | 'settl
  * it (Long Animation Frames); what no script covers is the browser's own work.
  * @param siteHost host of the page
  */
-export function ownedTasks({ longTasks, longFrames, figures, settledMs }: Evidence, siteHost: string, cdnHosts: readonly string[] = []): OwnedTask[] {
+export function ownedTasks(
+	{ longTasks, longFrames, figures, settledMs }: Evidence,
+	siteHost: string,
+	cdnHosts: readonly string[] = []
+): OwnedTask[] {
 	const scripts = longFrames.flatMap((frame) => frame.scripts).sort((a, b) => a.startMs - b.startMs);
 	const from = figures.fcp ?? Infinity;
 	const to = settledMs ?? Infinity;

@@ -43,13 +43,25 @@ export function ownerOf(host: string, siteHost: string, cdnHosts: readonly strin
 }
 
 /** Shares of all owners, the site's own first, then by bytes on the wire. */
-export function sharesOf(requests: readonly Pick<RequestRecord, 'host' | 'wireBytes' | 'decodedBytes' | 'unused' | 'startMs' | 'endMs'>[], siteHost: string, cdnHosts: readonly string[] = []): OwnerShare[] {
+export function sharesOf(
+	requests: readonly Pick<RequestRecord, 'host' | 'wireBytes' | 'decodedBytes' | 'unused' | 'startMs' | 'endMs'>[],
+	siteHost: string,
+	cdnHosts: readonly string[] = []
+): OwnerShare[] {
 	const shares = new Map<string, OwnerShare>();
 	const owners = new Map<string, Owner>();
 	for (const request of requests) {
 		const owner = owners.get(request.host) ?? ownerOf(request.host, siteHost, cdnHosts);
 		owners.set(request.host, owner);
-		const share = shares.get(owner.id) ?? { ...owner, requests: 0, wireBytes: 0, decodedBytes: 0, unusedBytes: 0, firstMs: request.startMs, lastMs: null };
+		const share = shares.get(owner.id) ?? {
+			...owner,
+			requests: 0,
+			wireBytes: 0,
+			decodedBytes: 0,
+			unusedBytes: 0,
+			firstMs: request.startMs,
+			lastMs: null
+		};
 		share.requests++;
 		share.wireBytes += request.wireBytes ?? 0;
 		share.decodedBytes += request.decodedBytes ?? 0;
@@ -64,7 +76,8 @@ export function sharesOf(requests: readonly Pick<RequestRecord, 'host' | 'wireBy
 
 /** When the last response ended: of the site itself, and of everything. The rest is the tail of others. ms */
 export function thirdPartyTail(shares: readonly OwnerShare[]): { ownMs: number; allMs: number; tailMs: number } {
-	const last = (own: boolean) => Math.max(0, ...shares.filter((share) => !own || share.kind !== 'third-party').map((share) => share.lastMs ?? 0));
+	const last = (own: boolean) =>
+		Math.max(0, ...shares.filter((share) => !own || share.kind !== 'third-party').map((share) => share.lastMs ?? 0));
 	const ownMs = last(true);
 	const allMs = last(false);
 	return { ownMs, allMs, tailMs: allMs - ownMs };

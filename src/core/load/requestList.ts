@@ -13,7 +13,13 @@ export const SPECIAL = {
 } as const;
 export type Special = keyof typeof SPECIAL;
 
-export const ORDERS = { start: 'By start', time: 'Longest first', wire: 'Most bytes first', decoded: 'Most decoded first', unused: 'Most unused first' } as const;
+export const ORDERS = {
+	start: 'By start',
+	time: 'Longest first',
+	wire: 'Most bytes first',
+	decoded: 'Most decoded first',
+	unused: 'Most unused first'
+} as const;
 export type Order = keyof typeof ORDERS;
 
 export interface RequestWish {
@@ -28,7 +34,19 @@ export interface RequestWish {
 
 export const EVERYTHING: RequestWish = { search: '', owner: '', type: '', special: '', order: 'start' };
 
-const KINDS: Record<string, string> = { document: 'html', stylesheet: 'css', script: 'js', image: 'img', font: 'font', fetch: 'data', xhr: 'data', ping: 'ping', media: 'media', manifest: 'data', preflight: 'preflight' };
+const KINDS: Record<string, string> = {
+	document: 'html',
+	stylesheet: 'css',
+	script: 'js',
+	image: 'img',
+	font: 'font',
+	fetch: 'data',
+	xhr: 'data',
+	ping: 'ping',
+	media: 'media',
+	manifest: 'data',
+	preflight: 'preflight'
+};
 
 /** Short text tag of a request's type: html, css, js, img, font, data, ... */
 export function kindOf(request: Pick<RequestRecord, 'type'>): string {
@@ -38,25 +56,72 @@ export function kindOf(request: Pick<RequestRecord, 'type'>): string {
 /** What a list needs of a request; the rest is asked for when one is opened. */
 export type ListedRequest = Pick<
 	RequestRecord,
-	| 'url' | 'host' | 'type' | 'status' | 'mimeType' | 'startMs' | 'responseMs' | 'endMs' | 'wireBytes' | 'decodedBytes' | 'unused' | 'body'
-	| 'fromCache' | 'fromServiceWorker' | 'during' | 'renderBlocking' | 'failed' | 'redirectTo' | 'responseHeaders'
+	| 'url'
+	| 'host'
+	| 'type'
+	| 'status'
+	| 'mimeType'
+	| 'startMs'
+	| 'responseMs'
+	| 'endMs'
+	| 'wireBytes'
+	| 'decodedBytes'
+	| 'unused'
+	| 'body'
+	| 'fromCache'
+	| 'fromServiceWorker'
+	| 'during'
+	| 'renderBlocking'
+	| 'failed'
+	| 'redirectTo'
+	| 'responseHeaders'
 >;
 
 /** Thousands of requests as compact text: rows of values without names, of the headers only those about delivery. */
 export function packRequests(requests: readonly RequestRecord[]): string {
 	return JSON.stringify(
 		requests.map((one) => [
-			one.url, one.type, one.status, one.mimeType, one.startMs, one.responseMs, one.endMs, one.wireBytes, one.decodedBytes, one.unused, one.body,
-			Number(one.fromCache), Number(one.fromServiceWorker), one.during, one.renderBlocking, one.failed, one.redirectTo,
+			one.url,
+			one.type,
+			one.status,
+			one.mimeType,
+			one.startMs,
+			one.responseMs,
+			one.endMs,
+			one.wireBytes,
+			one.decodedBytes,
+			one.unused,
+			one.body,
+			Number(one.fromCache),
+			Number(one.fromServiceWorker),
+			one.during,
+			one.renderBlocking,
+			one.failed,
+			one.redirectTo,
 			one.responseHeaders.filter(([name]) => DELIVERY_HEADERS.has(name.toLowerCase()))
 		])
 	);
 }
 
 type Row = [
-	url: string, type: string, status: number | null, mimeType: string | null, startMs: number, responseMs: number | null, endMs: number | null,
-	wireBytes: number | null, decodedBytes: number | null, unused: number | null, body: RequestRecord['body'], fromCache: number, fromServiceWorker: number,
-	during: RequestRecord['during'], renderBlocking: string | null, failed: string | null, redirectTo: string | null, responseHeaders: [string, string][]
+	url: string,
+	type: string,
+	status: number | null,
+	mimeType: string | null,
+	startMs: number,
+	responseMs: number | null,
+	endMs: number | null,
+	wireBytes: number | null,
+	decodedBytes: number | null,
+	unused: number | null,
+	body: RequestRecord['body'],
+	fromCache: number,
+	fromServiceWorker: number,
+	during: RequestRecord['during'],
+	renderBlocking: string | null,
+	failed: string | null,
+	redirectTo: string | null,
+	responseHeaders: [string, string][]
 ];
 
 /** The requests of `packRequests`. */
@@ -93,7 +158,11 @@ export interface OwnedRequest extends ListedRequest {
 	number: number;
 }
 
-export function ownedRequests<Request extends ListedRequest>(requests: readonly Request[], siteHost: string, cdnHosts: readonly string[] = []): (Request & OwnedRequest)[] {
+export function ownedRequests<Request extends ListedRequest>(
+	requests: readonly Request[],
+	siteHost: string,
+	cdnHosts: readonly string[] = []
+): (Request & OwnedRequest)[] {
 	const owners = new Map<string, Owner>();
 	return requests.map((request, i) => {
 		let owner = owners.get(request.host);
@@ -102,7 +171,8 @@ export function ownedRequests<Request extends ListedRequest>(requests: readonly 
 	});
 }
 
-export const hasFailed = (request: ListedRequest) => request.failed !== null || request.endMs === null || (request.status ?? 0) >= 400;
+export const hasFailed = (request: ListedRequest) =>
+	request.failed !== null || request.endMs === null || (request.status ?? 0) >= 400;
 
 const TESTS: Record<Special, (request: ListedRequest) => boolean> = {
 	blocking: (request) => request.renderBlocking !== null,
@@ -124,7 +194,10 @@ export function listRequests(requests: readonly OwnedRequest[], wish: RequestWis
 	const words = wish.search.trim().toLowerCase();
 	const fitting = requests.filter(
 		(request) =>
-			(!words || `${request.url} ${kindOf(request)} ${request.status ?? ''} ${request.failed ?? ''}`.toLowerCase().includes(words)) &&
+			(!words ||
+				`${request.url} ${kindOf(request)} ${request.status ?? ''} ${request.failed ?? ''}`
+					.toLowerCase()
+					.includes(words)) &&
 			(!wish.owner || request.owner.id === wish.owner) &&
 			(!wish.type || kindOf(request) === wish.type) &&
 			(!wish.special || TESTS[wish.special](request))
@@ -135,8 +208,13 @@ export function listRequests(requests: readonly OwnedRequest[], wish: RequestWis
 }
 
 /** Sums by kind of file, heaviest first. */
-export function sharesByKind(requests: readonly ListedRequest[]): { kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }[] {
-	const kinds = new Map<string, { kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }>();
+export function sharesByKind(
+	requests: readonly ListedRequest[]
+): { kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }[] {
+	const kinds = new Map<
+		string,
+		{ kind: string; requests: number; wireBytes: number; decodedBytes: number; unusedBytes: number }
+	>();
 	for (const request of requests) {
 		const kind = kindOf(request);
 		const share = kinds.get(kind) ?? { kind, requests: 0, wireBytes: 0, decodedBytes: 0, unusedBytes: 0 };
@@ -151,11 +229,61 @@ export function sharesByKind(requests: readonly ListedRequest[]): { kind: string
 
 /** One row a request; times in ms, sizes in bytes, empty for what is not known. */
 export function requestsCsv(requests: readonly (RequestRecord & OwnedRequest)[]): string {
-	const head = ['number', 'url', 'owner', 'type', 'status', 'protocol', 'priority', 'start', 'first_byte', 'end', 'queue', 'dns', 'connect', 'tls', 'send', 'wait', 'receive', 'wire', 'decoded', 'unused', 'blocking', 'from_cache', 'from_service_worker', 'during', 'failed', 'asked_for_by'];
+	const head = [
+		'number',
+		'url',
+		'owner',
+		'type',
+		'status',
+		'protocol',
+		'priority',
+		'start',
+		'first_byte',
+		'end',
+		'queue',
+		'dns',
+		'connect',
+		'tls',
+		'send',
+		'wait',
+		'receive',
+		'wire',
+		'decoded',
+		'unused',
+		'blocking',
+		'from_cache',
+		'from_service_worker',
+		'during',
+		'failed',
+		'asked_for_by'
+	];
 	const rows = requests.map((one) => [
-		one.number, one.url, one.owner.name, one.type, one.status, one.protocol, one.priority, one.startMs, one.responseMs, one.endMs,
-		one.timing.queue, one.timing.dns, one.timing.connect, one.timing.tls, one.timing.send, one.timing.wait, one.timing.receive,
-		one.wireBytes, one.decodedBytes, one.unused, one.renderBlocking, one.fromCache, one.fromServiceWorker, one.during, one.failed, one.initiatorUrl ?? one.initiatorType
+		one.number,
+		one.url,
+		one.owner.name,
+		one.type,
+		one.status,
+		one.protocol,
+		one.priority,
+		one.startMs,
+		one.responseMs,
+		one.endMs,
+		one.timing.queue,
+		one.timing.dns,
+		one.timing.connect,
+		one.timing.tls,
+		one.timing.send,
+		one.timing.wait,
+		one.timing.receive,
+		one.wireBytes,
+		one.decodedBytes,
+		one.unused,
+		one.renderBlocking,
+		one.fromCache,
+		one.fromServiceWorker,
+		one.during,
+		one.failed,
+		one.initiatorUrl ?? one.initiatorType
 	]);
 	return csvOf(head, rows);
 }

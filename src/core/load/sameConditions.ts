@@ -3,8 +3,11 @@ import type { Conditions } from './conditions';
 
 /** Everything that changes what is measured, as text: equal for conditions that measure alike, whatever they are called. */
 export function conditionsFingerprint(conditions: Conditions): string {
-	const { device, network, place, cache, input, block, headers, cookies, hostMap, authentication, capMs, quietMs } = conditions;
-	return JSON.stringify(sorted({ device, network, place, cache, input, block, headers, cookies, hostMap, authentication, capMs, quietMs }));
+	const { device, network, place, cache, input, block, headers, cookies, hostMap, authentication, capMs, quietMs } =
+		conditions;
+	return JSON.stringify(
+		sorted({ device, network, place, cache, input, block, headers, cookies, hostMap, authentication, capMs, quietMs })
+	);
 }
 
 function sorted(value: unknown): unknown {

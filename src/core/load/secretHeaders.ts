@@ -5,7 +5,13 @@ const SECRET = new Set(['cookie', 'set-cookie', 'authorization', 'proxy-authoriz
 const MOST_LETTERS = 500;
 
 /** Headers as a record keeps them. @param more further names, in small letters, whose values stay out */
-export function recordedHeaders(headers: Iterable<readonly [name: string, value: string]>, more: readonly string[] = []): [string, string][] {
+export function recordedHeaders(
+	headers: Iterable<readonly [name: string, value: string]>,
+	more: readonly string[] = []
+): [string, string][] {
 	const isSecret = (name: string) => SECRET.has(name.toLowerCase()) || more.includes(name.toLowerCase());
-	return Array.from(headers, ([name, value]) => [name, isSecret(name) ? '(not kept)' : String(value).slice(0, MOST_LETTERS)]);
+	return Array.from(headers, ([name, value]) => [
+		name,
+		isSecret(name) ? '(not kept)' : String(value).slice(0, MOST_LETTERS)
+	]);
 }

@@ -7,21 +7,55 @@ export const MOST_STEPS = 50;
 export const WAIT_WITHIN_MS = 5000;
 export const EXPECT_WITHIN_MS = 2000;
 
-const selector = v.pipe(v.string('A selector is text.'), v.trim(), v.nonEmpty('A selector is missing.'), v.maxLength(500, 'A selector has at most 500 characters.'));
-const words = v.pipe(v.string('Give text.'), v.nonEmpty('The text is missing.'), v.maxLength(500, 'At most 500 characters.'));
-const within = v.optional(v.pipe(v.number('“within” is a time in ms.'), v.minValue(0, '“within” is a time in ms.'), v.maxValue(60_000, '“within” is at most 60,000 ms.')));
+const selector = v.pipe(
+	v.string('A selector is text.'),
+	v.trim(),
+	v.nonEmpty('A selector is missing.'),
+	v.maxLength(500, 'A selector has at most 500 characters.')
+);
+const words = v.pipe(
+	v.string('Give text.'),
+	v.nonEmpty('The text is missing.'),
+	v.maxLength(500, 'At most 500 characters.')
+);
+const within = v.optional(
+	v.pipe(
+		v.number('“within” is a time in ms.'),
+		v.minValue(0, '“within” is a time in ms.'),
+		v.maxValue(60_000, '“within” is at most 60,000 ms.')
+	)
+);
 
 const state = v.pipe(
-	v.strictObject({ selector: v.optional(selector), text: v.optional(words), gone: v.optional(selector), title: v.optional(words), url: v.optional(words) }, 'Known are: selector, text, gone, title, url.'),
-	v.check((asked) => Object.values(asked).some((one) => one !== undefined), 'Say what must be there: selector, text, gone, title or url.')
+	v.strictObject(
+		{
+			selector: v.optional(selector),
+			text: v.optional(words),
+			gone: v.optional(selector),
+			title: v.optional(words),
+			url: v.optional(words)
+		},
+		'Known are: selector, text, gone, title, url.'
+	),
+	v.check(
+		(asked) => Object.values(asked).some((one) => one !== undefined),
+		'Say what must be there: selector, text, gone, title or url.'
+	)
 );
 
 const WAIT = '“wait” takes a time in ms (at most 60,000), or {"selector": …} or {"text": …}.';
 const STEPS = {
-	open: v.strictObject({ open: v.pipe(words, v.check(isWebReference, '“open” takes a web address (http or https), whole or relative to the page.')) }),
+	open: v.strictObject({
+		open: v.pipe(
+			words,
+			v.check(isWebReference, '“open” takes a web address (http or https), whole or relative to the page.')
+		)
+	}),
 	click: v.strictObject({ click: selector }),
 	type: v.strictObject({ type: words, into: selector }),
-	scroll: v.strictObject({ scroll: v.union([v.number(), selector], '“scroll” takes a selector, “bottom” or a number of pixels.') }),
+	scroll: v.strictObject({
+		scroll: v.union([v.number(), selector], '“scroll” takes a selector, “bottom” or a number of pixels.')
+	}),
 	wait: v.strictObject({
 		wait: v.union([v.pipe(v.number(WAIT), v.minValue(0, WAIT), v.maxValue(60_000, WAIT)), state], WAIT),
 		within
@@ -34,13 +68,19 @@ const VERBS = Object.keys(STEPS) as (keyof typeof STEPS)[];
 /** Picks the schema by the verb, so that a mistake is told of the step that was meant. */
 const step = v.lazy((value) => {
 	const verb = VERBS.find((one) => typeof value === 'object' && value !== null && one in value);
-	return (verb ? STEPS[verb] : v.never(`A step has one of the verbs: ${VERBS.join(', ')}.`)) as v.GenericSchema<unknown, Step>;
+	return (verb ? STEPS[verb] : v.never(`A step has one of the verbs: ${VERBS.join(', ')}.`)) as v.GenericSchema<
+		unknown,
+		Step
+	>;
 });
 
 export type StepState = v.InferOutput<typeof state>;
 export type Step = { [Verb in keyof typeof STEPS]: v.InferOutput<(typeof STEPS)[Verb]> }[keyof typeof STEPS];
 
-export const Steps = v.pipe(v.array(step, 'Steps are a JSON list.'), v.maxLength(MOST_STEPS, `At most ${MOST_STEPS} steps.`));
+export const Steps = v.pipe(
+	v.array(step, 'Steps are a JSON list.'),
+	v.maxLength(MOST_STEPS, `At most ${MOST_STEPS} steps.`)
+);
 
 /**
  * Steps from text.
@@ -58,8 +98,13 @@ export function parseSteps(text: string): Step[] {
 	if (result.success) return result.output;
 	const issue = result.issues[0];
 	const place = issue.path?.[0]?.key;
-	const field = issue.path?.slice(1).map((part) => String(part.key)).join('.');
-	throw new Error(typeof place === 'number' ? `Step ${place + 1}${field ? ` (${field})` : ''}: ${issue.message}` : issue.message);
+	const field = issue.path
+		?.slice(1)
+		.map((part) => String(part.key))
+		.join('.');
+	throw new Error(
+		typeof place === 'number' ? `Step ${place + 1}${field ? ` (${field})` : ''}: ${issue.message}` : issue.message
+	);
 }
 
 export function kindOfStep(one: Step): keyof typeof STEPS {
@@ -83,7 +128,12 @@ export function wordsOfStep(one: Step): string {
 	if ('open' in one) return `Open ${one.open}`;
 	if ('click' in one) return `Click ${one.click}`;
 	if ('type' in one) return `Type “${one.type}” into ${one.into}`;
-	if ('scroll' in one) return typeof one.scroll === 'number' ? `Scroll by ${one.scroll} px` : one.scroll === 'bottom' ? 'Scroll to the bottom' : `Scroll to ${one.scroll}`;
+	if ('scroll' in one)
+		return typeof one.scroll === 'number'
+			? `Scroll by ${one.scroll} px`
+			: one.scroll === 'bottom'
+				? 'Scroll to the bottom'
+				: `Scroll to ${one.scroll}`;
 	if ('wait' in one) return typeof one.wait === 'number' ? `Wait ${one.wait} ms` : `Wait for ${wordsOfState(one.wait)}`;
 	if ('expect' in one) return `Expect ${wordsOfState(one.expect)}`;
 	return `Mark “${one.mark}”`;

@@ -29,8 +29,26 @@ export interface Margin {
 
 /** Written out, so that the published JSON Schema of a load can be generated from it. */
 export type MetricId =
-	| 'score' | 'lcp' | 'cls' | 'tbt' | 'wire' | 'inp' | 'ttfb' | 'fcp' | 'start' | 'si' | 'vc' | 'dcl' | 'onload' | 'full'
-	| 'decoded' | 'requests' | 'elements' | 'depth' | 'unusedJs' | 'unusedCss';
+	| 'score'
+	| 'lcp'
+	| 'cls'
+	| 'tbt'
+	| 'wire'
+	| 'inp'
+	| 'ttfb'
+	| 'fcp'
+	| 'start'
+	| 'si'
+	| 'vc'
+	| 'dcl'
+	| 'onload'
+	| 'full'
+	| 'decoded'
+	| 'requests'
+	| 'elements'
+	| 'depth'
+	| 'unusedJs'
+	| 'unusedCss';
 
 export interface Metric {
 	readonly id: MetricId;
@@ -154,16 +172,32 @@ export const METRICS = [
 		{ good: 200, poor: 500, source: WEB_DEV },
 		RESPONSE
 	),
-	time('ttfb', 'Time to First Byte', 'TTFB', SHORT_MARGIN, 'Until the first byte of the document arrived', 'W3C Navigation Timing 2; web.dev, TTFB', {
-		good: 800,
-		poor: 1800,
-		source: WEB_DEV
-	}),
-	time('fcp', 'First Contentful Paint', 'FCP', LOAD_MARGIN, 'When the first text or image was painted', 'W3C Paint Timing', {
-		good: 1800,
-		poor: 3000,
-		source: WEB_DEV
-	}),
+	time(
+		'ttfb',
+		'Time to First Byte',
+		'TTFB',
+		SHORT_MARGIN,
+		'Until the first byte of the document arrived',
+		'W3C Navigation Timing 2; web.dev, TTFB',
+		{
+			good: 800,
+			poor: 1800,
+			source: WEB_DEV
+		}
+	),
+	time(
+		'fcp',
+		'First Contentful Paint',
+		'FCP',
+		LOAD_MARGIN,
+		'When the first text or image was painted',
+		'W3C Paint Timing',
+		{
+			good: 1800,
+			poor: 3000,
+			source: WEB_DEV
+		}
+	),
 	time('start', 'Start render', 'Start', LOAD_MARGIN, 'First frame that differs from the blank page', 'practice'),
 	time(
 		'si',
@@ -174,8 +208,22 @@ export const METRICS = [
 		'published definition, from memory',
 		{ good: 2800, poor: 5200, source: 'house' }
 	),
-	time('vc', 'Visually complete', 'VC', LOAD_MARGIN, 'First frame from which visual progress stays at 99 % or more', 'practice'),
-	time('dcl', 'DOMContentLoaded', 'DCL', LOAD_MARGIN, 'The document was parsed and its deferred scripts had run', 'HTML; W3C Navigation Timing 2'),
+	time(
+		'vc',
+		'Visually complete',
+		'VC',
+		LOAD_MARGIN,
+		'First frame from which visual progress stays at 99 % or more',
+		'practice'
+	),
+	time(
+		'dcl',
+		'DOMContentLoaded',
+		'DCL',
+		LOAD_MARGIN,
+		'The document was parsed and its deferred scripts had run',
+		'HTML; W3C Navigation Timing 2'
+	),
 	time('onload', 'Load event', 'Load', LOAD_MARGIN, 'The load event began', 'HTML; W3C Navigation Timing 2'),
 	time(
 		'full',
@@ -185,12 +233,60 @@ export const METRICS = [
 		'End of the last response before the network was quiet for 2 s after the load event',
 		'practice; the numbers are house'
 	),
-	amount('decoded', 'Bytes decoded', 'Decoded', 'bytes', { absolute: 10_000, relative: 0.02 }, 'Bodies of all responses after decoding', 'RFC 9110'),
-	amount('requests', 'Requests', 'Requests', 'count', { absolute: 2, relative: 0 }, 'Requests that the page sent to the network', 'practice'),
-	amount('elements', 'DOM elements', 'Elements', 'count', { absolute: 20, relative: 0.05 }, 'Elements in the finished document', 'WHATWG DOM'),
-	amount('depth', 'DOM depth', 'Depth', 'count', { absolute: 3, relative: 0 }, 'Longest chain of nested elements', 'WHATWG DOM'),
-	amount('unusedJs', 'Script never run', 'Unused JS', 'bytes', { absolute: 10_000, relative: 0.05 }, 'Script bytes that had not run when the page settled', 'CDP coverage'),
-	amount('unusedCss', 'Style never matched', 'Unused CSS', 'bytes', { absolute: 10_000, relative: 0.05 }, 'Style bytes that matched nothing when the page settled', 'CDP coverage')
+	amount(
+		'decoded',
+		'Bytes decoded',
+		'Decoded',
+		'bytes',
+		{ absolute: 10_000, relative: 0.02 },
+		'Bodies of all responses after decoding',
+		'RFC 9110'
+	),
+	amount(
+		'requests',
+		'Requests',
+		'Requests',
+		'count',
+		{ absolute: 2, relative: 0 },
+		'Requests that the page sent to the network',
+		'practice'
+	),
+	amount(
+		'elements',
+		'DOM elements',
+		'Elements',
+		'count',
+		{ absolute: 20, relative: 0.05 },
+		'Elements in the finished document',
+		'WHATWG DOM'
+	),
+	amount(
+		'depth',
+		'DOM depth',
+		'Depth',
+		'count',
+		{ absolute: 3, relative: 0 },
+		'Longest chain of nested elements',
+		'WHATWG DOM'
+	),
+	amount(
+		'unusedJs',
+		'Script never run',
+		'Unused JS',
+		'bytes',
+		{ absolute: 10_000, relative: 0.05 },
+		'Script bytes that had not run when the page settled',
+		'CDP coverage'
+	),
+	amount(
+		'unusedCss',
+		'Style never matched',
+		'Unused CSS',
+		'bytes',
+		{ absolute: 10_000, relative: 0.05 },
+		'Style bytes that matched nothing when the page settled',
+		'CDP coverage'
+	)
 ] as const satisfies readonly Metric[];
 
 /** Figures of one load, by metric; null is "not measured", never zero. */

@@ -23,7 +23,8 @@ export const FIELD_RECIPE: Recipe = { version: 'zafra-field-1', weights: { lcp: 
 
 /** Points (0 to 100) for one value between its anchors. @throws RangeError for anchors not 0 < good < poor, or a negative value. */
 export function points(value: number, good: number, poor: number): number {
-	if (!(good > 0 && poor > good)) throw new RangeError('The anchors must be positive, the good one below the poor one.');
+	if (!(good > 0 && poor > good))
+		throw new RangeError('The anchors must be positive, the good one below the poor one.');
 	if (!(value >= 0)) throw new RangeError(`A value to score must be zero or more, not ${value}.`);
 	const middle = Math.sqrt(good * poor);
 	const steepness = Math.log(3) / Math.log(middle / good);

@@ -19,7 +19,8 @@ export interface Deals {
 export function dealsOf(before: number, after: number, seed: number, most = MOST_DEALS): Deals {
 	const rounds = before + after;
 	const observed = Uint8Array.from({ length: rounds }, (_, i) => Number(i >= before));
-	const rows = waysToChoose(rounds, after) <= most ? allDeals(rounds, after, observed) : someDeals(observed, seed, most);
+	const rows =
+		waysToChoose(rounds, after) <= most ? allDeals(rounds, after, observed) : someDeals(observed, seed, most);
 	const second = new Uint8Array(rows.length * rounds);
 	rows.forEach((row, i) => second.set(row, i * rounds));
 	return { rounds, count: rows.length, second };
@@ -67,7 +68,11 @@ function someDeals(observed: Uint8Array, seed: number, count: number): Uint8Arra
  * Distance of the mean ranks of both stages in units of its spread, for each test, as observed and under each deal.
  * @param tests values by round, first those before; null where the test has none
  */
-export function dealStatistics(tests: readonly (readonly (number | null)[])[], deals: Deals, spent: number): LookStatistics {
+export function dealStatistics(
+	tests: readonly (readonly (number | null)[])[],
+	deals: Deals,
+	spent: number
+): LookStatistics {
 	const rearranged = tests.map((values) => {
 		const scores = centredRanks(values);
 		return Float64Array.from({ length: deals.count }, (_, deal) => distance(scores, deals, deal));

@@ -16,7 +16,7 @@ export interface Estimate {
 export function doubledMidranks(values: readonly number[]): number[] {
 	const order = values.map((value, index) => ({ value, index })).sort((a, b) => a.value - b.value);
 	const ranks = new Array<number>(values.length);
-	for (let start = 0; start < order.length; ) {
+	for (let start = 0; start < order.length;) {
 		let end = start;
 		while (end + 1 < order.length && order[end + 1]!.value === order[start]!.value) end++;
 		for (let i = start; i <= end; i++) ranks[order[i]!.index] = start + end + 2;

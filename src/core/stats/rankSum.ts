@@ -108,5 +108,8 @@ export function twoSampleShift(first: readonly number[], second: readonly number
 export function hodgesLehmann(first: readonly number[], second: readonly number[]): number {
 	const differences: number[] = [];
 	for (const before of first) for (const after of second) differences.push(after - before);
-	return quantileSorted(differences.sort((a, b) => a - b), 0.5);
+	return quantileSorted(
+		differences.sort((a, b) => a - b),
+		0.5
+	);
 }

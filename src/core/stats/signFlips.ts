@@ -73,7 +73,11 @@ export function roundWeights(differences: readonly (number | null)[]): Float64Ar
  * |sum of sign(d) r| / sqrt(sum of r^2) of each test, as observed and under each flip.
  * @param tests differences by round, at most as many rounds as the flips have
  */
-export function flipStatistics(tests: readonly (readonly (number | null)[])[], { count, signs }: Flips, spent: number): LookStatistics {
+export function flipStatistics(
+	tests: readonly (readonly (number | null)[])[],
+	{ count, signs }: Flips,
+	spent: number
+): LookStatistics {
 	const rearranged = tests.map((differences) => {
 		const sums = new Float64Array(count);
 		roundWeights(differences).forEach((weight, round) => {

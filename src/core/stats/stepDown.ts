@@ -50,7 +50,10 @@ function boundsFor(looks: readonly LookStatistics[], tests: readonly number[]): 
 	return looks.map((look) => {
 		const maxima = maximaOf(look, tests);
 		const allowed = Math.max(0, Math.floor(look.spent * count + SLACK) - spent);
-		const bound = largestBut(allowed, maxima.filter((_, b) => !crossed[b]));
+		const bound = largestBut(
+			allowed,
+			maxima.filter((_, b) => !crossed[b])
+		);
 		for (let b = 0; b < count; b++)
 			if (!crossed[b] && maxima[b]! > bound + SLACK) {
 				crossed[b] = 1;

@@ -18,9 +18,17 @@ export interface Broke {
 export const PICTURE_WITHIN = 0.03;
 
 /** Addresses, numbers and hashes in an error differ from load to load. */
-const blurred = (message: string) => message.replace(/https?:\/\/[^/\s]+/g, '').replace(/\?[^\s)]*/g, '').replace(/[0-9a-f]{6,}|\d+/gi, '#');
+const blurred = (message: string) =>
+	message
+		.replace(/https?:\/\/[^/\s]+/g, '')
+		.replace(/\?[^\s)]*/g, '')
+		.replace(/[0-9a-f]{6,}|\d+/gi, '#');
 
-function inMost(loads: readonly LoadDigest[], pick: (load: LoadDigest) => readonly string[], blur = (one: string) => one): Map<string, string> {
+function inMost(
+	loads: readonly LoadDigest[],
+	pick: (load: LoadDigest) => readonly string[],
+	blur = (one: string) => one
+): Map<string, string> {
 	const counts = new Map<string, { n: number; words: string }>();
 	for (const load of loads)
 		for (const [key, words] of new Map(pick(load).map((one) => [blur(one), one]))) {
@@ -31,24 +39,38 @@ function inMost(loads: readonly LoadDigest[], pick: (load: LoadDigest) => readon
 	return new Map([...counts].filter(([, { n }]) => n > loads.length / 2).map(([key, { words }]) => [key, words]));
 }
 
-export function brokeOf(before: readonly LoadDigest[], after: readonly LoadDigest[], pictureShare: number | null): Broke {
-	const ever = (pick: (load: LoadDigest) => readonly string[], blur = (one: string) => one) => new Set(before.flatMap((load) => pick(load).map(blur)));
+export function brokeOf(
+	before: readonly LoadDigest[],
+	after: readonly LoadDigest[],
+	pictureShare: number | null
+): Broke {
+	const ever = (pick: (load: LoadDigest) => readonly string[], blur = (one: string) => one) =>
+		new Set(before.flatMap((load) => pick(load).map(blur)));
 	const errors = (load: LoadDigest) => load.facts.consoleErrors;
 	const failures = (load: LoadDigest) => load.facts.failedRequests;
 	const oldErrors = ever(errors, blurred);
 	const oldFailures = ever(failures);
-	const newErrors = [...inMost(after, errors, blurred)].filter(([key]) => !oldErrors.has(key)).map(([, words]) => words);
+	const newErrors = [...inMost(after, errors, blurred)]
+		.filter(([key]) => !oldErrors.has(key))
+		.map(([, words]) => words);
 	const newFailures = [...inMost(after, failures)].filter(([key]) => !oldFailures.has(key)).map(([key]) => key);
 	const went = (loads: readonly LoadDigest[]): [number, number] => {
 		const run = loads.filter((load) => load.facts.stepsRun > 0);
 		return [run.filter((load) => load.facts.failedStep === null).length, run.length];
 	};
 	const [stepsBefore, stepsAfter] = [went(before), went(after)];
-	const worse = stepsAfter[1] > 0 && stepsAfter[0] / stepsAfter[1] < 0.8 && (stepsBefore[1] === 0 || stepsBefore[0] / stepsBefore[1] > stepsAfter[0] / stepsAfter[1]);
+	const worse =
+		stepsAfter[1] > 0 &&
+		stepsAfter[0] / stepsAfter[1] < 0.8 &&
+		(stepsBefore[1] === 0 || stepsBefore[0] / stepsBefore[1] > stepsAfter[0] / stepsAfter[1]);
 	return {
 		newErrors,
 		newFailures,
-		steps: { before: stepsBefore, after: stepsAfter, failed: worse ? (after.find((load) => load.facts.failedStep)?.facts.failedStep ?? null) : null },
+		steps: {
+			before: stepsBefore,
+			after: stepsAfter,
+			failed: worse ? (after.find((load) => load.facts.failedStep)?.facts.failedStep ?? null) : null
+		},
 		pictureShare,
 		broken: worse || newErrors.length > 0 || newFailures.length > 0
 	};

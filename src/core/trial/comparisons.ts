@@ -15,7 +15,8 @@ export interface Comparison {
  */
 export function comparisonsOf(design: TrialDesign): Comparison[] {
 	const compared = design.arms.filter((arm) => !arm.reference);
-	const baselineOf = (arm: TrialArm) => compared.find((one) => one.baseline && (design.kind !== 'sweep' || one.page === arm.page));
+	const baselineOf = (arm: TrialArm) =>
+		compared.find((one) => one.baseline && (design.kind !== 'sweep' || one.page === arm.page));
 	return compared
 		.filter((arm) => !arm.baseline)
 		.map((arm) => {

@@ -88,7 +88,11 @@ export function fileKey(request: Pick<RequestRecord, 'url' | 'type'>, owner: Own
 	return `own ${path}`;
 }
 
-export function digestOf(record: LoadRecord, place: { loadId: number; armId: number; conditionId: string; round: number }, cdnHosts: readonly string[] = []): LoadDigest {
+export function digestOf(
+	record: LoadRecord,
+	place: { loadId: number; armId: number; conditionId: string; round: number },
+	cdnHosts: readonly string[] = []
+): LoadDigest {
 	const siteHost = new URL(record.finalUrl || record.url).host;
 	const requests = record.requests.filter((request) => request.during === 'load');
 	const owners = new Map<string, Owner>();
@@ -112,16 +116,33 @@ export function digestOf(record: LoadRecord, place: { loadId: number; armId: num
 			known.durationMs = Math.max(known.durationMs, span);
 			continue;
 		}
-		const name = request === document ? 'the document' : (normalisedPath(request.url).split('/').filter(Boolean).pop() ?? request.host);
+		const name =
+			request === document
+				? 'the document'
+				: (normalisedPath(request.url).split('/').filter(Boolean).pop() ?? request.host);
 		const encoding = compressionOf(request).encoding ?? 'none';
-		files.set(key, { key, name, owner, kind: kindOf(request), count: 1, wireBytes: request.wireBytes ?? 0, decodedBytes: request.decodedBytes ?? 0, encoding, bodyHash: request.body?.hash ?? null, durationMs: span, blocking: request.renderBlocking !== null });
+		files.set(key, {
+			key,
+			name,
+			owner,
+			kind: kindOf(request),
+			count: 1,
+			wireBytes: request.wireBytes ?? 0,
+			decodedBytes: request.decodedBytes ?? 0,
+			encoding,
+			bodyHash: request.body?.hash ?? null,
+			durationMs: span,
+			blocking: request.renderBlocking !== null
+		});
 	}
 	return {
 		...place,
 		startedAt: record.startedAt,
 		figures: record.figures,
 		files: [...files.values()],
-		blocking: timeByOwner(ownedTasks(record, siteHost, cdnHosts)).filter((time) => time.blockingMs > 0).map((time) => ({ owner: time.owner, ms: time.blockingMs })),
+		blocking: timeByOwner(ownedTasks(record, siteHost, cdnHosts))
+			.filter((time) => time.blockingMs > 0)
+			.map((time) => ({ owner: time.owner, ms: time.blockingMs })),
 		lcpParts: lcpPartsOf(record),
 		lcpElement: record.lcp?.selector ?? null,
 		shifts: shiftsByElement(record),
@@ -140,7 +161,9 @@ export function lcpPartsOf(record: Pick<LoadRecord, 'lcp' | 'figures' | 'request
 	const { lcp, figures } = record;
 	if (!lcp || figures.ttfb === null) return null;
 	const firstByte = Math.min(figures.ttfb, lcp.atMs);
-	const resource = lcp.url ? record.requests.find((request) => request.url === lcp.url && request.endMs !== null) : undefined;
+	const resource = lcp.url
+		? record.requests.find((request) => request.url === lcp.url && request.endMs !== null)
+		: undefined;
 	if (!resource) return { firstByte, resourceDelay: 0, resourceLoad: 0, renderDelay: lcp.atMs - firstByte };
 	const start = Math.min(lcp.atMs, Math.max(firstByte, resource.startMs));
 	const end = Math.min(lcp.atMs, Math.max(start, resource.endMs!));
@@ -166,7 +189,11 @@ function shiftsByElement({ shifts }: LoadRecord): LoadDigest['shifts'] {
 }
 
 /** Whose responses made "fully loaded" last: the site's own end first, then each later third party's stretch beyond. */
-function tailOf(record: LoadRecord, requests: readonly RequestRecord[], whose: (host: string) => Owner): LoadDigest['tail'] {
+function tailOf(
+	record: LoadRecord,
+	requests: readonly RequestRecord[],
+	whose: (host: string) => Owner
+): LoadDigest['tail'] {
 	const { full } = record.figures;
 	if (full === null) return [];
 	const ends = new Map<string, { owner: Owner; lastMs: number }>();
@@ -181,20 +208,34 @@ function tailOf(record: LoadRecord, requests: readonly RequestRecord[], whose: (
 	const own = ends.get('own');
 	const parts: LoadDigest['tail'] = own ? [{ owner: own.owner, ms: own.lastMs }] : [];
 	let reached = own?.lastMs ?? 0;
-	for (const { owner, lastMs } of [...ends].filter(([id]) => id !== 'own').map(([, one]) => one).sort((a, b) => a.lastMs - b.lastMs)) {
+	for (const { owner, lastMs } of [...ends]
+		.filter(([id]) => id !== 'own')
+		.map(([, one]) => one)
+		.sort((a, b) => a.lastMs - b.lastMs)) {
 		if (lastMs <= reached) continue;
 		parts.push({ owner, ms: lastMs - reached });
 		reached = lastMs;
 	}
 	// The load event can come after the last response.
-	if (full > reached) parts.push({ owner: { id: 'page', name: 'the page itself, until its load event', kind: 'own' }, ms: full - reached });
+	if (full > reached)
+		parts.push({
+			owner: { id: 'page', name: 'the page itself, until its load event', kind: 'own' },
+			ms: full - reached
+		});
 	return parts;
 }
 
-function factsOf(record: LoadRecord, requests: readonly RequestRecord[], document: RequestRecord | null, whose: (host: string) => Owner): FairFacts {
+function factsOf(
+	record: LoadRecord,
+	requests: readonly RequestRecord[],
+	document: RequestRecord | null,
+	whose: (host: string) => Owner
+): FairFacts {
 	const text = requests.filter((one) => whose(one.host).kind !== 'third-party' && compressionOf(one).expected);
 	const bytes = text.reduce((sum, one) => sum + (one.decodedBytes ?? 0), 0);
-	const squeezed = text.filter((one) => compressionOf(one).encoding).reduce((sum, one) => sum + (one.decodedBytes ?? 0), 0);
+	const squeezed = text
+		.filter((one) => compressionOf(one).encoding)
+		.reduce((sum, one) => sum + (one.decodedBytes ?? 0), 0);
 	const failedStep = record.steps.find((step) => step.status === 'failed');
 	return {
 		browser: record.environment.browser,
@@ -208,13 +249,24 @@ function factsOf(record: LoadRecord, requests: readonly RequestRecord[], documen
 		server: document ? (headerOf(document, 'server') ?? null) : null,
 		ownCdn: requests.some((one) => whose(one.host).kind === 'own-cdn'),
 		overlay: record.page?.overlay?.text ?? null,
-		fonts: [...new Set((record.page?.fonts ?? []).filter((font) => font.status === 'loaded').map((font) => font.family))].sort(),
+		fonts: [
+			...new Set((record.page?.fonts ?? []).filter((font) => font.status === 'loaded').map((font) => font.family))
+		].sort(),
 		words: record.page?.text ?? '',
 		title: record.page?.title ?? '',
 		consoleErrors: record.page?.consoleErrors ?? [],
-		failedRequests: requests.filter((one) => hasFailed(one) && !/^blocked/.test(one.failed ?? '')).map((one) => fileKey(one, whose(one.host), one === document)),
+		failedRequests: requests
+			.filter((one) => hasFailed(one) && !/^blocked/.test(one.failed ?? ''))
+			.map((one) => fileKey(one, whose(one.host), one === document)),
 		failedStep: failedStep ? `${failedStep.number}. ${failedStep.words}` : null,
 		stepsRun: record.steps.length,
-		thirdParties: [...new Set(requests.map((one) => whose(one.host)).filter((owner) => owner.kind === 'third-party').map((owner) => owner.name))].sort()
+		thirdParties: [
+			...new Set(
+				requests
+					.map((one) => whose(one.host))
+					.filter((owner) => owner.kind === 'third-party')
+					.map((owner) => owner.name)
+			)
+		].sort()
 	};
 }

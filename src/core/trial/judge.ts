@@ -27,7 +27,9 @@ export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: n
 		recipe: LAB_RECIPE.version,
 		looks: [...(design.looks ?? [])],
 		results: resultsOf(design, samples, most),
-		withoutExcluded: someExcluded ? resultsOf(design, new Samples(loads.filter((load) => load.excluded === null)), most) : null,
+		withoutExcluded: someExcluded
+			? resultsOf(design, new Samples(loads.filter((load) => load.excluded === null)), most)
+			: null,
 		health: healthOf(samples, design),
 		spread: spreadWithinArms(design, samples)
 	};
@@ -44,7 +46,11 @@ function spreadWithinArms(design: TrialDesign, samples: Samples): PooledSpread[]
 	return design.conditions.flatMap(({ id: condition }) =>
 		METRIC_IDS.filter((metric) => design.primary.includes(metric)).flatMap((metric): PooledSpread[] => {
 			const groups = arms
-				.map((arm) => samples.loads({ condition, armId: arm.id }).flatMap((load) => (load.status === 'ok' && load.figures[metric] !== null ? [load.figures[metric]!] : [])))
+				.map((arm) =>
+					samples
+						.loads({ condition, armId: arm.id })
+						.flatMap((load) => (load.status === 'ok' && load.figures[metric] !== null ? [load.figures[metric]!] : []))
+				)
 				.filter((group) => group.length >= 2);
 			if (!groups.length) return [];
 			const loads = groups.reduce((sum, group) => sum + group.length, 0);

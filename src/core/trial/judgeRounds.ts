@@ -6,7 +6,16 @@ import { stepDownCalls, stepDownP, type LookStatistics } from '../stats/stepDown
 import { mean } from '../stats/summary';
 import { ALL_PAGES, comparisonsOf, type Comparison } from './comparisons';
 import { intervalAlpha, plannedRounds } from './looks';
-import { blankResult, marginOf, medianOf, notMeasured, ratioMakesSense, shiftOf, type Measure, type Measured } from './measures';
+import {
+	blankResult,
+	marginOf,
+	medianOf,
+	notMeasured,
+	ratioMakesSense,
+	shiftOf,
+	type Measure,
+	type Measured
+} from './measures';
 import { failureReason, present, type ByRound, type Samples } from './samples';
 import type { Look, ShiftResult, TrialDesign } from './types';
 import { chanceToDecide, decide, roundsToDecide, spreadBehind, type Open } from './verdict';
@@ -23,7 +32,13 @@ export function measuresOf(design: TrialDesign, samples: Samples): Measure[] {
 	);
 }
 
-function measureOf(design: TrialDesign, samples: Samples, condition: string, metric: MetricId, { baseline, arm }: Comparison): Measure {
+function measureOf(
+	design: TrialDesign,
+	samples: Samples,
+	condition: string,
+	metric: MetricId,
+	{ baseline, arm }: Comparison
+): Measure {
 	return {
 		condition,
 		metric,
@@ -52,7 +67,13 @@ function measureOf(design: TrialDesign, samples: Samples, condition: string, met
  * All pages of a sweep together: by round the mean over the pages of each page's difference, as a share of the page's own
  * baseline for times and bytes, in the metric's unit for the rest. A page that failed leaves the round to the others.
  */
-function allPages(design: TrialDesign, condition: string, metric: MetricId, pages: readonly Measure[], comparisons: readonly Comparison[]): Measure {
+function allPages(
+	design: TrialDesign,
+	condition: string,
+	metric: MetricId,
+	pages: readonly Measure[],
+	comparisons: readonly Comparison[]
+): Measure {
 	return {
 		condition,
 		metric,
@@ -89,11 +110,18 @@ interface Progress {
 }
 
 /** Results as of the last look; a call once made stays. @returns empty before the first look */
-export function judgeRounds(design: TrialDesign, samples: Samples, looks: readonly Look[], most = MOST_FLIPS): ShiftResult[] {
+export function judgeRounds(
+	design: TrialDesign,
+	samples: Samples,
+	looks: readonly Look[],
+	most = MOST_FLIPS
+): ShiftResult[] {
 	if (!looks.length) return [];
 	const measures = measuresOf(design, samples);
 	const family = measures.filter((measure) => measure.primary);
-	const progress = new Map<Measure, Progress>(family.map((measure) => [measure, { called: false, final: null, latest: null }]));
+	const progress = new Map<Measure, Progress>(
+		family.map((measure) => [measure, { called: false, final: null, latest: null }])
+	);
 	const seen: Measured[][] = [];
 	const statistics = statisticsOf(design, looks, seen, most);
 	looks.forEach((look, k) => {
@@ -120,13 +148,24 @@ interface LookContext {
 }
 
 /** Statistics of the looks up to the k-th, under the flips of the k-th. Chosen flips begin alike, and are reckoned once. */
-function statisticsOf(design: TrialDesign, looks: readonly Look[], seen: readonly Measured[][], most: number): (k: number) => LookStatistics[] {
+function statisticsOf(
+	design: TrialDesign,
+	looks: readonly Look[],
+	seen: readonly Measured[][],
+	most: number
+): (k: number) => LookStatistics[] {
 	const known = new Map<string, LookStatistics>();
 	return (k) => {
 		const flips = flipsOf(looks[k]!.rounds, design.seed, most);
 		return looks.slice(0, k + 1).map((look, j) => {
 			const key = `${j}/${looks[k]!.rounds <= EXACT_ROUNDS ? looks[k]!.rounds : 'chosen'}`;
-			const found = known.get(key) ?? flipStatistics(seen[j]!.map((one) => (one.reason === null ? one.tested : [])), flips, look.spent);
+			const found =
+				known.get(key) ??
+				flipStatistics(
+					seen[j]!.map((one) => (one.reason === null ? one.tested : [])),
+					flips,
+					look.spent
+				);
 			known.set(key, found);
 			return found;
 		});
@@ -144,7 +183,8 @@ function takeLook({ design, looks, k, family, seen, statistics, progress }: Look
 		const context = { design, looks, k, openTests };
 		const result = evaluate(family[i]!, seen[i]!, context, state.called, adjusted[i]!);
 		state.latest = result;
-		if (result.verdict === 'better' || result.verdict === 'worse' || result.verdict === 'same') state.final = { ...result, decidedAt: looks[k]!.rounds };
+		if (result.verdict === 'better' || result.verdict === 'worse' || result.verdict === 'same')
+			state.final = { ...result, decidedAt: looks[k]!.rounds };
 	});
 }
 
@@ -156,7 +196,13 @@ interface Moment {
 	openTests: number;
 }
 
-function evaluate(measure: Measure, measured: Measured, moment: Moment, called: boolean, adjustedP: number): ShiftResult {
+function evaluate(
+	measure: Measure,
+	measured: Measured,
+	moment: Moment,
+	called: boolean,
+	adjustedP: number
+): ShiftResult {
 	const { design, looks, k } = moment;
 	const alpha = intervalAlpha(design, looks, k);
 	const blank = blankResult(measure, measured, design, 1 - alpha);
@@ -167,16 +213,27 @@ function evaluate(measure: Measure, measured: Measured, moment: Moment, called: 
 	const verdict = decide({ metric: measure.metric, shift, margin: measured.margin, called });
 	const result = { ...blank, n: estimate.n, shift, p: estimate.p, adjustedP, verdict };
 	if (verdict !== 'undecided') return result;
-	const spread = shift.low === null ? pairedSpread(differences) : spreadBehind(shift.low, shift.high!, estimate.n, alpha);
+	const spread =
+		shift.low === null ? pairedSpread(differences) : spreadBehind(shift.low, shift.high!, estimate.n, alpha);
 	const open = openOf({ rounds: estimate.n, estimate: shift.estimate, margin: measured.margin, spread }, moment);
-	return { ...result, roundsNeeded: roundsToDecide(open.further), hope: chanceToDecide(open.planned, plannedRounds(design)) };
+	return {
+		...result,
+		roundsNeeded: roundsToDecide(open.further),
+		hope: chanceToDecide(open.planned, plannedRounds(design))
+	};
 }
 
 /** What a further look, and the plan's last one, would have to get past. */
-function openOf(known: Pick<Open, 'rounds' | 'estimate' | 'margin' | 'spread'>, { design, looks, k, openTests }: Moment): { further: Open; planned: Open } {
+function openOf(
+	known: Pick<Open, 'rounds' | 'estimate' | 'margin' | 'spread'>,
+	{ design, looks, k, openTests }: Moment
+): { further: Open; planned: Open } {
 	const base = { ...known, intervalAlpha: intervalAlpha({ adaptive: true }, looks, k) };
 	const level = (spent: number) => spent / openTests;
-	return { further: { ...base, testAlpha: level(FURTHER_LEVEL) }, planned: { ...base, testAlpha: level(design.adaptive ? PLANNED_LEVEL : looks[k]!.spent) } };
+	return {
+		further: { ...base, testAlpha: level(FURTHER_LEVEL) },
+		planned: { ...base, testAlpha: level(design.adaptive ? PLANNED_LEVEL : looks[k]!.spent) }
+	};
 }
 
 /**

@@ -38,7 +38,11 @@ export function plannedRounds(design: Pick<TrialDesign, 'adaptive' | 'rounds' | 
 }
 
 /** The look that is due after so many whole rounds of interleaved arms. */
-export function nextLook(design: Pick<TrialDesign, 'adaptive' | 'rounds' | 'looks'>, rounds: number, by: Look['by']): Look {
+export function nextLook(
+	design: Pick<TrialDesign, 'adaptive' | 'rounds' | 'looks'>,
+	rounds: number,
+	by: Look['by']
+): Look {
 	const further = (design.looks ?? []).filter((look) => look.by === 'added').length + Number(by === 'added');
 	const before = design.looks?.at(-1)?.spent ?? 0;
 	const spent = plannedSpending(rounds, plannedRounds(design)) + reserveSpending(further);
@@ -49,7 +53,13 @@ export function nextLook(design: Pick<TrialDesign, 'adaptive' | 'rounds' | 'look
  * The look at the end of a stage: the stages after the first share what the plan spends.
  * @param stages how many there are in all
  */
-export function stageLook(design: Pick<TrialDesign, 'rounds' | 'looks'>, stage: number, stages: number, rounds: number, by: Look['by']): Look {
+export function stageLook(
+	design: Pick<TrialDesign, 'rounds' | 'looks'>,
+	stage: number,
+	stages: number,
+	rounds: number,
+	by: Look['by']
+): Look {
 	const share = PLAN_SPENDS / Math.max(1, stages - 1);
 	const before = (design.looks ?? []).filter((look) => look.stage === stage).reduce((sum, look) => sum + look.spent, 0);
 	const earned = share * Math.min(1, rounds / design.rounds) ** SPENDING_POWER;
@@ -63,7 +73,12 @@ export function awaitsAddedRounds({ added = 0, looks = [] }: Pick<TrialDesign, '
 
 /** Whether an adaptive trial looks after so many whole rounds. */
 export function isLookDue(design: Pick<TrialDesign, 'adaptive' | 'looks' | 'added'>, rounds: number): boolean {
-	return Boolean(design.adaptive) && !design.added && isPlanned(rounds) && !design.looks?.some((look) => look.rounds >= rounds);
+	return (
+		Boolean(design.adaptive) &&
+		!design.added &&
+		isPlanned(rounds) &&
+		!design.looks?.some((look) => look.rounds >= rounds)
+	);
 }
 
 function isPlanned(rounds: number): boolean {
@@ -71,7 +86,9 @@ function isPlanned(rounds: number): boolean {
 }
 
 /** After how many rounds the next look comes; null when none is planned. */
-export function roundsOfNextLook(design: Pick<TrialDesign, 'adaptive' | 'rounds' | 'looks' | 'kind' | 'added'>): number | null {
+export function roundsOfNextLook(
+	design: Pick<TrialDesign, 'adaptive' | 'rounds' | 'looks' | 'kind' | 'added'>
+): number | null {
 	const last = design.kind === 'before-after' ? 0 : (design.looks?.at(-1)?.rounds ?? 0);
 	if (design.adaptive && !design.added) {
 		const planned = LOOKS.find((rounds) => rounds > last);
@@ -89,7 +106,10 @@ export function intervalAlpha(design: Pick<TrialDesign, 'adaptive'>, looks: read
 /** Every metric decided on has a verdict, or can have none because loads failed. */
 export function isDecided({ results }: Pick<Judgement, 'results'>): boolean {
 	const primary = results.filter((result) => result.primary);
-	return primary.length > 0 && primary.every(({ verdict, reason }) => verdict !== 'undecided' && (verdict !== 'none' || reason !== null));
+	return (
+		primary.length > 0 &&
+		primary.every(({ verdict, reason }) => verdict !== 'undecided' && (verdict !== 'none' || reason !== null))
+	);
 }
 
 /** No open metric is likely to be decided by the end of the plan: further rounds would be loads for nothing. */

@@ -75,14 +75,18 @@ export function blankResult(measure: Measure, measured: Measured, design: TrialD
 }
 
 /** Where both middle figures stand to the level that is good enough; null for a metric without one. */
-function targetOf(metric: MetricId, before: number | null, after: number | null, { targets }: TrialDesign): Target | null {
+function targetOf(
+	metric: MetricId,
+	before: number | null,
+	after: number | null,
+	{ targets }: TrialDesign
+): Target | null {
 	const value = targets?.[metric] ?? metricOf(metric).thresholds?.good ?? null;
 	if (value === null || before === null || after === null) return null;
 	const meets = (figure: number) => (metricOf(metric).higherIsBetter ? figure >= value : figure <= value);
 	const met = Number(meets(before)) + Number(meets(after));
 	return { value, standing: met === 2 ? 'both-met' : met === 1 ? 'crosses' : 'both-missed' };
 }
-
 
 export function medianOf(figures: ByRound): number | null {
 	return medianOrNull(present(figures));

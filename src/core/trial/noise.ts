@@ -15,20 +15,29 @@ export interface NoiseFloor {
 }
 
 /** Of a same-page trial under conditions that measure alike; null when it has none or no look yet. */
-export function noiseFloorOf(trial: { design: TrialDesign; judgement: Pick<Judgement, 'results'>; loads: readonly TrialLoad[] }, conditions: Conditions): NoiseFloor | null {
+export function noiseFloorOf(
+	trial: { design: TrialDesign; judgement: Pick<Judgement, 'results'>; loads: readonly TrialLoad[] },
+	conditions: Conditions
+): NoiseFloor | null {
 	const { design, judgement, loads } = trial;
 	const alike = design.conditions.find((one) => conditionsFingerprint(one) === conditionsFingerprint(conditions));
 	const [first, second] = design.arms;
 	if (!alike || !first || !second) return null;
-	const results = judgement.results.filter((one) => one.condition === alike.id && one.shift?.low != null && one.shift.high !== null);
+	const results = judgement.results.filter(
+		(one) => one.condition === alike.id && one.shift?.low != null && one.shift.high !== null
+	);
 	if (!results.length) return null;
 	const samples = new Samples(loads);
 	const floors: NoiseFloor['floors'] = {};
 	const shares: NoiseFloor['shares'] = {};
 	for (const { metric, shift, baselineMedian, n } of results) {
 		floors[metric] = Math.max(Math.abs(shift!.low!), Math.abs(shift!.high!));
-		const figures = [first, second].map((arm) => samples.byRound({ condition: alike.id, armId: arm.id }, metric, design.rounds));
-		const differences = present(figures[0]!.map((figure, i) => (figure === null || figures[1]![i] == null ? null : figures[1]![i]! - figure)));
+		const figures = [first, second].map((arm) =>
+			samples.byRound({ condition: alike.id, armId: arm.id }, metric, design.rounds)
+		);
+		const differences = present(
+			figures[0]!.map((figure, i) => (figure === null || figures[1]![i] == null ? null : figures[1]![i]! - figure))
+		);
 		if (baselineMedian && n > 2) shares[metric] = pairedSpread(differences) / baselineMedian;
 	}
 	return { floors, shares };

@@ -19,7 +19,8 @@ export function planLoads(design: TrialDesign): PlannedLoad[] {
 	const plan: PlannedLoad[] = [];
 	stages.forEach((armIds, stage) => {
 		if (design.settleWithinMs)
-			for (const conditionId of conditionIds) for (const armId of armIds) plan.push({ armId, conditionId, stage, round: 0, warmup: true, settle: true });
+			for (const conditionId of conditionIds)
+				for (const armId of armIds) plan.push({ armId, conditionId, stage, round: 0, warmup: true, settle: true });
 		for (const warmup of [true, false])
 			for (let round = 1; round <= (warmup ? design.warmups : design.rounds); round++)
 				for (const conditionId of shuffled(conditionIds, random))
@@ -33,7 +34,13 @@ export function planLoads(design: TrialDesign): PlannedLoad[] {
  * rounds come from a seed of their own, so that the old ones stay what they were.
  */
 export function planMore(design: TrialDesign, from: number, to: number): PlannedLoad[] {
-	const longer = planLoads({ ...design, seed: (design.seed + Math.imul(from, 0x9e3779b1)) >>> 0, rounds: to, warmups: 0, settleWithinMs: null });
+	const longer = planLoads({
+		...design,
+		seed: (design.seed + Math.imul(from, 0x9e3779b1)) >>> 0,
+		rounds: to,
+		warmups: 0,
+		settleWithinMs: null
+	});
 	return longer.filter((load) => load.round > from);
 }
 
@@ -41,5 +48,7 @@ export function planMore(design: TrialDesign, from: number, to: number): Planned
 export function startTimes(plan: readonly PlannedLoad[], fromIso: string, spreadMinutes: number): string[] {
 	const rounds = Math.max(1, ...plan.filter((load) => !load.warmup).map((load) => load.round));
 	const from = Date.parse(fromIso);
-	return plan.map((load) => new Date(from + (load.warmup ? 0 : ((load.round - 1) / rounds) * spreadMinutes * 60_000)).toISOString());
+	return plan.map((load) =>
+		new Date(from + (load.warmup ? 0 : ((load.round - 1) / rounds) * spreadMinutes * 60_000)).toISOString()
+	);
 }

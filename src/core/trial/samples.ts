@@ -77,7 +77,12 @@ export function healthOf(samples: Samples, design: TrialDesign): ArmHealth[] {
 }
 
 /** Why arms that failed too often get no verdict by a round; null when none did. */
-export function failureReason(samples: Samples, condition: string, arms: readonly TrialArm[], rounds = Infinity): string | null {
+export function failureReason(
+	samples: Samples,
+	condition: string,
+	arms: readonly TrialArm[],
+	rounds = Infinity
+): string | null {
 	for (const arm of arms) {
 		const loads = samples.loads({ condition, armId: arm.id }).filter((load) => load.round <= rounds);
 		const failed = loads.filter((load) => load.status === 'failed').length;

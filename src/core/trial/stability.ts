@@ -30,8 +30,16 @@ const SIZE_WITHIN = 0.005;
 
 function alike(a: FetchSeen, b: FetchSeen): boolean {
 	if (a.problem || b.problem || a.status !== b.status) return false;
-	if (a.etag !== b.etag || a.lastModified !== b.lastModified || a.cacheControl !== b.cacheControl || a.cache !== b.cache) return false;
-	return a.bytes !== null && b.bytes !== null && Math.abs(a.bytes - b.bytes) <= SIZE_WITHIN * Math.max(a.bytes, b.bytes, 1);
+	if (
+		a.etag !== b.etag ||
+		a.lastModified !== b.lastModified ||
+		a.cacheControl !== b.cacheControl ||
+		a.cache !== b.cache
+	)
+		return false;
+	return (
+		a.bytes !== null && b.bytes !== null && Math.abs(a.bytes - b.bytes) <= SIZE_WITHIN * Math.max(a.bytes, b.bytes, 1)
+	);
 }
 
 /** The last fetches are alike. */

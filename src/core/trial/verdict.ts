@@ -64,7 +64,8 @@ export interface Open {
  * @returns at least one more than there are; MOST_ROUNDS + 1 stands for any larger number
  */
 export function roundsToDecide(open: Open): number {
-	for (let rounds = open.rounds + 1; rounds <= MOST_ROUNDS; rounds++) if (chanceToDecide(open, rounds) >= POWER) return rounds;
+	for (let rounds = open.rounds + 1; rounds <= MOST_ROUNDS; rounds++)
+		if (chanceToDecide(open, rounds) >= POWER) return rounds;
 	return MOST_ROUNDS + 1;
 }
 
@@ -79,7 +80,8 @@ export function chanceToDecide(open: Open, rounds: number): number {
 	const error = (n: number) => spread / Math.sqrt(n * EFFICIENCY);
 	const interval = normalQuantile(1 - intervalAlpha / 2);
 	// So few rounds may show sameness and no difference.
-	const differs = rounds < fewestRounds(testAlpha) ? Infinity : Math.max(interval, normalQuantile(1 - testAlpha / 2)) * error(rounds);
+	const differs =
+		rounds < fewestRounds(testAlpha) ? Infinity : Math.max(interval, normalQuantile(1 - testAlpha / 2)) * error(rounds);
 	const same = margin - interval * error(rounds);
 	if (same >= differs) return 1;
 	const width = Math.sqrt(Math.max(0, error(open.rounds) ** 2 - error(rounds) ** 2));

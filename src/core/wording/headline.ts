@@ -28,7 +28,9 @@ export function headlineOf(design: TrialDesign, judgement: Pick<Judgement, 'resu
 	const all = design.kind === 'sweep' && comparisons.length > 1 ? [together(comparisons)] : [];
 	return design.conditions.flatMap((conditions) =>
 		[...all, ...comparisons].map(({ arm, baseline }) => {
-			const primary = judgement.results.filter((one) => one.condition === conditions.id && one.arm === arm.id && one.primary);
+			const primary = judgement.results.filter(
+				(one) => one.condition === conditions.id && one.arm === arm.id && one.primary
+			);
 			const told = design.kind === 'same-page' ? noiseOf(primary) : summarise(primary, arm, baseline);
 			const page = design.kind === 'sweep' && arm.page ? `${arm.page}: ` : '';
 			return { condition: conditions.id, conditionName: conditions.name, arm: arm.id, ...told, text: page + told.text };
@@ -49,28 +51,64 @@ const isDifference = ({ verdict }: ShiftResult) => verdict === 'better' || verdi
 
 /** Two runs of the same page: any difference is the lab's own. */
 function noiseOf(results: readonly ShiftResult[]): Told {
-	if (results.every((result) => result.verdict === 'none')) return { text: `No noise floor yet. ${reasonOf(results)}`, tone: 'none' };
+	if (results.every((result) => result.verdict === 'none'))
+		return { text: `No noise floor yet. ${reasonOf(results)}`, tone: 'none' };
 	const differing = results.filter(isDifference);
 	if (differing.length)
-		return { text: `Two runs of the same page came out different in ${plainList(differing)}: do not trust small differences under these conditions.`, tone: 'worse' };
+		return {
+			text: `Two runs of the same page came out different in ${plainList(differing)}: do not trust small differences under these conditions.`,
+			tone: 'worse'
+		};
 	const open = results.filter((result) => result.verdict === 'undecided');
-	const floor = results.flatMap(({ metric, shift }) => (shift?.low != null && shift.high !== null ? [`${plainName(metric)} ${formatIn(metricOf(metric).unit, Math.max(Math.abs(shift.low), Math.abs(shift.high)), true)}`] : []));
+	const floor = results.flatMap(({ metric, shift }) =>
+		shift?.low != null && shift.high !== null
+			? [
+					`${plainName(metric)} ${formatIn(metricOf(metric).unit, Math.max(Math.abs(shift.low), Math.abs(shift.high)), true)}`
+				]
+			: []
+	);
 	const more = open.length ? ` More rounds would lower it for ${plainList(open)}.` : '';
-	return { text: `No difference was found between two runs of the same page; what is smaller than this cannot be told from noise: ${floor.join(', ')}.${more}`, tone: open.length ? 'undecided' : 'same' };
+	return {
+		text: `No difference was found between two runs of the same page; what is smaller than this cannot be told from noise: ${floor.join(', ')}.${more}`,
+		tone: open.length ? 'undecided' : 'same'
+	};
 }
 
 function summarise(results: readonly ShiftResult[], arm: TrialArm, baseline: TrialArm): Told {
 	const of = (verdict: Verdict) => results.filter((result) => result.verdict === verdict);
 	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
 	const [subject, object] = [`“${arm.name}”`, `“${baseline.name}”`];
-	const tail = [slight.length && (better.length || worse.length) ? `${plainList(slight)} ${slight.length === 1 ? 'differs' : 'differ'}, perhaps too little to matter` : '', open.length ? `${plainList(open)} ${areNot(open)} decided` : ''].filter(Boolean);
+	const tail = [
+		slight.length && (better.length || worse.length)
+			? `${plainList(slight)} ${slight.length === 1 ? 'differs' : 'differ'}, perhaps too little to matter`
+			: '',
+		open.length ? `${plainList(open)} ${areNot(open)} decided` : ''
+	].filter(Boolean);
 	const rest = tail.length ? `; ${tail.join('; ')}` : '';
-	if (results.every((result) => result.verdict === 'none')) return { text: `No verdict on ${subject}. ${reasonOf(results)}`, tone: 'none' };
-	if (better.length && worse.length) return { text: `${subject} is ${reasons(better)}, but ${reasons(worse)} than ${object}${rest}.`, tone: 'mixed' };
-	if (better.length || worse.length) return { text: `${subject} is ${reasons([...better, ...worse])} than ${object}${rest}.`, tone: better.length ? 'better' : 'worse' };
-	if (slight.length) return { text: `${subject} differs from ${object} in ${plainList(slight)}, perhaps too little to matter${rest}.`, tone: 'slight' };
-	if (open.length) return { text: `Not decided whether ${subject} differs from ${object}: ${plainList(open)} ${open.length === 1 ? 'is' : 'are'} open.`, tone: 'undecided' };
-	if (results.some((result) => result.verdict === 'none')) return { text: `${subject} and ${object} show no difference that matters in ${plainList(of('same'))}. ${reasonOf(results)}`, tone: 'same' };
+	if (results.every((result) => result.verdict === 'none'))
+		return { text: `No verdict on ${subject}. ${reasonOf(results)}`, tone: 'none' };
+	if (better.length && worse.length)
+		return { text: `${subject} is ${reasons(better)}, but ${reasons(worse)} than ${object}${rest}.`, tone: 'mixed' };
+	if (better.length || worse.length)
+		return {
+			text: `${subject} is ${reasons([...better, ...worse])} than ${object}${rest}.`,
+			tone: better.length ? 'better' : 'worse'
+		};
+	if (slight.length)
+		return {
+			text: `${subject} differs from ${object} in ${plainList(slight)}, perhaps too little to matter${rest}.`,
+			tone: 'slight'
+		};
+	if (open.length)
+		return {
+			text: `Not decided whether ${subject} differs from ${object}: ${plainList(open)} ${open.length === 1 ? 'is' : 'are'} open.`,
+			tone: 'undecided'
+		};
+	if (results.some((result) => result.verdict === 'none'))
+		return {
+			text: `${subject} and ${object} show no difference that matters in ${plainList(of('same'))}. ${reasonOf(results)}`,
+			tone: 'same'
+		};
 	return { text: `${subject} and ${object} show no difference that matters.`, tone: 'same' };
 }
 

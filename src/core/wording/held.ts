@@ -7,7 +7,10 @@ const NOTABLE_SHARE = 0.1;
 const NOTABLE_SCRIPT_MS = 100;
 
 /** Facts of one load with a simulated interaction; no comparison, since nothing was judged. */
-export function wordHeld(seen: { heldBack: HeldBackRecord | null; wire: number | null } | undefined, arm: string): string {
+export function wordHeld(
+	seen: { heldBack: HeldBackRecord | null; wire: number | null } | undefined,
+	arm: string
+): string {
 	const held = seen?.heldBack;
 	if (!held) return '';
 	const share = seen.wire ? held.wireBytes / (seen.wire + held.wireBytes) : 0;

@@ -78,7 +78,8 @@ const rounds = (count: number) => `${count} ${count === 1 ? 'round' : 'rounds'}`
 export function wordAnswer(result: ShiftResult, names: Names): string {
 	const metric = metricOf(result.metric);
 	const subject = `“${names.arm}”`;
-	if (!result.shift || result.verdict === 'none') return `${metric.name}: no verdict. ${result.reason ?? 'It was not chosen to decide on.'}`;
+	if (!result.shift || result.verdict === 'none')
+		return `${metric.name}: no verdict. ${result.reason ?? 'It was not chosen to decide on.'}`;
 	const told = { ...result, shift: result.shift };
 	const medians = `${formatValue(metric.id, result.armMedian)} against ${formatValue(metric.id, result.baselineMedian)}`;
 	const margin = sizeOf(result, result.margin);
@@ -98,14 +99,19 @@ export function wordAnswer(result: ShiftResult, names: Names): string {
 
 /** Where both middle figures stand to the target. */
 export function wordTarget(standing: TargetStanding): string {
-	const words: Record<TargetStanding, string> = { 'both-met': 'Both meet the target.', crosses: 'One meets the target, the other does not.', 'both-missed': 'Both miss the target.' };
+	const words: Record<TargetStanding, string> = {
+		'both-met': 'Both meet the target.',
+		crosses: 'One meets the target, the other does not.',
+		'both-missed': 'Both miss the target.'
+	};
 	return words[standing];
 }
 
 /** What would probably decide an open metric. */
 export function wordMore({ roundsNeeded, n }: Pick<ShiftResult, 'roundsNeeded' | 'n'>): string {
 	if (roundsNeeded === null) return 'More rounds may decide it.';
-	if (roundsNeeded > MOST_ROUNDS) return `More than ${MOST_ROUNDS} rounds would be needed: a calmer machine or a wider margin helps more.`;
+	if (roundsNeeded > MOST_ROUNDS)
+		return `More than ${MOST_ROUNDS} rounds would be needed: a calmer machine or a wider margin helps more.`;
 	if (roundsNeeded <= n) return 'A few more rounds would probably decide it.';
 	return `About ${rounds(roundsNeeded)} in all would probably decide it.`;
 }

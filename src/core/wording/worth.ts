@@ -17,14 +17,23 @@ export interface Worth {
 const isClear = ({ verdict }: ShiftResult) => verdict === 'better' || verdict === 'worse';
 
 export function worthOf(results: readonly ShiftResult[], baseline: TrialArm, arm: TrialArm): Worth {
-	const known = (['score', 'lcp'] as const).flatMap((metric) => results.find((one) => one.metric === metric && one.arm === arm.id && one.primary && one.verdict !== 'none') ?? []);
+	const known = (['score', 'lcp'] as const).flatMap(
+		(metric) =>
+			results.find((one) => one.metric === metric && one.arm === arm.id && one.primary && one.verdict !== 'none') ?? []
+	);
 	const clear = (metric: string) => known.find((one) => one.metric === metric && isClear(one))?.shift?.estimate ?? null;
 	const [before, after] = [baseline.setup ?? NO_SETUP, arm.setup ?? NO_SETUP];
 	const [costBefore, costAfter] = [monthlyCostOf(before), monthlyCostOf(after)];
 	const monthlyCost = costBefore === null && costAfter === null ? null : (costAfter ?? 0) - (costBefore ?? 0);
 	const hours = after.effortHours === null ? null : after.effortHours - (before.effortHours ?? 0);
 	const lcp = clear('lcp');
-	return { points: clear('score'), lcpMs: lcp === null ? null : -lcp, monthlyCost, hours, words: wordsOf(known, monthlyCost, hours) };
+	return {
+		points: clear('score'),
+		lcpMs: lcp === null ? null : -lcp,
+		monthlyCost,
+		hours,
+		words: wordsOf(known, monthlyCost, hours)
+	};
 }
 
 function wordsOf(known: readonly ShiftResult[], cost: number | null, hours: number | null): string {
@@ -32,11 +41,16 @@ function wordsOf(known: readonly ShiftResult[], cost: number | null, hours: numb
 	const of = (verdict: ShiftResult['verdict']) => known.filter((one) => one.verdict === verdict);
 	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
 	const price = priceOf(cost, hours);
-	const tail = open.length ? ` ${capital(listOf(open.map((one) => plainName(one.metric))))} ${open.length === 1 ? 'is' : 'are'} not decided.` : '';
-	if (better.length && worse.length) return `It gains ${sizes(better)} and loses ${sizes(worse)}${price ? ` for ${price}` : ''}: weigh them yourself.${tail}`;
-	if (worse.length) return `It loses ${sizes(worse)}${price ? `, on top of ${price}` : ''}: not worth it for speed.${tail}`;
+	const tail = open.length
+		? ` ${capital(listOf(open.map((one) => plainName(one.metric))))} ${open.length === 1 ? 'is' : 'are'} not decided.`
+		: '';
+	if (better.length && worse.length)
+		return `It gains ${sizes(better)} and loses ${sizes(worse)}${price ? ` for ${price}` : ''}: weigh them yourself.${tail}`;
+	if (worse.length)
+		return `It loses ${sizes(worse)}${price ? `, on top of ${price}` : ''}: not worth it for speed.${tail}`;
 	if (better.length) return `It gains ${sizes(better)}${price ? ` for ${price}` : '; no price is known'}.${tail}`;
-	if (slight.length) return `${capital(listOf(slight.map((one) => plainName(one.metric))))} ${slight.length === 1 ? 'differs' : 'differ'}, perhaps too little to matter${price ? `; the price is ${price}` : ''}.${tail}`;
+	if (slight.length)
+		return `${capital(listOf(slight.map((one) => plainName(one.metric))))} ${slight.length === 1 ? 'differs' : 'differ'}, perhaps too little to matter${price ? `; the price is ${price}` : ''}.${tail}`;
 	if (open.length) return `Nothing has been shown yet${price ? `; the price is ${price}` : ''}.${tail}`;
 	return `No difference that matters: not worth more hours${cost !== null && cost > 0 ? `, nor ${cost} a month` : ''}.`;
 }
@@ -48,7 +62,13 @@ function priceOf(cost: number | null, hours: number | null): string {
 }
 
 function sizes(results: readonly ShiftResult[]): string {
-	return listOf(results.map(({ metric, shift }) => (metric === 'score' ? `${points(shift!.estimate)} of score` : `${formatDuration(Math.abs(shift!.estimate))} of largest paint`)));
+	return listOf(
+		results.map(({ metric, shift }) =>
+			metric === 'score'
+				? `${points(shift!.estimate)} of score`
+				: `${formatDuration(Math.abs(shift!.estimate))} of largest paint`
+		)
+	);
 }
 
 function points(estimate: number): string {

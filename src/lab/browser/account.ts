@@ -23,7 +23,9 @@ export function browserAccount(environment: NodeJS.ProcessEnv = process.env): Ac
 	if (wanted === 'root') return null;
 	const account = canSwitch() ? findAccount(wanted || USUAL_NAME) : null;
 	if (account || !wanted) return account;
-	throw new Error(`ZAFRA_LAB_USER names “${wanted}”, which is no unprivileged account of this machine, or setpriv is missing.`);
+	throw new Error(
+		`ZAFRA_LAB_USER names “${wanted}”, which is no unprivileged account of this machine, or setpriv is missing.`
+	);
 }
 
 /** The command that runs a program as an account: the process keeps its id and its open pipes. */

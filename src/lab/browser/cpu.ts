@@ -1,6 +1,6 @@
 /** The speed of the machine as a page feels it, and the slowdown that reaches a target speed. */
 import type { CDPSession } from 'playwright-core';
-import { ascending, quantileSorted } from '../../core/stats/summary';
+import { ascending, quantileSorted } from '$core/stats/summary';
 
 /** Chromium cannot slow down further than is useful, nor speed up. */
 const MOST_SLOWDOWN = 20;
@@ -35,11 +35,10 @@ const LOOP = `(() => {
  * Rounds of the loop per ms in this page's renderer under whatever slowdown is set.
  * @param warmMs the engine needs some 25 ms of the loop until it runs its fastest code
  */
-export async function timeLoop(
-	session: CDPSession,
-	{ slices = 4, sliceMs = 5, warmMs = 25 } = {}
-): Promise<number> {
-	const expression = LOOP.replace('SLICES', String(slices)).replace('SLICE_MS', String(sliceMs)).replace('WARM_MS', String(warmMs));
+export async function timeLoop(session: CDPSession, { slices = 4, sliceMs = 5, warmMs = 25 } = {}): Promise<number> {
+	const expression = LOOP.replace('SLICES', String(slices))
+		.replace('SLICE_MS', String(sliceMs))
+		.replace('WARM_MS', String(warmMs));
 	const { result } = await session.send('Runtime.evaluate', { expression, returnByValue: true });
 	return Number(result.value);
 }
@@ -82,7 +81,11 @@ export interface Calibration {
 }
 
 /** Slow the page's renderer down to the target speed and say how well that worked. */
-export async function calibrate(session: CDPSession, targetSpeed: number | null, book: SpeedBook): Promise<Calibration> {
+export async function calibrate(
+	session: CDPSession,
+	targetSpeed: number | null,
+	book: SpeedBook
+): Promise<Calibration> {
 	const machineSpeed = await timeLoop(session);
 	const usualSpeed = book.note(machineSpeed);
 	if (targetSpeed === null) return { machineSpeed, slowdown: 1, reachedSpeed: machineSpeed, note: null };

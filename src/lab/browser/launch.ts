@@ -112,7 +112,12 @@ function startFailure(error: unknown) {
 	return failure('browser-start', startProblem((error as Error).message));
 }
 
-async function start(program: string, account: Account | null, options: LaunchOptions, sandboxed: boolean): Promise<RunningBrowser> {
+async function start(
+	program: string,
+	account: Account | null,
+	options: LaunchOptions,
+	sandboxed: boolean
+): Promise<RunningBrowser> {
 	const { trustedKeys = [], profileLabel = `p${process.pid}` } = options;
 	const profile = makeProfile(profileLabel, account);
 	writePreferences(profile, account);
@@ -139,7 +144,10 @@ async function start(program: string, account: Account | null, options: LaunchOp
 
 /** What the browser needs of the environment, and no settings of Zafra's or of whoever started it. */
 function environmentOf({ PATH, LANG, LC_ALL, TZ }: NodeJS.ProcessEnv): Record<string, string> {
-	return Object.fromEntries(Object.entries({ PATH, LANG, LC_ALL, TZ }).filter(([, value]) => value)) as Record<string, string>;
+	return Object.fromEntries(Object.entries({ PATH, LANG, LC_ALL, TZ }).filter(([, value]) => value)) as Record<
+		string,
+		string
+	>;
 }
 
 function writePreferences(profile: string, account: Account | null): void {

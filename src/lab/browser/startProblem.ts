@@ -1,6 +1,9 @@
 /** Why Chromium does not start, in words, from what the start said. */
 const KNOWN: readonly [RegExp, string][] = [
-	[/EMFILE|ENFILE|too many open files/i, 'this machine lets Zafra open no more files; raise the limit with “ulimit -n”'],
+	[
+		/EMFILE|ENFILE|too many open files/i,
+		'this machine lets Zafra open no more files; raise the limit with “ulimit -n”'
+	],
 	[/ENOMEM|cannot allocate memory/i, 'there is not enough memory left'],
 	[/ENOSPC|no space left|disk full/i, 'the disk is full'],
 	[/EAGAIN|resource temporarily unavailable/i, 'this machine lets Zafra start no more processes'],

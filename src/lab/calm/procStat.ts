@@ -53,7 +53,7 @@ export function processTrees(roots: readonly number[]): number[] {
 	const known = all.map((name) => readProcessTicks(Number(name))).filter((one) => one !== null);
 	const inside = new Set(roots);
 	// Parents are older than their children, but ids may have wrapped: repeat until nothing is added.
-	for (let before = -1; before !== inside.size; ) {
+	for (let before = -1; before !== inside.size;) {
 		before = inside.size;
 		for (const { pid, parent } of known) if (inside.has(parent)) inside.add(pid);
 	}

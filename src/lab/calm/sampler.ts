@@ -1,5 +1,5 @@
 /** How busy the machine is with something else than the load, sample by sample. */
-import type { BusySample } from '../../core/load/calm';
+import type { BusySample } from '$core/load/calm';
 import { processTrees, readProcessorTicks, readProcessTicks, TICK_MS } from './procStat';
 
 const LOOK_FOR_PROCESSES_EVERY = 5;

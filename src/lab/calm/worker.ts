@@ -1,6 +1,6 @@
 /** The sampler's own thread: the lab's work never delays a sample. */
 import { parentPort, workerData } from 'node:worker_threads';
-import type { BusySample } from '../../core/load/calm';
+import type { BusySample } from '$core/load/calm';
 import { CalmSampler } from './sampler';
 
 const SAMPLE_EVERY_MS = 100;

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import type { CDPSession } from 'playwright-core';
-import type { BodyFact } from '../../core/load/record';
+import type { BodyFact } from '$core/load/record';
 import type { NetworkCollector } from './network';
 
 const squeeze = promisify(gzip);
@@ -14,7 +14,11 @@ const ALL_TOGETHER_BYTES = 12_000_000;
 const TEXT = /^(text\/|application\/(javascript|json|manifest\+json|xml|ld\+json)|image\/svg\+xml)/;
 
 /** Facts by request id. What cannot be read, or is no text, is left out. */
-export async function readBodies(session: CDPSession, network: NetworkCollector, untilMoment: number): Promise<Map<string, BodyFact>> {
+export async function readBodies(
+	session: CDPSession,
+	network: NetworkCollector,
+	untilMoment: number
+): Promise<Map<string, BodyFact>> {
 	const facts = new Map<string, BodyFact>();
 	let total = 0;
 	for (const { id, mimeType, decodedBytes } of network.finished) {

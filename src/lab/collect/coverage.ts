@@ -1,6 +1,6 @@
 /** Which script ran and which style matched until the page settled. */
 import type { CDPSession } from 'playwright-core';
-import { unusedInScript, unusedInSheet, type CoverageRange } from '../../core/load/coverage';
+import { unusedInScript, unusedInSheet, type CoverageRange } from '$core/load/coverage';
 
 export interface UnusedBytes {
 	script: number;
@@ -14,7 +14,8 @@ export class CoverageCollector {
 
 	constructor(private readonly session: CDPSession) {
 		session.on('CSS.styleSheetAdded', ({ header }) => {
-			if (/^https?:/.test(header.sourceURL)) this.#sheets.set(header.styleSheetId, { url: header.sourceURL, length: header.length });
+			if (/^https?:/.test(header.sourceURL))
+				this.#sheets.set(header.styleSheetId, { url: header.sourceURL, length: header.length });
 		});
 	}
 
@@ -35,14 +36,22 @@ export class CoverageCollector {
 		let script = 0;
 		for (const one of result) {
 			if (!/^https?:/.test(one.url)) continue;
-			const ranges = one.functions.flatMap((called) => called.ranges.map(({ startOffset, endOffset, count }): CoverageRange => ({ start: startOffset, end: endOffset, used: count > 0 })));
+			const ranges = one.functions.flatMap((called) =>
+				called.ranges.map(({ startOffset, endOffset, count }): CoverageRange => ({
+					start: startOffset,
+					end: endOffset,
+					used: count > 0
+				}))
+			);
 			const unused = unusedInScript(ranges);
 			script += unused;
 			add(one.url, unused);
 		}
 		let style = 0;
 		for (const [id, { url, length }] of this.#sheets) {
-			const ranges = ruleUsage.filter((rule) => rule.styleSheetId === id).map(({ startOffset, endOffset, used }) => ({ start: startOffset, end: endOffset, used }));
+			const ranges = ruleUsage
+				.filter((rule) => rule.styleSheetId === id)
+				.map(({ startOffset, endOffset, used }) => ({ start: startOffset, end: endOffset, used }));
 			const unused = unusedInSheet(length, ranges);
 			style += unused;
 			add(url, unused);

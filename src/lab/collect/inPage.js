@@ -18,7 +18,10 @@
 				break;
 			}
 			const name = at.localName;
-			const classes = [...at.classList].slice(0, 2).map((part) => `.${CSS.escape(part)}`).join('');
+			const classes = [...at.classList]
+				.slice(0, 2)
+				.map((part) => `.${CSS.escape(part)}`)
+				.join('');
 			const alike = at.parentElement ? [...at.parentElement.children].filter((other) => other.localName === name) : [];
 			const place = alike.length > 1 && !classes ? `:nth-of-type(${alike.indexOf(at) + 1})` : '';
 			steps.unshift(name + classes + place);
@@ -55,7 +58,9 @@
 			value: entry.value,
 			recentInput: entry.hadRecentInput,
 			elements: (entry.sources || []).map((source) => ({
-				selector: source.node ? selectorOf(source.node.nodeType === 1 ? source.node : source.node.parentElement) : '(removed)',
+				selector: source.node
+					? selectorOf(source.node.nodeType === 1 ? source.node : source.node.parentElement)
+					: '(removed)',
 				from: boxOf(source.previousRect),
 				to: boxOf(source.currentRect)
 			}))
@@ -82,7 +87,8 @@
 		});
 	});
 	const interaction = (entry) => {
-		if (entry.interactionId) found.interactions.push({ id: entry.interactionId, atMs: entry.startTime, durationMs: entry.duration });
+		if (entry.interactionId)
+			found.interactions.push({ id: entry.interactionId, atMs: entry.startTime, durationMs: entry.duration });
 	};
 	observe('event', interaction, { durationThreshold: 16 });
 	// The first one is reported however short it was.
@@ -125,7 +131,13 @@
 		};
 	}
 
-	const inView = (rect) => rect.width > 0 && rect.height > 0 && rect.top < innerHeight && rect.bottom > 0 && rect.left < innerWidth && rect.right > 0;
+	const inView = (rect) =>
+		rect.width > 0 &&
+		rect.height > 0 &&
+		rect.top < innerHeight &&
+		rect.bottom > 0 &&
+		rect.left < innerWidth &&
+		rect.right > 0;
 	const isShown = (element) => element.checkVisibility?.({ opacityProperty: true, visibilityProperty: true }) ?? true;
 
 	function imageFacts() {
@@ -148,7 +160,14 @@
 	}
 
 	function fontFacts() {
-		return [...document.fonts].slice(0, 60).map(({ family, weight, status, display }) => ({ family: family.replace(/^["']|["']$/g, ''), weight, status, display }));
+		return [...document.fonts]
+			.slice(0, 60)
+			.map(({ family, weight, status, display }) => ({
+				family: family.replace(/^["']|["']$/g, ''),
+				weight,
+				status,
+				display
+			}));
 	}
 
 	/** The outermost boxes that take up room and hold neither text nor anything that paints. */
@@ -165,8 +184,13 @@
 				}
 				const style = getComputedStyle(child);
 				const paints =
-					child.matches(MEDIA) || child.querySelector(MEDIA) || child.shadowRoot || style.backgroundImage !== 'none' ||
-					(child.textContent || '').trim() !== '' || getComputedStyle(child, '::before').content !== 'none' || getComputedStyle(child, '::after').content !== 'none';
+					child.matches(MEDIA) ||
+					child.querySelector(MEDIA) ||
+					child.shadowRoot ||
+					style.backgroundImage !== 'none' ||
+					(child.textContent || '').trim() !== '' ||
+					getComputedStyle(child, '::before').content !== 'none' ||
+					getComputedStyle(child, '::after').content !== 'none';
 				if (paints) walk(child);
 				else if (!/^(fixed)$/.test(style.position)) slots.push({ selector: selectorOf(child), box: boxOf(rect) });
 			}
@@ -178,8 +202,16 @@
 	/** A layer that lies over the page: fixed or a dialog, with words, and large or in front of the middle. */
 	function overlay() {
 		const candidates = new Set();
-		for (const [x, y] of [[0.5, 0.5], [0.5, 0.9], [0.5, 0.1]]) {
-			for (let at = document.elementFromPoint(innerWidth * x, innerHeight * y); at && at !== document.body; at = at.parentElement) {
+		for (const [x, y] of [
+			[0.5, 0.5],
+			[0.5, 0.9],
+			[0.5, 0.1]
+		]) {
+			for (
+				let at = document.elementFromPoint(innerWidth * x, innerHeight * y);
+				at && at !== document.body;
+				at = at.parentElement
+			) {
 				const { position } = getComputedStyle(at);
 				if (position === 'fixed' || at.localName === 'dialog') candidates.add(at);
 			}
@@ -189,7 +221,8 @@
 			const text = (element.innerText || '').trim();
 			const share = (rect.width * rect.height) / (innerWidth * innerHeight);
 			const consent = /cookie|consent|privacy/i.test(text);
-			if ((share > 0.4 && text) || (consent && share > 0.03)) return { selector: selectorOf(element), box: boxOf(rect), text: text.slice(0, 160) };
+			if ((share > 0.4 && text) || (consent && share > 0.03))
+				return { selector: selectorOf(element), box: boxOf(rect), text: text.slice(0, 160) };
 		}
 		return null;
 	}
@@ -212,7 +245,11 @@
 			interactions: interactionsSince(0),
 			marks: [...performance.getEntriesByType('mark'), ...performance.getEntriesByType('measure')]
 				.slice(0, 200)
-				.map(({ name, entryType, startTime, duration }) => ({ name: name.slice(0, 120), atMs: startTime, durationMs: entryType === 'measure' ? duration : null })),
+				.map(({ name, entryType, startTime, duration }) => ({
+					name: name.slice(0, 120),
+					atMs: startTime,
+					durationMs: entryType === 'measure' ? duration : null
+				})),
 			renderBlocking: performance
 				.getEntriesByType('resource')
 				.filter((entry) => entry.renderBlockingStatus === 'blocking')
@@ -237,8 +274,12 @@
 		return {
 			timeOrigin: performance.timeOrigin,
 			interactions: interactionsSince(from - 1),
-			shifts: found.shifts.filter((shift) => shift.atMs >= from).map(({ atMs, value, recentInput }) => ({ atMs: atMs + performance.timeOrigin, value, recentInput })),
-			tasks: found.longTasks.filter((task) => task.startMs + task.durationMs >= from).map(({ startMs, durationMs }) => ({ startMs: startMs + performance.timeOrigin, durationMs }))
+			shifts: found.shifts
+				.filter((shift) => shift.atMs >= from)
+				.map(({ atMs, value, recentInput }) => ({ atMs: atMs + performance.timeOrigin, value, recentInput })),
+			tasks: found.longTasks
+				.filter((task) => task.startMs + task.durationMs >= from)
+				.map(({ startMs, durationMs }) => ({ startMs: startMs + performance.timeOrigin, durationMs }))
 		};
 	};
 
@@ -284,10 +325,13 @@
 		if (gone !== undefined && visible(gone) === null) return `${gone} is still there`;
 		if (text !== undefined) {
 			const place = selector === undefined ? document.body : deepFind(selector);
-			if (!(place?.innerText ?? '').includes(text)) return `the words “${text}” are not on the page${selector === undefined ? '' : ` in ${selector}`}`;
+			if (!(place?.innerText ?? '').includes(text))
+				return `the words “${text}” are not on the page${selector === undefined ? '' : ` in ${selector}`}`;
 		}
-		if (title !== undefined && !document.title.includes(title)) return `the title is “${document.title.slice(0, 80)}”, without “${title}”`;
-		if (url !== undefined && !location.href.includes(url)) return `the address is ${location.href.slice(0, 200)}, without “${url}”`;
+		if (title !== undefined && !document.title.includes(title))
+			return `the title is “${document.title.slice(0, 80)}”, without “${title}”`;
+		if (url !== undefined && !location.href.includes(url))
+			return `the address is ${location.href.slice(0, 200)}, without “${url}”`;
 		return null;
 	};
 

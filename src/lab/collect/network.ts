@@ -2,8 +2,8 @@
 import type { CDPSession } from 'playwright-core';
 // The package does not export its protocol types; a path does.
 import type { Protocol } from '../../../node_modules/playwright-core/types/protocol';
-import type { RequestPhase, RequestRecord } from '../../core/load/record';
-import { recordedHeaders } from '../../core/load/secretHeaders';
+import type { RequestPhase, RequestRecord } from '$core/load/record';
+import { recordedHeaders } from '$core/load/secretHeaders';
 import type { ConnectionLog } from '../shaper/socks';
 
 type Net<Name extends keyof Protocol.Events> = Protocol.Events[Name];
@@ -93,7 +93,13 @@ export class NetworkCollector {
 	get finished(): { id: string; url: string; type: string; mimeType: string | null; decodedBytes: number }[] {
 		return this.#drafts
 			.filter((draft) => draft.endedAt !== null && draft.response && !draft.record.failed && !draft.record.redirectTo)
-			.map(({ record }) => ({ id: record.id, url: record.url, type: record.type, mimeType: record.mimeType, decodedBytes: record.decodedBytes ?? 0 }));
+			.map(({ record }) => ({
+				id: record.id,
+				url: record.url,
+				type: record.type,
+				mimeType: record.mimeType,
+				decodedBytes: record.decodedBytes ?? 0
+			}));
 	}
 
 	#epochOf(monotonic: number): number {
@@ -207,7 +213,8 @@ export class NetworkCollector {
 	#describe(draft: Draft, response: Response, timestamp: number): void {
 		draft.response = response;
 		const head = response.timing?.receiveHeadersStart ?? response.timing?.receiveHeadersEnd;
-		draft.respondedAt = response.timing && head !== undefined && head >= 0 ? response.timing.requestTime + head / 1000 : timestamp;
+		draft.respondedAt =
+			response.timing && head !== undefined && head >= 0 ? response.timing.requestTime + head / 1000 : timestamp;
 		draft.headerWireBytes = response.encodedDataLength;
 		Object.assign(draft.record, {
 			status: response.status,
@@ -263,8 +270,7 @@ function isTabIcon({ type, initiator, request }: Net<'Network.requestWillBeSent'
 
 function timingOf(draft: Draft, response: Response | null): RequestRecord['timing'] {
 	const timing = response?.timing;
-	if (!timing)
-		return { queue: null, dns: null, connect: null, tls: null, send: null, wait: null, receive: null };
+	if (!timing) return { queue: null, dns: null, connect: null, tls: null, send: null, wait: null, receive: null };
 	const span = (from: number, to: number) => (from >= 0 && to >= from ? round(to - from) : null);
 	const head = timing.receiveHeadersStart ?? timing.receiveHeadersEnd;
 	const firstStep = [timing.dnsStart, timing.connectStart, timing.sendStart].find((at) => at >= 0) ?? 0;
@@ -290,7 +296,12 @@ const SAME_CONNECTION_WITHIN_MS = 60;
  * Through the proxy the browser sees look-up and handshake as one: the shaper's log tells them apart.
  * A request that opened no connection looked nothing up.
  */
-function withLookUp(timing: RequestRecord['timing'], draft: Draft, clockOffset: number, connections: readonly ConnectionLog[]): RequestRecord['timing'] {
+function withLookUp(
+	timing: RequestRecord['timing'],
+	draft: Draft,
+	clockOffset: number,
+	connections: readonly ConnectionLog[]
+): RequestRecord['timing'] {
 	const raw = draft.response?.timing;
 	if (!raw || timing.connect === null) return timing;
 	const startedAt = (raw.requestTime + clockOffset) * 1000 + raw.connectStart;
@@ -308,7 +319,8 @@ function withLookUp(timing: RequestRecord['timing'], draft: Draft, clockOffset: 
 function chainOf(stack: Protocol.Runtime.StackTrace | undefined): string[] {
 	const urls: string[] = [];
 	for (let at = stack; at && urls.length < 8; at = at.parent)
-		for (const { url } of at.callFrames) if (url && !urls.includes(url) && urls.length < 8) urls.push(url.slice(0, 1000));
+		for (const { url } of at.callFrames)
+			if (url && !urls.includes(url) && urls.length < 8) urls.push(url.slice(0, 1000));
 	return urls;
 }
 

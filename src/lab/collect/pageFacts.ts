@@ -30,7 +30,14 @@ const PageFacts = v.object({
 			durationMs: time,
 			blockingMs: time,
 			scripts: v.array(
-				v.object({ url: v.string(), invoker: v.string(), functionName: v.string(), startMs: count, durationMs: time, layoutMs: time })
+				v.object({
+					url: v.string(),
+					invoker: v.string(),
+					functionName: v.string(),
+					startMs: count,
+					durationMs: time,
+					layoutMs: time
+				})
 			)
 		})
 	),

@@ -1,7 +1,7 @@
 /** What the page's service workers fetch: their requests never pass through the page's own network log. */
 import type { BrowserContext, Request } from 'playwright-core';
-import type { RequestRecord } from '../../core/load/record';
-import { recordedHeaders } from '../../core/load/secretHeaders';
+import type { RequestRecord } from '$core/load/record';
+import { recordedHeaders } from '$core/load/secretHeaders';
 
 export class WorkerTraffic {
 	#requests: { request: Request; ended: Promise<Sizes> }[] = [];
@@ -19,7 +19,9 @@ export class WorkerTraffic {
 
 	/** Call once the page has settled. @param zeroEpochMs the page's time zero */
 	async records(zeroEpochMs: number): Promise<RequestRecord[]> {
-		return Promise.all(this.#requests.map(async ({ request, ended }, i) => recordOf(request, await ended, i, zeroEpochMs)));
+		return Promise.all(
+			this.#requests.map(async ({ request, ended }, i) => recordOf(request, await ended, i, zeroEpochMs))
+		);
 	}
 }
 
@@ -32,7 +34,14 @@ interface Sizes {
 	headers: [string, string][];
 }
 
-const NOTHING: Sizes = { status: null, statusText: '', wireBytes: null, decodedBytes: null, mimeType: null, headers: [] };
+const NOTHING: Sizes = {
+	status: null,
+	statusText: '',
+	wireBytes: null,
+	decodedBytes: null,
+	mimeType: null,
+	headers: []
+};
 
 async function sizesOf(request: Request): Promise<Sizes> {
 	try {

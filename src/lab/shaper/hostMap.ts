@@ -52,7 +52,9 @@ export function parseHostTimes(text: string | undefined): HostTimes[] {
 		.map((rule) => {
 			const match = TIMES.exec(rule);
 			if (!match)
-				throw new Error(`ZAFRA_HOST_TIMES: “${rule}” cannot be read. Write pattern=lookUpMs/extraRoundTripMs, for example chat.test=30/15.`);
+				throw new Error(
+					`ZAFRA_HOST_TIMES: “${rule}” cannot be read. Write pattern=lookUpMs/extraRoundTripMs, for example chat.test=30/15.`
+				);
 			return { pattern: match[1]!.toLowerCase(), dnsMs: Number(match[2]), extraRoundTripMs: Number(match[3]) };
 		});
 }

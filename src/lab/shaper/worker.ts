@@ -2,7 +2,8 @@
 import { parentPort } from 'node:worker_threads';
 import { ShapedProxy, type ShapeLog, type ShapeOptions } from './socks';
 
-export type ShaperRequest = { id: number; open: ShapeOptions } | { id: number; renew: true } | { id: number; close: true };
+export type ShaperRequest =
+	{ id: number; open: ShapeOptions } | { id: number; renew: true } | { id: number; close: true };
 export type ShaperReply = { id: number; port?: number; log?: ShapeLog; error?: string };
 
 const proxies = new Map<number, ShapedProxy>();

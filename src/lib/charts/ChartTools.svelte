@@ -9,7 +9,18 @@
 		name: string;
 	}
 	let { csv, svg, name }: Props = $props();
-	const KEPT = ['fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'opacity', 'fill-opacity', 'font-family', 'font-size', 'font-weight', 'text-anchor'];
+	const KEPT = [
+		'fill',
+		'stroke',
+		'stroke-width',
+		'stroke-dasharray',
+		'opacity',
+		'fill-opacity',
+		'font-family',
+		'font-size',
+		'font-weight',
+		'text-anchor'
+	];
 
 	function drawing(): string {
 		const original = svg();
@@ -18,7 +29,10 @@
 		const [from, to] = [original.querySelectorAll('*'), copy.querySelectorAll('*')];
 		to.forEach((element, i) => {
 			const style = getComputedStyle(from[i]!);
-			element.setAttribute('style', KEPT.map((property) => `${property}:${style.getPropertyValue(property)}`).join(';'));
+			element.setAttribute(
+				'style',
+				KEPT.map((property) => `${property}:${style.getPropertyValue(property)}`).join(';')
+			);
 			element.removeAttribute('class');
 		});
 		copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
@@ -29,7 +43,10 @@
 	}
 </script>
 
-<span class="tools no-print"><CopyButton label="Copy as CSV" text={csv} file="{name}.csv" /> <CopyButton label="Copy as SVG" text={drawing} file="{name}.svg" /></span>
+<span class="tools no-print"
+	><CopyButton label="Copy as CSV" text={csv} file="{name}.csv" />
+	<CopyButton label="Copy as SVG" text={drawing} file="{name}.svg" /></span
+>
 
 <style>
 	.tools {

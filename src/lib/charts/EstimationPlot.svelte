@@ -5,12 +5,12 @@
 	 */
 	import { extent } from 'd3-array';
 	import { scaleLinear, scalePoint } from 'd3-scale';
-	import { metricOf } from '../../core/metrics/catalogue';
-	import { median } from '../../core/stats/summary';
-	import type { ShiftResult } from '../../core/trial/types';
-	import { formatDifference, formatValue } from '../../core/wording/format';
-	import { wordShift, wordVerdict } from '../../core/wording/shift';
-	import { csvOf } from '../../core/formats/csv';
+	import { metricOf } from '$core/metrics/catalogue';
+	import { median } from '$core/stats/summary';
+	import type { ShiftResult } from '$core/trial/types';
+	import { formatDifference, formatValue } from '$core/wording/format';
+	import { wordShift, wordVerdict } from '$core/wording/shift';
+	import { csvOf } from '$core/formats/csv';
 	import ChartTools from './ChartTools.svelte';
 	import { armColour } from './armColour';
 
@@ -32,7 +32,11 @@
 	/** Drawn at the width it has, so that its letters keep their size; the first guess is for pages without scripts. */
 	let room = $state(460);
 	let drawn: SVGSVGElement | undefined = $state();
-	const csv = () => csvOf(['arm', 'round', 'load', metric], dots.map((dot) => [name(dot.arm), dot.round, dot.load, dot.value]));
+	const csv = () =>
+		csvOf(
+			['arm', 'round', 'load', metric],
+			dots.map((dot) => [name(dot.arm), dot.round, dot.load, dot.value])
+		);
 	const width = $derived(Math.max(300, room));
 
 	const TOP = 14;
@@ -49,15 +53,30 @@
 		const room = (high - low || Math.abs(high) || 1) * 0.08;
 		return scaleLinear([Math.max(0, low - room), high + room], [bottom, TOP]).nice(5);
 	});
-	const x = $derived(scalePoint<number>(arms.map((arm) => arm.id), [LEFT + 14, split - 14]).padding(0.5));
+	const x = $derived(
+		scalePoint<number>(
+			arms.map((arm) => arm.id),
+			[LEFT + 14, split - 14]
+		).padding(0.5)
+	);
 
 	const shown = $derived(results.filter((result) => result.shift));
 	const shiftScale = $derived.by(() => {
-		const ends = shown.flatMap(({ shift, margin }) => [shift!.low ?? shift!.estimate, shift!.high ?? shift!.estimate, margin * 1.3, -margin * 1.3]);
+		const ends = shown.flatMap(({ shift, margin }) => [
+			shift!.low ?? shift!.estimate,
+			shift!.high ?? shift!.estimate,
+			margin * 1.3,
+			-margin * 1.3
+		]);
 		const [low = -1, high = 1] = extent([...ends, 0]);
 		return scaleLinear([low, high], [bottom, TOP]).nice(5);
 	});
-	const shiftX = $derived(scalePoint<number>(others.map((arm) => arm.id), [split + 78, width - 8]).padding(0.5));
+	const shiftX = $derived(
+		scalePoint<number>(
+			others.map((arm) => arm.id),
+			[split + 78, width - 8]
+		).padding(0.5)
+	);
 	const margin = $derived(shown[0]?.margin ?? 0);
 	const name = (id: number) => arms.find((arm) => arm.id === id)?.name ?? '';
 	const medianOf = (id: number) => {
@@ -66,7 +85,8 @@
 	};
 	/** Spread the dots by round, so that a drift over the rounds can be seen. */
 	const rounds = $derived(Math.max(1, ...dots.map((dot) => dot.round)));
-	const jitter = (round: number) => (rounds === 1 ? 0 : ((round - 1) / (rounds - 1) - 0.5) * Math.min(46, x.step() * 0.55));
+	const jitter = (round: number) =>
+		rounds === 1 ? 0 : ((round - 1) / (rounds - 1) - 0.5) * Math.min(46, x.step() * 0.55);
 	/** A name in at most two lines of as many letters as fit between two arms. */
 	const letters = $derived(Math.max(7, Math.floor(x.step() / 6.6)));
 	function linesOf(text: string): string[] {
@@ -89,7 +109,12 @@
 {/snippet}
 
 <figure bind:clientWidth={room}>
-	<svg bind:this={drawn} viewBox="0 0 {width} {height}" role="group" aria-label="{title}: {metricOf(metric).name} of every load, and the shift of each arm from the baseline">
+	<svg
+		bind:this={drawn}
+		viewBox="0 0 {width} {height}"
+		role="group"
+		aria-label="{title}: {metricOf(metric).name} of every load, and the shift of each arm from the baseline"
+	>
 		{#each y.ticks(5) as tick (tick)}
 			<line x1={LEFT} x2={split} y1={y(tick)} y2={y(tick)} class="rule" />
 			<text x={LEFT - 6} y={y(tick)} dy="0.32em" class="tick" text-anchor="end">{formatValue(metric, tick)}</text>
@@ -98,28 +123,60 @@
 			{@const middle = medianOf(arm.id)}
 			{@render label(x(arm.id)!, arm.id, arm.name)}
 			{#if middle !== null}
-				<line x1={x(arm.id)! - 26} x2={x(arm.id)! + 26} y1={y(middle)} y2={y(middle)} stroke={armColour(arms, arm.id)} class="median" />
+				<line
+					x1={x(arm.id)! - 26}
+					x2={x(arm.id)! + 26}
+					y1={y(middle)}
+					y2={y(middle)}
+					stroke={armColour(arms, arm.id)}
+					class="median"
+				/>
 			{/if}
 		{/each}
 		{#each dots as dot (dot.load)}
 			{#if dot.outlying}<circle cx={x(dot.arm)! + jitter(dot.round)} cy={y(dot.value)} r="7" class="ring" />{/if}
 			<a href="/loads/{dot.load}" aria-label="{name(dot.arm)}, round {dot.round}: {formatValue(metric, dot.value)}">
-				<circle cx={x(dot.arm)! + jitter(dot.round)} cy={y(dot.value)} r="3.6" fill={armColour(arms, dot.arm)} class="dot">
-					<title>{name(dot.arm)}, round {dot.round}: {formatValue(metric, dot.value)}{dot.outlying ? ' (far from the others)' : ''}</title>
+				<circle
+					cx={x(dot.arm)! + jitter(dot.round)}
+					cy={y(dot.value)}
+					r="3.6"
+					fill={armColour(arms, dot.arm)}
+					class="dot"
+				>
+					<title
+						>{name(dot.arm)}, round {dot.round}: {formatValue(metric, dot.value)}{dot.outlying
+							? ' (far from the others)'
+							: ''}</title
+					>
 				</circle>
 			</a>
 		{/each}
 		{#if shown.length}
-			<rect x={split + 68} width={width - split - 68} y={shiftScale(margin)} height={shiftScale(-margin) - shiftScale(margin)} class="margin" />
+			<rect
+				x={split + 68}
+				width={width - split - 68}
+				y={shiftScale(margin)}
+				height={shiftScale(-margin) - shiftScale(margin)}
+				class="margin"
+			/>
 			<line x1={split + 68} x2={width} y1={shiftScale(0)} y2={shiftScale(0)} class="zero" />
 			{#each shiftScale.ticks(5) as tick (tick)}
-				<text x={split + 62} y={shiftScale(tick)} dy="0.32em" class="tick" text-anchor="end">{formatDifference(metric, tick)}</text>
+				<text x={split + 62} y={shiftScale(tick)} dy="0.32em" class="tick" text-anchor="end"
+					>{formatDifference(metric, tick)}</text
+				>
 			{/each}
 			{#each shown as result (result.arm)}
 				{@const cx = shiftX(result.arm) ?? 0}
 				{@const shift = result.shift!}
 				{#if shift.low !== null && shift.high !== null}
-					<line x1={cx} x2={cx} y1={shiftScale(shift.low)} y2={shiftScale(shift.high)} stroke={armColour(arms, result.arm)} class="interval" />
+					<line
+						x1={cx}
+						x2={cx}
+						y1={shiftScale(shift.low)}
+						y2={shiftScale(shift.high)}
+						stroke={armColour(arms, result.arm)}
+						class="interval"
+					/>
 				{/if}
 				<path d="M{cx} {shiftScale(shift.estimate) - 6} l6 6 l-6 6 l-6 -6 z" fill={armColour(arms, result.arm)}>
 					<title>{name(result.arm)}: {wordShift({ ...result, shift })}, {wordVerdict(result)}</title>
@@ -133,9 +190,15 @@
 	<figcaption>
 		{#if shown.length}
 			{#each shown as result (result.arm)}
-				<span>{name(result.arm)}: {wordShift({ ...result, shift: result.shift! })}{#if result.primary}: <b>{wordVerdict(result)}</b>{/if}. </span>
+				<span
+					>{name(result.arm)}: {wordShift({ ...result, shift: result.shift! })}{#if result.primary}: <b
+							>{wordVerdict(result)}</b
+						>{/if}.
+				</span>
 			{/each}
-			The shaded band holds shifts that are too small to matter{dots.some((dot) => dot.outlying) ? '; ringed loads lie far from the others of their arm and still count' : ''}.
+			The shaded band holds shifts that are too small to matter{dots.some((dot) => dot.outlying)
+				? '; ringed loads lie far from the others of their arm and still count'
+				: ''}.
 		{:else}
 			{dots.length ? 'One arm has been loaded so far: there is nothing to compare yet.' : 'No load has ended yet.'}
 		{/if}

@@ -6,10 +6,19 @@
 	import { onMount } from 'svelte';
 	import { scaleLinear } from 'd3-scale';
 	import { Virtualizer, elementScroll, observeElementOffset, observeElementRect } from '@tanstack/virtual-core';
-	import type { FrameRecord } from '../../core/load/record';
-	import type { OwnerShare } from '../../core/load/owners';
-	import { EVERYTHING, ORDERS, SPECIAL, hasFailed, kindOf, listRequests, type OwnedRequest, type RequestWish } from '../../core/load/requestList';
-	import { formatBytes, formatDuration } from '../../core/wording/format';
+	import type { FrameRecord } from '$core/load/record';
+	import type { OwnerShare } from '$core/load/owners';
+	import {
+		EVERYTHING,
+		ORDERS,
+		SPECIAL,
+		hasFailed,
+		kindOf,
+		listRequests,
+		type OwnedRequest,
+		type RequestWish
+	} from '$core/load/requestList';
+	import { formatBytes, formatDuration } from '$core/wording/format';
 	import CopyButton from './CopyButton.svelte';
 	import type { OwnerColours } from './ownerColour';
 	import RequestDetails from './RequestDetails.svelte';
@@ -32,7 +41,20 @@
 		asked?: Record<string, string>;
 		onchange?: (values: Record<string, string>) => void;
 	}
-	let { requests, frames, frameUrl, frameRatio, lines, shares, colours, frameNotes = [], detailsUrl, csv, asked = {}, onchange = () => undefined }: Props = $props();
+	let {
+		requests,
+		frames,
+		frameUrl,
+		frameRatio,
+		lines,
+		shares,
+		colours,
+		frameNotes = [],
+		detailsUrl,
+		csv,
+		asked = {},
+		onchange = () => undefined
+	}: Props = $props();
 
 	const ROW = 24;
 	const BYTES = 82;
@@ -48,43 +70,77 @@
 	let list: HTMLDivElement | undefined = $state();
 
 	function pick({ q = '', owner = '', type = '', show = '', order = 'start' }: Record<string, string>): RequestWish {
-		return { search: q, owner, type, special: show in SPECIAL ? (show as RequestWish['special']) : '', order: order in ORDERS ? (order as RequestWish['order']) : 'start' };
+		return {
+			search: q,
+			owner,
+			type,
+			special: show in SPECIAL ? (show as RequestWish['special']) : '',
+			order: order in ORDERS ? (order as RequestWish['order']) : 'start'
+		};
 	}
 	function tell() {
 		const { search, owner, type, special, order } = wish;
-		onchange({ q: search, owner, type, show: special, order: order === 'start' ? '' : order, by: byOwner ? 'owner' : '', open: opened === null ? '' : String(opened) });
+		onchange({
+			q: search,
+			owner,
+			type,
+			show: special,
+			order: order === 'start' ? '' : order,
+			by: byOwner ? 'owner' : '',
+			open: opened === null ? '' : String(opened)
+		});
 	}
 
 	const narrow = $derived(room < 620);
 	const left = $derived(narrow ? 112 : 226);
 	const right = $derived(narrow ? 8 : BYTES);
-	const end = $derived(Math.max(100, ...requests.map((one) => one.endMs ?? one.startMs), ...frames.map((one) => one.atMs), ...lines.map((one) => one.atMs)));
+	const end = $derived(
+		Math.max(
+			100,
+			...requests.map((one) => one.endMs ?? one.startMs),
+			...frames.map((one) => one.atMs),
+			...lines.map((one) => one.atMs)
+		)
+	);
 	const x = $derived(scaleLinear([0, end * 1.02], [left, room - right]));
 	const frameWidth = $derived(frameRatio > 1 ? 62 : 104);
 	const slots = $derived(frames.length ? Math.max(2, Math.floor((room - right - left) / (frameWidth + 6))) : 0);
-	const frameAt = (ms: number) => Math.max(0, frames.findLastIndex((frame) => frame.atMs <= ms));
+	const frameAt = (ms: number) =>
+		Math.max(
+			0,
+			frames.findLastIndex((frame) => frame.atMs <= ms)
+		);
 	const slotWidth = $derived((room - right - left) / Math.max(1, slots));
 	/** Each picture ends at the moment that it shows: its right edge stands on the axis. */
-	const strip = $derived(Array.from({ length: slots }, (_, i) => ({ at: x.invert(left + (i + 1) * slotWidth), x: left + (i + 1) * slotWidth - frameWidth })));
+	const strip = $derived(
+		Array.from({ length: slots }, (_, i) => ({
+			at: x.invert(left + (i + 1) * slotWidth),
+			x: left + (i + 1) * slotWidth - frameWidth
+		}))
+	);
 	const stripHeight = $derived(frames.length ? Math.min(130, frameWidth * frameRatio) : 0);
 	/** What happened since the picture before. */
 	const noteOf = (slot: { at: number }, i: number) => {
 		const since = strip[i - 1]?.at ?? -1;
-		return frameNotes.filter(({ frame }) => frames[frame] && frames[frame].atMs > since && frames[frame].atMs <= slot.at).map((note) => note.words);
+		return frameNotes
+			.filter(({ frame }) => frames[frame] && frames[frame].atMs > since && frames[frame].atMs <= slot.at)
+			.map((note) => note.words);
 	};
 
 	/** Labels of lines that stand close together go down a step. */
 	const labelled = $derived.by(() => {
 		const ends: number[] = [];
-		return lines.toSorted((a, b) => a.atMs - b.atMs).map((line) => {
-			const at = x(line.atMs);
-			const size = line.name.length * 6.6 + 52;
-			const from = at + size > room ? at - size : at;
-			let level = ends.findIndex((taken) => taken < from);
-			if (level < 0) level = ends.length;
-			ends[level] = from + size;
-			return { ...line, at, level, flip: from !== at };
-		});
+		return lines
+			.toSorted((a, b) => a.atMs - b.atMs)
+			.map((line) => {
+				const at = x(line.atMs);
+				const size = line.name.length * 6.6 + 52;
+				const from = at + size > room ? at - size : at;
+				let level = ends.findIndex((taken) => taken < from);
+				if (level < 0) level = ends.length;
+				ends[level] = from + size;
+				return { ...line, at, level, flip: from !== at };
+			});
 	});
 	const headHeight = $derived((Math.max(0, ...labelled.map((line) => line.level)) + 1) * 15 + 4);
 	const notesRow = $derived(frameNotes.length ? 15 : 0);
@@ -155,7 +211,9 @@
 		event.preventDefault();
 		const to = Math.max(0, Math.min(rows.length - 1, index + by));
 		virtual?.scrollToIndex(to);
-		requestAnimationFrame(() => requestAnimationFrame(() => list?.querySelector<HTMLElement>(`[data-row="${to}"]`)?.focus()));
+		requestAnimationFrame(() =>
+			requestAnimationFrame(() => list?.querySelector<HTMLElement>(`[data-row="${to}"]`)?.focus())
+		);
 	}
 	function open(number: number) {
 		opened = opened === number ? null : number;
@@ -167,11 +225,38 @@
 
 <figure>
 	<div class="filters no-print">
-		<label>Search <input type="search" bind:value={wish.search} oninput={tell} data-key="/" placeholder="Address, type, status" /></label>
-		<label>Owner <select bind:value={wish.owner} onchange={tell}><option value="">All</option>{#each shares as share (share.id)}<option value={share.id}>{share.name}</option>{/each}</select></label>
-		<label>Type <select bind:value={wish.type} onchange={tell}><option value="">All</option>{#each types as type (type)}<option value={type}>{type}</option>{/each}</select></label>
-		<label>Show <select bind:value={wish.special} onchange={tell}><option value="">All</option>{#each Object.entries(SPECIAL) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select></label>
-		<label>Order <select bind:value={wish.order} onchange={tell}>{#each Object.entries(ORDERS) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select></label>
+		<label
+			>Search <input
+				type="search"
+				bind:value={wish.search}
+				oninput={tell}
+				data-key="/"
+				placeholder="Address, type, status"
+			/></label
+		>
+		<label
+			>Owner <select bind:value={wish.owner} onchange={tell}
+				><option value="">All</option>{#each shares as share (share.id)}<option value={share.id}>{share.name}</option
+					>{/each}</select
+			></label
+		>
+		<label
+			>Type <select bind:value={wish.type} onchange={tell}
+				><option value="">All</option>{#each types as type (type)}<option value={type}>{type}</option>{/each}</select
+			></label
+		>
+		<label
+			>Show <select bind:value={wish.special} onchange={tell}
+				><option value="">All</option>{#each Object.entries(SPECIAL) as [id, name] (id)}<option value={id}
+						>{name}</option
+					>{/each}</select
+			></label
+		>
+		<label
+			>Order <select bind:value={wish.order} onchange={tell}
+				>{#each Object.entries(ORDERS) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select
+			></label
+		>
 		<label class="tick-box"><input type="checkbox" bind:checked={byOwner} onchange={tell} /> By owner</label>
 		<span class="muted figures" aria-live="polite">{shown.length} of {requests.length}</span>
 	</div>
@@ -188,12 +273,35 @@
 	>
 		<svg width={room} height={top} viewBox="0 0 {room} {top}" aria-hidden="true">
 			{#each strip as slot, i (slot.x)}
-				<image href={frameUrl(frameAt(slot.at))} x={slot.x} y={headHeight} width={frameWidth} height={stripHeight} preserveAspectRatio="xMidYMin slice" />
-				<rect x={slot.x} y={headHeight} width={frameWidth} height={stripHeight} class="frame" class:noted={noteOf(slot, i).length} />
-				<text x={slot.x + frameWidth} y={headHeight + stripHeight + 13} text-anchor="end" class="tick">{formatDuration(slot.at)}</text>
-				{#if noteOf(slot, i).length}<text x={slot.x + frameWidth} y={headHeight + stripHeight + 27} text-anchor="end" class="note">{[...new Set(noteOf(slot, i))].join(', ').slice(0, Math.floor(slotWidth / 6))}</text>{/if}
+				<image
+					href={frameUrl(frameAt(slot.at))}
+					x={slot.x}
+					y={headHeight}
+					width={frameWidth}
+					height={stripHeight}
+					preserveAspectRatio="xMidYMin slice"
+				/>
+				<rect
+					x={slot.x}
+					y={headHeight}
+					width={frameWidth}
+					height={stripHeight}
+					class="frame"
+					class:noted={noteOf(slot, i).length}
+				/>
+				<text x={slot.x + frameWidth} y={headHeight + stripHeight + 13} text-anchor="end" class="tick"
+					>{formatDuration(slot.at)}</text
+				>
+				{#if noteOf(slot, i).length}<text
+						x={slot.x + frameWidth}
+						y={headHeight + stripHeight + 27}
+						text-anchor="end"
+						class="note">{[...new Set(noteOf(slot, i))].join(', ').slice(0, Math.floor(slotWidth / 6))}</text
+					>{/if}
 			{/each}
-			{#if !strip.length}{#each x.ticks(6) as tick (tick)}<text x={x(tick)} y={top - 6} class="tick">{formatDuration(tick)}</text>{/each}{/if}
+			{#if !strip.length}{#each x.ticks(6) as tick (tick)}<text x={x(tick)} y={top - 6} class="tick"
+						>{formatDuration(tick)}</text
+					>{/each}{/if}
 		</svg>
 		<div class="list" bind:this={list} style:height="{listHeight}px" data-testid="requests">
 			<div class="rows" style:height="{rows.length * ROW}px">
@@ -212,11 +320,35 @@
 							onclick={() => open(one.number)}
 							onkeydown={(event) => onRowKey(event, item.index)}
 						>
-							<span class="label" class:bad={hasFailed(one)} style:width="{left - 8}px"><span class="file">{fileOf(one.url)}</span><span class="type">{kindOf(one)}{#if one.renderBlocking}<span aria-hidden="true"> ▮</span>{/if}{one.during === 'load' ? '' : ' late'}</span></span>
-							<span class="bar wait" style:left="{x(one.startMs)}px" style:width="{Math.max(1.5, x(one.responseMs ?? stop) - x(one.startMs))}px" style:background={colour}></span>
-							{#if one.responseMs !== null}<span class="bar" style:left="{x(one.responseMs)}px" style:width="{Math.max(1.5, x(stop) - x(one.responseMs))}px" style:background={colour}></span>{/if}
+							<span class="label" class:bad={hasFailed(one)} style:width="{left - 8}px"
+								><span class="file">{fileOf(one.url)}</span><span class="type"
+									>{kindOf(one)}{#if one.renderBlocking}<span aria-hidden="true"> ▮</span>{/if}{one.during === 'load'
+										? ''
+										: ' late'}</span
+								></span
+							>
+							<span
+								class="bar wait"
+								style:left="{x(one.startMs)}px"
+								style:width="{Math.max(1.5, x(one.responseMs ?? stop) - x(one.startMs))}px"
+								style:background={colour}
+							></span>
+							{#if one.responseMs !== null}<span
+									class="bar"
+									style:left="{x(one.responseMs)}px"
+									style:width="{Math.max(1.5, x(stop) - x(one.responseMs))}px"
+									style:background={colour}
+								></span>{/if}
 							<span class="visually-hidden">, {wordsOf(one)}</span>
-							{#if !narrow}<span class="bytes">{one.fromCache ? 'cache' : one.fromServiceWorker ? 'worker' : one.wireBytes === null ? 'unknown' : formatBytes(one.wireBytes)}</span>{/if}
+							{#if !narrow}<span class="bytes"
+									>{one.fromCache
+										? 'cache'
+										: one.fromServiceWorker
+											? 'worker'
+											: one.wireBytes === null
+												? 'unknown'
+												: formatBytes(one.wireBytes)}</span
+								>{/if}
 						</button>
 					{:else if row && 'owner' in row}
 						<button
@@ -224,10 +356,19 @@
 							style:top="{item.start}px"
 							data-row={item.index}
 							aria-expanded={!folded.includes(row.owner.id)}
-							onclick={() => (folded = folded.includes(row.owner.id) ? folded.filter((id) => id !== row.owner.id) : [...folded, row.owner.id])}
+							onclick={() =>
+								(folded = folded.includes(row.owner.id)
+									? folded.filter((id) => id !== row.owner.id)
+									: [...folded, row.owner.id])}
 							onkeydown={(event) => onRowKey(event, item.index)}
 						>
-							<span>{folded.includes(row.owner.id) ? '▸' : '▾'} <i class="swatch" style:background={colours(row.owner.id, row.owner.kind)}></i>{row.owner.name}{row.owner.kind === 'third-party' ? ', third party' : ''}: {row.count} requests, {formatBytes(row.owner.wireBytes)}</span>
+							<span
+								>{folded.includes(row.owner.id) ? '▸' : '▾'}
+								<i class="swatch" style:background={colours(row.owner.id, row.owner.kind)}></i>{row.owner.name}{row
+									.owner.kind === 'third-party'
+									? ', third party'
+									: ''}: {row.count} requests, {formatBytes(row.owner.wireBytes)}</span
+							>
 						</button>
 					{/if}
 				{/each}
@@ -236,23 +377,52 @@
 		<svg class="over" width={room} height={top + listHeight} viewBox="0 0 {room} {top + listHeight}" aria-hidden="true">
 			{#each labelled as line (line.name)}
 				<line x1={line.at} x2={line.at} y1={line.level * 15 + 3} y2={top + listHeight} class="plumb" />
-				<text x={line.at + (line.flip ? -4 : 4)} y={line.level * 15 + 12} text-anchor={line.flip ? 'end' : 'start'} class="metric">{line.name} {formatDuration(line.atMs)}</text>
+				<text
+					x={line.at + (line.flip ? -4 : 4)}
+					y={line.level * 15 + 12}
+					text-anchor={line.flip ? 'end' : 'start'}
+					class="metric">{line.name} {formatDuration(line.atMs)}</text
+				>
 			{/each}
-			{#if cursor !== null}<line x1={x(cursor)} x2={x(cursor)} y1={headHeight} y2={top + listHeight} class="cursor" />{/if}
+			{#if cursor !== null}<line
+					x1={x(cursor)}
+					x2={x(cursor)}
+					y1={headHeight}
+					y2={top + listHeight}
+					class="cursor"
+				/>{/if}
 		</svg>
 	</div>
 	<p class="reading figures" aria-live="polite">
 		{#if cursor !== null}
-			At {formatDuration(cursor)}: {frames.length ? `${Math.round(frames[frameAt(cursor)]!.progress * 100)} % painted, ` : ''}{underWay(cursor)} requests under way.
+			At {formatDuration(cursor)}: {frames.length
+				? `${Math.round(frames[frameAt(cursor)]!.progress * 100)} % painted, `
+				: ''}{underWay(cursor)} requests under way.
 		{:else}Move over the chart, or use the arrow keys, to read it at a moment; a row opens to its details.{/if}
 	</p>
-	{#if chosen}{#key chosen.number}<RequestDetails listed={chosen} detailsUrl={detailsUrl(chosen.number)} colour={colours(chosen.owner.id, chosen.owner.kind)} onclose={() => open(chosen.number)} />{/key}{/if}
+	{#if chosen}{#key chosen.number}<RequestDetails
+				listed={chosen}
+				detailsUrl={detailsUrl(chosen.number)}
+				colour={colours(chosen.owner.id, chosen.owner.kind)}
+				onclose={() => open(chosen.number)}
+			/>{/key}{/if}
 	<ul class="owners">
 		{#each shares as share (share.id)}
-			<li><i class="swatch" style:background={colours(share.id, share.kind)}></i>{share.name} <span class="muted">{share.requests} {share.requests === 1 ? 'request' : 'requests'}, {formatBytes(share.wireBytes)}</span></li>
+			<li>
+				<i class="swatch" style:background={colours(share.id, share.kind)}></i>{share.name}
+				<span class="muted"
+					>{share.requests} {share.requests === 1 ? 'request' : 'requests'}, {formatBytes(share.wireBytes)}</span
+				>
+			</li>
 		{/each}
 	</ul>
-	<figcaption>Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <CopyButton label="Copy these requests as CSV" text={() => csv(new Set(shown.map((one) => one.number)))} file="requests.csv" /></figcaption>
+	<figcaption>
+		Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <CopyButton
+			label="Copy these requests as CSV"
+			text={() => csv(new Set(shown.map((one) => one.number)))}
+			file="requests.csv"
+		/>
+	</figcaption>
 </figure>
 
 <style>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The finished page with the LCP element outlined and each shift as boxes from and to, stepped through in time. */
-	import type { Box, LcpRecord, ShiftRecord } from '../../core/load/record';
-	import { formatDuration, formatValue } from '../../core/wording/format';
+	import type { Box, LcpRecord, ShiftRecord } from '$core/load/record';
+	import { formatDuration, formatValue } from '$core/wording/format';
 
 	interface Props {
 		picture: string;
@@ -24,8 +24,14 @@
 		at = Math.max(0, Math.min(moved.length, to));
 		onchange({ shift: at ? String(at) : '' });
 	}
-	const place = ({ x, y, width: w, height: h }: Box) => `left:${(x / width) * 100}%;top:${(y / height) * 100}%;width:${(w / width) * 100}%;height:${(h / height) * 100}%`;
-	const arrow = ({ from, to }: { from: Box; to: Box }) => ({ x1: from.x + from.width / 2, y1: from.y + from.height / 2, x2: to.x + to.width / 2, y2: to.y + to.height / 2 });
+	const place = ({ x, y, width: w, height: h }: Box) =>
+		`left:${(x / width) * 100}%;top:${(y / height) * 100}%;width:${(w / width) * 100}%;height:${(h / height) * 100}%`;
+	const arrow = ({ from, to }: { from: Box; to: Box }) => ({
+		x1: from.x + from.width / 2,
+		y1: from.y + from.height / 2,
+		x2: to.x + to.width / 2,
+		y2: to.y + to.height / 2
+	});
 	/** What came in by a shift has no place before it. */
 	const isNew = (box: Box) => box.width === 0 || box.height === 0;
 </script>
@@ -41,7 +47,10 @@
 			{/each}
 			<svg viewBox="0 0 {width} {height}" aria-hidden="true">
 				{#each shift.elements as element, i (i)}
-					{#if !isNew(element.from) && !isNew(element.to)}{@const line = arrow(element)}<line {...line} vector-effect="non-scaling-stroke" /><circle cx={line.x2} cy={line.y2} r={width / 140} />{/if}
+					{#if !isNew(element.from) && !isNew(element.to)}{@const line = arrow(element)}<line
+							{...line}
+							vector-effect="non-scaling-stroke"
+						/><circle cx={line.x2} cy={line.y2} r={width / 140} />{/if}
 				{/each}
 			</svg>
 		{/if}
@@ -58,16 +67,31 @@
 			{#if !shift}
 				{#if lcp}
 					<h3>Largest Contentful Paint, outlined</h3>
-					<p>{formatDuration(lcp.atMs)}: <code>{lcp.selector ?? 'an element that is gone'}</code>{lcp.text ? ` “${lcp.text}”` : ''}</p>
+					<p>
+						{formatDuration(lcp.atMs)}: <code>{lcp.selector ?? 'an element that is gone'}</code>{lcp.text
+							? ` “${lcp.text}”`
+							: ''}
+					</p>
 					{#if lcp.url}<p class="address">{lcp.url}</p>{/if}
 					{#if !lcp.box}<p class="muted">The element was gone when the page had settled.</p>{/if}
 				{:else}<p>No text and no image was painted.</p>{/if}
 			{:else}
 				<h3>Shift {step} of {moved.length}, at {formatDuration(shift.atMs)}</h3>
-				<p><b class="figures">{formatValue('cls', shift.value)}</b>{shift.recentInput ? ': left out of CLS by the browser, just after input or a change of the viewport' : ''}. Dashed is where it was, full is where it went.</p>
+				<p>
+					<b class="figures">{formatValue('cls', shift.value)}</b>{shift.recentInput
+						? ': left out of CLS by the browser, just after input or a change of the viewport'
+						: ''}. Dashed is where it was, full is where it went.
+				</p>
 				<ul>
 					{#each shift.elements as element, i (i)}
-						<li><code>{element.selector}</code> {isNew(element.from) ? 'came in' : isNew(element.to) ? 'went away' : `moved ${Math.round(Math.hypot(element.to.x - element.from.x, element.to.y - element.from.y))} px`}</li>
+						<li>
+							<code>{element.selector}</code>
+							{isNew(element.from)
+								? 'came in'
+								: isNew(element.to)
+									? 'went away'
+									: `moved ${Math.round(Math.hypot(element.to.x - element.from.x, element.to.y - element.from.y))} px`}
+						</li>
 					{/each}
 				</ul>
 			{/if}
@@ -76,7 +100,13 @@
 			<h3>What moved</h3>
 			<ol>
 				{#each moved as one, i (i)}
-					<li><button class="plain" onclick={() => go(i + 1)} aria-current={step === i + 1}><span class="figures">{formatDuration(one.atMs)}: {formatValue('cls', one.value)}</span></button> <code>{one.elements[0]?.selector ?? ''}</code>{one.elements.length > 1 ? ` and ${one.elements.length - 1} more` : ''}{one.recentInput ? ', left out' : ''}</li>
+					<li>
+						<button class="plain" onclick={() => go(i + 1)} aria-current={step === i + 1}
+							><span class="figures">{formatDuration(one.atMs)}: {formatValue('cls', one.value)}</span></button
+						> <code>{one.elements[0]?.selector ?? ''}</code>{one.elements.length > 1
+							? ` and ${one.elements.length - 1} more`
+							: ''}{one.recentInput ? ', left out' : ''}
+					</li>
 				{/each}
 			</ol>
 		{:else}<p>Nothing moved.</p>{/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The frames at true speed and slowed, as one film. */
-	import type { FrameRecord } from '../../core/load/record';
-	import { formatDuration } from '../../core/wording/format';
+	import type { FrameRecord } from '$core/load/record';
+	import { formatDuration } from '$core/wording/format';
 
 	interface Props {
 		frames: FrameRecord[];
@@ -22,12 +22,21 @@
 	// svelte-ignore state_referenced_locally
 	let at = $state(endMs);
 	let playing = $state(false);
-	const index = $derived(Math.max(0, frames.findLastIndex((frame) => frame.atMs <= at)));
+	const index = $derived(
+		Math.max(
+			0,
+			frames.findLastIndex((frame) => frame.atMs <= at)
+		)
+	);
 
 	/** All pictures are there before the film runs, else it would show the network of the analyst. */
 	async function play() {
 		if (playing) return void (playing = false);
-		await Promise.all(frames.map((_, i) => new Promise((done) => Object.assign(new Image(), { onload: done, onerror: done, src: frameUrl(i) }))));
+		await Promise.all(
+			frames.map(
+				(_, i) => new Promise((done) => Object.assign(new Image(), { onload: done, onerror: done, src: frameUrl(i) }))
+			)
+		);
 		if (at >= endMs) at = 0;
 		playing = true;
 		let last = performance.now();
@@ -43,13 +52,35 @@
 </script>
 
 <div class="film">
-	<img src={frameUrl(index)} alt="The page after {formatDuration(at)}" {width} {height} style:max-width="{width < height ? 190 : 360}px" />
+	<img
+		src={frameUrl(index)}
+		alt="The page after {formatDuration(at)}"
+		{width}
+		{height}
+		style:max-width="{width < height ? 190 : 360}px"
+	/>
 	<div class="controls">
 		<div class="row">
 			<button onclick={play}>{playing ? 'Pause' : at >= endMs ? 'Play again' : 'Play'}</button>
-			<label>Speed <select bind:value={speed}>{#each SPEEDS as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
+			<label
+				>Speed <select bind:value={speed}
+					>{#each SPEEDS as [value, name] (value)}<option {value}>{name}</option>{/each}</select
+				></label
+			>
 		</div>
-		<label class="time">Moment <input type="range" min="0" max={endMs} step={Math.max(1, Math.round(endMs / 400))} bind:value={at} oninput={() => { playing = false; }} aria-valuetext={formatDuration(at)} /></label>
+		<label class="time"
+			>Moment <input
+				type="range"
+				min="0"
+				max={endMs}
+				step={Math.max(1, Math.round(endMs / 400))}
+				bind:value={at}
+				oninput={() => {
+					playing = false;
+				}}
+				aria-valuetext={formatDuration(at)}
+			/></label
+		>
 		<p class="figures">{formatDuration(at)}, {Math.round((frames[index]?.progress ?? 0) * 100)} % painted</p>
 		<p class="muted small">{frames.length} distinct frames in {formatDuration(endMs)}.</p>
 	</div>

@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** All that is known of one request; its headers and who asked for it come when it is opened. */
 	import { onMount } from 'svelte';
-	import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '../../core/load/delivery';
-	import type { RequestRecord } from '../../core/load/record';
-	import type { OwnedRequest } from '../../core/load/requestList';
-	import { formatBytes, formatDuration } from '../../core/wording/format';
+	import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '$core/load/delivery';
+	import type { RequestRecord } from '$core/load/record';
+	import type { OwnedRequest } from '$core/load/requestList';
+	import { formatBytes, formatDuration } from '$core/wording/format';
 
 	interface Props {
 		listed: OwnedRequest;
@@ -43,7 +43,9 @@
 			if (ms === null) return [];
 			const from = at;
 			at += ms;
-			return [{ name: id === 'connect' && timing.tls !== null ? `${name} ${formatDuration(timing.tls)}` : name, ms, from }];
+			return [
+				{ name: id === 'connect' && timing.tls !== null ? `${name} ${formatDuration(timing.tls)}` : name, ms, from }
+			];
 		});
 	});
 	const sum = $derived(steps.reduce((all, step) => all + step.ms, 0) || 1);
@@ -53,52 +55,116 @@
 
 <section class="details" aria-label="Details of request {listed.number}">
 	<div class="head">
-		<h3><i class="swatch" style:background={colour}></i>Request {listed.number}: {request?.method ?? ''} <span class="url">{listed.url}</span></h3>
+		<h3>
+			<i class="swatch" style:background={colour}></i>Request {listed.number}: {request?.method ?? ''}
+			<span class="url">{listed.url}</span>
+		</h3>
 		<button onclick={onclose}>Close</button>
 	</div>
 	{#if request}
-	<div class="grid">
-		<div>
-			<h4>Time</h4>
-			<p class="figures">{formatDuration(request.startMs)} to {request.endMs === null ? 'unfinished' : formatDuration(request.endMs)}{whole === null ? '' : `, ${formatDuration(whole)} in all`}</p>
-			{#if steps.length}
-				<table class="ledger">
-					<tbody>
-						{#each steps as step (step.name)}
-							<tr><th scope="row">{step.name}</th><td class="number">{formatDuration(step.ms)}</td><td class="track"><span style:left="{(step.from / sum) * 100}%" style:width="{Math.max(1, (step.ms / sum) * 100)}%" style:background={colour}></span></td></tr>
-						{/each}
-					</tbody>
-				</table>
-			{:else}<p class="muted">The browser told no parts of this time{request.fromCache ? ': it came from a cache' : ''}.</p>{/if}
-		</div>
-		<div>
-			<h4>What it is</h4>
-			<dl>
-				<dt>Answer</dt><dd>{request.failed ?? `${request.status ?? 'none'} ${request.statusText}`}{request.redirectTo ? `, redirected to ${request.redirectTo}` : ''}</dd>
-				<dt>Type</dt><dd>{request.type}{request.mimeType ? `, ${request.mimeType}` : ''}{request.renderBlocking ? ', blocks rendering' : ''}</dd>
-				<dt>Whose</dt><dd>{listed.owner.name}{listed.owner.kind === 'third-party' ? ', third party' : ''}</dd>
-				<dt>On the wire</dt><dd>{size(request.wireBytes)}{request.fromCache ? ', from the cache' : ''}{request.fromServiceWorker ? ', answered by the service worker' : ''}</dd>
-				<dt>Decoded</dt><dd>{size(request.decodedBytes)}{compression.encoding ? `, ${compression.encoding}` : compression.expected ? ', not compressed' : ''}{compression.wouldSave ? `: gzip would save ${formatBytes(compression.wouldSave)}` : ''}</dd>
-				{#if request.unused !== null}<dt>Not used here</dt><dd>{formatBytes(request.unused)}</dd>{/if}
-				<dt>May be kept</dt><dd>{wordLifetime(cacheLifetimeOf(request))}{servedFrom(request) ? `; a cache on the way: ${servedFrom(request)}` : ''}</dd>
-				<dt>Protocol</dt><dd>{request.protocol ?? 'unknown'}{request.priority ? `, priority ${request.priority}` : ''}{request.connectionId ? `, connection ${request.connectionId}` : ''}</dd>
-				{#if request.during !== 'load'}<dt>When</dt><dd>{request.during === 'nudge' ? 'Only after the nudge' : `In ${request.during}`}</dd>{/if}
-			</dl>
-			<h4>Who asked for it</h4>
-			<ol class="chain">
-				{#each request.initiatorChain.length ? request.initiatorChain : [request.initiatorUrl ?? request.initiatorType] as step, i (i)}<li>{step}</li>{/each}
-			</ol>
-			<p class="muted">Kind: {request.initiatorType}</p>
-		</div>
-	</div>
-	<details>
-		<summary>Headers: {request.requestHeaders.length} sent, {request.responseHeaders.length} received</summary>
 		<div class="grid">
-			{#each [['Sent', request.requestHeaders], ['Received', request.responseHeaders]] as const as [name, headers] (name)}
-				<div><h4>{name}</h4><table class="ledger"><tbody>{#each headers as [header, value], i (i)}<tr><th scope="row">{header}</th><td class="value">{value}</td></tr>{/each}</tbody></table></div>
-			{/each}
+			<div>
+				<h4>Time</h4>
+				<p class="figures">
+					{formatDuration(request.startMs)} to {request.endMs === null
+						? 'unfinished'
+						: formatDuration(request.endMs)}{whole === null ? '' : `, ${formatDuration(whole)} in all`}
+				</p>
+				{#if steps.length}
+					<table class="ledger">
+						<tbody>
+							{#each steps as step (step.name)}
+								<tr
+									><th scope="row">{step.name}</th><td class="number">{formatDuration(step.ms)}</td><td class="track"
+										><span
+											style:left="{(step.from / sum) * 100}%"
+											style:width="{Math.max(1, (step.ms / sum) * 100)}%"
+											style:background={colour}
+										></span></td
+									></tr
+								>
+							{/each}
+						</tbody>
+					</table>
+				{:else}<p class="muted">
+						The browser told no parts of this time{request.fromCache ? ': it came from a cache' : ''}.
+					</p>{/if}
+			</div>
+			<div>
+				<h4>What it is</h4>
+				<dl>
+					<dt>Answer</dt>
+					<dd>
+						{request.failed ?? `${request.status ?? 'none'} ${request.statusText}`}{request.redirectTo
+							? `, redirected to ${request.redirectTo}`
+							: ''}
+					</dd>
+					<dt>Type</dt>
+					<dd>
+						{request.type}{request.mimeType ? `, ${request.mimeType}` : ''}{request.renderBlocking
+							? ', blocks rendering'
+							: ''}
+					</dd>
+					<dt>Whose</dt>
+					<dd>{listed.owner.name}{listed.owner.kind === 'third-party' ? ', third party' : ''}</dd>
+					<dt>On the wire</dt>
+					<dd>
+						{size(request.wireBytes)}{request.fromCache ? ', from the cache' : ''}{request.fromServiceWorker
+							? ', answered by the service worker'
+							: ''}
+					</dd>
+					<dt>Decoded</dt>
+					<dd>
+						{size(request.decodedBytes)}{compression.encoding
+							? `, ${compression.encoding}`
+							: compression.expected
+								? ', not compressed'
+								: ''}{compression.wouldSave ? `: gzip would save ${formatBytes(compression.wouldSave)}` : ''}
+					</dd>
+					{#if request.unused !== null}<dt>Not used here</dt>
+						<dd>{formatBytes(request.unused)}</dd>{/if}
+					<dt>May be kept</dt>
+					<dd>
+						{wordLifetime(cacheLifetimeOf(request))}{servedFrom(request)
+							? `; a cache on the way: ${servedFrom(request)}`
+							: ''}
+					</dd>
+					<dt>Protocol</dt>
+					<dd>
+						{request.protocol ?? 'unknown'}{request.priority
+							? `, priority ${request.priority}`
+							: ''}{request.connectionId ? `, connection ${request.connectionId}` : ''}
+					</dd>
+					{#if request.during !== 'load'}<dt>When</dt>
+						<dd>{request.during === 'nudge' ? 'Only after the nudge' : `In ${request.during}`}</dd>{/if}
+				</dl>
+				<h4>Who asked for it</h4>
+				<ol class="chain">
+					{#each request.initiatorChain.length ? request.initiatorChain : [request.initiatorUrl ?? request.initiatorType] as step, i (i)}<li
+						>
+							{step}
+						</li>{/each}
+				</ol>
+				<p class="muted">Kind: {request.initiatorType}</p>
+			</div>
 		</div>
-	</details>
+		<details>
+			<summary>Headers: {request.requestHeaders.length} sent, {request.responseHeaders.length} received</summary>
+			<div class="grid">
+				{#each [['Sent', request.requestHeaders], ['Received', request.responseHeaders]] as const as [name, headers] (name)}
+					<div>
+						<h4>{name}</h4>
+						<table class="ledger">
+							<tbody
+								>{#each headers as [header, value], i (i)}<tr
+										><th scope="row">{header}</th><td class="value">{value}</td></tr
+									>{/each}</tbody
+							>
+						</table>
+					</div>
+				{/each}
+			</div>
+		</details>
 	{:else}<p class="muted">{trouble || 'Reading the details …'}</p>{/if}
 </section>
 

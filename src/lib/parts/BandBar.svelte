@@ -1,13 +1,15 @@
 <script lang="ts">
 	/** Good / needs improvement / poor as three cells with one filled, always with the word. */
-	import type { Band } from '../../core/metrics/catalogue';
+	import type { Band } from '$core/metrics/catalogue';
 
 	let { band }: { band: Band } = $props();
 	const BANDS: Band[] = ['good', 'needs improvement', 'poor'];
 </script>
 
 <span class="band">
-	<span class="cells" aria-hidden="true">{#each BANDS as one, i (one)}<i class="b{i}" class:on={one === band}></i>{/each}</span>{band}
+	<span class="cells" aria-hidden="true"
+		>{#each BANDS as one, i (one)}<i class="b{i}" class:on={one === band}></i>{/each}</span
+	>{band}
 </span>
 
 <style>

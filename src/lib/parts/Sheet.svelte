@@ -13,7 +13,9 @@
 	<nav class="margin no-print" aria-label="Parts of this sheet">
 		<ol>
 			{#each parts as part (part.id)}
-				<li><a href="#{part.id}">{part.name}</a>{#if part.state}<span>{part.state}</span>{/if}</li>
+				<li>
+					<a href="#{part.id}">{part.name}</a>{#if part.state}<span>{part.state}</span>{/if}
+				</li>
 			{/each}
 		</ol>
 	</nav>

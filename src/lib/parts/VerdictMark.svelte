@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { ShiftResult } from '../../core/trial/types';
-	import { wordVerdict } from '../../core/wording/shift';
+	import type { ShiftResult } from '$core/trial/types';
+	import { wordVerdict } from '$core/wording/shift';
 
 	let { result }: { result: Pick<ShiftResult, 'metric' | 'verdict' | 'shift'> } = $props();
 	const tone = $derived(result.verdict === 'slight' ? 'slight' : result.verdict);

@@ -2,10 +2,10 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, brotliDecompressSync, constants } from 'node:zlib';
-import { completeRecord } from '../../core/load/emptyRecord';
-import type { LoadRecord } from '../../core/load/record';
-import { planLoads } from '../../core/trial/plan';
-import type { TrialArm, TrialDesign } from '../../core/trial/types';
+import { completeRecord } from '$core/load/emptyRecord';
+import type { LoadRecord } from '$core/load/record';
+import { planLoads } from '$core/trial/plan';
+import type { TrialArm, TrialDesign } from '$core/trial/types';
 import { adoptEarlierData } from './db/adopt';
 import { findClientByName, insertClient, listClients, readFact, writeFact } from './db/clients';
 import { sql, type Db } from './db/connection';
@@ -77,7 +77,9 @@ export function importDemo(db: Db): void {
 		if (readFact(db, FACT)) return;
 		insertScenario(db);
 		if (existsSync(FOLDER))
-			for (const file of readdirSync(FOLDER).filter((name) => name.endsWith('.ndjson.br')).sort())
+			for (const file of readdirSync(FOLDER)
+				.filter((name) => name.endsWith('.ndjson.br'))
+				.sort())
 				importTrial(db, readFileSync(join(FOLDER, file)));
 		writeFact(db, FACT, new Date().toISOString());
 	}).immediate();
@@ -123,7 +125,9 @@ export function importTrial(db: Db, packed: Buffer): number {
 
 /** Loads of a trial are much alike: a window as large as all of them finds that. */
 export function packLines(lines: readonly string[], quality = 9): Buffer {
-	return brotliCompressSync(lines.join('\n'), { params: { [constants.BROTLI_PARAM_QUALITY]: quality, [constants.BROTLI_PARAM_LGWIN]: 24 } });
+	return brotliCompressSync(lines.join('\n'), {
+		params: { [constants.BROTLI_PARAM_QUALITY]: quality, [constants.BROTLI_PARAM_LGWIN]: 24 }
+	});
 }
 
 /** A finished trial with all its evidence, as it is shipped. */

@@ -22,8 +22,7 @@ export interface Settings {
 /** @throws Error in words for a setting that cannot be read */
 export function readSettings(environment: NodeJS.ProcessEnv = process.env): Settings {
 	const runner = environment.ZAFRA_RUNNER || 'on';
-	if (runner !== 'on' && runner !== 'off')
-		throw new Error(`ZAFRA_RUNNER must be “on” or “off”, not “${runner}”.`);
+	if (runner !== 'on' && runner !== 'off') throw new Error(`ZAFRA_RUNNER must be “on” or “off”, not “${runner}”.`);
 	const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')) as { version: string };
 	return {
 		dataFolder: resolve(environment.ZAFRA_DATA || 'data'),
@@ -31,7 +30,10 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 		hostTimes: parseHostTimes(environment.ZAFRA_HOST_TIMES),
 		trustedKeys: (environment.ZAFRA_TRUSTED_KEYS ?? '').split(',').filter(Boolean),
 		startRunner: runner === 'on',
-		helpers: (environment.ZAFRA_HELPERS ?? '').split(',').map(Number).filter((pid) => pid > 0),
+		helpers: (environment.ZAFRA_HELPERS ?? '')
+			.split(',')
+			.map(Number)
+			.filter((pid) => pid > 0),
 		version
 	};
 }

@@ -21,17 +21,30 @@ export interface LabNow {
 }
 
 const MISSING = 'Chromium was not found. Install it with: apt-get install chromium';
-const STUCK = 'The lab has not finished a load within its time. It is ended and started again by itself; restart Zafra if this stays.';
+const STUCK =
+	'The lab has not finished a load within its time. It is ended and started again by itself; restart Zafra if this stays.';
 
 export function labNow(db: Db): LabNow {
 	const state = readLabState(db);
 	const missing = findChromium() ? null : MISSING;
-	const off: LabNow = { state: 'off', problem: missing, unprotected: false, trialId: null, question: null, doing: null, timeLeftMs: null };
+	const off: LabNow = {
+		state: 'off',
+		problem: missing,
+		unprotected: false,
+		trialId: null,
+		question: null,
+		doing: null,
+		timeLeftMs: null
+	};
 	if (!state || !isAlive(state)) return off;
 	const problem = missing ?? (isStuck(state) ? STUCK : state.problem);
 	const idle: LabNow = { ...off, state: 'idle', problem, unprotected: state.sandboxed === false };
 	if (state.state === 'idle') return idle;
-	return { ...idle, state: 'busy', ...(state.jobId === null ? { doing: 'a load outside a trial' } : doingOf(db, state.jobId)) };
+	return {
+		...idle,
+		state: 'busy',
+		...(state.jobId === null ? { doing: 'a load outside a trial' } : doingOf(db, state.jobId))
+	};
 }
 
 function doingOf(db: Db, jobId: number): Partial<LabNow> {
@@ -40,7 +53,9 @@ function doingOf(db: Db, jobId: number): Partial<LabNow> {
 	if (!job || !trial) return {};
 	const arm = trial.design.arms.find((one) => one.id === job.armId);
 	const conditions = trial.design.conditions.find((one) => one.id === job.conditionId);
-	const loading = job.warmup ? `warm-up ${job.round} of ${trial.design.warmups}` : `round ${job.round} of ${trial.design.rounds}`;
+	const loading = job.warmup
+		? `warm-up ${job.round} of ${trial.design.warmups}`
+		: `round ${job.round} of ${trial.design.rounds}`;
 	const round = job.settle ? 'waiting for the page to be stable' : loading;
 	return {
 		trialId: trial.id,
@@ -64,7 +79,8 @@ export function snapshot(db: Db): Snapshot {
 		singles: singlesNow(db),
 		trials: trialCounters(db).map((trial) => ({
 			...trial,
-			timeLeftMs: trial.status === 'running' || trial.status === 'queued' ? timeLeftMs(db, { id: trial.id, progress: trial }) : 0
+			timeLeftMs:
+				trial.status === 'running' || trial.status === 'queued' ? timeLeftMs(db, { id: trial.id, progress: trial }) : 0
 		}))
 	};
 }

@@ -14,6 +14,11 @@ export const POST = async ({ request, cookies }) => {
 		throw error;
 	}
 	const id = Number(textOf(form, 'client'));
-	cookies.set('client', Number.isSafeInteger(id) && id > 0 ? String(id) : '', { path: '/', maxAge: 31_536_000, sameSite: 'lax', secure: false });
+	cookies.set('client', Number.isSafeInteger(id) && id > 0 ? String(id) : '', {
+		path: '/',
+		maxAge: 31_536_000,
+		sameSite: 'lax',
+		secure: false
+	});
 	redirect(303, ownPath(textOf(form, 'back')));
 };

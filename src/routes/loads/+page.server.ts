@@ -1,7 +1,7 @@
 import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { describeConditions } from '../../core/load/conditions';
-import { parseSteps, type Step } from '../../core/load/steps';
+import { describeConditions } from '$core/load/conditions';
+import { parseSteps, type Step } from '$core/load/steps';
 import { issuesOf, type Issue } from '$lib/server/access/api';
 import { formAction, textOf } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
@@ -27,13 +27,30 @@ export const load = async ({ parent, url }) => {
 		where: 'Loads',
 		clientId,
 		conditions: listConditions(db).map((one) => ({ id: one.id, name: one.name, detail: describeConditions(one) })),
-		waiting: listSingles(db, { open: true }).map(({ id, url: address, conditions, status }) => ({ id, url: address, conditions: conditions.name, nudged: conditions.input === 'nudge', status })),
+		waiting: listSingles(db, { open: true }).map(({ id, url: address, conditions, status }) => ({
+			id,
+			url: address,
+			conditions: conditions.name,
+			nudged: conditions.input === 'nudge',
+			status
+		})),
 		page,
 		pages,
 		total,
-		loads: loneLoads(db, clientId, ROWS, (page - 1) * ROWS).map(({ id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged }) => ({
-			id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged
-		}))
+		loads: loneLoads(db, clientId, ROWS, (page - 1) * ROWS).map(
+			({ id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged }) => ({
+				id,
+				url: address,
+				conditionId,
+				status,
+				reason,
+				source,
+				startedAt,
+				figures,
+				failedStep,
+				nudged
+			})
+		)
 	};
 };
 
@@ -41,7 +58,13 @@ const problem = (path: string, message: string) => ({ issues: [{ path, message }
 
 function valuesOf(form: FormData) {
 	const text = (name: string) => textOf(form, name);
-	return { url: text('url'), conditions: text('conditions'), nudge: form.has('nudge'), repeat: form.has('repeat'), steps: text('steps') };
+	return {
+		url: text('url'),
+		conditions: text('conditions'),
+		nudge: form.has('nudge'),
+		repeat: form.has('repeat'),
+		steps: text('steps')
+	};
 }
 
 const clientOf = (form: FormData) => Number(textOf(form, 'clientId')) || null;
@@ -62,7 +85,8 @@ export const actions = {
 		try {
 			id = askForLoad(getDb(), result.output);
 		} catch (error) {
-			if (error instanceof NotPossible) return refuse(error.status, [{ path: error.path ?? '', message: error.message }]);
+			if (error instanceof NotPossible)
+				return refuse(error.status, [{ path: error.path ?? '', message: error.message }]);
 			throw error;
 		}
 		redirect(303, `/loads?waiting=${id}`);
@@ -73,7 +97,8 @@ export const actions = {
 		redirect(303, `/loads/${await heavily('importHar', await file.text(), clientOf(form))}`);
 	}),
 	drop: formAction((form) => {
-		if (!dropSingle(getDb(), Number(textOf(form, 'id')))) return fail(409, problem('', 'That load has begun already and will end by itself.'));
+		if (!dropSingle(getDb(), Number(textOf(form, 'id'))))
+			return fail(409, problem('', 'That load has begun already and will end by itself.'));
 		return { issues: [] as Issue[] };
 	}),
 	delete: formAction((form) => {

@@ -4,12 +4,13 @@
 	import { goto, invalidateAll } from '$app/navigation';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { live } from '$lib/live.svelte';
-	import { metricOf } from '../../core/metrics/catalogue';
-	import { formatMoment, formatValue } from '../../core/wording/format';
+	import { metricOf } from '$core/metrics/catalogue';
+	import { formatMoment, formatValue } from '$core/wording/format';
 
 	let { data, form } = $props();
 	const typed = $derived(form && 'values' in form ? form.values : null);
-	const issue = (path: string) => form?.issues?.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
+	const issue = (path: string) =>
+		form?.issues?.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
 	const COLUMNS = ['score', 'lcp', 'cls', 'tbt', 'wire', 'requests'] as const;
 	const EXAMPLE = '[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]';
 	let sure: number | null = $state(null);
@@ -21,29 +22,58 @@
 		if (known !== undefined && known !== mark) void invalidateAll();
 		known = mark;
 	});
-	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? (id === 'unknown' ? 'Unknown' : id);
+	const conditionName = (id: string) =>
+		data.conditions.find((one) => one.id === id)?.name ?? (id === 'unknown' ? 'Unknown' : id);
 </script>
 
 <svelte:head><title>Loads – Zafra</title></svelte:head>
 
 <div class="page">
 	<h1>Loads</h1>
-	<p class="muted">One load shows why; it never proves a difference. To compare, make a <a href="/trials/new">trial</a>.</p>
+	<p class="muted">
+		One load shows why; it never proves a difference. To compare, make a <a href="/trials/new">trial</a>.
+	</p>
 	{#if issue('')}<p class="problem" role="alert">{issue('')}</p>{/if}
 	<div class="forms">
-		<form method="POST" action="?/load" class="panel" novalidate use:enhance={() => ({ update }) => update({ reset: false })}>
+		<form
+			method="POST"
+			action="?/load"
+			class="panel"
+			novalidate
+			use:enhance={() =>
+				({ update }) =>
+					update({ reset: false })}
+		>
 			<h2>Load a page</h2>
 			<input type="hidden" name="clientId" value={data.clientId ?? ''} />
-			<TextInput name="url" labelText="Address" placeholder="https://" value={typed?.url ?? ''} invalid={issue('url') !== ''} invalidText={issue('url')} />
+			<TextInput
+				name="url"
+				labelText="Address"
+				placeholder="https://"
+				value={typed?.url ?? ''}
+				invalid={issue('url') !== ''}
+				invalidText={issue('url')}
+			/>
 			<div class="row">
-				<label>Conditions <select name="conditions" value={typed?.conditions ?? data.conditions[0]?.id}>{#each data.conditions as one (one.id)}<option value={one.id}>{one.name}</option>{/each}</select></label>
-				<label class="check"><input type="checkbox" name="nudge" checked={typed?.nudge ?? false} /> Nudge it once it has settled</label>
-				<label class="check"><input type="checkbox" name="repeat" checked={typed?.repeat ?? false} /> Measure the repeat visit</label>
+				<label
+					>Conditions <select name="conditions" value={typed?.conditions ?? data.conditions[0]?.id}
+						>{#each data.conditions as one (one.id)}<option value={one.id}>{one.name}</option>{/each}</select
+					></label
+				>
+				<label class="check"
+					><input type="checkbox" name="nudge" checked={typed?.nudge ?? false} /> Nudge it once it has settled</label
+				>
+				<label class="check"
+					><input type="checkbox" name="repeat" checked={typed?.repeat ?? false} /> Measure the repeat visit</label
+				>
 			</div>
 			<details open={Boolean(typed?.steps) || issue('steps') !== ''}>
 				<summary>Steps of a journey</summary>
-				<label class="steps">A JSON list: open, click, type, scroll, wait, expect, mark
-					<textarea name="steps" rows="4" placeholder={EXAMPLE} spellcheck="false" aria-invalid={issue('steps') !== ''}>{typed?.steps ?? ''}</textarea>
+				<label class="steps"
+					>A JSON list: open, click, type, scroll, wait, expect, mark
+					<textarea name="steps" rows="4" placeholder={EXAMPLE} spellcheck="false" aria-invalid={issue('steps') !== ''}
+						>{typed?.steps ?? ''}</textarea
+					>
 				</label>
 			</details>
 			{#if issue('steps')}<p class="problem" role="alert">{issue('steps')}</p>{/if}
@@ -64,8 +94,14 @@
 		<ul class="waiting">
 			{#each data.waiting as one (one.id)}
 				<li>
-					<span>{one.url}, {one.conditions}{one.nudged ? ', nudged' : ''}: {one.status === 'leased' ? 'loading now' : 'waits for the lab'}</span>
-					{#if one.status === 'queued'}<form method="POST" action="?/drop" use:enhance><input type="hidden" name="id" value={one.id} /><button class="plain">Take back</button></form>{/if}
+					<span
+						>{one.url}, {one.conditions}{one.nudged ? ', nudged' : ''}: {one.status === 'leased'
+							? 'loading now'
+							: 'waits for the lab'}</span
+					>
+					{#if one.status === 'queued'}<form method="POST" action="?/drop" use:enhance>
+							<input type="hidden" name="id" value={one.id} /><button class="plain">Take back</button>
+						</form>{/if}
 				</li>
 			{/each}
 		</ul>
@@ -75,7 +111,14 @@
 	{#if data.loads.length}
 		<Scroller label="Table of single loads">
 			<table class="ledger">
-				<thead><tr><th scope="col">Page</th><th scope="col">Conditions</th><th scope="col">When</th>{#each COLUMNS as id (id)}<th scope="col" class="number">{metricOf(id).short}</th>{/each}<th scope="col">Note</th><th scope="col"><span class="visually-hidden">Delete</span></th></tr></thead>
+				<thead
+					><tr
+						><th scope="col">Page</th><th scope="col">Conditions</th><th scope="col">When</th
+						>{#each COLUMNS as id (id)}<th scope="col" class="number">{metricOf(id).short}</th>{/each}<th scope="col"
+							>Note</th
+						><th scope="col"><span class="visually-hidden">Delete</span></th></tr
+					></thead
+				>
 				<tbody>
 					{#each data.loads as one (one.id)}
 						<tr>
@@ -83,11 +126,24 @@
 							<td>{conditionName(one.conditionId)}</td>
 							<td class="when">{formatMoment(one.startedAt)}</td>
 							{#each COLUMNS as id (id)}<td class="number">{formatValue(id, one.figures[id])}</td>{/each}
-							<td>{one.status === 'failed' ? `Failed: ${one.reason}` : one.source === 'har' ? 'from a HAR' : one.failedStep ? `step ${one.failedStep} failed` : one.nudged ? 'nudged' : ''}</td>
+							<td
+								>{one.status === 'failed'
+									? `Failed: ${one.reason}`
+									: one.source === 'har'
+										? 'from a HAR'
+										: one.failedStep
+											? `step ${one.failedStep} failed`
+											: one.nudged
+												? 'nudged'
+												: ''}</td
+							>
 							<td>
 								<form method="POST" action="?/delete" use:enhance>
 									<input type="hidden" name="id" value={one.id} />
-									{#if sure === one.id}<button class="plain danger">Delete the load and its pictures</button>{:else}<button type="button" class="plain" onclick={() => (sure = one.id)}>Delete…<span class="visually-hidden"> load {one.id}</span></button>{/if}
+									{#if sure === one.id}<button class="plain danger">Delete the load and its pictures</button
+										>{:else}<button type="button" class="plain" onclick={() => (sure = one.id)}
+											>Delete…<span class="visually-hidden"> load {one.id}</span></button
+										>{/if}
 								</form>
 							</td>
 						</tr>
@@ -104,7 +160,9 @@
 				on:change={(event) => event.detail.page && goto(`?page=${event.detail.page}`)}
 			/>
 		{/if}
-	{:else}<p class="muted">No single load yet. Name an address above and press “Load the page”: about ten seconds later its sheet is here.</p>{/if}
+	{:else}<p class="muted">
+			No single load yet. Name an address above and press “Load the page”: about ten seconds later its sheet is here.
+		</p>{/if}
 </div>
 
 <style>

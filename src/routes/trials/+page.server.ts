@@ -1,7 +1,7 @@
 import { getDb } from '$lib/server/context';
 import { listTrials } from '$lib/server/db/trials';
 import { headlinesOf } from '$lib/server/queue/headlines';
-import { TEMPLATES } from '../../core/trial/templates';
+import { TEMPLATES } from '$core/trial/templates';
 
 export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();

@@ -3,7 +3,7 @@
 	import { Button, DataTable } from 'carbon-components-svelte';
 	import { replaceState, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
-	import { formatMoment } from '../../core/wording/format';
+	import { formatMoment } from '$core/wording/format';
 	import { live } from '$lib/live.svelte';
 
 	let { data } = $props();
@@ -27,8 +27,21 @@
 		stopped: 'Stopped',
 		failed: 'Failed'
 	};
-	const KINDS: Record<string, string> = { 'side-by-side': 'Side by side', 'before-after': 'Before and after', 'same-page': 'Same page twice', sweep: 'Sweep over pages' };
-	const VERDICTS: Record<string, string> = { better: 'Something better', worse: 'Something worse', mixed: 'Better and worse', slight: 'A difference, perhaps too little to matter', same: 'No difference that matters', undecided: 'Undecided', none: 'No verdict' };
+	const KINDS: Record<string, string> = {
+		'side-by-side': 'Side by side',
+		'before-after': 'Before and after',
+		'same-page': 'Same page twice',
+		sweep: 'Sweep over pages'
+	};
+	const VERDICTS: Record<string, string> = {
+		better: 'Something better',
+		worse: 'Something worse',
+		mixed: 'Better and worse',
+		slight: 'A difference, perhaps too little to matter',
+		same: 'No difference that matters',
+		undecided: 'Undecided',
+		none: 'No verdict'
+	};
 	const sites = $derived([...new Set(data.trials.flatMap((trial) => trial.sites))].sort());
 	const HEADERS = [
 		{ key: 'question', value: 'Question' },
@@ -40,15 +53,28 @@
 
 	const rows = $derived(
 		data.trials.filter((trial) => {
-			const words = `${trial.question} ${trial.client} ${trial.headlines.map((one) => one.text).join(' ')}`.toLowerCase();
-			return (!wanted || trial.status === wanted) && (!kind || trial.kind === kind) && (!site || trial.sites.includes(site)) && (!verdict || trial.headlines.some((one) => one.tone === verdict)) && words.includes(query.trim().toLowerCase());
+			const words =
+				`${trial.question} ${trial.client} ${trial.headlines.map((one) => one.text).join(' ')}`.toLowerCase();
+			return (
+				(!wanted || trial.status === wanted) &&
+				(!kind || trial.kind === kind) &&
+				(!site || trial.sites.includes(site)) &&
+				(!verdict || trial.headlines.some((one) => one.tone === verdict)) &&
+				words.includes(query.trim().toLowerCase())
+			);
 		})
 	);
 
 	/** The filters live in the URL, so that a filtered list can be linked. */
 	function keepInUrl() {
 		const url = new URL(page.url);
-		for (const [name, value] of [['q', query.trim()], ['state', wanted], ['kind', kind], ['verdict', verdict], ['site', site]] as const)
+		for (const [name, value] of [
+			['q', query.trim()],
+			['state', wanted],
+			['kind', kind],
+			['verdict', verdict],
+			['site', site]
+		] as const)
 			if (value) url.searchParams.set(name, value);
 			else url.searchParams.delete(name);
 		replaceState(url, page.state);
@@ -69,16 +95,30 @@
 	<h1>Trials</h1>
 	<Button href="/trials/new" data-key="r">New trial</Button>
 </div>
-<p class="starts">Begin with: {#each data.templates as one, i (one.id)}{i ? ' · ' : ''}<a href="/trials/new?template={one.id}">{one.name}</a>{/each}</p>
+<p class="starts">
+	Begin with: {#each data.templates as one, i (one.id)}{i ? ' · ' : ''}<a href="/trials/new?template={one.id}"
+			>{one.name}</a
+		>{/each}
+</p>
 
 {#if data.trials.length === 0}
 	<section class="panel empty">
 		<h2>No trials here yet</h2>
-		<p>Put one question to the lab: name the page as it is and the page as it might be, and let both be loaded in turn.</p>
+		<p>
+			Put one question to the lab: name the page as it is and the page as it might be, and let both be loaded in turn.
+		</p>
 	</section>
 {:else}
 	<div class="filters">
-		<label>Search <input type="search" bind:value={query} oninput={keepInUrl} data-key="/" placeholder="Words of the question or the answer" /></label>
+		<label
+			>Search <input
+				type="search"
+				bind:value={query}
+				oninput={keepInUrl}
+				data-key="/"
+				placeholder="Words of the question or the answer"
+			/></label
+		>
 		<label>
 			State
 			<select bind:value={wanted} onchange={keepInUrl}>
@@ -86,35 +126,59 @@
 				{#each Object.entries(STATES) as [value, name] (value)}<option {value}>{name}</option>{/each}
 			</select>
 		</label>
-		<label>Kind <select bind:value={kind} onchange={keepInUrl}><option value="">All</option>{#each Object.entries(KINDS) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
-		<label>Answer <select bind:value={verdict} onchange={keepInUrl}><option value="">All</option>{#each Object.entries(VERDICTS) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
-		<label>Site <select bind:value={site} onchange={keepInUrl}><option value="">All</option>{#each sites as one (one)}<option value={one}>{one}</option>{/each}</select></label>
+		<label
+			>Kind <select bind:value={kind} onchange={keepInUrl}
+				><option value="">All</option>{#each Object.entries(KINDS) as [value, name] (value)}<option {value}
+						>{name}</option
+					>{/each}</select
+			></label
+		>
+		<label
+			>Answer <select bind:value={verdict} onchange={keepInUrl}
+				><option value="">All</option>{#each Object.entries(VERDICTS) as [value, name] (value)}<option {value}
+						>{name}</option
+					>{/each}</select
+			></label
+		>
+		<label
+			>Site <select bind:value={site} onchange={keepInUrl}
+				><option value="">All</option>{#each sites as one (one)}<option value={one}>{one}</option>{/each}</select
+			></label
+		>
 		<span class="muted figures">{rows.length} of {data.trials.length}</span>
 	</div>
-	<div class="list"><Scroller label="Table of trials">
-		<DataTable sortable headers={HEADERS} {rows} size="medium">
-			<svelte:fragment slot="cell" let:row let:cell>
-				{#if cell.key === 'question'}
-					<a href="/trials/{row.id}" data-row-link>{row.question}</a>
-					{#each row.headlines as headline (headline.condition + headline.arm)}
-						<div class="answer"><b>{headline.conditionName}:</b> {headline.text}</div>
-					{/each}
-				{:else if cell.key === 'kind'}
-					{KINDS[cell.value]}
-				{:else if cell.key === 'status'}
-					{STATES[cell.value]}
-					{#if cell.value === 'running' || cell.value === 'queued'}
-						<span class="figures">({progress(row.id, row).done}/{progress(row.id, row).total})</span>
+	<div class="list">
+		<Scroller label="Table of trials">
+			<DataTable sortable headers={HEADERS} {rows} size="medium">
+				<svelte:fragment slot="cell" let:row let:cell>
+					{#if cell.key === 'question'}
+						<a href="/trials/{row.id}" data-row-link>{row.question}</a>
+						{#each row.headlines as headline (headline.condition + headline.arm)}
+							<div class="answer"><b>{headline.conditionName}:</b> {headline.text}</div>
+						{/each}
+					{:else if cell.key === 'kind'}
+						{KINDS[cell.value]}
+					{:else if cell.key === 'status'}
+						{STATES[cell.value]}
+						{#if cell.value === 'running' || cell.value === 'queued'}
+							<span class="figures">({progress(row.id, row).done}/{progress(row.id, row).total})</span>
+						{/if}
+					{:else if cell.key === 'when'}
+						<span class="when">{formatMoment(cell.value)}</span>
+					{:else}
+						{cell.value}
 					{/if}
-				{:else if cell.key === 'when'}
-					<span class="when">{formatMoment(cell.value)}</span>
-				{:else}
-					{cell.value}
-				{/if}
-			</svelte:fragment>
-		</DataTable>
+				</svelte:fragment>
+			</DataTable>
 		</Scroller>
-		{#if rows.length === 0}<p class="none">No trial fits. <button onclick={() => { query = wanted = kind = verdict = site = ''; keepInUrl(); }}>Show all</button></p>{/if}
+		{#if rows.length === 0}<p class="none">
+				No trial fits. <button
+					onclick={() => {
+						query = wanted = kind = verdict = site = '';
+						keepInUrl();
+					}}>Show all</button
+				>
+			</p>{/if}
 	</div>
 {/if}
 

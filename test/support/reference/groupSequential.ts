@@ -5,7 +5,7 @@
  * Sources: Pocock 1977; O'Brien and Fleming 1979; Armitage, McPherson and Rowe 1969 for the recursion; tables 2.1 and
  * 2.3 of Jennison and Turnbull, "Group Sequential Methods", 2000, are what the tests hold it to.
  */
-import { normalCdf, normalQuantile } from '../../../src/core/stats/normal';
+import { normalCdf, normalQuantile } from '$core/stats/normal';
 
 /** Points of the integration: enough for four decimals of the constants. */
 const STEPS = 64;
@@ -22,9 +22,18 @@ export function crossingChance(bounds: readonly number[]): number {
 		const next = Array.from({ length: STEPS + 1 }, (_, i) => -edge + i * width);
 		// Simpson's weights over the points before; the first look starts from a single point.
 		const h = points.length > 1 ? points[1]! - points[0]! : 1;
-		const weighted = density.map((value, i) => (points.length > 1 ? (value * h * (i === 0 || i === points.length - 1 ? 1 : i % 2 ? 4 : 2)) / 3 : value));
-		const into = next.map((s) => weighted.reduce((sum, weight, i) => sum + weight * Math.exp(-0.5 * (s - points[i]!) ** 2), 0) * 0.3989422804014327);
-		inside = weighted.reduce((sum, weight, i) => sum + weight * (normalCdf(edge - points[i]!) - normalCdf(-edge - points[i]!)), 0);
+		const weighted = density.map((value, i) =>
+			points.length > 1 ? (value * h * (i === 0 || i === points.length - 1 ? 1 : i % 2 ? 4 : 2)) / 3 : value
+		);
+		const into = next.map(
+			(s) =>
+				weighted.reduce((sum, weight, i) => sum + weight * Math.exp(-0.5 * (s - points[i]!) ** 2), 0) *
+				0.3989422804014327
+		);
+		inside = weighted.reduce(
+			(sum, weight, i) => sum + weight * (normalCdf(edge - points[i]!) - normalCdf(-edge - points[i]!)),
+			0
+		);
 		points = next;
 		density = into;
 	});
@@ -33,7 +42,8 @@ export function crossingChance(bounds: readonly number[]): number {
 
 /** The c for which boundaries of the given shape are crossed with chance alpha. */
 function solve(looks: number, alpha: number, shape: (k: number) => number): number {
-	if (!Number.isInteger(looks) || looks < 1 || looks > 20) throw new RangeError('Looks must be a whole number from 1 to 20.');
+	if (!Number.isInteger(looks) || looks < 1 || looks > 20)
+		throw new RangeError('Looks must be a whole number from 1 to 20.');
 	let low = normalQuantile(1 - alpha / 2) * 0.9;
 	let high = low + 4;
 	for (let i = 0; i < 28; i++) {

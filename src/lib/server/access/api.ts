@@ -39,7 +39,8 @@ export async function readJson<Schema extends v.GenericSchema>(
 		throw new BadRequest(400, 'The body is not JSON. Send a JSON object.');
 	}
 	const result = v.safeParse(schema, value);
-	if (!result.success) throw new BadRequest(422, 'The request cannot be carried out as it stands.', issuesOf(result.issues));
+	if (!result.success)
+		throw new BadRequest(422, 'The request cannot be carried out as it stands.', issuesOf(result.issues));
 	return result.output;
 }
 
@@ -64,13 +65,15 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 		if (error instanceof BadRequest) return errorAnswer(error.status, error.message, error.issues);
 		if (error instanceof NotPossible)
 			return errorAnswer(error.status, error.message, error.path ? [{ path: error.path, message: error.message }] : []);
-		if ((error as { status?: number }).status === 413) return errorAnswer(413, 'The body is larger than 64 MB, which is the most that Zafra takes.');
+		if ((error as { status?: number }).status === 413)
+			return errorAnswer(413, 'The body is larger than 64 MB, which is the most that Zafra takes.');
 		if (isBusy(error)) return busyAnswer();
 		throw error;
 	}
 }
 
-export const BUSY_WORDS = 'Zafra is busy: another program keeps its database locked. Nothing is lost; try again in a moment.';
+export const BUSY_WORDS =
+	'Zafra is busy: another program keeps its database locked. Nothing is lost; try again in a moment.';
 export const RETRY_AFTER_S = '2';
 
 /** Another process holds the database. */

@@ -15,7 +15,8 @@ export async function readForm(request: Request): Promise<FormData> {
 	try {
 		return await request.formData();
 	} catch (error) {
-		if ((error as { status?: number }).status === 413) throw new NotPossible(413, 'What was sent is larger than 64 MB, which is the most that Zafra takes.');
+		if ((error as { status?: number }).status === 413)
+			throw new NotPossible(413, 'What was sent is larger than 64 MB, which is the most that Zafra takes.');
 		throw new NotPossible(400, 'The form could not be read. Load this page again and send it once more.');
 	}
 }
@@ -27,7 +28,10 @@ export function formAction<Event extends Pick<RequestEvent, 'request'>, Result>(
 			return await act(await readForm(event.request), event);
 		} catch (error) {
 			if (!(error instanceof NotPossible)) throw error;
-			return fail(error.status, { problem: error.message, issues: [{ path: error.path ?? '', message: error.message }] });
+			return fail(error.status, {
+				problem: error.message,
+				issues: [{ path: error.path ?? '', message: error.message }]
+			});
 		}
 	};
 }

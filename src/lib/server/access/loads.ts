@@ -1,5 +1,5 @@
 /** A load and its record by the id in a URL. */
-import type { LoadRecord } from '../../../core/load/record';
+import type { LoadRecord } from '$core/load/record';
 import type { Db } from '../db/connection';
 import { findLoad, findRecord, type LoadSummary } from '../db/loads';
 import { NotPossible } from '../queue/trials';
@@ -17,6 +17,9 @@ export function loadFrom(db: Db, text: string): { load: LoadSummary; record: Loa
 export function pictureAnswer(image: Buffer | null, type = 'image/webp', forEver = true): Response {
 	if (!image) throw new NotPossible(404, 'There is no such picture.');
 	return new Response(new Uint8Array(image), {
-		headers: { 'content-type': type, 'cache-control': forEver ? 'private, max-age=31536000, immutable' : 'private, no-cache' }
+		headers: {
+			'content-type': type,
+			'cache-control': forEver ? 'private, max-age=31536000, immutable' : 'private, no-cache'
+		}
 	});
 }

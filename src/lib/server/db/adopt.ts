@@ -1,8 +1,8 @@
 /** Bringing what earlier versions stored under today's rules: scores by today's recipe, looks of trials that had ended. */
-import { METRIC_IDS, type Figures, type MetricId } from '../../../core/metrics/catalogue';
-import { LAB_RECIPE, scoreOf } from '../../../core/metrics/score';
-import { LOOKS, nextLook, stageLook } from '../../../core/trial/looks';
-import type { Look, TrialDesign, TrialKind } from '../../../core/trial/types';
+import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
+import { LAB_RECIPE, scoreOf } from '$core/metrics/score';
+import { LOOKS, nextLook, stageLook } from '$core/trial/looks';
+import type { Look, TrialDesign, TrialKind } from '$core/trial/types';
 import { sql, type Db } from './connection';
 
 /** Cheap when there is nothing to do: it runs at every start. */
@@ -17,9 +17,16 @@ const COLUMNS = METRIC_IDS.map((id) => `"${id}"`).join(', ');
 
 /** The record keeps what it was stored with; reading it scores it anew too. */
 function scoreAnew(db: Db): void {
-	const old = sql<Record<MetricId, number | null> & { id: number }>(db, `SELECT id, ${COLUMNS} FROM load WHERE recipe <> ?`).all(LAB_RECIPE.version);
+	const old = sql<Record<MetricId, number | null> & { id: number }>(
+		db,
+		`SELECT id, ${COLUMNS} FROM load WHERE recipe <> ?`
+	).all(LAB_RECIPE.version);
 	for (const { id, ...figures } of old)
-		sql(db, 'UPDATE load SET score = ?, recipe = ? WHERE id = ?').run(scoreOf(figures as Figures).value, LAB_RECIPE.version, id);
+		sql(db, 'UPDATE load SET score = ?, recipe = ? WHERE id = ?').run(
+			scoreOf(figures as Figures).value,
+			LAB_RECIPE.version,
+			id
+		);
 	if (old.length) sql(db, 'UPDATE trial SET inputs = inputs + 1').run();
 }
 
@@ -41,9 +48,14 @@ function addLooks(db: Db): void {
 				OR (json_array_length(options, '$.looks') = 0 AND status = 'done'))`
 	).all();
 	for (const trial of ended) {
-		const { looks: earlier = [], ...options } = JSON.parse(trial.options) as Partial<TrialDesign> & { looks?: number[] };
+		const { looks: earlier = [], ...options } = JSON.parse(trial.options) as Partial<TrialDesign> & {
+			looks?: number[];
+		};
 		const looks = trial.kind === 'before-after' ? stageLooks(db, trial) : roundLooks(db, trial, options, earlier);
-		sql(db, 'UPDATE trial SET options = ? WHERE id = ?').run(JSON.stringify({ ...options, looks, added: looks.filter((look) => look.by === 'added').length }), trial.id);
+		sql(db, 'UPDATE trial SET options = ? WHERE id = ?').run(
+			JSON.stringify({ ...options, looks, added: looks.filter((look) => look.by === 'added').length }),
+			trial.id
+		);
 	}
 }
 

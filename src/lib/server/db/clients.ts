@@ -21,11 +21,19 @@ export function listClients(db: Db): Client[] {
 	const clients = sql<{ id: number; name: string; note: string }>(db, 'SELECT * FROM client ORDER BY name').all();
 	return clients.map((client) => ({
 		...client,
-		sites: sql<Site>(db, 'SELECT id, host, name, role, cdn_hosts AS cdnHosts FROM site WHERE client_id = ? ORDER BY id').all(client.id)
+		sites: sql<Site>(
+			db,
+			'SELECT id, host, name, role, cdn_hosts AS cdnHosts FROM site WHERE client_id = ? ORDER BY id'
+		).all(client.id)
 	}));
 }
 
-export function insertClient(db: Db, name: string, note: string, sites: readonly Omit<Site, 'id' | 'cdnHosts'>[]): number {
+export function insertClient(
+	db: Db,
+	name: string,
+	note: string,
+	sites: readonly Omit<Site, 'id' | 'cdnHosts'>[]
+): number {
 	const { lastInsertRowid } = sql(db, 'INSERT INTO client (name, note) VALUES (?, ?)').run(name, note);
 	for (const site of sites)
 		sql(db, 'INSERT INTO site (client_id, host, name, role) VALUES (?, ?, ?, ?)').run(
@@ -39,7 +47,9 @@ export function insertClient(db: Db, name: string, note: string, sites: readonly
 
 /** Hosts that serve the files of the site with this host although their domain is another's. */
 export function cdnHostsOf(db: Db, siteHost: string): string[] {
-	const rows = sql<{ hosts: string }>(db, "SELECT cdn_hosts AS hosts FROM site WHERE host = ? AND cdn_hosts <> ''").all(siteHost.replace(/:\d+$/, ''));
+	const rows = sql<{ hosts: string }>(db, "SELECT cdn_hosts AS hosts FROM site WHERE host = ? AND cdn_hosts <> ''").all(
+		siteHost.replace(/:\d+$/, '')
+	);
 	return [...new Set(rows.flatMap((row) => row.hosts.split(',')))];
 }
 

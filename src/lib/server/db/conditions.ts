@@ -1,5 +1,5 @@
 /** Conditions: those that ship, as the analyst changed them, and the analyst's own. */
-import { BUILT_IN_CONDITIONS, completeConditions, type Conditions } from '../../../core/load/conditions';
+import { BUILT_IN_CONDITIONS, completeConditions, type Conditions } from '$core/load/conditions';
 import { nowIso, sql, type Db } from './connection';
 
 export interface KeptConditions extends Conditions {
@@ -11,7 +11,11 @@ export interface KeptConditions extends Conditions {
 export function listConditions(db: Db): KeptConditions[] {
 	const rows = sql<{ id: string; body: string }>(db, 'SELECT id, body FROM conditions ORDER BY position, id').all();
 	const kept = new Map(rows.map((row) => [row.id, completeConditions(JSON.parse(row.body) as Conditions)]));
-	const shipped = BUILT_IN_CONDITIONS.map((conditions) => ({ ...(kept.get(conditions.id) ?? conditions), builtIn: true, changed: kept.has(conditions.id) }));
+	const shipped = BUILT_IN_CONDITIONS.map((conditions) => ({
+		...(kept.get(conditions.id) ?? conditions),
+		builtIn: true,
+		changed: kept.has(conditions.id)
+	}));
 	const own = [...kept.values()].filter((conditions) => !BUILT_IN_CONDITIONS.some((one) => one.id === conditions.id));
 	return [...shipped, ...own.map((conditions) => ({ ...conditions, builtIn: false, changed: true }))];
 }
@@ -19,7 +23,13 @@ export function listConditions(db: Db): KeptConditions[] {
 /** As a trial freezes them. */
 export function findConditions(db: Db, id: string): Conditions | null {
 	const kept = listConditions(db).find((conditions) => conditions.id === id);
-	return kept ? completeConditions(Object.fromEntries(Object.entries(kept).filter(([name]) => name !== 'builtIn' && name !== 'changed')) as unknown as Conditions) : null;
+	return kept
+		? completeConditions(
+				Object.fromEntries(
+					Object.entries(kept).filter(([name]) => name !== 'builtIn' && name !== 'changed')
+				) as unknown as Conditions
+			)
+		: null;
 }
 
 export function keepConditions(db: Db, conditions: Conditions): void {

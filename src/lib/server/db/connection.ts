@@ -71,7 +71,10 @@ export function migrate(db: Db, folder = MIGRATIONS): void {
 			if (reached() > index) return;
 			db.exec(readFileSync(join(folder, file), 'utf8'));
 			const broken = db.pragma('foreign_key_check') as unknown[];
-			if (broken.length) throw new Error(`The migration ${file} would leave ${broken.length} rows without what they belong to; nothing was changed.`);
+			if (broken.length)
+				throw new Error(
+					`The migration ${file} would leave ${broken.length} rows without what they belong to; nothing was changed.`
+				);
 			db.pragma(`user_version = ${index + 1}`);
 		});
 		step.immediate();

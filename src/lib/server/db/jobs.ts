@@ -1,5 +1,5 @@
 /** The queue's table: one row per load that a trial asks for. */
-import type { PlannedLoad } from '../../../core/trial/types';
+import type { PlannedLoad } from '$core/trial/types';
 import { nowIso, sql, type Db } from './connection';
 
 export interface Job extends PlannedLoad {
@@ -42,12 +42,26 @@ function asJob(row: JobRow): Job {
  * Jobs that exist already stay as they are: pressing start twice adds nothing.
  * @param notBefore one moment (UTC ISO) per load of the plan, or none
  */
-export function insertJobs(db: Db, trialId: number, plan: readonly PlannedLoad[], notBefore: readonly string[] = []): void {
+export function insertJobs(
+	db: Db,
+	trialId: number,
+	plan: readonly PlannedLoad[],
+	notBefore: readonly string[] = []
+): void {
 	plan.forEach((load, i) =>
 		sql(
 			db,
 			'INSERT OR IGNORE INTO job (trial_id, arm_id, condition_id, stage, round, warmup, kind, not_before) VALUES (?, ?, ?, ?, ?, ?, ?, ?)'
-		).run(trialId, load.armId, load.conditionId, load.stage, load.round, Number(load.warmup), load.settle ? 'settle' : 'load', notBefore[i] ?? null)
+		).run(
+			trialId,
+			load.armId,
+			load.conditionId,
+			load.stage,
+			load.round,
+			Number(load.warmup),
+			load.settle ? 'settle' : 'load',
+			notBefore[i] ?? null
+		)
 	);
 }
 
@@ -92,12 +106,20 @@ export function leaseJob(db: Db, owner: string, now = nowIso()): Job | null {
 					AND last.stage = job.stage AND last.round = job.round AND last.warmup = job.warmup AND trial.leased_at = (SELECT max(leased_at) FROM trial)
 				) ORDER BY job.id LIMIT 1`
 			).get({ now });
-			const row = begun ?? sql<JobRow>(db, `SELECT job.* ${READY} ORDER BY coalesce(trial.leased_at, ''), job.id LIMIT 1`).get({ now });
+			const row =
+				begun ??
+				sql<JobRow>(db, `SELECT job.* ${READY} ORDER BY coalesce(trial.leased_at, ''), job.id LIMIT 1`).get({ now });
 			if (!row) return null;
 			const until = leaseEnd(now);
-			sql(db, "UPDATE job SET status = 'leased', lease_owner = ?, leased_at = ?, lease_until = ?, attempts = attempts + 1 WHERE id = ?").run(owner, now, until, row.id);
+			sql(
+				db,
+				"UPDATE job SET status = 'leased', lease_owner = ?, leased_at = ?, lease_until = ?, attempts = attempts + 1 WHERE id = ?"
+			).run(owner, now, until, row.id);
 			// Two leases within a millisecond still have an order.
-			sql(db, 'UPDATE trial SET leased_at = max(@now, coalesce((SELECT max(leased_at) FROM trial), @now)) WHERE id = @id').run({ now, id: row.trial_id });
+			sql(
+				db,
+				'UPDATE trial SET leased_at = max(@now, coalesce((SELECT max(leased_at) FROM trial), @now)) WHERE id = @id'
+			).run({ now, id: row.trial_id });
 			return { ...asJob(row), attempts: row.attempts + 1 };
 		})
 		.immediate();
@@ -105,7 +127,10 @@ export function leaseJob(db: Db, owner: string, now = nowIso()): Job | null {
 
 /** When the next job of a trial may run, if it has to wait for it; null otherwise. */
 export function nextStart(db: Db, trialId: number): string | null {
-	const row = sql<{ at: string | null }>(db, "SELECT min(coalesce(not_before, '')) AS at FROM job WHERE trial_id = ? AND status IN ('queued', 'leased')").get(trialId);
+	const row = sql<{ at: string | null }>(
+		db,
+		"SELECT min(coalesce(not_before, '')) AS at FROM job WHERE trial_id = ? AND status IN ('queued', 'leased')"
+	).get(trialId);
 	return row?.at && row.at > nowIso() ? row.at : null;
 }
 
@@ -116,7 +141,12 @@ export function wholeRounds(db: Db, trialId: number, stage: number): number {
 		"SELECT min(round) - 1 AS n FROM job WHERE trial_id = ? AND stage = ? AND warmup = 0 AND status IN ('queued', 'leased')"
 	).get(trialId, stage);
 	if (row && row.n !== null) return row.n;
-	return sql<{ n: number | null }>(db, "SELECT max(round) AS n FROM job WHERE trial_id = ? AND stage = ? AND warmup = 0 AND status = 'done'").get(trialId, stage)?.n ?? 0;
+	return (
+		sql<{ n: number | null }>(
+			db,
+			"SELECT max(round) AS n FROM job WHERE trial_id = ? AND stage = ? AND warmup = 0 AND status = 'done'"
+		).get(trialId, stage)?.n ?? 0
+	);
 }
 
 /** Turn what is not needed any more away, for good. @returns how many */
@@ -180,13 +210,19 @@ export function openJobs(db: Db, trialId: number): number {
 
 /** Highest stage that has jobs, or -1. */
 export function lastStage(db: Db, trialId: number): number {
-	return sql<{ stage: number | null }>(db, 'SELECT max(stage) AS stage FROM job WHERE trial_id = ?').get(trialId)!.stage ?? -1;
+	return (
+		sql<{ stage: number | null }>(db, 'SELECT max(stage) AS stage FROM job WHERE trial_id = ?').get(trialId)!.stage ??
+		-1
+	);
 }
 
 /** The job that waits for an arm's page to be stable, or null. */
 export function settleJob(db: Db, trialId: number, armId: number, conditionId: string, stage: number): number | null {
 	return (
-		sql<{ id: number }>(db, "SELECT id FROM job WHERE trial_id = ? AND arm_id = ? AND condition_id = ? AND stage = ? AND kind = 'settle'").get(trialId, armId, conditionId, stage)?.id ?? null
+		sql<{ id: number }>(
+			db,
+			"SELECT id FROM job WHERE trial_id = ? AND arm_id = ? AND condition_id = ? AND stage = ? AND kind = 'settle'"
+		).get(trialId, armId, conditionId, stage)?.id ?? null
 	);
 }
 

@@ -33,7 +33,17 @@ export function readLabState(db: Db): LabState | null {
 	if (!row) return null;
 	const { owner, pid, state, browser, problem } = row;
 	const sandboxed = row.sandboxed === null ? null : row.sandboxed === 1;
-	return { owner, pid, beatAt: row.beat_at, state, jobId: row.job_id, browser, problem, loadUntil: row.load_until, sandboxed };
+	return {
+		owner,
+		pid,
+		beatAt: row.beat_at,
+		state,
+		jobId: row.job_id,
+		browser,
+		problem,
+		loadUntil: row.load_until,
+		sandboxed
+	};
 }
 
 export function writeLabState(db: Db, state: Omit<LabState, 'beatAt'>): void {
@@ -41,7 +51,17 @@ export function writeLabState(db: Db, state: Omit<LabState, 'beatAt'>): void {
 		db,
 		`INSERT OR REPLACE INTO lab_state (id, owner, pid, beat_at, state, job_id, browser, problem, load_until, sandboxed)
 			VALUES (1, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
-	).run(state.owner, state.pid, nowIso(), state.state, state.jobId, state.browser, state.problem, state.loadUntil, state.sandboxed === null ? null : Number(state.sandboxed));
+	).run(
+		state.owner,
+		state.pid,
+		nowIso(),
+		state.state,
+		state.jobId,
+		state.browser,
+		state.problem,
+		state.loadUntil,
+		state.sandboxed === null ? null : Number(state.sandboxed)
+	);
 }
 
 export function beat(db: Db, owner: string): void {

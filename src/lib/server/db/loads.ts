@@ -1,9 +1,9 @@
 /** Loads: figures in columns, the record as compressed JSON, pictures as blobs. */
 import { gunzipSync, gzipSync } from 'node:zlib';
-import { METRIC_IDS, type Figures, type MetricId } from '../../../core/metrics/catalogue';
-import { completeRecord } from '../../../core/load/emptyRecord';
-import type { LoadRecord, MeasuredLoad } from '../../../core/load/record';
-import type { TrialLoad } from '../../../core/trial/types';
+import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
+import { completeRecord } from '$core/load/emptyRecord';
+import type { LoadRecord, MeasuredLoad } from '$core/load/record';
+import type { TrialLoad } from '$core/trial/types';
 import { sql, type Db } from './connection';
 
 const COLUMNS = METRIC_IDS.map((id) => `"${id}"`).join(', ');
@@ -22,7 +22,14 @@ export interface LoadPlace {
 }
 
 /** A load outside any trial. */
-export const ALONE = { jobId: null, trialId: null, armId: null, stage: 0, round: 0, warmup: false } satisfies Partial<LoadPlace>;
+export const ALONE = {
+	jobId: null,
+	trialId: null,
+	armId: null,
+	stage: 0,
+	round: 0,
+	warmup: false
+} satisfies Partial<LoadPlace>;
 
 export interface LoadSummary extends TrialLoad {
 	trialId: number | null;
@@ -152,7 +159,10 @@ export function findRecord(db: Db, id: number): LoadRecord | null {
 const LARGE_BYTES = 200_000;
 
 export function isLargeRecord(db: Db, id: number): boolean {
-	return (sql<{ bytes: number }>(db, 'SELECT length(record) AS bytes FROM load WHERE id = ?').get(id)?.bytes ?? 0) > LARGE_BYTES;
+	return (
+		(sql<{ bytes: number }>(db, 'SELECT length(record) AS bytes FROM load WHERE id = ?').get(id)?.bytes ?? 0) >
+		LARGE_BYTES
+	);
 }
 
 export function findPicture(db: Db, id: number): Buffer | null {
@@ -160,7 +170,9 @@ export function findPicture(db: Db, id: number): Buffer | null {
 }
 
 export function findStepPicture(db: Db, id: number): Buffer | null {
-	return sql<{ step_picture: Buffer | null }>(db, 'SELECT step_picture FROM load WHERE id = ?').get(id)?.step_picture ?? null;
+	return (
+		sql<{ step_picture: Buffer | null }>(db, 'SELECT step_picture FROM load WHERE id = ?').get(id)?.step_picture ?? null
+	);
 }
 
 const LONE = 'trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId)';
@@ -187,7 +199,10 @@ export function excludeLoad(db: Db, id: number, reason: string | null): boolean 
 }
 
 export function findFrame(db: Db, id: number, position: number): Buffer | null {
-	const row = sql<{ image: Buffer }>(db, 'SELECT image FROM frame WHERE load_id = ? AND position = ?').get(id, position);
+	const row = sql<{ image: Buffer }>(db, 'SELECT image FROM frame WHERE load_id = ? AND position = ?').get(
+		id,
+		position
+	);
 	return row?.image ?? null;
 }
 

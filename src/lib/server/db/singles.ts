@@ -1,6 +1,6 @@
 /** Loads outside the rounds of a trial: one page, once, with its own conditions and steps. */
-import { completeConditions, type Conditions } from '../../../core/load/conditions';
-import type { Step } from '../../../core/load/steps';
+import { completeConditions, type Conditions } from '$core/load/conditions';
+import type { Step } from '$core/load/steps';
 import { nowIso, sql, type Db } from './connection';
 import { leaseEnd } from './jobs';
 
@@ -46,9 +46,13 @@ const asSingle = (row: Row): Single => ({
 	loadId: row.load_id
 });
 
-export type NewSingle = Pick<Single, 'clientId' | 'url' | 'conditions' | 'steps'> & Partial<Pick<Single, 'trialId' | 'armId'>>;
+export type NewSingle = Pick<Single, 'clientId' | 'url' | 'conditions' | 'steps'> &
+	Partial<Pick<Single, 'trialId' | 'armId'>>;
 
-export function insertSingle(db: Db, { clientId, url, conditions, steps, trialId = null, armId = null }: NewSingle): number {
+export function insertSingle(
+	db: Db,
+	{ clientId, url, conditions, steps, trialId = null, armId = null }: NewSingle
+): number {
 	const { lastInsertRowid } = sql(
 		db,
 		'INSERT INTO single (client_id, url, conditions, steps, trial_id, arm_id, created_at) VALUES (?, ?, ?, ?, ?, ?, ?)'
@@ -76,7 +80,10 @@ export function leaseSingle(db: Db, owner: string): Single | null {
 		.transaction(() => {
 			const row = sql<Row>(db, "SELECT * FROM single WHERE status = 'queued' ORDER BY id LIMIT 1").get();
 			if (!row) return null;
-			sql(db, "UPDATE single SET status = 'leased', lease_owner = ?, lease_until = ?, attempts = attempts + 1 WHERE id = ?").run(owner, leaseEnd(nowIso()), row.id);
+			sql(
+				db,
+				"UPDATE single SET status = 'leased', lease_owner = ?, lease_until = ?, attempts = attempts + 1 WHERE id = ?"
+			).run(owner, leaseEnd(nowIso()), row.id);
 			return { ...asSingle(row), attempts: row.attempts + 1 };
 		})
 		.immediate();
@@ -85,13 +92,18 @@ export function leaseSingle(db: Db, owner: string): Single | null {
 /** @returns false when the lease was lost in the meantime */
 export function finishSingle(db: Db, id: number, owner: string, loadId: number): boolean {
 	return (
-		sql(db, "UPDATE single SET status = 'done', load_id = ? WHERE id = ? AND lease_owner = ? AND status = 'leased'").run(loadId, id, owner).changes === 1
+		sql(
+			db,
+			"UPDATE single SET status = 'done', load_id = ? WHERE id = ? AND lease_owner = ? AND status = 'leased'"
+		).run(loadId, id, owner).changes === 1
 	);
 }
 
 /** Give back leases of other labs. */
 export function releaseSingles(db: Db, owner: string): void {
-	sql(db, "UPDATE single SET status = 'queued', lease_owner = NULL WHERE status = 'leased' AND lease_owner <> ?").run(owner);
+	sql(db, "UPDATE single SET status = 'queued', lease_owner = NULL WHERE status = 'leased' AND lease_owner <> ?").run(
+		owner
+	);
 }
 
 /** @returns false when the lease is no longer this lab's */
@@ -116,5 +128,8 @@ export function dropSingle(db: Db, id: number): boolean {
 
 /** How many are under way, and the newest load that came of one. */
 export function singlesNow(db: Db): { open: number; leased: number; newest: number } {
-	return sql<{ open: number; leased: number; newest: number }>(db, "SELECT coalesce(sum(status <> 'done'), 0) AS open, coalesce(sum(status = 'leased'), 0) AS leased, coalesce(max(load_id), 0) AS newest FROM single").get()!;
+	return sql<{ open: number; leased: number; newest: number }>(
+		db,
+		"SELECT coalesce(sum(status <> 'done'), 0) AS open, coalesce(sum(status = 'leased'), 0) AS leased, coalesce(max(load_id), 0) AS newest FROM single"
+	).get()!;
 }

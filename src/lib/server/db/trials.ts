@@ -1,8 +1,8 @@
 /** Trials and their arms. */
-import type { MetricId } from '../../../core/metrics/catalogue';
-import { completeConditions, type Conditions } from '../../../core/load/conditions';
-import type { Setup } from '../../../core/trial/setup';
-import type { Judgement, TrialArm, TrialDesign, TrialKind } from '../../../core/trial/types';
+import type { MetricId } from '$core/metrics/catalogue';
+import { completeConditions, type Conditions } from '$core/load/conditions';
+import type { Setup } from '$core/trial/setup';
+import type { Judgement, TrialArm, TrialDesign, TrialKind } from '$core/trial/types';
 import { nowIso, sql, type Db } from './connection';
 
 export type TrialStatus = 'draft' | 'queued' | 'running' | 'waiting' | 'done' | 'stopped' | 'failed';
@@ -73,8 +73,20 @@ const SELECT = `SELECT trial.*, client.name AS client_name,
 
 /** What a design holds beyond the columns. */
 function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
-	const { adaptive, added, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets } = design;
-	return JSON.stringify({ adaptive, added, looks: looks ?? [], settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets });
+	const { adaptive, added, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets } =
+		design;
+	return JSON.stringify({
+		adaptive,
+		added,
+		looks: looks ?? [],
+		settleWithinMs,
+		steps,
+		intended,
+		notBefore,
+		spreadMinutes,
+		margins,
+		targets
+	});
 }
 
 export function insertTrial(db: Db, { clientId, question, design, repeatOf = null }: NewTrial): number {
@@ -100,7 +112,16 @@ export function insertTrial(db: Db, { clientId, question, design, repeatOf = nul
 			sql(
 				db,
 				'INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, setup) VALUES (?, ?, ?, ?, ?, ?, ?, ?)'
-			).run(lastInsertRowid, position, arm.name, arm.url, Number(arm.baseline), Number(arm.reference), arm.page ?? null, arm.setup ? JSON.stringify(arm.setup) : null)
+			).run(
+				lastInsertRowid,
+				position,
+				arm.name,
+				arm.url,
+				Number(arm.baseline),
+				Number(arm.reference),
+				arm.page ?? null,
+				arm.setup ? JSON.stringify(arm.setup) : null
+			)
 		);
 		return Number(lastInsertRowid);
 	})();
@@ -150,7 +171,10 @@ export function findTrial(db: Db, id: number): Trial | null {
 
 /** Newest first. */
 export function listTrials(db: Db, clientId: number | null = null): Trial[] {
-	const rows = sql<TrialRow>(db, `${SELECT} WHERE @clientId IS NULL OR client_id = @clientId ORDER BY trial.id DESC`).all({ clientId });
+	const rows = sql<TrialRow>(
+		db,
+		`${SELECT} WHERE @clientId IS NULL OR client_id = @clientId ORDER BY trial.id DESC`
+	).all({ clientId });
 	return rows.map((row) => asTrial(db, row));
 }
 
@@ -186,22 +210,34 @@ export function setPaused(db: Db, id: number, paused: boolean): void {
 }
 
 /** Change what may change once a trial exists: its looks and rounds, and which differences are intended. */
-export function changeDesign(db: Db, { id, design }: Trial, change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds' | 'added'>>): void {
+export function changeDesign(
+	db: Db,
+	{ id, design }: Trial,
+	change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds' | 'added'>>
+): void {
 	const next = { ...design, ...change };
 	sql(db, 'UPDATE trial SET options = ?, rounds = ? WHERE id = ?').run(optionsOf(next), next.rounds, id);
 }
 
 export function setArmSetup(db: Db, armId: number, trialId: number, setup: Setup): boolean {
-	return sql(db, 'UPDATE arm SET setup = ? WHERE id = ? AND trial_id = ?').run(JSON.stringify(setup), armId, trialId).changes === 1;
+	return (
+		sql(db, 'UPDATE arm SET setup = ? WHERE id = ? AND trial_id = ?').run(JSON.stringify(setup), armId, trialId)
+			.changes === 1
+	);
 }
 
 /** Trials with the same conditions that looked at one page twice, newest first: the noise floor. */
 export function samePageTrials(db: Db): Trial[] {
-	return sql<TrialRow>(db, `${SELECT} WHERE kind = 'same-page' AND status = 'done' ORDER BY trial.id DESC LIMIT 20`).all().map((row) => asTrial(db, row));
+	return sql<TrialRow>(db, `${SELECT} WHERE kind = 'same-page' AND status = 'done' ORDER BY trial.id DESC LIMIT 20`)
+		.all()
+		.map((row) => asTrial(db, row));
 }
 
 export function repeatsOf(db: Db, id: number): { id: number; status: TrialStatus; createdAt: string }[] {
-	return sql<{ id: number; status: TrialStatus; createdAt: string }>(db, 'SELECT id, status, created_at AS createdAt FROM trial WHERE repeat_of = ? ORDER BY id').all(id);
+	return sql<{ id: number; status: TrialStatus; createdAt: string }>(
+		db,
+		'SELECT id, status, created_at AS createdAt FROM trial WHERE repeat_of = ? ORDER BY id'
+	).all(id);
 }
 
 export function markTrialRead(db: Db, id: number): void {

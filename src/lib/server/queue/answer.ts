@@ -1,8 +1,8 @@
 /** The answer of a trial: its judgement, cached, and the shape that the API gives it. */
-import { withoutSecrets } from '../../../core/load/conditions';
-import { JUDGE_VERSION, judge } from '../../../core/trial/judge';
-import { roundsOfNextLook } from '../../../core/trial/looks';
-import type { Judgement } from '../../../core/trial/types';
+import { withoutSecrets } from '$core/load/conditions';
+import { JUDGE_VERSION, judge } from '$core/trial/judge';
+import { roundsOfNextLook } from '$core/trial/looks';
+import type { Judgement } from '$core/trial/types';
 import type { Db } from '../db/connection';
 import { trialWithoutDerived } from '../db/evidence';
 import { isAlive, readLabState } from '../db/labState';
@@ -64,7 +64,9 @@ export async function judgementForPage(db: Db, trial: Trial, loads: readonly Loa
 			await new Promise((next) => setTimeout(next, 40));
 		}
 	}
-	return weight > LIGHT ? ((await heavily('judgeTrial', trial.id)) ?? judgementOf(db, trial, loads)) : judgementOf(db, trial, loads);
+	return weight > LIGHT
+		? ((await heavily('judgeTrial', trial.id)) ?? judgementOf(db, trial, loads))
+		: judgementOf(db, trial, loads);
 }
 
 /** In the thread for heavy work. */

@@ -1,5 +1,5 @@
 /** Headlines for rows of lists. */
-import { headlineOf, type Headline } from '../../../core/wording/headline';
+import { headlineOf, type Headline } from '$core/wording/headline';
 import type { Db } from '../db/connection';
 import type { Trial } from '../db/trials';
 import { judgementForList } from './answer';

@@ -1,7 +1,7 @@
 /** What the Load screen shows. */
-import { describeConditions } from '../../../core/load/conditions';
-import { packRequests } from '../../../core/load/requestList';
-import { scoreOf } from '../../../core/metrics/score';
+import { describeConditions } from '$core/load/conditions';
+import { packRequests } from '$core/load/requestList';
+import { scoreOf } from '$core/metrics/score';
 import { cdnHostsOf } from '../db/clients';
 import type { Db } from '../db/connection';
 import { findLoad, findRecord } from '../db/loads';

@@ -13,6 +13,20 @@ export function repeatTrial(db: Db, id: number): number {
 		clientId,
 		question,
 		repeatOf: trial.repeatOf ?? trial.id,
-		design: { ...design, seed: randomInt(0, 0xffffffff), looks: [], added: 0, notBefore: null, arms: design.arms.map(({ name, url, baseline, reference, page, setup }) => ({ name, url, baseline, reference, page, setup })) }
+		design: {
+			...design,
+			seed: randomInt(0, 0xffffffff),
+			looks: [],
+			added: 0,
+			notBefore: null,
+			arms: design.arms.map(({ name, url, baseline, reference, page, setup }) => ({
+				name,
+				url,
+				baseline,
+				reference,
+				page,
+				setup
+			}))
+		}
 	});
 }

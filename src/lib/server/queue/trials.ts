@@ -1,10 +1,10 @@
 /** Making, starting, pausing and ending trials: what the interface and the API both call. */
 import { randomInt } from 'node:crypto';
-import { planLoads, planMore, startTimes } from '../../../core/trial/plan';
-import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '../../../core/trial/input';
-import { stagesOf as stagesOfDesign } from '../../../core/trial/comparisons';
-import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, LOOKS, nextLook, stageLook } from '../../../core/trial/looks';
-import type { Look, TrialDesign } from '../../../core/trial/types';
+import { planLoads, planMore, startTimes } from '$core/trial/plan';
+import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '$core/trial/input';
+import { stagesOf as stagesOfDesign } from '$core/trial/comparisons';
+import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, LOOKS, nextLook, stageLook } from '$core/trial/looks';
+import type { Look, TrialDesign } from '$core/trial/types';
 import { hasClient } from '../db/clients';
 import { findConditions, listConditions } from '../db/conditions';
 import { nowIso, type Db } from '../db/connection';
@@ -34,13 +34,24 @@ export function createTrial(db: Db, input: NewTrialInput): number {
 			'referenceUrl'
 		);
 	if (input.adaptive && input.kind === 'before-after')
-		throw new NotPossible(422, 'Stages follow each other, so that nothing can be decided before the last one: an adaptive trial needs interleaved arms.', 'adaptive');
+		throw new NotPossible(
+			422,
+			'Stages follow each other, so that nothing can be decided before the last one: an adaptive trial needs interleaved arms.',
+			'adaptive'
+		);
 	checkClient(db, input.clientId);
-	if (input.repeatOf !== null && !findTrial(db, input.repeatOf)) throw new NotPossible(422, `There is no trial ${input.repeatOf} to repeat.`, 'repeatOf');
+	if (input.repeatOf !== null && !findTrial(db, input.repeatOf))
+		throw new NotPossible(422, `There is no trial ${input.repeatOf} to repeat.`, 'repeatOf');
 	const conditions = input.conditions.map((id, i) => {
 		const found = findConditions(db, id);
 		if (found) return found;
-		throw new NotPossible(422, `Unknown conditions “${id}”. Known are: ${listConditions(db).map((one) => one.id).join(', ')}.`, `conditions.${i}`);
+		throw new NotPossible(
+			422,
+			`Unknown conditions “${id}”. Known are: ${listConditions(db)
+				.map((one) => one.id)
+				.join(', ')}.`,
+			`conditions.${i}`
+		);
 	});
 	const arms = armsOf(input);
 	if (input.referenceUrl)
@@ -71,7 +82,8 @@ export function createTrial(db: Db, input: NewTrialInput): number {
 
 /** @throws NotPossible for a client that is not there */
 export function checkClient(db: Db, clientId: number | null): void {
-	if (clientId !== null && !hasClient(db, clientId)) throw new NotPossible(422, `There is no client ${clientId}.`, 'clientId');
+	if (clientId !== null && !hasClient(db, clientId))
+		throw new NotPossible(422, `There is no client ${clientId}.`, 'clientId');
 }
 
 function existing(db: Db, id: number): Trial {
@@ -121,9 +133,14 @@ function nextStage(db: Db, trial: Trial, stage: number | undefined): number {
 }
 
 /** Before a stage: what was changed, with its settings file. */
-export function noteChange(db: Db, id: number, change: { words: string; fileName: string | null; file: string | null }): void {
+export function noteChange(
+	db: Db,
+	id: number,
+	change: { words: string; fileName: string | null; file: string | null }
+): void {
 	const trial = existing(db, id);
-	if (trial.design.kind !== 'before-after') throw new NotPossible(409, 'Only a before-and-after trial has changes between its stages.');
+	if (trial.design.kind !== 'before-after')
+		throw new NotPossible(409, 'Only a before-and-after trial has changes between its stages.');
 	insertMarker(db, id, { stage: lastStage(db, id) + 1, ...change });
 }
 
@@ -132,7 +149,8 @@ export function pauseTrial(db: Db, id: number): void {
 	db.transaction(() => {
 		const trial = existing(db, id);
 		if (trial.paused) return;
-		if (trial.status !== 'queued' && trial.status !== 'running') throw new NotPossible(409, 'This trial is not running.');
+		if (trial.status !== 'queued' && trial.status !== 'running')
+			throw new NotPossible(409, 'This trial is not running.');
 		setPaused(db, id, true);
 		setTrialStatus(db, id, 'waiting', 'Paused by the analyst.');
 	}).immediate();
@@ -169,7 +187,8 @@ export function addRounds(db: Db, id: number, more: number): void {
 		const trial = existing(db, id);
 		const { design } = trial;
 		if (trial.status !== 'done') throw new NotPossible(409, 'Rounds can be added once the trial is done.');
-		if (design.kind === 'before-after') throw new NotPossible(409, 'The stages of this trial are in the past: repeat the trial instead.');
+		if (design.kind === 'before-after')
+			throw new NotPossible(409, 'The stages of this trial are in the past: repeat the trial instead.');
 		const from = wholeRounds(db, id, 0);
 		if (!Number.isInteger(more) || more < 1 || from + more > MOST_ROUNDS_ASKED)
 			throw new NotPossible(422, `Add a whole number of rounds, at least 1 and ${MOST_ROUNDS_ASKED} in all.`, 'rounds');
@@ -182,8 +201,12 @@ export function addRounds(db: Db, id: number, more: number): void {
 /** A look at what has been measured: from now on there is an answer as of these rounds. Looking twice at the same adds none. */
 function takeLook(db: Db, trial: Trial, by: Look['by']): Trial {
 	const { design, id } = trial;
-	const look = design.kind === 'before-after' ? lookAtStage(db, trial, by) : nextLook(design, wholeRounds(db, id, 0), by);
-	const isNew = look !== null && look.rounds > 0 && !design.looks?.some((known) => known.stage === look.stage && known.rounds >= look.rounds);
+	const look =
+		design.kind === 'before-after' ? lookAtStage(db, trial, by) : nextLook(design, wholeRounds(db, id, 0), by);
+	const isNew =
+		look !== null &&
+		look.rounds > 0 &&
+		!design.looks?.some((known) => known.stage === look.stage && known.rounds >= look.rounds);
 	if (!isNew) return trial;
 	changeDesign(db, trial, { looks: [...(design.looks ?? []), look] });
 	return findTrial(db, id)!;
@@ -199,7 +222,8 @@ function lookAtStage(db: Db, { id, design }: Trial, by: Look['by']): Look | null
 export function leaveOut(db: Db, loadId: number, reason: string | null): void {
 	const load = findLoad(db, loadId);
 	if (!load?.trialId) throw new NotPossible(404, `There is no load ${loadId} in a trial.`);
-	if (reason !== null && reason.trim() === '') throw new NotPossible(422, 'Say why this load is left out: the reason stays with it.', 'reason');
+	if (reason !== null && reason.trim() === '')
+		throw new NotPossible(422, 'Say why this load is left out: the reason stays with it.', 'reason');
 	excludeLoad(db, loadId, reason === null ? null : reason.trim().slice(0, 300));
 }
 

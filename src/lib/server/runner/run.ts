@@ -2,8 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import { dirname } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { longestLoadMs } from '../../../core/load/limits';
-import type { MeasuredLoad } from '../../../core/load/record';
+import { longestLoadMs } from '$core/load/limits';
+import type { MeasuredLoad } from '$core/load/record';
 import { failedRecord } from '../../../lab/assemble';
 import { findChromium } from '../../../lab/browser/find';
 import { profileLabel, sweepProfiles } from '../../../lab/browser/profiles';
@@ -211,7 +211,10 @@ class LabRunner {
 		const { record } = measured;
 		if (record.status === 'failed') await pause(END_IN_SIGHT_MS);
 		const back = this.#whyGivenBack(task, measured);
-		this.options.log.info({ ...task.about, status: record.status, labMs: record.labMs, back }, record.failure?.message ?? 'load measured');
+		this.options.log.info(
+			{ ...task.about, status: record.status, labMs: record.labMs, back },
+			record.failure?.message ?? 'load measured'
+		);
 		this.#task = null;
 		if (back === 'lost') return;
 		if (back) await this.#persist(() => task.giveBack(false));

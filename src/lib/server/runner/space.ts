@@ -15,7 +15,12 @@ export function haltForSpace(db: Db, trialId: number, owner: string): void {
 		db.transaction(() => {
 			releaseJobs(db, owner);
 			cancelJobs(db, trialId);
-			setTrialStatus(db, trialId, 'stopped', 'The disk is full, so the trial was stopped. What was measured is kept. Make room in the data folder, then press “Go on”.');
+			setTrialStatus(
+				db,
+				trialId,
+				'stopped',
+				'The disk is full, so the trial was stopped. What was measured is kept. Make room in the data folder, then press “Go on”.'
+			);
 		}).immediate();
 	} catch (error) {
 		if (!isFull(error)) throw error;

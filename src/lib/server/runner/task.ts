@@ -1,7 +1,7 @@
 /** What a lab can be asked for, one shape for loads of trials and loads outside trials. */
-import type { Conditions } from '../../../core/load/conditions';
-import type { MeasuredLoad } from '../../../core/load/record';
-import type { Step } from '../../../core/load/steps';
+import type { Conditions } from '$core/load/conditions';
+import type { MeasuredLoad } from '$core/load/record';
+import type { Step } from '$core/load/steps';
 import type { Db } from '../db/connection';
 import { finishJob, leaseJob, releaseJobs, renewJob, retryJob, type Job } from '../db/jobs';
 import { ALONE, insertLoad } from '../db/loads';
@@ -80,7 +80,14 @@ export function leaseTrialTask(db: Db, owner: string): LoadTask | SettleTask | n
 	return job.settle ? { job, trial, url: arm.url, conditions } : trialTask(db, owner, job, trial, arm, conditions);
 }
 
-function trialTask(db: Db, owner: string, job: Job, trial: Trial, arm: { name: string; url: string }, conditions: Conditions): LoadTask {
+function trialTask(
+	db: Db,
+	owner: string,
+	job: Job,
+	trial: Trial,
+	arm: { name: string; url: string },
+	conditions: Conditions
+): LoadTask {
 	return {
 		about: { trial: trial.id, arm: arm.name, conditions: conditions.id, round: job.round },
 		jobId: job.id,

@@ -23,7 +23,9 @@ export function heavily<Name extends HeavyName>(name: Name, ...args: HeavyArgs<N
 
 function start(): Worker {
 	const entry = pathToFileURL(join(ROOT, 'src/lib/server/work/heavyWorker.ts')).href;
-	const thread = new Worker(join(ROOT, 'src/lab/thread.mjs'), { workerData: { entry, folder: getSettings().dataFolder } });
+	const thread = new Worker(join(ROOT, 'src/lab/thread.mjs'), {
+		workerData: { entry, folder: getSettings().dataFolder }
+	});
 	thread.unref();
 	thread.on('message', settle);
 	thread.on('error', (error) => {
@@ -39,6 +41,7 @@ function settle(reply: HeavyReply): void {
 	waiting.delete(reply.id);
 	if (!call) return;
 	if ('result' in reply) call.resolve(reply.result);
-	else if ('refused' in reply) call.reject(new NotPossible(reply.refused.status, reply.refused.message, reply.refused.path));
+	else if ('refused' in reply)
+		call.reject(new NotPossible(reply.refused.status, reply.refused.message, reply.refused.path));
 	else call.reject(Object.assign(new Error(reply.error), { code: reply.code }));
 }

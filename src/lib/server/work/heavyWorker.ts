@@ -24,7 +24,8 @@ async function replyTo(id: number, name: HeavyCall['name'], args: unknown[]): Pr
 		const call = HEAVY[name] as (...all: unknown[]) => unknown;
 		return { id, result: await call(db, ...args) };
 	} catch (error) {
-		if (error instanceof NotPossible) return { id, refused: { status: error.status, message: error.message, path: error.path } };
+		if (error instanceof NotPossible)
+			return { id, refused: { status: error.status, message: error.message, path: error.path } };
 		return { id, error: (error as Error).message, code: (error as { code?: string }).code ?? null };
 	}
 }

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { withoutSecrets } from '../../../core/load/conditions';
+import { withoutSecrets } from '$core/load/conditions';
 import { getDb } from '$lib/server/context';
 import { listConditions } from '$lib/server/db/conditions';
 

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { NewTrialInput } from '../../../core/trial/input';
+import { NewTrialInput } from '$core/trial/input';
 import { answering, readJson } from '$lib/server/access/api';
 import { getDb } from '$lib/server/context';
 import { createTrial } from '$lib/server/queue/trials';

@@ -16,5 +16,7 @@ export const load = async ({ params }) => {
 };
 
 export const actions = {
-	nudge: formAction((_, { params }: RequestEvent) => redirect(303, `/loads?waiting=${nudgeAgain(getDb(), idFrom(params.id, 'load'))}`))
+	nudge: formAction((_, { params }: RequestEvent) =>
+		redirect(303, `/loads?waiting=${nudgeAgain(getDb(), idFrom(params.id, 'load'))}`)
+	)
 };

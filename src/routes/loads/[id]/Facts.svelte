@@ -1,11 +1,11 @@
 <script lang="ts">
 	/** What the page is made of, as the lab found it once it had settled. */
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import { cacheLifetimeOf, compressionOf, wordLifetime } from '../../../core/load/delivery';
-	import type { PageRecord } from '../../../core/load/record';
-	import { kindOf, type OwnedRequest } from '../../../core/load/requestList';
-	import { formatBytes, formatDuration } from '../../../core/wording/format';
-	import type { MarkRecord } from '../../../core/load/record';
+	import { cacheLifetimeOf, compressionOf, wordLifetime } from '$core/load/delivery';
+	import type { PageRecord } from '$core/load/record';
+	import { kindOf, type OwnedRequest } from '$core/load/requestList';
+	import { formatBytes, formatDuration } from '$core/wording/format';
+	import type { MarkRecord } from '$core/load/record';
 
 	interface Props {
 		page: PageRecord;
@@ -24,30 +24,92 @@
 			return { ...image, request, excess: area > 0 ? (image.naturalWidth * image.naturalHeight) / area : null };
 		})
 	);
-	const delivered = $derived(requests.filter((one) => one.status !== null && one.status < 400 && !one.redirectTo && one.during === 'load'));
+	const delivered = $derived(
+		requests.filter((one) => one.status !== null && one.status < 400 && !one.redirectTo && one.during === 'load')
+	);
 	const plain = $derived(delivered.filter((one) => compressionOf(one).expected && !compressionOf(one).encoding));
-	const brief = $derived(delivered.filter((one) => ['img', 'css', 'js', 'font'].includes(kindOf(one)) && ['none', 'revalidate', 'unsaid'].includes(cacheLifetimeOf(one).kind)));
+	const brief = $derived(
+		delivered.filter(
+			(one) =>
+				['img', 'css', 'js', 'font'].includes(kindOf(one)) &&
+				['none', 'revalidate', 'unsaid'].includes(cacheLifetimeOf(one).kind)
+		)
+	);
 </script>
 
 <dl>
-	<dt>Title</dt><dd>{page.title || 'none'}</dd>
-	<dt>Language</dt><dd>{page.language ?? 'not said'}</dd>
-	<dt>Viewport</dt><dd>{page.viewport ?? 'no viewport meta'}</dd>
-	<dt>DOM</dt><dd class="figures">{page.elements ?? '–'} elements, {page.depth ?? '–'} deep{page.widestParent ? `; the widest parent, ${page.widestParent.selector}, has ${page.widestParent.children} children` : ''}</dd>
-	{#if page.deepestPath}<dt>Deepest</dt><dd class="path">{page.deepestPath}</dd>{/if}
-	<dt>Over the page</dt><dd>{page.overlay ? `“${page.overlay.text}” (${page.overlay.selector})` : 'nothing: no consent layer and no dialog'}</dd>
-	<dt>Empty room</dt><dd>{#each page.emptySlots as slot, i (i)}<div><code>{slot.selector}</code>, {Math.round(slot.box.width)} × {Math.round(slot.box.height)} px, shows nothing</div>{:else}none: no room is kept for what never came{/each}</dd>
-	<dt>Fonts</dt><dd>{#each page.fonts as font, i (i)}<div>{font.family} {font.weight}: {font.status}, font-display {font.display}</div>{:else}no web fonts{/each}</dd>
-	<dt>Not compressed</dt><dd>{#each plain as one (one.number)}<div>{fileOf(one.url)}, {formatBytes(one.decodedBytes ?? 0)}{compressionOf(one).wouldSave ? `: gzip would save ${formatBytes(compressionOf(one).wouldSave!)}` : ''}</div>{:else}none: every text of 1 kB and more came compressed{/each}</dd>
-	<dt>Not cached long</dt><dd>{#each brief.slice(0, 12) as one (one.number)}<div>{fileOf(one.url)} of {one.owner.name}: {wordLifetime(cacheLifetimeOf(one))}</div>{:else}none{/each}{#if brief.length > 12}<div class="muted">and {brief.length - 12} more</div>{/if}</dd>
-	<dt>Console errors</dt><dd>{#each page.consoleErrors as message, i (i)}<div>{message}</div>{:else}none{/each}</dd>
-	{#if marks.length}<dt>User timing</dt><dd>{#each marks as mark, i (i)}<div class="figures">{mark.name}: {formatDuration(mark.atMs)}{mark.durationMs === null ? '' : `, ${formatDuration(mark.durationMs)} long`}</div>{/each}</dd>{/if}
+	<dt>Title</dt>
+	<dd>{page.title || 'none'}</dd>
+	<dt>Language</dt>
+	<dd>{page.language ?? 'not said'}</dd>
+	<dt>Viewport</dt>
+	<dd>{page.viewport ?? 'no viewport meta'}</dd>
+	<dt>DOM</dt>
+	<dd class="figures">
+		{page.elements ?? '–'} elements, {page.depth ?? '–'} deep{page.widestParent
+			? `; the widest parent, ${page.widestParent.selector}, has ${page.widestParent.children} children`
+			: ''}
+	</dd>
+	{#if page.deepestPath}<dt>Deepest</dt>
+		<dd class="path">{page.deepestPath}</dd>{/if}
+	<dt>Over the page</dt>
+	<dd>
+		{page.overlay ? `“${page.overlay.text}” (${page.overlay.selector})` : 'nothing: no consent layer and no dialog'}
+	</dd>
+	<dt>Empty room</dt>
+	<dd>
+		{#each page.emptySlots as slot, i (i)}<div>
+				<code>{slot.selector}</code>, {Math.round(slot.box.width)} × {Math.round(slot.box.height)} px, shows nothing
+			</div>{:else}none: no room is kept for what never came{/each}
+	</dd>
+	<dt>Fonts</dt>
+	<dd>
+		{#each page.fonts as font, i (i)}<div>
+				{font.family}
+				{font.weight}: {font.status}, font-display {font.display}
+			</div>{:else}no web fonts{/each}
+	</dd>
+	<dt>Not compressed</dt>
+	<dd>
+		{#each plain as one (one.number)}<div>
+				{fileOf(one.url)}, {formatBytes(one.decodedBytes ?? 0)}{compressionOf(one).wouldSave
+					? `: gzip would save ${formatBytes(compressionOf(one).wouldSave!)}`
+					: ''}
+			</div>{:else}none: every text of 1 kB and more came compressed{/each}
+	</dd>
+	<dt>Not cached long</dt>
+	<dd>
+		{#each brief.slice(0, 12) as one (one.number)}<div>
+				{fileOf(one.url)} of {one.owner.name}: {wordLifetime(cacheLifetimeOf(one))}
+			</div>{:else}none{/each}{#if brief.length > 12}<div class="muted">and {brief.length - 12} more</div>{/if}
+	</dd>
+	<dt>Console errors</dt>
+	<dd>
+		{#each page.consoleErrors as message, i (i)}<div>{message}</div>{:else}none{/each}
+	</dd>
+	{#if marks.length}<dt>User timing</dt>
+		<dd>
+			{#each marks as mark, i (i)}<div class="figures">
+					{mark.name}: {formatDuration(mark.atMs)}{mark.durationMs === null
+						? ''
+						: `, ${formatDuration(mark.durationMs)} long`}
+				</div>{/each}
+		</dd>{/if}
 </dl>
 {#if images.length}
 	<h3>Images</h3>
 	<Scroller label="Table of images">
 		<table class="ledger">
-			<thead><tr><th scope="col">File</th><th scope="col">Format</th><th scope="col" class="number">Wire</th><th scope="col" class="number">Pixels</th><th scope="col" class="number">Shown at</th><th scope="col">In view</th><th scope="col">Lazy</th><th scope="col">Room kept</th><th scope="col">Note</th></tr></thead>
+			<thead
+				><tr
+					><th scope="col">File</th><th scope="col">Format</th><th scope="col" class="number">Wire</th><th
+						scope="col"
+						class="number">Pixels</th
+					><th scope="col" class="number">Shown at</th><th scope="col">In view</th><th scope="col">Lazy</th><th
+						scope="col">Room kept</th
+					><th scope="col">Note</th></tr
+				></thead
+			>
 			<tbody>
 				{#each images as image, i (i)}
 					<tr>
@@ -59,13 +121,25 @@
 						<td>{image.inView ? 'yes' : 'no'}</td>
 						<td>{image.lazy ? 'yes' : 'no'}</td>
 						<td>{image.roomReserved ? 'yes' : 'no'}</td>
-						<td>{image.naturalWidth === 0 ? 'not loaded' : image.excess === null ? 'not shown' : image.lazy && image.inView ? 'lazy, though in view' : image.excess > 2 ? `${image.excess.toFixed(1)} times the pixels shown` : ''}</td>
+						<td
+							>{image.naturalWidth === 0
+								? 'not loaded'
+								: image.excess === null
+									? 'not shown'
+									: image.lazy && image.inView
+										? 'lazy, though in view'
+										: image.excess > 2
+											? `${image.excess.toFixed(1)} times the pixels shown`
+											: ''}</td
+						>
 					</tr>
 				{/each}
 			</tbody>
 		</table>
 	</Scroller>
-	{#if page.images.length > MOST_IMAGES}<button onclick={() => (allImages = !allImages)}>{allImages ? `Show the first ${MOST_IMAGES}` : `Show all ${page.images.length} images`}</button>{/if}
+	{#if page.images.length > MOST_IMAGES}<button onclick={() => (allImages = !allImages)}
+			>{allImages ? `Show the first ${MOST_IMAGES}` : `Show all ${page.images.length} images`}</button
+		>{/if}
 {/if}
 
 <style>

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** A journey after the load: each step with its own time, requests, shifts and INP. */
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import type { StepRecord } from '../../../core/load/record';
-	import { formatBytes, formatDuration, formatValue } from '../../../core/wording/format';
+	import type { StepRecord } from '$core/load/record';
+	import { formatBytes, formatDuration, formatValue } from '$core/wording/format';
 
 	let { steps, picture }: { steps: StepRecord[]; picture: string } = $props();
 	const failed = $derived(steps.find((step) => step.status === 'failed'));
@@ -11,7 +11,17 @@
 <p>{failed ? failed.message : `All ${steps.length} steps went as expected.`}</p>
 <Scroller label="Table of steps">
 	<table class="ledger">
-		<thead><tr><th scope="col">Step</th><th scope="col">State</th><th scope="col" class="number">At</th><th scope="col" class="number">Done after</th><th scope="col" class="number">Quiet after</th><th scope="col" class="number">Requests</th><th scope="col" class="number">Wire</th><th scope="col" class="number">CLS</th><th scope="col" class="number">INP</th><th scope="col">Document</th></tr></thead>
+		<thead
+			><tr
+				><th scope="col">Step</th><th scope="col">State</th><th scope="col" class="number">At</th><th
+					scope="col"
+					class="number">Done after</th
+				><th scope="col" class="number">Quiet after</th><th scope="col" class="number">Requests</th><th
+					scope="col"
+					class="number">Wire</th
+				><th scope="col" class="number">CLS</th><th scope="col" class="number">INP</th><th scope="col">Document</th></tr
+			></thead
+		>
 		<tbody>
 			{#each steps as step (step.number)}
 				<tr class:bad={step.status === 'failed'} class:muted={step.status === 'skipped'}>
@@ -30,7 +40,10 @@
 		</tbody>
 	</table>
 </Scroller>
-{#if failed}<figure><img src={picture} alt="The page when step {failed.number} failed" /><figcaption>The page when step {failed.number} failed.</figcaption></figure>{/if}
+{#if failed}<figure>
+		<img src={picture} alt="The page when step {failed.number} failed" />
+		<figcaption>The page when step {failed.number} failed.</figcaption>
+	</figure>{/if}
 
 <style>
 	.bad td {

@@ -1,20 +1,20 @@
 import { error, redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
 import * as v from 'valibot';
-import { describeConditions } from '../../../core/load/conditions';
-import { METRICS, isMetricId, noFigures, type MetricId } from '../../../core/metrics/catalogue';
-import { outliers } from '../../../core/stats/summary';
-import { restsOn } from '../../../core/trial/fairness';
-import { ALL_PAGES, comparisonsOf } from '../../../core/trial/judge';
-import { LOOKS, roundsOfNextLook } from '../../../core/trial/looks';
-import { noiseFloorOf } from '../../../core/trial/noise';
-import { isShown } from '../../../core/trial/shown';
-import { wordBroke } from '../../../core/trial/broke';
-import { Setup } from '../../../core/trial/setup';
-import type { StabilityResult } from '../../../core/trial/stability';
-import { wordHeld } from '../../../core/wording/held';
-import { headlineOf } from '../../../core/wording/headline';
-import { worthOf } from '../../../core/wording/worth';
+import { describeConditions } from '$core/load/conditions';
+import { METRICS, isMetricId, noFigures, type MetricId } from '$core/metrics/catalogue';
+import { outliers } from '$core/stats/summary';
+import { restsOn } from '$core/trial/fairness';
+import { ALL_PAGES, comparisonsOf } from '$core/trial/judge';
+import { LOOKS, roundsOfNextLook } from '$core/trial/looks';
+import { noiseFloorOf } from '$core/trial/noise';
+import { isShown } from '$core/trial/shown';
+import { wordBroke } from '$core/trial/broke';
+import { Setup } from '$core/trial/setup';
+import type { StabilityResult } from '$core/trial/stability';
+import { wordHeld } from '$core/wording/held';
+import { headlineOf } from '$core/wording/headline';
+import { worthOf } from '$core/wording/worth';
 import { idFrom } from '$lib/server/access/api';
 import { formAction, jsonOf, textOf } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
@@ -23,14 +23,30 @@ import { settlingsOf, markersOf } from '$lib/server/db/evidence';
 import { lastStage, nextStart, wholeRounds } from '$lib/server/db/jobs';
 import { findRecord, loadsOfTrial, type LoadSummary } from '$lib/server/db/loads';
 import { listSingles } from '$lib/server/db/singles';
-import { changeDesign, deleteTrial, findTrial, repeatsOf, samePageTrials, setArmSetup, type Trial } from '$lib/server/db/trials';
+import {
+	changeDesign,
+	deleteTrial,
+	findTrial,
+	repeatsOf,
+	samePageTrials,
+	setArmSetup,
+	type Trial
+} from '$lib/server/db/trials';
 import { judgementForPage, judgementOf, timeLeftMs } from '$lib/server/queue/answer';
 import { headlinesOf } from '$lib/server/queue/headlines';
 import { evidenceOf } from '$lib/server/queue/evidence';
 import { findRejudged } from '$lib/server/queue/rejudged';
 import { repeatTrial } from '$lib/server/queue/repeat';
 import { nudgeArm } from '$lib/server/queue/singles';
-import { addRounds, leaveOut, NotPossible, noteChange, pauseTrial, startTrial, stopTrial } from '$lib/server/queue/trials';
+import {
+	addRounds,
+	leaveOut,
+	NotPossible,
+	noteChange,
+	pauseTrial,
+	startTrial,
+	stopTrial
+} from '$lib/server/queue/trials';
 
 /** Which loads lie far from the others of their arm and conditions, per metric. */
 function outlyingLoads(loads: readonly LoadSummary[]): Record<string, number[]> {
@@ -74,7 +90,10 @@ function noiseFloors(trial: Trial): Record<string, { trial: number; floors: Part
 	for (const other of samePageTrials(db).filter((one) => one.id !== trial.id))
 		for (const conditions of trial.design.conditions) {
 			if (result[conditions.id]) continue;
-			const floor = noiseFloorOf({ design: other.design, judgement: judgementOf(db, other), loads: loadsOfTrial(db, other.id) }, conditions);
+			const floor = noiseFloorOf(
+				{ design: other.design, judgement: judgementOf(db, other), loads: loadsOfTrial(db, other.id) },
+				conditions
+			);
 			if (floor) result[conditions.id] = { trial: other.id, floors: floor.floors };
 		}
 	return result;
@@ -85,7 +104,17 @@ function heldBack(trialId: number) {
 	const db = getDb();
 	return listSingles(db, { trialId }).map(({ id, armId, conditions, status, loadId }) => {
 		const record = loadId === null ? null : findRecord(db, loadId);
-		return { id, arm: armId, condition: conditions.id, status, load: loadId, heldBack: record?.heldBack ?? null, wire: record?.figures.wire ?? null, score: record?.figures.score ?? null, failed: record?.failure?.message ?? null };
+		return {
+			id,
+			arm: armId,
+			condition: conditions.id,
+			status,
+			load: loadId,
+			heldBack: record?.heldBack ?? null,
+			wire: record?.figures.wire ?? null,
+			score: record?.figures.score ?? null,
+			failed: record?.failure?.message ?? null
+		};
 	});
 }
 
@@ -103,12 +132,28 @@ export const load = async ({ params, url }) => {
 	const kept = evidenceOf(db, trial);
 	const evidence = kept?.result ?? null;
 	const pairs = comparisonsOf(design);
-	const comparisons = pairs.map(({ arm, baseline }) => ({ id: arm.id, name: arm.page ? `${arm.page}: ${arm.name}` : arm.name, baseline: baseline.name, baselineId: baseline.id, page: arm.page ?? null }));
-	if (design.kind === 'sweep' && pairs.length > 1) comparisons.unshift({ id: ALL_PAGES, name: `All ${pairs.length} pages`, baseline: pairs[0]!.baseline.name, baselineId: 0, page: null });
+	const comparisons = pairs.map(({ arm, baseline }) => ({
+		id: arm.id,
+		name: arm.page ? `${arm.page}: ${arm.name}` : arm.name,
+		baseline: baseline.name,
+		baselineId: baseline.id,
+		page: arm.page ?? null
+	}));
+	if (design.kind === 'sweep' && pairs.length > 1)
+		comparisons.unshift({
+			id: ALL_PAGES,
+			name: `All ${pairs.length} pages`,
+			baseline: pairs[0]!.baseline.name,
+			baselineId: 0,
+			page: null
+		});
 	const armName = (id: number) => design.arms.find((arm) => arm.id === id)?.name ?? '';
 	const nudged = heldBack(trial.id);
 	const off = loadsOffSpeed(loads);
-	const repeats = [...(trial.repeatOf === null ? [] : [trial.repeatOf]), ...repeatsOf(db, trial.repeatOf ?? trial.id).map((one) => one.id)].filter((id) => id !== trial.id);
+	const repeats = [
+		...(trial.repeatOf === null ? [] : [trial.repeatOf]),
+		...repeatsOf(db, trial.repeatOf ?? trial.id).map((one) => one.id)
+	].filter((id) => id !== trial.id);
 	return {
 		where: `Trials › ${trial.question}`,
 		trial: {
@@ -155,35 +200,92 @@ export const load = async ({ params, url }) => {
 			return {
 				...headline,
 				broke: found?.broke.broken ? wordBroke(found.broke, armName(headline.arm)) : '',
-				restsOn: found && design.kind !== 'same-page' ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
-				held: wordHeld(nudged.find((one) => one.arm === headline.arm && one.condition === headline.condition), armName(headline.arm))
+				restsOn:
+					found && design.kind !== 'same-page' ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
+				held: wordHeld(
+					nudged.find((one) => one.arm === headline.arm && one.condition === headline.condition),
+					armName(headline.arm)
+				)
 			};
 		}),
 		excludedAnswer: judgement.withoutExcluded && {
 			headlines: headlineOf(design, { results: judgement.withoutExcluded }),
-			loads: loads.filter((one) => one.excluded !== null && !one.warmup).map((one) => ({ id: one.id, arm: armName(one.armId), round: one.round, reason: one.excluded! }))
+			loads: loads
+				.filter((one) => one.excluded !== null && !one.warmup)
+				.map((one) => ({ id: one.id, arm: armName(one.armId), round: one.round, reason: one.excluded! }))
 		},
 		worth: design.conditions.flatMap((conditions) =>
-			pairs.map(({ arm, baseline }) => ({ condition: conditions.id, arm: arm.id, ...worthOf(judgement.results.filter((one) => one.condition === conditions.id), baseline, arm) }))
+			pairs.map(({ arm, baseline }) => ({
+				condition: conditions.id,
+				arm: arm.id,
+				...worthOf(
+					judgement.results.filter((one) => one.condition === conditions.id),
+					baseline,
+					arm
+				)
+			}))
 		),
 		evidence,
 		evidencePending: loads.some((one) => !one.warmup) && (kept === null || kept.stale),
-		settlings: settlingsOf<StabilityResult>(db, trial.id).map(({ armId, conditionId, stage, result }) => ({ arm: armName(armId), conditionId, stage, words: result.words, stable: result.stable, fetches: result.fetches })),
+		settlings: settlingsOf<StabilityResult>(db, trial.id).map(({ armId, conditionId, stage, result }) => ({
+			arm: armName(armId),
+			conditionId,
+			stage,
+			words: result.words,
+			stable: result.stable,
+			fetches: result.fetches
+		})),
 		markers: markersOf(db, trial.id),
 		nudged,
 		noise: noiseFloors(trial),
 		repeats: repeats.map((id) => {
 			const other = findTrial(db, id)!;
-			return { id, createdAt: other.createdAt, status: other.status, headlines: other.status === 'done' ? headlinesOf(db, other) : [] };
+			return {
+				id,
+				createdAt: other.createdAt,
+				status: other.status,
+				headlines: other.status === 'done' ? headlinesOf(db, other) : []
+			};
 		}),
 		judgement,
 		outlying: outlyingLoads(shown),
-		loads: loads.map(({ id, armId, conditionId, stage, round, warmup, status, capped, reason, figures, startedAt, labMs, excluded, failedStep, source }) => ({
-			id, armId, conditionId, stage, round, warmup, status, capped, reason, startedAt, labMs, excluded, failedStep, source,
-			// Figures beside each other between looks would be an answer; each load can be opened all the same.
-			figures: isShown(design, { stage, round, warmup }) ? figures : noFigures(),
-			speedOff: off.has(id)
-		}))
+		loads: loads.map(
+			({
+				id,
+				armId,
+				conditionId,
+				stage,
+				round,
+				warmup,
+				status,
+				capped,
+				reason,
+				figures,
+				startedAt,
+				labMs,
+				excluded,
+				failedStep,
+				source
+			}) => ({
+				id,
+				armId,
+				conditionId,
+				stage,
+				round,
+				warmup,
+				status,
+				capped,
+				reason,
+				startedAt,
+				labMs,
+				excluded,
+				failedStep,
+				source,
+				// Figures beside each other between looks would be an answer; each load can be opened all the same.
+				figures: isShown(design, { stage, round, warmup }) ? figures : noFigures(),
+				speedOff: off.has(id)
+			})
+		)
 	};
 };
 
@@ -199,7 +301,8 @@ const MOST_SETTINGS_BYTES = 1_000_000;
 async function settingsOf(form: FormData): Promise<{ fileName: string | null; file: string | null }> {
 	const file = form.get('file');
 	if (!(file instanceof File) || file.size === 0) return { fileName: null, file: null };
-	if (file.size > MOST_SETTINGS_BYTES) throw new NotPossible(413, 'The settings file is larger than 1 MB: export the settings alone.', 'file');
+	if (file.size > MOST_SETTINGS_BYTES)
+		throw new NotPossible(413, 'The settings file is larger than 1 MB: export the settings alone.', 'file');
 	return { fileName: file.name.slice(0, 200), file: await file.text() };
 }
 
@@ -207,7 +310,8 @@ export const actions = {
 	start: act(async (db, id, form) => {
 		const words = textOf(form, 'change').trim().slice(0, 2000);
 		const settings = await settingsOf(form);
-		if (words || settings.file) noteChange(db, id, { words: words || `Settings saved: ${settings.fileName}`, ...settings });
+		if (words || settings.file)
+			noteChange(db, id, { words: words || `Settings saved: ${settings.fileName}`, ...settings });
 		startTrial(db, id);
 	}),
 	pause: act((db, id) => pauseTrial(db, id)),
@@ -225,10 +329,13 @@ export const actions = {
 	setup: act((db, id, form) => {
 		const parsed = v.safeParse(Setup, jsonOf(textOf(form, 'setup') || '{}', 'setup'));
 		if (!parsed.success) throw new NotPossible(422, `The setup was not saved: ${parsed.issues[0].message}`, 'setup');
-		if (!setArmSetup(db, Number(textOf(form, 'arm')), id, parsed.output)) throw new NotPossible(404, 'There is no such variant in this trial.');
+		if (!setArmSetup(db, Number(textOf(form, 'arm')), id, parsed.output))
+			throw new NotPossible(404, 'There is no such variant in this trial.');
 	}),
 	nudge: act((db, id, form) => nudgeArm(db, id, Number(textOf(form, 'arm')))),
-	repeat: formAction((_, { params }: RequestEvent) => redirect(303, `/trials/${repeatTrial(getDb(), idFrom(params.id, 'trial'))}`)),
+	repeat: formAction((_, { params }: RequestEvent) =>
+		redirect(303, `/trials/${repeatTrial(getDb(), idFrom(params.id, 'trial'))}`)
+	),
 	delete: formAction((_, { params }: RequestEvent) => {
 		deleteTrial(getDb(), idFrom(params.id, 'trial'));
 		redirect(303, '/trials');

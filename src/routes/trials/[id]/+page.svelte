@@ -3,10 +3,17 @@
 	import { Button } from 'carbon-components-svelte';
 	import { enhance } from '$app/forms';
 	import { goto, invalidateAll } from '$app/navigation';
-	import { METRICS, metricOf } from '../../../core/metrics/catalogue';
-	import { formatBytes, formatDifference, formatDuration, formatIn, formatMoment, formatWait } from '../../../core/wording/format';
-	import { reserveSpending } from '../../../core/trial/looks';
-	import { wordAnswer } from '../../../core/wording/shift';
+	import { METRICS, metricOf } from '$core/metrics/catalogue';
+	import {
+		formatBytes,
+		formatDifference,
+		formatDuration,
+		formatIn,
+		formatMoment,
+		formatWait
+	} from '$core/wording/format';
+	import { reserveSpending } from '$core/trial/looks';
+	import { wordAnswer } from '$core/wording/shift';
 	import EstimationPlot from '$lib/charts/EstimationPlot.svelte';
 	import FramesInStep from '$lib/charts/FramesInStep.svelte';
 	import { armColour } from '$lib/charts/armColour';
@@ -42,8 +49,16 @@
 	const pairs = $derived(data.comparisons.filter((one) => one.id !== 0));
 	const shownCondition = $derived(data.conditions.find((one) => one.id === condition) ?? data.conditions[0]!);
 	const shownPair = $derived(pairs.find((one) => one.id === armId) ?? pairs[0]!);
-	const evidence = $derived(data.evidence?.arms.find((one) => one.condition === shownCondition.id && one.arm === shownPair.id) ?? null);
-	const films = $derived((data.evidence?.films ?? []).filter((film) => film.condition === shownCondition.id && (trial.kind !== 'sweep' || film.arm === shownPair.id || film.arm === shownPair.baselineId)));
+	const evidence = $derived(
+		data.evidence?.arms.find((one) => one.condition === shownCondition.id && one.arm === shownPair.id) ?? null
+	);
+	const films = $derived(
+		(data.evidence?.films ?? []).filter(
+			(film) =>
+				film.condition === shownCondition.id &&
+				(trial.kind !== 'sweep' || film.arm === shownPair.id || film.arm === shownPair.baselineId)
+		)
+	);
 	/** A sweep draws the arms of one page at a time. */
 	const drawn = $derived(trial.kind === 'sweep' ? compared.filter((arm) => arm.page === shownPair.page) : compared);
 	let deleting = $state(false);
@@ -57,8 +72,20 @@
 		stopped: 'Stopped',
 		failed: 'Failed'
 	};
-	const VERDICTS: Record<string, string> = { better: 'better', worse: 'worse', slight: 'perhaps too little to matter', same: 'no difference', undecided: 'undecided', none: 'no verdict' };
-	const KINDS: Record<string, string> = { 'side-by-side': 'Side by side', 'before-after': 'Before and after', 'same-page': 'Same page twice', sweep: 'Sweep over pages' };
+	const VERDICTS: Record<string, string> = {
+		better: 'better',
+		worse: 'worse',
+		slight: 'perhaps too little to matter',
+		same: 'no difference',
+		undecided: 'undecided',
+		none: 'no verdict'
+	};
+	const KINDS: Record<string, string> = {
+		'side-by-side': 'Side by side',
+		'before-after': 'Before and after',
+		'same-page': 'Same page twice',
+		sweep: 'Sweep over pages'
+	};
 
 	// Reading is told apart from opening: only a page that is shown marks an ended trial as read.
 	$effect(() => {
@@ -86,7 +113,14 @@
 	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? id;
 	const dotsOf = (id: string) =>
 		data.loads
-			.filter((load) => load.conditionId === id && !load.warmup && load.excluded === null && load.figures[data.metric] !== null && drawn.some((arm) => arm.id === load.armId))
+			.filter(
+				(load) =>
+					load.conditionId === id &&
+					!load.warmup &&
+					load.excluded === null &&
+					load.figures[data.metric] !== null &&
+					drawn.some((arm) => arm.id === load.armId)
+			)
 			.map((load) => ({
 				load: load.id,
 				arm: load.armId,
@@ -95,7 +129,13 @@
 				outlying: data.outlying[data.metric]?.includes(load.id) ?? false
 			}));
 	const pairOf = (arm: number) => data.comparisons.find((one) => one.id === arm)!;
-	const colourOf = (id: number) => armColour(trial.kind === 'sweep' ? compared.filter((arm) => arm.page === data.arms.find((one) => one.id === id)?.page) : compared, id);
+	const colourOf = (id: number) =>
+		armColour(
+			trial.kind === 'sweep'
+				? compared.filter((arm) => arm.page === data.arms.find((one) => one.id === id)?.page)
+				: compared,
+			id
+		);
 
 	function choose(metric: string) {
 		void goto(`?metric=${metric}#shifts`, { noScroll: true, keepFocus: true, replaceState: true });
@@ -106,7 +146,18 @@
 			trial.question,
 			...data.conditions.flatMap((conditions) => [
 				`${conditions.name} (${conditions.summary.toLowerCase()}):`,
-				...data.headlines.filter((one) => one.condition === conditions.id).map((one) => [one.text, one.broke, one.held, one.restsOn.length ? `The variants also differ in: ${one.restsOn.join(', ')}.` : ''].filter(Boolean).join(' '))
+				...data.headlines
+					.filter((one) => one.condition === conditions.id)
+					.map((one) =>
+						[
+							one.text,
+							one.broke,
+							one.held,
+							one.restsOn.length ? `The variants also differ in: ${one.restsOn.join(', ')}.` : ''
+						]
+							.filter(Boolean)
+							.join(' ')
+					)
 			])
 		].join('\n');
 	}
@@ -114,15 +165,30 @@
 	const levels = $derived([...new Set(data.judgement.results.map((one) => percentOf(one.level)))].join(' and '));
 
 	const parts = $derived([
-		{ id: 'answer', name: 'Answer', state: hasAnswer ? (isOpen ? `after ${lastLook?.rounds} rounds` : undefined) : 'not yet' },
-		...(hasFigures ? [{ id: 'shifts', name: 'Loads and shift', state: metricOf(data.metric).short }, { id: 'table', name: 'All metrics' }] : []),
+		{
+			id: 'answer',
+			name: 'Answer',
+			state: hasAnswer ? (isOpen ? `after ${lastLook?.rounds} rounds` : undefined) : 'not yet'
+		},
+		...(hasFigures
+			? [
+					{ id: 'shifts', name: 'Loads and shift', state: metricOf(data.metric).short },
+					{ id: 'table', name: 'All metrics' }
+				]
+			: []),
 		...(hasAnswer && trial.kind !== 'same-page'
 			? [
 					{ id: 'why', name: 'Why', state: data.evidencePending ? 'being worked out' : undefined },
 					{ id: 'frames', name: 'Frames in step' },
 					{ id: 'held', name: 'Held back', state: data.nudged.length ? undefined : 'not asked' },
 					{ id: 'broke', name: 'Nothing broke', state: evidence?.broke.broken ? 'something did' : undefined },
-					{ id: 'fairness', name: 'Fairness', state: evidence ? `${evidence.fairness.filter((line) => line.state === 'differs').length} differ` : undefined },
+					{
+						id: 'fairness',
+						name: 'Fairness',
+						state: evidence
+							? `${evidence.fairness.filter((line) => line.state === 'differs').length} differ`
+							: undefined
+					},
 					{ id: 'worth', name: 'Worth it?' }
 				]
 			: []),
@@ -137,8 +203,17 @@
 
 {#snippet chooser()}
 	<div class="chooser no-print">
-		{#if data.conditions.length > 1}<label>Conditions <select bind:value={condition}>{#each data.conditions as one, i (one.id)}<option value={i === 0 ? '' : one.id}>{one.name}</option>{/each}</select></label>{/if}
-		{#if pairs.length > 1}<label>Arm <select bind:value={armId}>{#each pairs as one, i (one.id)}<option value={i === 0 ? 0 : one.id}>{one.name}</option>{/each}</select></label>{/if}
+		{#if data.conditions.length > 1}<label
+				>Conditions <select bind:value={condition}
+					>{#each data.conditions as one, i (one.id)}<option value={i === 0 ? '' : one.id}>{one.name}</option
+						>{/each}</select
+				></label
+			>{/if}
+		{#if pairs.length > 1}<label
+				>Arm <select bind:value={armId}
+					>{#each pairs as one, i (one.id)}<option value={i === 0 ? 0 : one.id}>{one.name}</option>{/each}</select
+				></label
+			>{/if}
 	</div>
 {/snippet}
 
@@ -147,16 +222,22 @@
 		<div>
 			<p class="muted small">
 				{trial.clientName ? `For ${trial.clientName}. ` : ''}{KINDS[trial.kind]}.
-				{trial.paused ? 'Paused' : STATES[status]}{trial.endedAt && status === 'done' ? `, ${formatMoment(trial.endedAt)}` : ''}.
+				{trial.paused ? 'Paused' : STATES[status]}{trial.endedAt && status === 'done'
+					? `, ${formatMoment(trial.endedAt)}`
+					: ''}.
 			</p>
 			<h1>{trial.question}</h1>
 		</div>
 		<div class="actions no-print">
 			{#if isOpen}
 				<form method="POST" action="?/pause" use:enhance><Button type="submit" kind="tertiary">Pause</Button></form>
-				<form method="POST" action="?/stop" use:enhance><Button type="submit" kind="danger-tertiary" data-key="r">Stop</Button></form>
+				<form method="POST" action="?/stop" use:enhance>
+					<Button type="submit" kind="danger-tertiary" data-key="r">Stop</Button>
+				</form>
 			{:else if trial.paused}
-				<form method="POST" action="?/stop" use:enhance><Button type="submit" kind="danger-tertiary">Stop</Button></form>
+				<form method="POST" action="?/stop" use:enhance>
+					<Button type="submit" kind="danger-tertiary">Stop</Button>
+				</form>
 				<form method="POST" action="?/start" use:enhance><Button type="submit" data-key="r">Go on</Button></form>
 			{:else if status === 'draft' || status === 'stopped'}
 				<form method="POST" action="?/start" use:enhance>
@@ -170,14 +251,23 @@
 	</header>
 	{#if form && 'problem' in form}<p class="problem" role="alert">{form.problem}</p>{/if}
 	{#if isOpen}
-		<ProgressLine {done} {total} note={now?.timeLeftMs ? `${formatWait(now.timeLeftMs)} left` : formatWait(trial.timeLeftMs) + ' left'} />
+		<ProgressLine
+			{done}
+			{total}
+			note={now?.timeLeftMs ? `${formatWait(now.timeLeftMs)} left` : formatWait(trial.timeLeftMs) + ' left'}
+		/>
 		{#if trial.begins}<p class="muted small">The next load waits for its time: {formatMoment(trial.begins)}.</p>{/if}
 	{/if}
 	{#if trial.message && !isOpen}<p class="message">{trial.message}</p>{/if}
 	{#if status === 'waiting' && !trial.paused && trial.nextStage}
 		<form method="POST" action="?/start" enctype="multipart/form-data" class="stage panel no-print" use:enhance>
 			<h2>Next stage: {trial.nextStage}</h2>
-			<label>What was changed? <textarea name="change" rows="2" placeholder="Larder 3.2 switched on, all settings as they ship"></textarea></label>
+			<label
+				>What was changed? <textarea
+					name="change"
+					rows="2"
+					placeholder="Larder 3.2 switched on, all settings as they ship"></textarea></label
+			>
 			<label>Settings file, kept with the trial <input type="file" name="file" /></label>
 			<Button type="submit" data-key="r">Start “{trial.nextStage}”</Button>
 		</form>
@@ -189,11 +279,19 @@
 			{#if hasAnswer}<CopyButton label="Copy the answer" text={answerText} file="answer.txt" />{/if}
 		</div>
 		{#if !hasLoads}
-			<p class="muted">There is no answer yet: no load has ended. {status === 'draft' ? 'Start the trial to load the variants in turn.' : ''}</p>
+			<p class="muted">
+				There is no answer yet: no load has ended. {status === 'draft'
+					? 'Start the trial to load the variants in turn.'
+					: ''}
+			</p>
 		{:else if !hasAnswer}
 			<Progress {trial} spread={data.judgement.spread} conditions={data.conditions} />
 		{:else}
-			{#if isOpen}<p class="muted small">As of {lastLook?.rounds} rounds.{trial.nextLook ? ` The next look is after ${trial.nextLook}; until then nothing here changes.` : ''}</p>{/if}
+			{#if isOpen}<p class="muted small">
+					As of {lastLook?.rounds} rounds.{trial.nextLook
+						? ` The next look is after ${trial.nextLook}; until then nothing here changes.`
+						: ''}
+				</p>{/if}
 			<div class="conditions">
 				{#each data.conditions as conditions (conditions.id)}
 					<div class="panel">
@@ -203,11 +301,19 @@
 							<p class="headline {headline.tone}">{headline.text}</p>
 							{#if headline.broke}<p class="caveat broken">{headline.broke}</p>{/if}
 							{#if headline.held}<p class="caveat">{headline.held}</p>{/if}
-							{#if headline.restsOn.length}<p class="caveat">The variants also differ in {headline.restsOn.join(', ')}: the answer rests on that too. <a class="no-print" href="#fairness">Fairness</a></p>{/if}
+							{#if headline.restsOn.length}<p class="caveat">
+									The variants also differ in {headline.restsOn.join(', ')}: the answer rests on that too.
+									<a class="no-print" href="#fairness">Fairness</a>
+								</p>{/if}
 							{#if data.comparisons.length <= 3}
 								<ul>
 									{#each answersOf(conditions.id, headline.arm) as result (result.metric)}
-										<li class={result.verdict}>{wordAnswer(result, { baseline: pairOf(headline.arm).baseline, arm: headline.arm === 0 ? 'the changed pages' : nameOf(headline.arm) })}</li>
+										<li class={result.verdict}>
+											{wordAnswer(result, {
+												baseline: pairOf(headline.arm).baseline,
+												arm: headline.arm === 0 ? 'the changed pages' : nameOf(headline.arm)
+											})}
+										</li>
 									{/each}
 								</ul>
 							{/if}
@@ -215,7 +321,13 @@
 						{#if data.noise[conditions.id]}
 							{@const floor = data.noise[conditions.id]!}
 							<p class="muted small">
-								Noise floor of this lab here: {trial.primary.flatMap((id) => (floor.floors[id] === undefined ? [] : [`${metricOf(id).short} ${formatIn(metricOf(id).unit, floor.floors[id], true)}`])).join(', ')}
+								Noise floor of this lab here: {trial.primary
+									.flatMap((id) =>
+										floor.floors[id] === undefined
+											? []
+											: [`${metricOf(id).short} ${formatIn(metricOf(id).unit, floor.floors[id], true)}`]
+									)
+									.join(', ')}
 								(<a href="/trials/{floor.trial}">same page twice</a>).
 							</p>
 						{/if}
@@ -225,19 +337,27 @@
 			{#if data.excludedAnswer}
 				<div class="message excluded">
 					<p>
-						{data.excludedAnswer.loads.length} {data.excludedAnswer.loads.length === 1 ? 'load is' : 'loads are'} excluded and counted all the same, since that was done after the figures
-						could be seen. Without {data.excludedAnswer.loads.length === 1 ? 'it' : 'them'} the answer would read:
+						{data.excludedAnswer.loads.length}
+						{data.excludedAnswer.loads.length === 1 ? 'load is' : 'loads are'} excluded and counted all the same, since that
+						was done after the figures could be seen. Without {data.excludedAnswer.loads.length === 1 ? 'it' : 'them'} the
+						answer would read:
 					</p>
 					<ul>
-						{#each data.excludedAnswer.headlines as headline (headline.condition + headline.arm)}<li>{headline.conditionName}: {headline.text}</li>{/each}
+						{#each data.excludedAnswer.headlines as headline (headline.condition + headline.arm)}<li>
+								{headline.conditionName}: {headline.text}
+							</li>{/each}
 					</ul>
-					<p class="muted small">{data.excludedAnswer.loads.map((one) => `${one.arm}, round ${one.round}: ${one.reason}`).join('; ')}.</p>
+					<p class="muted small">
+						{data.excludedAnswer.loads.map((one) => `${one.arm}, round ${one.round}: ${one.reason}`).join('; ')}.
+					</p>
 				</div>
 			{/if}
 			{#if trial.rejudged}
 				<p class="message">
-					This trial was first judged under earlier rules and with the recipe {trial.rejudged.fromRecipe}; since {formatMoment(trial.rejudged.at)} it is judged
-					anew: verdicts hold jointly over everything the trial decides on, and scores follow {data.judgement.recipe}.
+					This trial was first judged under earlier rules and with the recipe {trial.rejudged.fromRecipe}; since {formatMoment(
+						trial.rejudged.at
+					)} it is judged anew: verdicts hold jointly over everything the trial decides on, and scores follow {data
+						.judgement.recipe}.
 					{trial.rejudged.changes.length
 						? `What changed: ${trial.rejudged.changes.map((one) => `${metricOf(one.metric).short} of ${one.arm === 0 ? 'all pages' : `“${nameOf(one.arm)}”`} under ${conditionName(one.condition)}, ${VERDICTS[one.before]} before, ${VERDICTS[one.after]} now`).join('; ')}.`
 						: 'No verdict changed.'}
@@ -245,7 +365,10 @@
 			{/if}
 			{#if failures.length}
 				<p class="message">
-					{#each failures as entry (entry.condition + entry.arm)}{entry.failed} of {entry.loads} loads of “{nameOf(entry.arm)}” failed under {conditionName(entry.condition)}. {/each}
+					{#each failures as entry (entry.condition + entry.arm)}{entry.failed} of {entry.loads} loads of “{nameOf(
+							entry.arm
+						)}” failed under {conditionName(entry.condition)}.
+					{/each}
 				</p>
 			{/if}
 		{/if}
@@ -256,7 +379,11 @@
 			<div class="with-choice">
 				<h2 id="shifts-title">Loads and shift: {metricOf(data.metric).name}</h2>
 				<div class="chooser no-print">
-					{#if trial.kind === 'sweep'}<label>Page <select bind:value={armId}>{#each pairs as one, i (one.id)}<option value={i === 0 ? 0 : one.id}>{one.page}</option>{/each}</select></label>{/if}
+					{#if trial.kind === 'sweep'}<label
+							>Page <select bind:value={armId}
+								>{#each pairs as one, i (one.id)}<option value={i === 0 ? 0 : one.id}>{one.page}</option>{/each}</select
+							></label
+						>{/if}
 					<label>
 						<span>Metric</span>
 						<select value={data.metric} onchange={(event) => choose(event.currentTarget.value)}>
@@ -274,7 +401,12 @@
 							title={conditions.name}
 							arms={drawn}
 							dots={dotsOf(conditions.id)}
-							results={data.judgement.results.filter((one) => one.condition === conditions.id && one.metric === data.metric && drawn.some((arm) => arm.id === one.arm))}
+							results={data.judgement.results.filter(
+								(one) =>
+									one.condition === conditions.id &&
+									one.metric === data.metric &&
+									drawn.some((arm) => arm.id === one.arm)
+							)}
 						/>
 					</div>
 				{/each}
@@ -282,19 +414,38 @@
 		</section>
 
 		{#if hasAnswer}<section id="table" class="no-print" aria-labelledby="table-title">
-			<h2 id="table-title">All metrics</h2>
-			<ShiftTable results={data.judgement.results} conditions={data.conditions} comparisons={data.comparisons} />
-		</section>{/if}
+				<h2 id="table-title">All metrics</h2>
+				<ShiftTable results={data.judgement.results} conditions={data.conditions} comparisons={data.comparisons} />
+			</section>{/if}
 
 		{#if hasAnswer && trial.kind !== 'same-page'}
 			<section id="why" class="no-print" aria-labelledby="why-title">
-				<div class="with-choice"><h2 id="why-title">Why: {shownPair.name}, {shownCondition.name}</h2>{@render chooser()}</div>
-				{#if evidence?.why}<Why why={evidence.why} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} verdicts={Object.fromEntries(answersOf(shownCondition.id, shownPair.id).map((one) => [one.metric, one.verdict]))} />
-				{:else}<p class="muted">{isOpen ? 'Worked out once the loads have ended.' : data.evidencePending ? 'Being worked out from the records …' : 'Both arms need a load that did not fail.'}</p>{/if}
+				<div class="with-choice">
+					<h2 id="why-title">Why: {shownPair.name}, {shownCondition.name}</h2>
+					{@render chooser()}
+				</div>
+				{#if evidence?.why}<Why
+						why={evidence.why}
+						baseline={shownPair.baseline}
+						arm={nameOf(shownPair.id)}
+						verdicts={Object.fromEntries(
+							answersOf(shownCondition.id, shownPair.id).map((one) => [one.metric, one.verdict])
+						)}
+					/>
+				{:else}<p class="muted">
+						{isOpen
+							? 'Worked out once the loads have ended.'
+							: data.evidencePending
+								? 'Being worked out from the records …'
+								: 'Both arms need a load that did not fail.'}
+					</p>{/if}
 			</section>
 
 			<section id="frames" class="no-print" aria-labelledby="frames-title">
-				<div class="with-choice"><h2 id="frames-title">Frames in step: {shownCondition.name}</h2>{@render chooser()}</div>
+				<div class="with-choice">
+					<h2 id="frames-title">Frames in step: {shownCondition.name}</h2>
+					{@render chooser()}
+				</div>
 				{#if films.length}<Scroller label="Frames in step"><FramesInStep {films} {nameOf} {colourOf} /></Scroller>
 				{:else}<p class="muted">{data.evidencePending ? 'Being put together …' : 'There are no frames.'}</p>{/if}
 			</section>
@@ -304,36 +455,77 @@
 				{#if data.nudged.length}
 					<Scroller label="What the arms hold back">
 						<table class="ledger">
-							<thead><tr><th scope="col">Arm</th><th scope="col">Conditions</th><th scope="col" class="number">Requests</th><th scope="col" class="number">Bytes</th><th scope="col" class="number">Script</th><th scope="col" class="number">Score with it</th><th scope="col">Load</th></tr></thead>
+							<thead
+								><tr
+									><th scope="col">Arm</th><th scope="col">Conditions</th><th scope="col" class="number">Requests</th
+									><th scope="col" class="number">Bytes</th><th scope="col" class="number">Script</th><th
+										scope="col"
+										class="number">Score with it</th
+									><th scope="col">Load</th></tr
+								></thead
+							>
 							<tbody>
 								{#each data.nudged as one (one.id)}
 									<tr>
 										<td>{nameOf(one.arm ?? 0)}</td><td>{conditionName(one.condition)}</td>
 										{#if one.heldBack}
-											<td class="number">{one.heldBack.requests}</td><td class="number">{formatBytes(one.heldBack.wireBytes)}</td><td class="number">{formatDuration(one.heldBack.scriptMs)}</td>
-											<td class="number">{one.heldBack.figuresWith.score === null ? '–' : `${one.heldBack.figuresWith.score.toFixed(0)} (${formatDifference('score', one.heldBack.figuresWith.score - (one.score ?? 0))})`}</td>
-										{:else}<td colspan="4" class="muted">{one.failed ?? (one.status === 'done' ? 'nothing was measured' : 'waits for the lab')}</td>{/if}
-										<td>{#if one.load}<a href="/loads/{one.load}#held">Evidence</a>{/if}</td>
+											<td class="number">{one.heldBack.requests}</td><td class="number"
+												>{formatBytes(one.heldBack.wireBytes)}</td
+											><td class="number">{formatDuration(one.heldBack.scriptMs)}</td>
+											<td class="number"
+												>{one.heldBack.figuresWith.score === null
+													? '–'
+													: `${one.heldBack.figuresWith.score.toFixed(0)} (${formatDifference('score', one.heldBack.figuresWith.score - (one.score ?? 0))})`}</td
+											>
+										{:else}<td colspan="4" class="muted"
+												>{one.failed ?? (one.status === 'done' ? 'nothing was measured' : 'waits for the lab')}</td
+											>{/if}
+										<td
+											>{#if one.load}<a href="/loads/{one.load}#held">Evidence</a>{/if}</td
+										>
 									</tr>
 								{/each}
 							</tbody>
 						</table>
 					</Scroller>
-				{:else}<p class="muted">No interaction was simulated in these loads. Whether a variant waits for interaction is seen when the lab simulates one.</p>{/if}
+				{:else}<p class="muted">
+						No interaction was simulated in these loads. Whether a variant waits for interaction is seen when the lab
+						simulates one.
+					</p>{/if}
 				<div class="buttons no-print">
-					{#each compared as arm (arm.id)}<form method="POST" action="?/nudge" use:enhance><input type="hidden" name="arm" value={arm.id} /><button>Nudge “{arm.page ? `${arm.page}, ` : ''}{arm.name}”</button></form>{/each}
+					{#each compared as arm (arm.id)}<form method="POST" action="?/nudge" use:enhance>
+							<input type="hidden" name="arm" value={arm.id} /><button
+								>Nudge “{arm.page ? `${arm.page}, ` : ''}{arm.name}”</button
+							>
+						</form>{/each}
 				</div>
 			</section>
 
 			<section id="broke" class="no-print" aria-labelledby="broke-title">
-				<div class="with-choice"><h2 id="broke-title">Did anything break?</h2>{@render chooser()}</div>
-				{#if evidence}<Broke broke={evidence.broke} picture={evidence.picture ? `/api/trials/${trial.id}/pictures/${evidence.picture}` : null} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} />
+				<div class="with-choice">
+					<h2 id="broke-title">Did anything break?</h2>
+					{@render chooser()}
+				</div>
+				{#if evidence}<Broke
+						broke={evidence.broke}
+						picture={evidence.picture ? `/api/trials/${trial.id}/pictures/${evidence.picture}` : null}
+						baseline={shownPair.baseline}
+						arm={nameOf(shownPair.id)}
+					/>
 				{:else}<p class="muted">Worked out once the loads have ended.</p>{/if}
 			</section>
 
 			<section id="fairness" class="no-print" aria-labelledby="fairness-title">
-				<div class="with-choice"><h2 id="fairness-title">Fairness: {shownPair.name}, {shownCondition.name}</h2>{@render chooser()}</div>
-				{#if evidence}<Fairness lines={evidence.fairness} intended={trial.intended} baseline={shownPair.baseline} arm={nameOf(shownPair.id)} />
+				<div class="with-choice">
+					<h2 id="fairness-title">Fairness: {shownPair.name}, {shownCondition.name}</h2>
+					{@render chooser()}
+				</div>
+				{#if evidence}<Fairness
+						lines={evidence.fairness}
+						intended={trial.intended}
+						baseline={shownPair.baseline}
+						arm={nameOf(shownPair.id)}
+					/>
 				{:else}<p class="muted">Worked out once the loads have ended.</p>{/if}
 			</section>
 
@@ -341,7 +533,16 @@
 				<h2 id="worth-title">Worth it?</h2>
 				<Scroller label="Gain against price">
 					<table class="ledger">
-						<thead><tr><th scope="col">Arm</th><th scope="col">Conditions</th><th scope="col" class="number">Score</th><th scope="col" class="number">LCP</th><th scope="col" class="number">A month</th><th scope="col" class="number">Hours</th><th scope="col">In words</th></tr></thead>
+						<thead
+							><tr
+								><th scope="col">Arm</th><th scope="col">Conditions</th><th scope="col" class="number">Score</th><th
+									scope="col"
+									class="number">LCP</th
+								><th scope="col" class="number">A month</th><th scope="col" class="number">Hours</th><th scope="col"
+									>In words</th
+								></tr
+							></thead
+						>
 						<tbody>
 							{#each data.worth as one (one.condition + one.arm)}
 								<tr>
@@ -366,7 +567,13 @@
 			<h3>What was changed between the stages</h3>
 			<ul class="plain">
 				{#each data.markers as marker (marker.id)}
-					<li>{formatMoment(marker.at)}, before “{compared[marker.stage ?? 0]?.name ?? ''}”: {marker.words}{#if marker.file}<a class="kept" href="data:text/plain;charset=utf-8,{encodeURIComponent(marker.file)}" download={marker.fileName}>{marker.fileName}</a>{/if}</li>
+					<li>
+						{formatMoment(marker.at)}, before “{compared[marker.stage ?? 0]?.name ?? ''}”: {marker.words}{#if marker.file}<a
+								class="kept"
+								href="data:text/plain;charset=utf-8,{encodeURIComponent(marker.file)}"
+								download={marker.fileName}>{marker.fileName}</a
+							>{/if}
+					</li>
 				{/each}
 			</ul>
 		{/if}
@@ -375,31 +582,51 @@
 	<section id="method" aria-labelledby="method-title">
 		<h2 id="method-title">Method</h2>
 		<p>
-			{trial.adaptive ? `At most ${trial.rounds} rounds of every arm, with a look after ${trial.planned.join(', ')}` : `Each arm was planned for ${trial.rounds} ${trial.rounds === 1 ? 'round' : 'rounds'}`}{trial.warmups ? ` after ${trial.warmups} ${trial.warmups === 1 ? 'warm-up' : 'warm-ups'} that ${trial.warmups === 1 ? 'is' : 'are'} kept but not counted` : ''},
-			in real Chromium with a clean profile for every load, one load at a time,
+			{trial.adaptive
+				? `At most ${trial.rounds} rounds of every arm, with a look after ${trial.planned.join(', ')}`
+				: `Each arm was planned for ${trial.rounds} ${trial.rounds === 1 ? 'round' : 'rounds'}`}{trial.warmups
+				? ` after ${trial.warmups} ${trial.warmups === 1 ? 'warm-up' : 'warm-ups'} that ${trial.warmups === 1 ? 'is' : 'are'} kept but not counted`
+				: ''}, in real Chromium with a clean profile for every load, one load at a time,
 			{trial.kind === 'before-after' ? 'stage after stage' : 'all arms in random order within each round'}.
-			{#if trial.looks.length}Looked at after {trial.looks.map((look) => `${look.rounds} rounds (at most ${percentOf(look.spent)} false calls by then)`).join(', ')}.{/if}
+			{#if trial.looks.length}Looked at after {trial.looks
+					.map((look) => `${look.rounds} rounds (at most ${percentOf(look.spent)} false calls by then)`)
+					.join(', ')}.{/if}
 		</p>
 		<ul class="plain">
-			{#each data.conditions as conditions (conditions.id)}<li><b>{conditions.name}:</b> {conditions.detail}.</li>{/each}
+			{#each data.conditions as conditions (conditions.id)}<li>
+					<b>{conditions.name}:</b>
+					{conditions.detail}.
+				</li>{/each}
 		</ul>
 		{#if data.settlings.length}
 			<h3>Waiting for stable pages</h3>
 			<ul class="plain">
-				{#each data.settlings as one, i (i)}<li class:unstable={!one.stable}>{one.arm}, {conditionName(one.conditionId)}: {one.words}</li>{/each}
+				{#each data.settlings as one, i (i)}<li class:unstable={!one.stable}>
+						{one.arm}, {conditionName(one.conditionId)}: {one.words}
+					</li>{/each}
 			</ul>
 		{/if}
 		<p>
 			Shifts are Hodges-Lehmann estimates with {levels || '95 %'} intervals
-			{trial.kind === 'before-after' ? 'from the rank-sum distribution; a reference page’s own figure is taken off round by round' : 'from the exact signed-rank distribution of the paired rounds'}.
-			Everything the trial decides on ({trial.primary.map((id) => metricOf(id).short).join(', ')}, all variants and conditions together) shares one error level of
-			5 %, of which the plan spends 4 %, by {trial.kind === 'before-after' ? 'dealing whole rounds anew between the stages' : 'flipping the signs of whole rounds'} (step-down maximum of Westfall and Young).
-			The others are shown to explore. Order of loads from seed {trial.seed}.
+			{trial.kind === 'before-after'
+				? 'from the rank-sum distribution; a reference page’s own figure is taken off round by round'
+				: 'from the exact signed-rank distribution of the paired rounds'}. Everything the trial decides on ({trial.primary
+				.map((id) => metricOf(id).short)
+				.join(', ')}, all variants and conditions together) shares one error level of 5 %, of which the plan spends 4 %,
+			by {trial.kind === 'before-after'
+				? 'dealing whole rounds anew between the stages'
+				: 'flipping the signs of whole rounds'} (step-down maximum of Westfall and Young). The others are shown to explore.
+			Order of loads from seed {trial.seed}.
 		</p>
 		{#if status === 'done' && trial.kind !== 'before-after'}
 			<form method="POST" action="?/rounds" use:enhance class="more no-print">
-				<label>Add <input type="number" name="rounds" min="1" max="50" value="6" /> rounds</label> <button>Add them</button>
-				<span class="muted small">A further look spends {percentOf(reserveSpending((trial.added ?? 0) + 1) - reserveSpending(trial.added ?? 0))} of the error level that the plan left; calls that were made stay.</span>
+				<label>Add <input type="number" name="rounds" min="1" max="50" value="6" /> rounds</label>
+				<button>Add them</button>
+				<span class="muted small"
+					>A further look spends {percentOf(
+						reserveSpending((trial.added ?? 0) + 1) - reserveSpending(trial.added ?? 0)
+					)} of the error level that the plan left; calls that were made stay.</span
+				>
 			</form>
 		{/if}
 	</section>
@@ -409,7 +636,13 @@
 			<h2 id="loads-title">Every load</h2>
 			<a href="/api/trials/{trial.id}/loads.csv" download>Download as CSV</a>
 		</div>
-		<LoadTable loads={data.loads} arms={data.arms} conditions={data.conditions} primary={trial.primary} outlying={data.outlying} />
+		<LoadTable
+			loads={data.loads}
+			arms={data.arms}
+			conditions={data.conditions}
+			primary={trial.primary}
+			outlying={data.outlying}
+		/>
 	</section>
 
 	{#if data.repeats.length}
@@ -417,7 +650,13 @@
 			<h2 id="repeats-title">The same trial at other times</h2>
 			<ul class="plain">
 				{#each data.repeats as one (one.id)}
-					<li><a href="/trials/{one.id}">{formatMoment(one.createdAt)}</a>{#if one.headlines.length}{#each one.headlines as headline (headline.condition + headline.arm)}<div><b>{headline.conditionName}:</b> {headline.text}</div>{/each}{:else}: {STATES[one.status]?.toLowerCase()}{/if}</li>
+					<li>
+						<a href="/trials/{one.id}">{formatMoment(one.createdAt)}</a
+						>{#if one.headlines.length}{#each one.headlines as headline (headline.condition + headline.arm)}<div>
+									<b>{headline.conditionName}:</b>
+									{headline.text}
+								</div>{/each}{:else}: {STATES[one.status]?.toLowerCase()}{/if}
+					</li>
 				{/each}
 			</ul>
 		</section>

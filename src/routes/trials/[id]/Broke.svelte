@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Whether the arm still does and shows what the baseline does. */
-	import { PICTURE_WITHIN, type Broke } from '../../../core/trial/broke';
+	import { PICTURE_WITHIN, type Broke } from '$core/trial/broke';
 
 	interface Props {
 		broke: Broke;
@@ -23,19 +23,31 @@
 	<ul>
 		<li class:bad={(broke.pictureShare ?? 0) > PICTURE_WITHIN}>{looks}</li>
 		<li class:bad={broke.newErrors.length > 0}>
-			{broke.newErrors.length ? `New errors in the console of “${arm}”:` : `No console error that “${baseline}” does not have.`}
+			{broke.newErrors.length
+				? `New errors in the console of “${arm}”:`
+				: `No console error that “${baseline}” does not have.`}
 			{#each broke.newErrors.slice(0, 5) as message, i (i)}<div class="quote">{message}</div>{/each}
 		</li>
 		<li class:bad={broke.newFailures.length > 0}>
-			{broke.newFailures.length ? `Requests that fail only in “${arm}”:` : `No request fails that does not fail in “${baseline}”.`}
+			{broke.newFailures.length
+				? `Requests that fail only in “${arm}”:`
+				: `No request fails that does not fail in “${baseline}”.`}
 			{#each broke.newFailures.slice(0, 5) as key (key)}<div class="quote">{key}</div>{/each}
 		</li>
 		{#if broke.steps.before[1] + broke.steps.after[1] > 0}
-			<li class:bad={broke.steps.failed !== null}>Steps: all went well in {stepWords(broke.steps.before)} of “{baseline}” and {stepWords(broke.steps.after)} of “{arm}”{broke.steps.failed ? `; first to fail: ${broke.steps.failed}` : ''}.</li>
+			<li class:bad={broke.steps.failed !== null}>
+				Steps: all went well in {stepWords(broke.steps.before)} of “{baseline}” and {stepWords(broke.steps.after)} of “{arm}”{broke
+					.steps.failed
+					? `; first to fail: ${broke.steps.failed}`
+					: ''}.
+			</li>
 		{:else}<li class="muted">No steps were asked for: whether menus and buttons work was not checked.</li>{/if}
 	</ul>
 	{#if picture && (broke.pictureShare ?? 0) > 0.001}
-		<figure><img src={picture} alt="Where the finished page of {arm} differs from {baseline}" loading="lazy" /><figcaption>“{arm}”; what differs from “{baseline}” is marked, what moves by itself left out.</figcaption></figure>
+		<figure>
+			<img src={picture} alt="Where the finished page of {arm} differs from {baseline}" loading="lazy" />
+			<figcaption>“{arm}”; what differs from “{baseline}” is marked, what moves by itself left out.</figcaption>
+		</figure>
 	{/if}
 </div>
 

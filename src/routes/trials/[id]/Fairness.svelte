@@ -2,7 +2,7 @@
 	/** What was equal, different or unknown between an arm and the baseline. */
 	import { enhance } from '$app/forms';
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import type { FairnessLine } from '../../../core/trial/fairness';
+	import type { FairnessLine } from '$core/trial/fairness';
 
 	interface Props {
 		lines: FairnessLine[];
@@ -20,7 +20,13 @@
 <p>{count('equal')} equal, {count('differs')} different, {count('unknown')} unknown.</p>
 <Scroller label="Fairness of {arm} against {baseline}">
 	<table class="ledger">
-		<thead><tr><th scope="col">What</th><th scope="col">State</th><th scope="col">{baseline}</th><th scope="col">{arm}</th><th scope="col">What it means for the answer</th></tr></thead>
+		<thead
+			><tr
+				><th scope="col">What</th><th scope="col">State</th><th scope="col">{baseline}</th><th scope="col">{arm}</th><th
+					scope="col">What it means for the answer</th
+				></tr
+			></thead
+		>
 		<tbody>
 			{#each shown as line (line.id)}
 				<tr>
@@ -30,7 +36,9 @@
 						{#if line.state === 'differs'}
 							<form method="POST" action="?/intend" use:enhance class="no-print">
 								<input type="hidden" name="line" value={line.id} />
-								<button aria-pressed={intended.includes(line.id)}>{intended.includes(line.id) ? 'intended ✓' : 'mark as intended'}</button>
+								<button aria-pressed={intended.includes(line.id)}
+									>{intended.includes(line.id) ? 'intended ✓' : 'mark as intended'}</button
+								>
 							</form>
 						{/if}
 					</td>
@@ -42,7 +50,11 @@
 		</tbody>
 	</table>
 </Scroller>
-<p class="no-print"><button onclick={() => (all = !all)}>{all ? 'Fold what is equal' : `Show the ${count('equal')} equal ones too`}</button></p>
+<p class="no-print">
+	<button onclick={() => (all = !all)}
+		>{all ? 'Fold what is equal' : `Show the ${count('equal')} equal ones too`}</button
+	>
+</p>
 
 <style>
 	th[scope='row'] {

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import { metricOf, type Figures, type MetricId } from '../../../core/metrics/catalogue';
-	import { formatMoment, formatValue } from '../../../core/wording/format';
+	import { metricOf, type Figures, type MetricId } from '$core/metrics/catalogue';
+	import { formatMoment, formatValue } from '$core/wording/format';
 
 	interface Row {
 		id: number;
@@ -32,7 +32,9 @@
 	let leaving: number | null = $state(null);
 	const MOST = 60;
 	let all = $state(false);
-	const fitting = $derived(loads.filter((load) => (!condition || load.conditionId === condition) && (!arm || load.armId === arm)));
+	const fitting = $derived(
+		loads.filter((load) => (!condition || load.conditionId === condition) && (!arm || load.armId === arm))
+	);
 	const shown = $derived(all ? fitting : fitting.slice(0, MOST));
 	const nameOf = (id: number) => {
 		const one = arms.find((other) => other.id === id);
@@ -43,8 +45,18 @@
 
 {#if loads.length}
 	<div class="filters">
-		<label>Conditions <select bind:value={condition}><option value="">All</option>{#each conditions as one (one.id)}<option value={one.id}>{one.name}</option>{/each}</select></label>
-		<label>Arm <select bind:value={arm}><option value={0}>All</option>{#each arms as one (one.id)}<option value={one.id}>{nameOf(one.id)}</option>{/each}</select></label>
+		<label
+			>Conditions <select bind:value={condition}
+				><option value="">All</option>{#each conditions as one (one.id)}<option value={one.id}>{one.name}</option
+					>{/each}</select
+			></label
+		>
+		<label
+			>Arm <select bind:value={arm}
+				><option value={0}>All</option>{#each arms as one (one.id)}<option value={one.id}>{nameOf(one.id)}</option
+					>{/each}</select
+			></label
+		>
 		<span class="muted figures">{shown.length} of {loads.length}</span>
 	</div>
 	<Scroller label="Table of loads">
@@ -59,7 +71,11 @@
 			<tbody>
 				{#each shown as load (load.id)}
 					<tr class:aside={load.warmup || load.status === 'failed' || load.excluded !== null}>
-						<td><a href="/loads/{load.id}" data-row-link title={formatMoment(load.startedAt)}>Evidence<span class="visually-hidden"> of load {load.id}</span></a></td>
+						<td
+							><a href="/loads/{load.id}" data-row-link title={formatMoment(load.startedAt)}
+								>Evidence<span class="visually-hidden"> of load {load.id}</span></a
+							></td
+						>
 						<td>{conditionName(load.conditionId)}</td>
 						<td>{load.warmup ? `warm-up ${load.round}` : load.round}</td>
 						<td>{nameOf(load.armId)}</td>
@@ -67,23 +83,55 @@
 							<td colspan={primary.length + 1} class="failed">Failed: {load.reason}</td>
 						{:else}
 							{#each primary as metric (metric)}
-								<td class="number">{formatValue(metric, load.figures[metric])}{#if outlying[metric]?.includes(load.id)}<abbr title="Far from the other loads of this arm; still counted">°</abbr>{/if}</td>
+								<td class="number"
+									>{formatValue(metric, load.figures[metric])}{#if outlying[metric]?.includes(load.id)}<abbr
+											title="Far from the other loads of this arm; still counted">°</abbr
+										>{/if}</td
+								>
 							{/each}
 							<td>
-								{[load.excluded && `excluded: ${load.excluded}`, load.warmup && 'not counted', load.capped && 'ended at the time cap', load.failedStep && `step ${load.failedStep} failed`, load.speedOff && 'the machine’s speed differs within this round'].filter(Boolean).join('; ')}
+								{[
+									load.excluded && `excluded: ${load.excluded}`,
+									load.warmup && 'not counted',
+									load.capped && 'ended at the time cap',
+									load.failedStep && `step ${load.failedStep} failed`,
+									load.speedOff && 'the machine’s speed differs within this round'
+								]
+									.filter(Boolean)
+									.join('; ')}
 							</td>
 						{/if}
 						<td>
 							{#if !load.warmup}
 								{#if load.excluded !== null}
-									<form method="POST" action="?/restore" use:enhance><input type="hidden" name="load" value={load.id} /><button>Include again</button></form>
+									<form method="POST" action="?/restore" use:enhance>
+										<input type="hidden" name="load" value={load.id} /><button>Include again</button>
+									</form>
 								{:else if leaving === load.id}
-									<form method="POST" action="?/exclude" use:enhance={() => async ({ update }) => { await update(); leaving = null; }} class="leave">
+									<form
+										method="POST"
+										action="?/exclude"
+										use:enhance={() =>
+											async ({ update }) => {
+												await update();
+												leaving = null;
+											}}
+										class="leave"
+									>
 										<input type="hidden" name="load" value={load.id} />
-										<label><span class="visually-hidden">Reason to exclude load {load.id}</span><input name="reason" placeholder="Why?" required maxlength="300" /></label>
+										<label
+											><span class="visually-hidden">Reason to exclude load {load.id}</span><input
+												name="reason"
+												placeholder="Why?"
+												required
+												maxlength="300"
+											/></label
+										>
 										<button>Exclude</button>
 									</form>
-								{:else}<button onclick={() => (leaving = load.id)}>Exclude…<span class="visually-hidden"> load {load.id}</span></button>{/if}
+								{:else}<button onclick={() => (leaving = load.id)}
+										>Exclude…<span class="visually-hidden"> load {load.id}</span></button
+									>{/if}
 							{/if}
 						</td>
 					</tr>
@@ -91,7 +139,9 @@
 			</tbody>
 		</table>
 	</Scroller>
-	{#if fitting.length > MOST}<button onclick={() => (all = !all)}>{all ? `Show the first ${MOST}` : `Show all ${fitting.length}`}</button>{/if}
+	{#if fitting.length > MOST}<button onclick={() => (all = !all)}
+			>{all ? `Show the first ${MOST}` : `Show all ${fitting.length}`}</button
+		>{/if}
 {:else}
 	<p class="muted">No load has ended yet.</p>
 {/if}

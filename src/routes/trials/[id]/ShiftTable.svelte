@@ -1,11 +1,11 @@
 <script lang="ts">
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import { METRICS } from '../../../core/metrics/catalogue';
-	import type { ShiftResult } from '../../../core/trial/types';
-	import { csvOf } from '../../../core/formats/csv';
+	import { METRICS } from '$core/metrics/catalogue';
+	import type { ShiftResult } from '$core/trial/types';
+	import { csvOf } from '$core/formats/csv';
 	import CopyButton from '$lib/charts/CopyButton.svelte';
-	import { formatDifference, formatValue } from '../../../core/wording/format';
-	import { wordShift } from '../../../core/wording/shift';
+	import { formatDifference, formatValue } from '$core/wording/format';
+	import { wordShift } from '$core/wording/shift';
 	import VerdictMark from '$lib/parts/VerdictMark.svelte';
 
 	interface Props {
@@ -19,11 +19,53 @@
 		results.find((one) => one.metric === metric && one.condition === condition && one.arm === arm);
 	const csv = () =>
 		csvOf(
-			['arm', 'baseline', 'conditions', 'metric', 'baseline_median', 'arm_median', 'shift', 'low', 'high', 'raw_shift', 'relative', 'scale', 'level', 'margin', 'p', 'adjusted_p', 'rounds', 'primary', 'verdict'],
-			results.filter((one) => one.shift).map((one) => {
-				const names = comparisons.find((other) => other.id === one.arm);
-				return [names?.name ?? '', names?.baseline ?? '', one.condition, one.metric, one.baselineMedian, one.armMedian, one.shift!.estimate, one.shift!.low, one.shift!.high, one.rawShift?.estimate ?? null, one.shift!.relative, one.scale, one.level, one.margin, one.p, one.adjustedP, one.n, one.primary, one.verdict];
-			})
+			[
+				'arm',
+				'baseline',
+				'conditions',
+				'metric',
+				'baseline_median',
+				'arm_median',
+				'shift',
+				'low',
+				'high',
+				'raw_shift',
+				'relative',
+				'scale',
+				'level',
+				'margin',
+				'p',
+				'adjusted_p',
+				'rounds',
+				'primary',
+				'verdict'
+			],
+			results
+				.filter((one) => one.shift)
+				.map((one) => {
+					const names = comparisons.find((other) => other.id === one.arm);
+					return [
+						names?.name ?? '',
+						names?.baseline ?? '',
+						one.condition,
+						one.metric,
+						one.baselineMedian,
+						one.armMedian,
+						one.shift!.estimate,
+						one.shift!.low,
+						one.shift!.high,
+						one.rawShift?.estimate ?? null,
+						one.shift!.relative,
+						one.scale,
+						one.level,
+						one.margin,
+						one.p,
+						one.adjustedP,
+						one.n,
+						one.primary,
+						one.verdict
+					];
+				})
 		);
 	/** Metrics that nothing was measured for would be rows of dashes. */
 	const shown = $derived(METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift)));
@@ -37,7 +79,9 @@
 			<thead>
 				<tr>
 					<th rowspan="2" scope="col">Metric</th>
-					{#each conditions as conditions (conditions.id)}<th colspan="3" scope="colgroup" class="group">{conditions.name}</th>{/each}
+					{#each conditions as conditions (conditions.id)}<th colspan="3" scope="colgroup" class="group"
+							>{conditions.name}</th
+						>{/each}
 				</tr>
 				<tr>
 					{#each conditions as conditions (conditions.id)}
@@ -55,7 +99,17 @@
 							{@const result = of(metric.id, one.id, arm.id)}
 							<td class="number first">{formatValue(metric.id, result?.baselineMedian ?? null)}</td>
 							<td class="number">{formatValue(metric.id, result?.armMedian ?? null)}</td>
-							<td class="shift">{result?.shift ? wordShift({ ...result, shift: result.shift }) : '–'}{#if result?.rawShift}<br /><span class="muted">before the correction by the reference page: {formatDifference(metric.id, result.rawShift.estimate)}{result.referenceCorrelation === null ? '' : `; page and reference move together by ${result.referenceCorrelation.toFixed(2)}`}</span>{/if}{#if result?.primary}<br /><VerdictMark {result} />{/if}</td>
+							<td class="shift"
+								>{result?.shift ? wordShift({ ...result, shift: result.shift }) : '–'}{#if result?.rawShift}<br /><span
+										class="muted"
+										>before the correction by the reference page: {formatDifference(
+											metric.id,
+											result.rawShift.estimate
+										)}{result.referenceCorrelation === null
+											? ''
+											: `; page and reference move together by ${result.referenceCorrelation.toFixed(2)}`}</span
+									>{/if}{#if result?.primary}<br /><VerdictMark {result} />{/if}</td
+							>
 						{/each}
 					</tr>
 				{/each}
@@ -63,7 +117,10 @@
 		</table>
 	</Scroller>
 {/each}
-<p class="muted note">Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are shown to explore. <CopyButton label="Copy the table as CSV" text={csv} file="shifts.csv" /></p>
+<p class="muted note">
+	Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are shown to
+	explore. <CopyButton label="Copy the table as CSV" text={csv} file="shifts.csv" />
+</p>
 
 <style>
 	.group {

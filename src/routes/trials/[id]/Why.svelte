@@ -2,12 +2,12 @@
 	/** The shift of each figure broken down into parts that add up to it. */
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import CopyButton from '$lib/charts/CopyButton.svelte';
-	import { csvOf } from '../../../core/formats/csv';
-	import { metricOf } from '../../../core/metrics/catalogue';
-	import type { Verdict } from '../../../core/trial/types';
-	import { listOf, plainName } from '../../../core/wording/plainNames';
-	import type { Breakdown, Why } from '../../../core/trial/why';
-	import { formatBytes, formatDifference, formatValue } from '../../../core/wording/format';
+	import { csvOf } from '$core/formats/csv';
+	import { metricOf } from '$core/metrics/catalogue';
+	import type { Verdict } from '$core/trial/types';
+	import { listOf, plainName } from '$core/wording/plainNames';
+	import type { Breakdown, Why } from '$core/trial/why';
+	import { formatBytes, formatDifference, formatValue } from '$core/wording/format';
 
 	interface Props {
 		why: Why;
@@ -21,7 +21,9 @@
 	const isOpen = (metric: string) => verdicts[metric] === 'undecided' || verdicts[metric] === 'none';
 	const differs = (metric: string) => ['better', 'worse', 'slight'].includes(verdicts[metric] ?? '');
 	/** Requests are no metric of most trials: they go with the bytes. */
-	const causes = $derived(why.causes.filter(({ metric }) => differs(metric) || (metric === 'requests' && differs('wire'))));
+	const causes = $derived(
+		why.causes.filter(({ metric }) => differs(metric) || (metric === 'requests' && differs('wire')))
+	);
 	const breakdowns = $derived(why.breakdowns.filter((one) => !isOpen(one.metric)));
 	const open = $derived(why.breakdowns.filter((one) => isOpen(one.metric)).map((one) => plainName(one.metric)));
 	let allFiles = $state(false);
@@ -30,13 +32,23 @@
 	const partName = (breakdown: Breakdown, name: string) => (breakdown.metric === 'score' ? metricOf(name).name : name);
 	/** Files are many: they are gathered by owner here, and listed one by one below. */
 	function rowsOf(breakdown: Breakdown) {
-		const gathered = breakdown.metric === 'wire' || breakdown.metric === 'requests' ? byOwner(breakdown) : breakdown.parts.map((part) => ({ name: partName(breakdown, part.name), shift: part.shift }));
+		const gathered =
+			breakdown.metric === 'wire' || breakdown.metric === 'requests'
+				? byOwner(breakdown)
+				: breakdown.parts.map((part) => ({ name: partName(breakdown, part.name), shift: part.shift }));
 		const sorted = gathered.filter((row) => row.shift !== 0).sort((a, b) => Math.abs(b.shift) - Math.abs(a.shift));
 		// What is next to nothing beside the largest part goes together at the end, so that the sum still holds.
-		const small = sorted.findIndex((row, i) => i >= MOST_PARTS || Math.abs(row.shift) < 0.01 * Math.abs(sorted[0]!.shift));
+		const small = sorted.findIndex(
+			(row, i) => i >= MOST_PARTS || Math.abs(row.shift) < 0.01 * Math.abs(sorted[0]!.shift)
+		);
 		const told = small < 0 || small === sorted.length - 1 ? sorted : sorted.slice(0, small);
 		const folded = sorted.slice(told.length);
-		return [...told, ...(folded.length ? [{ name: `${folded.length} small ones`, shift: folded.reduce((sum, row) => sum + row.shift, 0) }] : [])];
+		return [
+			...told,
+			...(folded.length
+				? [{ name: `${folded.length} small ones`, shift: folded.reduce((sum, row) => sum + row.shift, 0) }]
+				: [])
+		];
 	}
 	function byOwner(breakdown: Breakdown) {
 		const sums: Record<string, number> = {};
@@ -47,7 +59,21 @@
 		return Object.entries(sums).map(([name, shift]) => ({ name, shift }));
 	}
 	const files = $derived(why.files.filter((file) => allFiles || file.state !== 'alike'));
-	const csv = () => csvOf(['metric', 'part', 'owner', 'before', 'after', 'shift', 'state'], why.breakdowns.flatMap((one) => one.parts.map((part) => [one.metric, part.name, part.owner?.name ?? '', part.before, part.after, part.shift, part.state])));
+	const csv = () =>
+		csvOf(
+			['metric', 'part', 'owner', 'before', 'after', 'shift', 'state'],
+			why.breakdowns.flatMap((one) =>
+				one.parts.map((part) => [
+					one.metric,
+					part.name,
+					part.owner?.name ?? '',
+					part.before,
+					part.after,
+					part.shift,
+					part.state
+				])
+			)
+		);
 </script>
 
 {#if causes.length}
@@ -57,7 +83,11 @@
 {:else}<p>No decided difference of “{arm}” from “{baseline}” has a cause in the evidence.</p>{/if}
 {#if open.length}<p class="small muted">Not decided, and so not explained: {listOf(open)}.</p>{/if}
 {#if why.lcpElements.before !== why.lcpElements.after}
-	<p class="small">The largest element is another one: <code>{why.lcpElements.before ?? 'none'}</code> in “{baseline}”, <code>{why.lcpElements.after ?? 'none'}</code> in “{arm}”.</p>
+	<p class="small">
+		The largest element is another one: <code>{why.lcpElements.before ?? 'none'}</code> in “{baseline}”,
+		<code>{why.lcpElements.after ?? 'none'}</code>
+		in “{arm}”.
+	</p>
 {/if}
 <div class="grid">
 	{#each breakdowns as breakdown (breakdown.metric)}
@@ -72,7 +102,9 @@
 							<tr>
 								<th scope="row">{row.name}</th>
 								<td class="figures">{formatDifference(breakdown.metric, row.shift)}</td>
-								<td class="track" aria-hidden="true"><span class:less={row.shift < 0} style:width="{(Math.abs(row.shift) / most) * 50}%"></span></td>
+								<td class="track" aria-hidden="true"
+									><span class:less={row.shift < 0} style:width="{(Math.abs(row.shift) / most) * 50}%"></span></td
+								>
 							</tr>
 						{/each}
 					</tbody>
@@ -80,21 +112,34 @@
 			{:else}<p class="muted small">No part of it differs.</p>{/if}
 			<p class="muted small">
 				{formatValue(breakdown.metric, breakdown.before)} to {formatValue(breakdown.metric, breakdown.after)} on average;
-				{Math.abs(breakdown.remainder) <= 0.005 * Math.max(Math.abs(breakdown.shift), 1) ? 'the parts add up to it.' : `the parts leave ${formatDifference(breakdown.metric, -breakdown.remainder)} unexplained.`}
+				{Math.abs(breakdown.remainder) <= 0.005 * Math.max(Math.abs(breakdown.shift), 1)
+					? 'the parts add up to it.'
+					: `the parts leave ${formatDifference(breakdown.metric, -breakdown.remainder)} unexplained.`}
 			</p>
 		</div>
 	{/each}
 </div>
-<h4>Files: {why.requests.added} added, {why.requests.gone} gone, {why.requests.changed} changed, {why.requests.alike} alike</h4>
+<h4>
+	Files: {why.requests.added} added, {why.requests.gone} gone, {why.requests.changed} changed, {why.requests.alike} alike
+</h4>
 {#if files.length}
 	<Scroller label="Files that differ">
 		<table class="ledger">
-			<thead><tr><th scope="col">File</th><th scope="col">Whose</th><th scope="col">Type</th><th scope="col" class="number">{baseline}</th><th scope="col" class="number">{arm}</th><th scope="col" class="number">Shift</th><th scope="col">State</th></tr></thead>
+			<thead
+				><tr
+					><th scope="col">File</th><th scope="col">Whose</th><th scope="col">Type</th><th scope="col" class="number"
+						>{baseline}</th
+					><th scope="col" class="number">{arm}</th><th scope="col" class="number">Shift</th><th scope="col">State</th
+					></tr
+				></thead
+			>
 			<tbody>
 				{#each files.slice(0, allFiles ? undefined : 12) as file (file.key)}
 					<tr>
 						<td class="file" title={file.key}>{file.name}</td><td>{file.owner?.name ?? ''}</td><td>{file.kind}</td>
-						<td class="number">{file.state === 'added' ? '–' : formatBytes(file.before)}</td><td class="number">{file.state === 'gone' ? '–' : formatBytes(file.after)}</td>
+						<td class="number">{file.state === 'added' ? '–' : formatBytes(file.before)}</td><td class="number"
+							>{file.state === 'gone' ? '–' : formatBytes(file.after)}</td
+						>
 						<td class="number">{formatDifference('wire', file.shift)}</td><td>{STATES[file.state]}</td>
 					</tr>
 				{/each}
@@ -102,7 +147,12 @@
 		</table>
 	</Scroller>
 {/if}
-<p class="no-print small"><button onclick={() => (allFiles = !allFiles)}>{allFiles ? 'Fold what is alike' : `Show all ${why.files.length} files`}</button> <CopyButton label="Copy all parts as CSV" text={csv} file="why.csv" /></p>
+<p class="no-print small">
+	<button onclick={() => (allFiles = !allFiles)}
+		>{allFiles ? 'Fold what is alike' : `Show all ${why.files.length} files`}</button
+	>
+	<CopyButton label="Copy all parts as CSV" text={csv} file="why.csv" />
+</p>
 
 <style>
 	.causes {

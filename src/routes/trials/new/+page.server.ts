@@ -1,11 +1,11 @@
 import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { NewTrialInput } from '../../../core/trial/input';
-import { DEFAULT_PRIMARY, METRICS } from '../../../core/metrics/catalogue';
-import { describeConditions, type Conditions } from '../../../core/load/conditions';
-import { noiseFloorOf } from '../../../core/trial/noise';
-import { parseSteps, type Step } from '../../../core/load/steps';
-import { TEMPLATES } from '../../../core/trial/templates';
+import { NewTrialInput } from '$core/trial/input';
+import { DEFAULT_PRIMARY, METRICS } from '$core/metrics/catalogue';
+import { describeConditions, type Conditions } from '$core/load/conditions';
+import { noiseFloorOf } from '$core/trial/noise';
+import { parseSteps, type Step } from '$core/load/steps';
+import { TEMPLATES } from '$core/trial/templates';
 import { issuesOf } from '$lib/server/access/api';
 import { formAction, jsonOf } from '$lib/server/access/form';
 import { getDb } from '$lib/server/context';
@@ -22,7 +22,14 @@ export const load = async ({ parent, url }) => {
 		clientId,
 		templates: TEMPLATES,
 		template: TEMPLATES.find((one) => one.id === url.searchParams.get('template')) ?? TEMPLATES[0]!,
-		conditions: listConditions(getDb()).map((one) => ({ id: one.id, name: one.name, summary: one.summary, detail: describeConditions(one), usual: one.builtIn, noise: noiseOf(one) })),
+		conditions: listConditions(getDb()).map((one) => ({
+			id: one.id,
+			name: one.name,
+			summary: one.summary,
+			detail: describeConditions(one),
+			usual: one.builtIn,
+			noise: noiseOf(one)
+		})),
 		metrics: METRICS.map(({ id, name }) => ({ id: id as string, name, usual: DEFAULT_PRIMARY.includes(id) }))
 	};
 };
@@ -31,7 +38,10 @@ export const load = async ({ parent, url }) => {
 function noiseOf(conditions: Conditions): { trial: number; spread: number } | null {
 	const db = getDb();
 	for (const trial of samePageTrials(db)) {
-		const floor = noiseFloorOf({ design: trial.design, judgement: judgementOf(db, trial), loads: loadsOfTrial(db, trial.id) }, conditions);
+		const floor = noiseFloorOf(
+			{ design: trial.design, judgement: judgementOf(db, trial), loads: loadsOfTrial(db, trial.id) },
+			conditions
+		);
 		if (floor?.shares.lcp) return { trial: trial.id, spread: floor.shares.lcp };
 	}
 	return null;

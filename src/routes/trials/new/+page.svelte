@@ -1,20 +1,29 @@
 <script lang="ts">
 	import { Button, NumberInput, TextInput } from 'carbon-components-svelte';
 	import { enhance } from '$app/forms';
-	import type { Setup } from '../../../core/trial/setup';
-	import type { TrialKind } from '../../../core/trial/types';
-	import { ASSUMED_SPREAD, visibleShare } from '../../../core/trial/noise';
-	import { fewestRounds } from '../../../core/trial/verdict';
-	import { formatWait } from '../../../core/wording/format';
+	import type { Setup } from '$core/trial/setup';
+	import type { TrialKind } from '$core/trial/types';
+	import { ASSUMED_SPREAD, visibleShare } from '$core/trial/noise';
+	import { fewestRounds } from '$core/trial/verdict';
+	import { formatWait } from '$core/wording/format';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';
 
 	let { data, form } = $props();
 
 	const KINDS: Record<TrialKind, [name: string, words: string]> = {
-		'side-by-side': ['Side by side', 'Each arm is a page to load. Every round loads all of them once, in random order. The others are compared with the baseline.'],
-		'before-after': ['Before and after', 'One address in two or more stages, with a change between them. Between stages the trial waits for you.'],
+		'side-by-side': [
+			'Side by side',
+			'Each arm is a page to load. Every round loads all of them once, in random order. The others are compared with the baseline.'
+		],
+		'before-after': [
+			'Before and after',
+			'One address in two or more stages, with a change between them. Between stages the trial waits for you.'
+		],
 		'same-page': ['Same page twice', 'One address against itself: the noise floor.'],
-		sweep: ['Sweep over pages', 'For every page an arm without and one with the change. Each page gets an answer, and all together get one.']
+		sweep: [
+			'Sweep over pages',
+			'For every page an arm without and one with the change. Each page gets an answer, and all together get one.'
+		]
 	};
 	const isKind = (text: string | undefined): text is TrialKind => text !== undefined && Object.hasOwn(KINDS, text);
 	/** What came back of a form that was tampered with is shown without its setup. */
@@ -27,25 +36,45 @@
 		page: string;
 		setup: Setup | null;
 	}
-	const arm = (name = '', url = '', page = '', setup: Setup | null = null): Arm => ({ key: key++, name, url, page, setup });
+	const arm = (name = '', url = '', page = '', setup: Setup | null = null): Arm => ({
+		key: key++,
+		name,
+		url,
+		page,
+		setup
+	});
 	// svelte-ignore state_referenced_locally
 	const typed = form?.values;
 	// svelte-ignore state_referenced_locally
 	const template = data.template;
 	let kind: TrialKind = $state(isKind(typed?.kind) ? typed.kind : template.kind);
 	let question = $state(typed?.question ?? (template.id === 'candidates' ? '' : template.question));
-	let arms: Arm[] = $state(typed ? typed.arms.map((one) => arm(one.name, one.url, one.page ?? '', isSetup(one.setup) ? one.setup : null)) : template.arms.map((one) => arm(one.name, '', one.page ?? '')));
-	let baseline = $state(typed ? Math.max(0, typed.arms.findIndex((one) => one.baseline)) : 0);
+	let arms: Arm[] = $state(
+		typed
+			? typed.arms.map((one) => arm(one.name, one.url, one.page ?? '', isSetup(one.setup) ? one.setup : null))
+			: template.arms.map((one) => arm(one.name, '', one.page ?? ''))
+	);
+	let baseline = $state(
+		typed
+			? Math.max(
+					0,
+					typed.arms.findIndex((one) => one.baseline)
+				)
+			: 0
+	);
 	// svelte-ignore state_referenced_locally
 	let chosen = $state(typed?.conditions ?? data.conditions.filter((one) => one.usual).map((one) => one.id));
 	// svelte-ignore state_referenced_locally
-	let primary: string[] = $state( typed?.primary ?? data.metrics.filter((one) => one.usual).map((one) => one.id));
+	let primary: string[] = $state(typed?.primary ?? data.metrics.filter((one) => one.usual).map((one) => one.id));
 	let adaptive = $state(typed?.adaptive ?? template.adaptive);
-	let rounds: number | null = $state(typed && Number.isFinite(typed.rounds) ? typed.rounds : template.adaptive ? 12 : template.rounds);
+	let rounds: number | null = $state(
+		typed && Number.isFinite(typed.rounds) ? typed.rounds : template.adaptive ? 12 : template.rounds
+	);
 	let warmups: number | null = $state(typed && Number.isFinite(typed.warmups) ? typed.warmups : 1);
 	let settle = $state(typed ? typed.settleWithinS !== null : template.settleWithinS !== null);
 
-	const issue = (path: string) => form?.issues?.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
+	const issue = (path: string) =>
+		form?.issues?.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
 	const exact = (path: string) => form?.issues?.find((one) => one.path === path)?.message ?? '';
 	const perRound = $derived(kind === 'same-page' ? 2 : arms.length);
 	const most = $derived(adaptive && kind !== 'before-after' ? 24 : (rounds ?? 0));
@@ -83,7 +112,13 @@
 
 <svelte:head><title>New trial – Zafra</title></svelte:head>
 
-<form method="POST" novalidate use:enhance={() => ({ update }) => update({ reset: false })}>
+<form
+	method="POST"
+	novalidate
+	use:enhance={() =>
+		({ update }) =>
+			update({ reset: false })}
+>
 	<div class="top">
 		<h1>New trial</h1>
 		<div class="buttons">
@@ -93,7 +128,8 @@
 	</div>
 	{#if form?.issues?.length}
 		<p class="summary" role="alert">
-			The trial was not made: {form.issues.length === 1 ? 'one field needs' : `${form.issues.length} fields need`} another look.
+			The trial was not made: {form.issues.length === 1 ? 'one field needs' : `${form.issues.length} fields need`} another
+			look.
 			{#each form.issues.filter((one) => one.path === '') as one (one.message)}<br />{one.message}{/each}
 		</p>
 	{/if}
@@ -104,7 +140,11 @@
 		<h2>Question</h2>
 		<ul class="templates">
 			{#each data.templates as one (one.id)}
-				<li><button type="button" aria-pressed={kind === one.kind} onclick={() => setKind(one.kind)}><b>{one.name}</b><span>{one.hint}</span></button></li>
+				<li>
+					<button type="button" aria-pressed={kind === one.kind} onclick={() => setKind(one.kind)}
+						><b>{one.name}</b><span>{one.hint}</span></button
+					>
+				</li>
 			{/each}
 		</ul>
 		<TextInput
@@ -124,16 +164,47 @@
 		{#if exact('arms')}<p class="wrong" role="alert">{exact('arms')}</p>{/if}
 		{#if kind === 'before-after'}
 			<div class="numbers">
-				<TextInput name="arm-url" labelText="Address" placeholder="https://" inputmode="url" value={arms[0]?.url ?? ''} invalid={issue('arms.0.url') !== ''} invalidText={issue('arms.0.url')} on:input={(event) => arms[0] && (arms[0].url = String(event.detail ?? ''))} />
-				<TextInput name="referenceUrl" labelText="Reference page, which nobody touches" placeholder="https://" helperText="Loaded in every stage: it shows how much the world drifted. Optional, and wise." value={typed?.referenceUrl ?? ''} invalid={issue('referenceUrl') !== ''} invalidText={issue('referenceUrl')} />
+				<TextInput
+					name="arm-url"
+					labelText="Address"
+					placeholder="https://"
+					inputmode="url"
+					value={arms[0]?.url ?? ''}
+					invalid={issue('arms.0.url') !== ''}
+					invalidText={issue('arms.0.url')}
+					on:input={(event) => arms[0] && (arms[0].url = String(event.detail ?? ''))}
+				/>
+				<TextInput
+					name="referenceUrl"
+					labelText="Reference page, which nobody touches"
+					placeholder="https://"
+					helperText="Loaded in every stage: it shows how much the world drifted. Optional, and wise."
+					value={typed?.referenceUrl ?? ''}
+					invalid={issue('referenceUrl') !== ''}
+					invalidText={issue('referenceUrl')}
+				/>
 			</div>
 		{/if}
 		{#each arms as one, i (one.key)}
 			<fieldset class="arm" class:sweep={kind === 'sweep'}>
-				<legend>{kind === 'before-after' ? `Stage ${i + 1}` : kind === 'sweep' ? `${one.page || 'Page'}, ${i % 2 ? 'with the change' : 'without'}` : baseline === i || kind === 'same-page' ? `Arm ${i + 1}, baseline` : `Arm ${i + 1}`}</legend>
+				<legend
+					>{kind === 'before-after'
+						? `Stage ${i + 1}`
+						: kind === 'sweep'
+							? `${one.page || 'Page'}, ${i % 2 ? 'with the change' : 'without'}`
+							: baseline === i || kind === 'same-page'
+								? `Arm ${i + 1}, baseline`
+								: `Arm ${i + 1}`}</legend
+				>
 				{#if kind === 'sweep'}
 					{#if i % 2 === 0}
-						<TextInput name="arm-page" labelText="Page" placeholder="Home" bind:value={one.page} on:change={() => arms[i + 1] && (arms[i + 1]!.page = one.page)} />
+						<TextInput
+							name="arm-page"
+							labelText="Page"
+							placeholder="Home"
+							bind:value={one.page}
+							on:change={() => arms[i + 1] && (arms[i + 1]!.page = one.page)}
+						/>
 					{:else}<input type="hidden" name="arm-page" value={arms[i - 1]?.page ?? ''} />{/if}
 				{/if}
 				<TextInput
@@ -156,16 +227,32 @@
 					/>
 				{/if}
 				<div class="side">
-					{#if kind === 'side-by-side'}<label><input type="radio" name="baseline" value={i} bind:group={baseline} /> Baseline</label>{/if}
-					{#if arms.length > (kind === 'same-page' ? 1 : kind === 'sweep' ? 4 : 2) && (kind !== 'sweep' || i % 2 === 0)}<button type="button" class="plain" onclick={() => remove(i)}>Remove<span class="visually-hidden"> arm {i + 1}</span></button>{/if}
+					{#if kind === 'side-by-side'}<label
+							><input type="radio" name="baseline" value={i} bind:group={baseline} /> Baseline</label
+						>{/if}
+					{#if arms.length > (kind === 'same-page' ? 1 : kind === 'sweep' ? 4 : 2) && (kind !== 'sweep' || i % 2 === 0)}<button
+							type="button"
+							class="plain"
+							onclick={() => remove(i)}>Remove<span class="visually-hidden"> arm {i + 1}</span></button
+						>{/if}
 				</div>
 				<SetupEditor name="arm-setup" setup={one.setup} label="What it runs on" />
 				{#if issue(`arms.${i}.setup`)}<p class="wrong">{issue(`arms.${i}.setup`)}</p>{/if}
 			</fieldset>
 		{/each}
 		{#if kind === 'sweep'}
-			{#if arms.length < 20}<Button kind="tertiary" size="small" type="button" on:click={() => arms.push(arm('Without'), arm('With'))}>Add a page</Button>{/if}
-		{:else if kind !== 'same-page' && arms.length < 8}<Button kind="tertiary" size="small" type="button" on:click={() => arms.push(arm())}>{kind === 'before-after' ? 'Add a stage' : 'Add an arm'}</Button>{/if}
+			{#if arms.length < 20}<Button
+					kind="tertiary"
+					size="small"
+					type="button"
+					on:click={() => arms.push(arm('Without'), arm('With'))}>Add a page</Button
+				>{/if}
+		{:else if kind !== 'same-page' && arms.length < 8}<Button
+				kind="tertiary"
+				size="small"
+				type="button"
+				on:click={() => arms.push(arm())}>{kind === 'before-after' ? 'Add a stage' : 'Add an arm'}</Button
+			>{/if}
 	</section>
 
 	<section>
@@ -174,7 +261,11 @@
 		{#each data.conditions as conditions (conditions.id)}
 			<label class="check">
 				<input type="checkbox" name="conditions" value={conditions.id} bind:group={chosen} />
-				<span><b>{conditions.name}.</b> {conditions.summary}{conditions.summary ? '.' : ''}<br /><span class="muted figures">{conditions.detail}</span></span>
+				<span
+					><b>{conditions.name}.</b>
+					{conditions.summary}{conditions.summary ? '.' : ''}<br /><span class="muted figures">{conditions.detail}</span
+					></span
+				>
 			</label>
 		{/each}
 		<p class="small"><a href="/workshop">Edit conditions in the workshop</a></p>
@@ -183,7 +274,12 @@
 	<section>
 		<h2>Rounds</h2>
 		{#if kind !== 'before-after'}
-			<label class="check"><input type="checkbox" name="adaptive" bind:checked={adaptive} /><span><b>Look after 10, 14, 18 and 24 rounds</b> and stop once all is decided, or nothing open has hope. Answers come at the looks alone; together they spend no more than one look would.</span></label>
+			<label class="check"
+				><input type="checkbox" name="adaptive" bind:checked={adaptive} /><span
+					><b>Look after 10, 14, 18 and 24 rounds</b> and stop once all is decided, or nothing open has hope. Answers come
+					at the looks alone; together they spend no more than one look would.</span
+				></label
+			>
 		{/if}
 		<div class="numbers">
 			{#if !adaptive || kind === 'before-after'}
@@ -207,13 +303,27 @@
 				allowEmpty
 			/>
 		</div>
-		<label class="check"><input type="checkbox" name="settle" bind:checked={settle} /><span><b>Wait until the served page is stable</b> before the warm-ups: it is fetched again and again, as each device, until sizes, validators and cache headers repeat.</span></label>
-		{#if settle}<label class="inline">At most <input type="number" name="settleWithinS" min="5" max="1800" value={typed?.settleWithinS ?? 60} /> s for each page and device</label>{/if}
+		<label class="check"
+			><input type="checkbox" name="settle" bind:checked={settle} /><span
+				><b>Wait until the served page is stable</b> before the warm-ups: it is fetched again and again, as each device, until
+				sizes, validators and cache headers repeat.</span
+			></label
+		>
+		{#if settle}<label class="inline"
+				>At most <input type="number" name="settleWithinS" min="5" max="1800" value={typed?.settleWithinS ?? 60} /> s for
+				each page and device</label
+			>{/if}
 		{#if issue('settleWithinS')}<p class="wrong">{issue('settleWithinS')}</p>{/if}
-		{#if kind !== 'before-after' && most < needed}<p class="wrong">Fewer than {needed} rounds cannot show a difference, however large.</p>{/if}
-		<p class="figures">{adaptive && kind !== 'before-after' ? 'At most ' : ''}{loads} loads, {formatWait(loads * LOAD_MS)} in the lab.</p>
+		{#if kind !== 'before-after' && most < needed}<p class="wrong">
+				Fewer than {needed} rounds cannot show a difference, however large.
+			</p>{/if}
+		<p class="figures">
+			{adaptive && kind !== 'before-after' ? 'At most ' : ''}{loads} loads, {formatWait(loads * LOAD_MS)} in the lab.
+		</p>
 		{#if kind !== 'before-after' && most >= needed && sights.length}
-			<p class="muted">What {most} rounds see in four of five trials: {sights.join('; ')}. Smaller changes may stay undecided.</p>
+			<p class="muted">
+				What {most} rounds see in four of five trials: {sights.join('; ')}. Smaller changes may stay undecided.
+			</p>
 		{/if}
 	</section>
 
@@ -221,23 +331,59 @@
 		<summary>More: metrics to decide on, checks, a time to run</summary>
 		<section>
 			<h3>Metrics to decide on</h3>
-			<p class="muted small">Chosen before the first load. They share the error level; the more there are, the more rounds each needs.</p>
+			<p class="muted small">
+				Chosen before the first load. They share the error level; the more there are, the more rounds each needs.
+			</p>
 			{#if issue('primary')}<p class="wrong">{issue('primary')}</p>{/if}
-			<div class="metrics">{#each data.metrics as metric (metric.id)}<label><input type="checkbox" name="primary" value={metric.id} checked={primary.includes(metric.id)} onchange={(event) => (primary = event.currentTarget.checked ? [...primary, metric.id] : primary.filter((id) => id !== metric.id))} /> {metric.name}</label>{/each}</div>
+			<div class="metrics">
+				{#each data.metrics as metric (metric.id)}<label
+						><input
+							type="checkbox"
+							name="primary"
+							value={metric.id}
+							checked={primary.includes(metric.id)}
+							onchange={(event) =>
+								(primary = event.currentTarget.checked
+									? [...primary, metric.id]
+									: primary.filter((id) => id !== metric.id))}
+						/>
+						{metric.name}</label
+					>{/each}
+			</div>
 		</section>
 		<section>
 			<h3>Steps after each load</h3>
-			<p class="muted small">A JSON list that shows that nothing broke: open, click, type, scroll, wait, expect, mark.</p>
-			<textarea name="steps" rows="3" spellcheck="false" aria-label="Steps after each load" placeholder={'[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]'}>{typed?.steps ?? ''}</textarea>
+			<p class="muted small">
+				A JSON list that shows that nothing broke: open, click, type, scroll, wait, expect, mark.
+			</p>
+			<textarea
+				name="steps"
+				rows="3"
+				spellcheck="false"
+				aria-label="Steps after each load"
+				placeholder={'[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]'}>{typed?.steps ?? ''}</textarea
+			>
 			{#if issue('steps')}<p class="wrong" role="alert">{issue('steps')}</p>{/if}
 		</section>
 		<section>
 			<h3>A time to run</h3>
 			<div class="numbers">
-				<label class="inline">Not before <input type="datetime-local" name="notBefore" value={typed?.notBefore ?? ''} /></label>
-				<label class="inline">Rounds spread over <input type="number" name="spreadMinutes" min="1" max="10080" value={typed?.spreadMinutes ?? ''} /> minutes</label>
+				<label class="inline"
+					>Not before <input type="datetime-local" name="notBefore" value={typed?.notBefore ?? ''} /></label
+				>
+				<label class="inline"
+					>Rounds spread over <input
+						type="number"
+						name="spreadMinutes"
+						min="1"
+						max="10080"
+						value={typed?.spreadMinutes ?? ''}
+					/> minutes</label
+				>
 			</div>
-			{#if issue('notBefore') || issue('spreadMinutes')}<p class="wrong">{issue('notBefore') || issue('spreadMinutes')}</p>{/if}
+			{#if issue('notBefore') || issue('spreadMinutes')}<p class="wrong">
+					{issue('notBefore') || issue('spreadMinutes')}
+				</p>{/if}
 		</section>
 	</details>
 </form>

@@ -4,4 +4,6 @@ import { ROOT } from '$lib/server/settings';
 
 /** The JSON Schema of `GET /api/loads/:id`, generated from the types. */
 export const GET = () =>
-	new Response(readFileSync(join(ROOT, 'docs/load-record.schema.json')), { headers: { 'content-type': 'application/schema+json' } });
+	new Response(readFileSync(join(ROOT, 'docs/load-record.schema.json')), {
+		headers: { 'content-type': 'application/schema+json' }
+	});

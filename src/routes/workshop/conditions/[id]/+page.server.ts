@@ -1,8 +1,14 @@
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
-import { BUILT_IN_CONDITIONS, NOT_SHOWN, withStoredSecrets, type Conditions, type SecretHeader } from '../../../../core/load/conditions';
-import { parseConditions } from '../../../../core/load/conditionsInput';
-import { PLACES } from '../../../../core/load/places';
+import {
+	BUILT_IN_CONDITIONS,
+	NOT_SHOWN,
+	withStoredSecrets,
+	type Conditions,
+	type SecretHeader
+} from '$core/load/conditions';
+import { parseConditions } from '$core/load/conditionsInput';
+import { PLACES } from '$core/load/places';
 import { parseHostMap } from '../../../../lab/shaper/hostMap';
 import { issuesOf } from '$lib/server/access/api';
 import { formAction } from '$lib/server/access/form';
@@ -30,7 +36,8 @@ export const load = ({ params, url }) => {
 
 /** Every field as text, as the form shows it. */
 function fieldsOf(one: Conditions) {
-	const lines = (pairs: SecretHeader[]) => pairs.map(({ name, hosts }) => `${name}${hosts?.length ? ` [${hosts.join(', ')}]` : ''}: ${NOT_SHOWN}`).join('\n');
+	const lines = (pairs: SecretHeader[]) =>
+		pairs.map(({ name, hosts }) => `${name}${hosts?.length ? ` [${hosts.join(', ')}]` : ''}: ${NOT_SHOWN}`).join('\n');
 	return {
 		id: one.id,
 		name: one.name,
@@ -63,13 +70,45 @@ type Fields = ReturnType<typeof fieldsOf>;
 
 function readFields(form: FormData): Fields {
 	const text = (name: string) => String(form.get(name) ?? '').trim();
-	const names = ['id', 'name', 'summary', 'width', 'height', 'pixelRatio', 'targetSpeed', 'userAgent', 'roundTripMs', 'downKbps', 'upKbps', 'dnsMs', 'place', 'cache', 'input', 'block', 'headers', 'cookies', 'hostMap', 'username', 'password', 'capS', 'quietS'];
-	return { ...Object.fromEntries(names.map((name) => [name, text(name)])), touch: form.has('touch'), mobile: form.has('mobile') } as Fields;
+	const names = [
+		'id',
+		'name',
+		'summary',
+		'width',
+		'height',
+		'pixelRatio',
+		'targetSpeed',
+		'userAgent',
+		'roundTripMs',
+		'downKbps',
+		'upKbps',
+		'dnsMs',
+		'place',
+		'cache',
+		'input',
+		'block',
+		'headers',
+		'cookies',
+		'hostMap',
+		'username',
+		'password',
+		'capS',
+		'quietS'
+	];
+	return {
+		...Object.fromEntries(names.map((name) => [name, text(name)])),
+		touch: form.has('touch'),
+		mobile: form.has('mobile')
+	} as Fields;
 }
 
 function conditionsFrom(fields: Fields): unknown {
 	const number = (text: string) => (text === '' ? NaN : Number(text));
-	const linesOf = (text: string) => text.split('\n').map((line) => line.trim()).filter(Boolean);
+	const linesOf = (text: string) =>
+		text
+			.split('\n')
+			.map((line) => line.trim())
+			.filter(Boolean);
 	const pairs = (text: string) =>
 		linesOf(text).map((line) => {
 			const at = line.indexOf(':');
@@ -90,7 +129,12 @@ function conditionsFrom(fields: Fields): unknown {
 			targetSpeed: fields.targetSpeed === '' ? null : Number(fields.targetSpeed),
 			userAgent: fields.userAgent || null
 		},
-		network: { roundTripMs: number(fields.roundTripMs), downKbps: number(fields.downKbps), upKbps: number(fields.upKbps), dnsMs: number(fields.dnsMs) },
+		network: {
+			roundTripMs: number(fields.roundTripMs),
+			downKbps: number(fields.downKbps),
+			upKbps: number(fields.upKbps),
+			dnsMs: number(fields.dnsMs)
+		},
 		place: fields.place,
 		cache: fields.cache,
 		input: fields.input,
@@ -108,11 +152,13 @@ export const actions = {
 	save: formAction(async (form, { params, url }: RequestEvent) => {
 		const fields = readFields(form);
 		if (params.id !== 'new') fields.id = params.id;
-		const refuse = (status: number, path: string, message: string) => fail(status, { fields, issues: [{ path, message }] });
+		const refuse = (status: number, path: string, message: string) =>
+			fail(status, { fields, issues: [{ path, message }] });
 		const result = parseConditions(conditionsFrom(fields));
 		if (!result.success) return fail(422, { fields, issues: issuesOf(result.issues) });
 		const { id } = result.output;
-		if (params.id === 'new' && (findConditions(getDb(), id) || id === 'new')) return refuse(409, 'id', `The key “${id}” is taken.`);
+		if (params.id === 'new' && (findConditions(getDb(), id) || id === 'new'))
+			return refuse(409, 'id', `The key “${id}” is taken.`);
 		const stored = findConditions(getDb(), params.id === 'new' ? (url.searchParams.get('from') ?? '') : params.id);
 		try {
 			parseHostMap(result.output.hostMap, 'The host map');

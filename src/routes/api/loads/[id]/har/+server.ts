@@ -1,4 +1,4 @@
-import { harOf } from '../../../../../core/formats/har';
+import { harOf } from '$core/formats/har';
 import { answering } from '$lib/server/access/api';
 import { loadFrom } from '$lib/server/access/loads';
 import { getDb, getSettings } from '$lib/server/context';

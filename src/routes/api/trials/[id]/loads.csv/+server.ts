@@ -1,4 +1,4 @@
-import { loadsCsv } from '../../../../../core/formats/csv';
+import { loadsCsv } from '$core/formats/csv';
 import { answering, idFrom } from '$lib/server/access/api';
 import { getDb } from '$lib/server/context';
 import { loadsOfTrial } from '$lib/server/db/loads';

@@ -4,7 +4,9 @@ import { answering, idFrom, readJson } from '$lib/server/access/api';
 import { getDb } from '$lib/server/context';
 import { addRounds } from '$lib/server/queue/trials';
 
-const RoundsInput = v.object({ rounds: v.pipe(v.number('Say how many rounds to add.'), v.integer('Rounds are a whole number.')) });
+const RoundsInput = v.object({
+	rounds: v.pipe(v.number('Say how many rounds to add.'), v.integer('Rounds are a whole number.'))
+});
 
 /** More rounds for a trial that is done: a further look, at its cost in level. */
 export const POST = ({ params, request }) =>

@@ -8,6 +8,7 @@ import { findFrame } from '$lib/server/db/loads';
 export const GET = ({ params, url }) =>
 	answering(async () => {
 		const frame = findFrame(getDb(), idFrom(params.id, 'load'), idFrom(params.position, 'frame') - 1);
-		if (frame && url.searchParams.get('format') === 'png') return pictureAnswer(await sharp(frame).png().toBuffer(), 'image/png');
+		if (frame && url.searchParams.get('format') === 'png')
+			return pictureAnswer(await sharp(frame).png().toBuffer(), 'image/png');
 		return pictureAnswer(frame);
 	});

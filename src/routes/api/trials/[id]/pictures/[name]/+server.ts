@@ -4,4 +4,7 @@ import { getDb } from '$lib/server/context';
 import { findEvidencePicture } from '$lib/server/db/evidence';
 
 /** A difference picture; it changes with the loads. */
-export const GET = ({ params }) => answering(() => pictureAnswer(findEvidencePicture(getDb(), idFrom(params.id, 'trial'), params.name), 'image/webp', false));
+export const GET = ({ params }) =>
+	answering(() =>
+		pictureAnswer(findEvidencePicture(getDb(), idFrom(params.id, 'trial'), params.name), 'image/webp', false)
+	);

@@ -25,7 +25,10 @@ export default ts.config(
 			'svelte/no-navigation-without-resolve': 'off',
 			'max-lines-per-function': ['off', { max: 60, skipBlankLines: true, skipComments: true }],
 			'max-lines': ['off', { max: 350, skipBlankLines: false, skipComments: false }],
-			'max-len': ['off', { code: 120, tabWidth: 2, ignoreStrings: true, ignoreTemplateLiterals: true, ignoreRegExpLiterals: true }]
+			'max-len': [
+				'off',
+				{ code: 120, tabWidth: 2, ignoreStrings: true, ignoreTemplateLiterals: true, ignoreRegExpLiterals: true }
+			]
 		}
 	},
 	{ files: ['**/*.ts', '**/*.svelte'], rules: { 'no-undef': 'off' } },
@@ -50,7 +53,12 @@ export default ts.config(
 	mayNotImport(['src/lib/server/**', 'src/runner.ts'], [['(^|/)(routes|demo-web)/', 'lib imports nothing above it.']]),
 	mayNotImport(
 		['src/lib/charts/**'],
-		[['(^|/)(server|lab|parts|routes|demo-web)/|^\\$(?!core)', 'Charts take props and draw: core types and wording only.']]
+		[
+			[
+				'(^|/)(server|lab|parts|routes|demo-web)/|^\\$(?!core)',
+				'Charts take props and draw: core types and wording only.'
+			]
+		]
 	),
 	mayNotImport(['src/routes/**'], [['(^|/)demo-web/', 'The simulated web is another program.']]),
 	mayNotImport(['demo-web/**'], [['(^|/)src/', 'The simulated web imports nothing of the app.']])

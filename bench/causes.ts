@@ -50,7 +50,7 @@ async function trial(arms: [Arm, Arm], rounds: number, primary: MetricId[]) {
 		for (const armId of shuffled([1, 2], random)) {
 			const arm = arms[armId - 1]!;
 			if (arm.host && arm.switches) web.store.change(arm.host, arm.switches, 'published');
-			const { record } = await lab.measure(arm.url, conditions);
+			const { record } = await lab.measure({ url: arm.url, conditions, steps: [] });
 			if (round === 0) continue;
 			loads.push({
 				id: loads.length + 1,

@@ -22,7 +22,8 @@ const pairs: Record<Collects, Record<string, number | null>>[] = [];
 for (let round = -1; round < ROUNDS; round++) {
 	const order: Collects[] = round % 2 ? ['full', 'bare'] : ['bare', 'full'];
 	const pair = {} as Record<Collects, Record<string, number | null>>;
-	for (const collects of order) pair[collects] = (await labs[collects].measure(URL, desktop)).record.figures;
+	for (const collects of order)
+		pair[collects] = (await labs[collects].measure({ url: URL, conditions: desktop, steps: [] })).record.figures;
 	if (round >= 0) pairs.push(pair);
 }
 await Promise.all(Object.values(labs).map((lab) => lab.close()));

@@ -48,7 +48,11 @@ for (const scheme of ['http', 'https'])
 		const off: number[] = [];
 		const theory = theoryTransfer(TOGETHER, RTT, KBPS, count);
 		for (let i = 0; i < 5; i++) {
-			const { record } = await lab.measure(`${scheme}://page.test/?n=${count}&s=${scheme}`, conditions);
+			const { record } = await lab.measure({
+				url: `${scheme}://page.test/?n=${count}&s=${scheme}`,
+				conditions,
+				steps: []
+			});
 			const bodies = record.requests.filter((one) => one.url.includes('bytes=') && one.endMs !== null);
 			if (bodies.length !== count)
 				throw new Error(`${bodies.length} of ${count} bodies came: ${record.failure?.message ?? ''}`);

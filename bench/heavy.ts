@@ -6,7 +6,7 @@ import { median } from '$core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
 import { Lab } from '../src/lab/lab';
 import { openDatabase } from '../src/lib/server/db/connection';
-import { ALONE, insertLoad } from '../src/lib/server/db/loads';
+import { ALONE, insertLoad } from '../src/lib/server/loads/loads';
 import { startApp } from '../test/support/app';
 import { rule, serve, startDemoWeb } from '../test/support/world';
 import { printTable, type Row } from './table';
@@ -42,7 +42,7 @@ const lab = new Lab({
 });
 let most = 0;
 const watching = setInterval(() => (most = Math.max(most, process.memoryUsage().rss)), 50);
-const heavy = await lab.measure(`http://many.test/?n=${REQUESTS}`, DESKTOP!);
+const heavy = await lab.measure({ url: `http://many.test/?n=${REQUESTS}`, conditions: DESKTOP!, steps: [] });
 clearInterval(watching);
 const { record } = heavy;
 if (record.failure) throw new Error(record.failure.message);
@@ -59,7 +59,7 @@ rows.push({
 	holds: most < 800e6
 });
 
-const hundred = (await lab.measure('http://many.test/?n=99', DESKTOP!)).record;
+const hundred = (await lab.measure({ url: 'http://many.test/?n=99', conditions: DESKTOP!, steps: [] })).record;
 const stored = gzipSync(JSON.stringify(hundred)).length;
 rows.push({
 	what: `stored record of ${hundred.requests.length} requests`,
@@ -72,7 +72,7 @@ for (const [name, url, conditions] of [
 	['home with ads, desktop', 'https://with-ads.skerry-line.test/', DESKTOP!],
 	['museum home, desktop', 'https://orrery-hall.test/', DESKTOP!]
 ] as const) {
-	const one = await lab.measure(url, conditions);
+	const one = await lab.measure({ url, conditions, steps: [] });
 	const bytes = one.frames.reduce((sum, frame) => sum + frame.length, 0);
 	const size = gzipSync(JSON.stringify(one.record)).length;
 	rows.push({

@@ -13,7 +13,7 @@ const beyond: Record<string, number[]> = { phone: [], desktop: [] };
 const memory: number[] = [];
 for (let i = 0; i < LOADS; i++) {
 	const conditions = i % 2 ? PHONE! : DESKTOP!;
-	const { record } = await lab.measure('https://skerry-line.test/timetable', conditions);
+	const { record } = await lab.measure({ url: 'https://skerry-line.test/timetable', conditions, steps: [] });
 	if (record.settledMs !== null) beyond[conditions.id]!.push(record.labMs - record.settledMs - conditions.quietMs);
 	globalThis.gc?.();
 	memory.push(process.memoryUsage().rss / 1e6);

@@ -5,7 +5,7 @@ import { chromium } from 'playwright-core';
 import { median } from '$core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
 import { openDatabase } from '../src/lib/server/db/connection';
-import { importTrial, packLines } from '../src/lib/server/demo';
+import { importTrial, packLines } from '../src/lib/server/demo/demo';
 import { startApp } from '../test/support/app';
 import { printTable } from './table';
 

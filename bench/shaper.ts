@@ -40,7 +40,8 @@ const server = await serve((request, response) => {
 const lab = new Lab({ hostMap: [rule('*.test', server.port)] });
 const rows: Row[] = [];
 // The browser's own first loads are slow.
-for (let i = 0; i < 5; i++) await lab.measure('http://page.test/', conditions(20, 20_000));
+for (let i = 0; i < 5; i++)
+	await lab.measure({ url: 'http://page.test/', conditions: conditions(20, 20_000), steps: [] });
 served.length = 0;
 const repeats = Number(process.env.BENCH_REPEATS ?? 15);
 
@@ -51,7 +52,10 @@ for (let i = 0; i < repeats; i++)
 	for (const roundTripMs of ROUND_TRIPS)
 		firstBytes
 			.get(roundTripMs)!
-			.push((await lab.measure('http://page.test/', conditions(roundTripMs, 20_000))).record.figures.ttfb!);
+			.push(
+				(await lab.measure({ url: 'http://page.test/', conditions: conditions(roundTripMs, 20_000), steps: [] })).record
+					.figures.ttfb!
+			);
 for (const [roundTripMs, times] of firstBytes) {
 	const theory = theoryFirstByte(roundTripMs);
 	const off = median(times) - theory;
@@ -66,7 +70,11 @@ for (const downKbps of [3000, 9000, 40_000])
 	for (const bytes of [50_000, 200_000, 1_000_000, 2_000_000]) {
 		const times: number[] = [];
 		for (let i = 0; i < Math.max(3, repeats >> 1); i++) {
-			const { record } = await lab.measure(`http://page.test/?bytes=${bytes}`, conditions(60, downKbps));
+			const { record } = await lab.measure({
+				url: `http://page.test/?bytes=${bytes}`,
+				conditions: conditions(60, downKbps),
+				steps: []
+			});
 			const body = record.requests.find((request) => request.url.includes('/body'))!;
 			times.push(body.endMs! - body.responseMs!);
 		}

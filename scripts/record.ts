@@ -10,12 +10,12 @@ import { hostTimes } from '../demo-web/hosts';
 import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/input';
 import { Lab } from '../src/lab/lab';
-import { findClientByName } from '../src/lib/server/db/clients';
+import { findClientByName } from '../src/lib/server/clients/clients';
 import { openDatabase } from '../src/lib/server/db/connection';
-import { findTrial } from '../src/lib/server/db/trials';
-import { exportTrial, insertScenario } from '../src/lib/server/demo';
-import { createTrial, startTrial } from '../src/lib/server/queue/trials';
-import { startRunner } from '../src/lib/server/runner/run';
+import { findTrial } from '../src/lib/server/trials/queries';
+import { exportTrial, insertScenario } from '../src/lib/server/demo/demo';
+import { createTrial, startTrial } from '../src/lib/server/trials/commands';
+import { startRunner } from '../src/lib/server/work/loop';
 import { startDemoWeb } from '../test/support/world';
 
 const ROUNDS = Number(process.env.RECORD_ROUNDS ?? 10);

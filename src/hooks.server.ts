@@ -1,10 +1,10 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { join } from 'node:path';
-import { BUSY_WORDS, busyAnswer, RETRY_AFTER_S } from '$lib/server/access/api';
+import { BUSY_WORDS, busyAnswer, RETRY_AFTER_S } from '$lib/server/http/api';
 import { getDb, getSettings } from '$lib/server/context';
 import { databaseProblem, isBusy } from '$lib/server/db/connection';
-import { endRunner, keepRunner } from '$lib/server/runner/child';
+import { endRunner, keepRunner } from '$lib/server/labs/child';
 
 export const init: ServerInit = () => {
 	if (building) return;

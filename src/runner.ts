@@ -3,7 +3,7 @@ import pino from 'pino';
 import { profileLabel } from './lab/browser/profiles';
 import { Lab } from './lab/lab';
 import { openDatabase } from './lib/server/db/connection';
-import { startRunner } from './lib/server/runner/run';
+import { startRunner } from './lib/server/work/loop';
 import { readSettings } from './lib/server/settings';
 
 const log = pino({ name: 'runner', level: process.env.ZAFRA_LOG ?? 'warn' });

@@ -1,20 +1,12 @@
 /** Putting a record together from what was collected. */
 import type { MetricId } from '$core/metrics/catalogue';
-import { emptyRecord } from '$core/load/emptyRecord';
 import { LAB_RECIPE, scoreOf } from '$core/metrics/score';
-import { withoutCredentials } from '$core/load/address';
-import { withoutSecrets, type Conditions } from '$core/load/conditions';
-import type { FailureReason, LoadRecord, RequestRecord } from '$core/load/record';
+import type { LoadRecord, RequestRecord } from '$core/load/record';
 import { cumulativeLayoutShift, fullyLoaded, interactionToNextPaint, totalBlockingTime } from '$core/load/vitals';
 import { speedIndex, visuallyComplete } from '$core/load/visual';
 import type { UnusedBytes } from './collect/coverage';
 import type { PageFacts, Since } from './collect/pageFacts';
 import type { DevelopedFrames } from './frames/develop';
-
-/** A record of a load about which nothing is known but why it failed. Secrets of the conditions never get into it. */
-export function failedRecord(url: string, conditions: Conditions, startedAt: Date, reason: FailureReason): LoadRecord {
-	return emptyRecord(withoutCredentials(url), withoutSecrets(conditions), startedAt.toISOString(), reason);
-}
 
 /**
  * Figures, shifts and tasks from what the page reported.

@@ -1,15 +1,15 @@
-/** The lab: (url, conditions) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
+/** The lab: (LoadOrder) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
 import { isWebUrl } from '$core/load/address';
 import type { BusyShares } from '$core/load/calm';
 import { roundTripOf, type Conditions } from '$core/load/conditions';
 import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
-import type { Step } from '$core/load/steps';
+import { failedLoad } from '$core/load/failedLoad';
+import type { LoadOrder } from '$core/load/order';
 import { SpeedBook } from './browser/cpu';
 import { CalmWatch } from './calm/watch';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
-import { failedRecord } from './assemble';
 import type { StabilityResult } from '$core/trial/stability';
 import { Shaper, type ShapedNetwork } from './shaper/shaper';
 import { waitUntilStable } from './stability';
@@ -41,14 +41,15 @@ export class Lab {
 	}
 
 	/**
-	 * Load a page once, and go through the steps of a journey once it has settled. Every trouble of the page, the network or the browser ends in a record with status `failed`
-	 * and a reason in words; nothing is thrown. One load at a time: the caller waits for one before the next.
+	 * Load a page once, and go through the steps of a journey once it has settled. Every trouble of the page, the
+	 * network or the browser ends in a record with status `failed` and a reason in words; nothing is thrown. One load at
+	 * a time: the caller waits for one before the next.
 	 */
-	async measure(url: string, conditions: Conditions, steps: readonly Step[] = []): Promise<MeasuredLoad> {
+	async measure(order: LoadOrder): Promise<MeasuredLoad> {
 		const startedAt = new Date();
 		const begun = performance.now();
 		this.#calm.start();
-		const measured = await this.#measureOrFail(url, conditions, steps, startedAt);
+		const measured = await this.#measureOrFail(order, startedAt);
 		const busy = await this.#calm.stop();
 		measured.record.environment.busy = busy;
 		noteBusy(measured.record, busy);
@@ -57,12 +58,8 @@ export class Lab {
 		return measured;
 	}
 
-	async #measureOrFail(
-		url: string,
-		conditions: Conditions,
-		steps: readonly Step[],
-		startedAt: Date
-	): Promise<MeasuredLoad> {
+	async #measureOrFail(order: LoadOrder, startedAt: Date): Promise<MeasuredLoad> {
+		const { url, conditions, steps } = order;
 		let session: LoadSession | null = null;
 		let fresh = false;
 		try {
@@ -77,7 +74,7 @@ export class Lab {
 		} catch (error) {
 			const reason = error instanceof LoadFailure ? error.reason : failure('internal', (error as Error).message).reason;
 			fresh = WANTS_FRESH_BROWSER.has(reason.code);
-			return { record: failedRecord(url, conditions, startedAt, reason), frames: [], picture: null, stepPicture: null };
+			return { record: failedLoad(order, startedAt, reason), frames: [], picture: null, stepPicture: null };
 		} finally {
 			const closed = (await session?.end()) ?? true;
 			if (fresh || !closed) await this.#dropBrowser();

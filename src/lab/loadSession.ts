@@ -6,7 +6,8 @@ import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record'
 import type { Step } from '$core/load/steps';
 import { interactionToNextPaint } from '$core/load/vitals';
 import { emptyJourney, epochNow, nudge, runSteps, since, type Journey } from './actions';
-import { failedRecord, fillFromPage, fillHeldBack, fillUnused, fillWeights } from './assemble';
+import { failedLoad } from '$core/load/failedLoad';
+import { fillFromPage, fillHeldBack, fillUnused, fillWeights } from './assemble';
 import { calibrate, setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
 import type { RunningBrowser } from './browser/launch';
 import { readBodies } from './collect/bodies';
@@ -72,7 +73,7 @@ export class LoadSession {
 		// Whoever races against `ended` sees the failure; when nobody does, it is no unhandled rejection.
 		this.#ended.catch(() => undefined);
 		const { address, conditions, startedAt } = options;
-		const record = failedRecord(address.href, conditions, startedAt, failure('internal').reason);
+		const record = failedLoad({ url: address.href, conditions }, startedAt, failure('internal').reason);
 		this.#soFar = { record, visit: null, screencast: null, settled: null, journey: emptyJourney() };
 	}
 
@@ -201,7 +202,7 @@ export class LoadSession {
 		const { conditions, address, startedAt } = this.options;
 		const visit = await this.#openVisit();
 		await this.#calibrate(visit, record);
-		const first = failedRecord(address.href, conditions, startedAt, failure('internal').reason);
+		const first = failedLoad({ url: address.href, conditions }, startedAt, failure('internal').reason);
 		await this.#bringToRest(first, visit);
 		const facts = await visit.collect();
 		const zero = visit.zeroOf(facts, visit.documents);

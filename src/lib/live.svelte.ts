@@ -1,5 +1,5 @@
 /** What the server tells every open page: the lab's doing and the progress of trials. */
-import type { Snapshot } from './server/status';
+import type { Snapshot } from './server/labs/view';
 
 class Live {
 	snapshot = $state<Snapshot | null>(null);

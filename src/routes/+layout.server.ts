@@ -1,6 +1,6 @@
 import { getDb } from '$lib/server/context';
-import { listClients } from '$lib/server/db/clients';
-import { labNow } from '$lib/server/status';
+import { listClients } from '$lib/server/clients/clients';
+import { labNow } from '$lib/server/labs/view';
 
 export const load = ({ cookies, depends }) => {
 	depends('zafra:client');

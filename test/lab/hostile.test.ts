@@ -38,7 +38,7 @@ describe('hostile pages', function () {
 			html.replaceAll('{port}', String(listener.port)).replaceAll('{udp}', String(udp.address().port));
 		site = await serve(hostileServer(fill));
 		lab = new Lab({ hostMap: [rule('hostile.test', site.port)] });
-		clean = (await lab.measure('http://hostile.test/clean', QUICK)).record;
+		clean = (await lab.measure({ url: 'http://hostile.test/clean', conditions: QUICK, steps: [] })).record;
 		expect(clean.status, clean.failure?.message).to.equal('ok');
 		expect(clean.figures.cls).to.be.above(0);
 	});
@@ -54,14 +54,18 @@ describe('hostile pages', function () {
 			reached.length = 0;
 			const conditions = { ...QUICK, input: page.input ?? QUICK.input };
 			const began = performance.now();
-			const { record } = await lab.measure(`http://hostile.test/hostile?${number}`, conditions, page.steps);
+			const { record } = await lab.measure({
+				url: `http://hostile.test/hostile?${number}`,
+				conditions,
+				steps: page.steps
+			});
 			const took = performance.now() - began;
 			expect(page.ends, record.failure?.message).to.include(record.failure?.code ?? 'ok');
 			// Closing a stuck tab, and giving up the browser, come on top.
 			expect(took).to.be.below(longestLoadMs(conditions, page.steps) + 8000);
 			if (!page.steps && !page.input) expect(took).to.be.below(QUICK.capMs + COLLECTING_MS + 3000);
 			expect(reached).to.deep.equal([]);
-			const next = (await lab.measure('http://hostile.test/clean', QUICK)).record;
+			const next = (await lab.measure({ url: 'http://hostile.test/clean', conditions: QUICK, steps: [] })).record;
 			expect(next.failure?.message).to.equal(undefined);
 			const figuresOf = ({ figures }: LoadRecord) => ({
 				requests: figures.requests,
@@ -74,7 +78,7 @@ describe('hostile pages', function () {
 
 	it('a step that may not be opened fails in words and shows nothing', async () => {
 		for (const open of ['file:///etc/passwd', 'chrome://version', 'view-source:http://hostile.test/clean']) {
-			const { record } = await lab.measure('http://hostile.test/clean', QUICK, [{ open }]);
+			const { record } = await lab.measure({ url: 'http://hostile.test/clean', conditions: QUICK, steps: [{ open }] });
 			expect(record.steps[0]).to.include({ status: 'failed' });
 			expect(record.steps[0]!.message).to.include('only http and https');
 			expect(record.finalUrl).to.equal('http://hostile.test/clean');
@@ -83,7 +87,11 @@ describe('hostile pages', function () {
 
 	it('what was collected before the end stays in the record', async () => {
 		const number = HOSTILE.findIndex((page) => page.name.includes('endless click handler'));
-		const { record, frames } = await lab.measure(`http://hostile.test/hostile?${number}`, QUICK, [{ click: 'button' }]);
+		const { record, frames } = await lab.measure({
+			url: `http://hostile.test/hostile?${number}`,
+			conditions: QUICK,
+			steps: [{ click: 'button' }]
+		});
 		expect(record.failure?.code).to.equal('time-out');
 		expect(record.requests.map((request) => new URL(request.url).pathname)).to.deep.equal(['/hostile']);
 		expect(record.figures.fcp).to.be.a('number');

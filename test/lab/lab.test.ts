@@ -116,7 +116,11 @@ describe('lab', function () {
 		let measured: MeasuredLoad;
 		let record: LoadRecord;
 		before(async () => {
-			measured = await lab.measure('https://with-chat.skerry-line.test/timetable', PHONE);
+			measured = await lab.measure({
+				url: 'https://with-chat.skerry-line.test/timetable',
+				conditions: PHONE,
+				steps: []
+			});
 			record = measured.record;
 		});
 
@@ -195,7 +199,7 @@ describe('lab', function () {
 
 	it('agrees with the web-vitals library in the same page (to 1 ms and 0.0001)', async () => {
 		reported.clear();
-		const { record } = await lab.measure('http://trouble.test/reference', DESKTOP);
+		const { record } = await lab.measure({ url: 'http://trouble.test/reference', conditions: DESKTOP, steps: [] });
 		expect(record.failure).to.equal(null);
 		expect(reported.get('CLS')).to.be.above(0.01);
 		expect(record.figures.cls).to.be.closeTo(reported.get('CLS')!, 0.0001);
@@ -208,21 +212,21 @@ describe('lab', function () {
 	});
 
 	it('follows redirects and pages that move on, on one clock', async () => {
-		const once = (await lab.measure('http://trouble.test/once', HASTY)).record;
+		const once = (await lab.measure({ url: 'http://trouble.test/once', conditions: HASTY, steps: [] })).record;
 		expect(once).to.include({ status: 'ok', finalUrl: 'http://trouble.test/plain' });
 		expect(once.redirects).to.deep.equal(['http://trouble.test/once']);
-		const moved = (await lab.measure('http://trouble.test/moves-on', HASTY)).record;
+		const moved = (await lab.measure({ url: 'http://trouble.test/moves-on', conditions: HASTY, steps: [] })).record;
 		expect(moved).to.include({ status: 'ok', finalUrl: 'http://trouble.test/plain' });
 		expect(moved.figures.ttfb!).to.be.above(moved.requests[0]!.responseMs!);
 	});
 
 	it('closes alerts and goes on', async () => {
-		const { record } = await lab.measure('http://trouble.test/alert', HASTY);
+		const { record } = await lab.measure({ url: 'http://trouble.test/alert', conditions: HASTY, steps: [] });
 		expect(record.page!.title).to.equal('after');
 	});
 
 	it('says so when a page never becomes quiet', async () => {
-		const { record } = await lab.measure('http://trouble.test/endless-requests', HASTY);
+		const { record } = await lab.measure({ url: 'http://trouble.test/endless-requests', conditions: HASTY, steps: [] });
 		expect(record).to.include({ status: 'ok', capped: true });
 		expect(record.environment.notes.join()).to.match(/still busy after 6 s/);
 	});
@@ -245,7 +249,7 @@ describe('lab', function () {
 	];
 	for (const [url, code, words] of FAILURES)
 		it(`fails with a reason in words: ${code} for ${url}`, async () => {
-			const { record } = await lab.measure(url, HASTY);
+			const { record } = await lab.measure({ url, conditions: HASTY, steps: [] });
 			expect(record.status).to.equal('failed');
 			expect(record.failure!.code).to.equal(code);
 			expect(record.failure!.message).to.match(words);
@@ -254,7 +258,7 @@ describe('lab', function () {
 		});
 
 	it('outlives its browser: a killed Chromium fails one load, the next has a new one', async () => {
-		const loading = lab.measure('http://trouble.test/silent', HASTY);
+		const loading = lab.measure({ url: 'http://trouble.test/silent', conditions: HASTY, steps: [] });
 		await new Promise((next) => setTimeout(next, 2500));
 		const mine = execFileSync('ps', ['-eo', 'pid,ppid,args'])
 			.toString()
@@ -264,7 +268,9 @@ describe('lab', function () {
 		expect(mine).to.have.length(1);
 		process.kill(Number(mine[0]![1]), 'SIGKILL');
 		expect((await loading).record.failure!.code).to.equal('browser-killed');
-		expect((await lab.measure('http://trouble.test/plain', HASTY)).record.status).to.equal('ok');
+		expect(
+			(await lab.measure({ url: 'http://trouble.test/plain', conditions: HASTY, steps: [] })).record.status
+		).to.equal('ok');
 	});
 
 	it('leaves no browser and no profile behind', async () => {
@@ -279,7 +285,7 @@ describe('lab', function () {
 		const profiles = () => readdirSync(tmpdir()).filter((name) => name.startsWith('zafra-lab-')).length;
 		const before = profiles();
 		const brief = new Lab({ hostMap: [rule('trouble.test', faults.port)] });
-		await brief.measure('http://trouble.test/plain', HASTY);
+		await brief.measure({ url: 'http://trouble.test/plain', conditions: HASTY, steps: [] });
 		expect(profiles()).to.equal(before + 1);
 		const running = mine().length;
 		await brief.close();
@@ -292,7 +298,7 @@ describe('lab', function () {
 		process.env.ZAFRA_CHROMIUM = '/nowhere/chromium';
 		const bare = new Lab();
 		try {
-			const { record } = await bare.measure('http://trouble.test/plain', HASTY);
+			const { record } = await bare.measure({ url: 'http://trouble.test/plain', conditions: HASTY, steps: [] });
 			expect(record.failure).to.include({ code: 'browser-missing' });
 			expect(record.failure!.advice).to.include('apt-get install chromium');
 		} finally {

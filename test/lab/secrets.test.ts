@@ -70,7 +70,7 @@ describe('secrets of conditions', function () {
 	});
 
 	it('go to the page’s own site and the hosts named beside them, not over a redirect, and to nobody else', async () => {
-		const { record } = await lab.measure('http://www.agency.test/', SECRET);
+		const { record } = await lab.measure({ url: 'http://www.agency.test/', conditions: SECRET, steps: [] });
 		expect(record.failure?.message).to.equal(undefined);
 		const of = (path: string) => seen.filter((one) => one.path === path).at(-1)!.headers;
 		expect(of('/')).to.include({
@@ -84,7 +84,11 @@ describe('secrets of conditions', function () {
 		for (const path of ['/after-redirect.svg', '/pixel.svg', '/like.svg', '/asks']) {
 			expect(of(path), path).to.not.have.any.keys('x-preview', 'x-files', 'cookie', 'authorization');
 		}
-		await lab.measure('http://www.agency.test/away', { ...SECRET, authentication: null });
+		await lab.measure({
+			url: 'http://www.agency.test/away',
+			conditions: { ...SECRET, authentication: null },
+			steps: []
+		});
 		expect(of('/away')).to.include({ 'x-preview': 'preview-value' });
 		expect(of('/landed')).to.not.have.any.keys('x-preview', 'x-files', 'cookie', 'authorization');
 		const out = JSON.stringify(record) + JSON.stringify(harOf(record, 'x'));
@@ -93,7 +97,7 @@ describe('secrets of conditions', function () {
 	});
 
 	it('stay out of the record of a load that failed', async () => {
-		const { record } = await lab.measure('http://nowhere.invalid/', SECRET);
+		const { record } = await lab.measure({ url: 'http://nowhere.invalid/', conditions: SECRET, steps: [] });
 		expect(record.status).to.equal('failed');
 		expect(JSON.stringify(record)).not.to.match(/preview-value|files-value|cookie-value|pass-value/);
 	});
@@ -151,7 +155,7 @@ describe('a browser that somebody ends', function () {
 			});
 	const CONDITIONS = { ...DESKTOP, capMs: 9000 };
 	async function whileLoading(act: () => void): Promise<string> {
-		const loading = lab.measure('http://slow.test/', CONDITIONS);
+		const loading = lab.measure({ url: 'http://slow.test/', conditions: CONDITIONS, steps: [] });
 		await new Promise((next) => setTimeout(next, 3500));
 		act();
 		const { record } = await loading;

@@ -22,7 +22,7 @@ describe('pages of known truth', () => {
 
 	const number = ({ expected }: Truth, name: string) => expected[name] as { value: number; tolerance: number };
 	async function load(path: string, conditions = DESKTOP): Promise<LoadRecord> {
-		const { record } = await lab.measure(`https://truth.test${path}`, conditions);
+		const { record } = await lab.measure({ url: `https://truth.test${path}`, conditions, steps: [] });
 		expect(record.failure).to.equal(null);
 		return record;
 	}
@@ -99,7 +99,7 @@ describe('pages of known truth', () => {
 			['/shadow', null]
 		];
 		for (const [path, code] of table) {
-			const { record } = await lab.measure(`https://faults.test${path}`, hasty);
+			const { record } = await lab.measure({ url: `https://faults.test${path}`, conditions: hasty, steps: [] });
 			expect(record.failure?.code ?? null, `${path}: ${record.failure?.message}`).to.equal(code);
 		}
 		expect((await load('/dom')).figures.elements).to.equal(number(TRUTHS['/dom']!, 'elements').value);

@@ -159,7 +159,7 @@ describe('visits', function () {
 		server.close();
 	});
 	const load = async (path: string, conditions: Conditions = QUICK, steps: Step[] = []): Promise<LoadRecord> => {
-		const { record } = await lab.measure(`http://site.test${path}`, conditions, steps);
+		const { record } = await lab.measure({ url: `http://site.test${path}`, conditions, steps });
 		expect(record.failure, path).to.equal(null);
 		return record;
 	};
@@ -213,11 +213,11 @@ describe('visits', function () {
 		});
 
 		it('name step and selector when they fail, with the picture of that moment, and skip the rest', async () => {
-			const { record, stepPicture } = await lab.measure('http://site.test/covered', QUICK, [
-				{ expect: { selector: '#under' } },
-				{ click: '#under' },
-				{ click: '#wall' }
-			]);
+			const { record, stepPicture } = await lab.measure({
+				url: 'http://site.test/covered',
+				conditions: QUICK,
+				steps: [{ expect: { selector: '#under' } }, { click: '#under' }, { click: '#wall' }]
+			});
 			expect(record.steps.map((step) => step.status)).to.deep.equal(['ok', 'failed', 'skipped']);
 			expect(record.steps[1]!.message).to.equal('Step 2, Click #under: #under is covered by #wall.');
 			expect(stepPicture!.step).to.equal(2);
@@ -266,7 +266,11 @@ describe('visits', function () {
 
 	it('sees what a service worker answers, and what it fetches for it', async () => {
 		// Service workers need a secure origin: names under localhost are, over plain HTTP too.
-		const { record } = await lab.measure('http://localhost-is-secure.localhost/worker', QUICK);
+		const { record } = await lab.measure({
+			url: 'http://localhost-is-secure.localhost/worker',
+			conditions: QUICK,
+			steps: []
+		});
 		expect(record.failure).to.equal(null);
 		expect(record.page!.text).to.include('Brought by the worker');
 		expect(record.requests.find((one) => one.url.includes('through-worker'))).to.include({ fromServiceWorker: true });
@@ -332,7 +336,7 @@ describe('visits', function () {
 		});
 		expect(seenHeaders[0]).to.include({ 'x-stage': 'preview-17', cookie: 'consent=given-9' });
 		expect(JSON.stringify(record.conditions)).to.not.match(/preview-17|given-9/);
-		const locked = await lab.measure('http://site.test/locked', QUICK);
+		const locked = await lab.measure({ url: 'http://site.test/locked', conditions: QUICK, steps: [] });
 		expect(locked.record.failure!.code).to.equal('http-status');
 		const opened = await load('/locked', { ...QUICK, authentication: { username: 'keeper', password: 'tide' } });
 		expect(opened.page!.title).to.equal('Open');
@@ -340,14 +344,22 @@ describe('visits', function () {
 	});
 
 	it('lets conditions map hosts, but to private addresses only where the operator does', async () => {
-		const mapped = await lab.measure('http://new-server.test/plain', {
-			...QUICK,
-			hostMap: `new-server.test=127.0.0.1:${server.port}`
+		const mapped = await lab.measure({
+			url: 'http://new-server.test/plain',
+			conditions: {
+				...QUICK,
+				hostMap: `new-server.test=127.0.0.1:${server.port}`
+			},
+			steps: []
 		});
 		expect(mapped.record.status).to.equal('ok');
-		const refused = await lab.measure('http://new-server.test/plain', {
-			...QUICK,
-			hostMap: 'new-server.test=127.0.0.1:4170'
+		const refused = await lab.measure({
+			url: 'http://new-server.test/plain',
+			conditions: {
+				...QUICK,
+				hostMap: 'new-server.test=127.0.0.1:4170'
+			},
+			steps: []
 		});
 		expect(refused.record.failure!.code).to.equal('private-address');
 	});

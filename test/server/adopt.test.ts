@@ -8,10 +8,10 @@ import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import { noFigures } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { openDatabase, type Db } from '../../src/lib/server/db/connection';
-import { findRecord, loadsOfTrial } from '../../src/lib/server/db/loads';
-import { findTrial } from '../../src/lib/server/db/trials';
-import { judgementOf } from '../../src/lib/server/queue/answer';
-import { findRejudged } from '../../src/lib/server/queue/rejudged';
+import { findRecord, loadsOfTrial } from '../../src/lib/server/loads/loads';
+import { findTrial } from '../../src/lib/server/trials/queries';
+import { judgementOf } from '../../src/lib/server/trials/judgement';
+import { findRejudged } from '../../src/lib/server/trials/rejudged';
 import { recordOf } from '../support/records';
 
 const FIGURES = { ...noFigures(), lcp: 2400, tbt: 300, cls: 0.05, fcp: 1500, ttfb: 600, si: 2000, wire: 100_000 };

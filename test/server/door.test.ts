@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import Database from 'better-sqlite3';
 import { allowedHosts, isOpenToOthers, refusal } from '../../scripts/door.mjs';
-import { ownPath } from '../../src/lib/server/access/ownPath';
+import { ownPath } from '../../src/lib/server/http/ownPath';
 import { startApp, type TestApp } from '../support/app';
 import { freePort, until } from '../support/world';
 

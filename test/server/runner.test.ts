@@ -13,15 +13,15 @@ import { failure } from '../../src/lab/failure';
 import type { Lab } from '../../src/lab/lab';
 import { changeMeter } from '../../src/lib/server/db/changes';
 import { openDatabase, type Db } from '../../src/lib/server/db/connection';
-import { leaseJob, renewJob } from '../../src/lib/server/db/jobs';
-import { isStuck, readLabState, writeLabState } from '../../src/lib/server/db/labState';
-import { loadsOfTrial } from '../../src/lib/server/db/loads';
-import { findSingle } from '../../src/lib/server/db/singles';
-import { createTrial, startTrial } from '../../src/lib/server/queue/trials';
-import { askForLoad } from '../../src/lib/server/queue/singles';
-import { takeLabLock } from '../../src/lib/server/runner/lock';
-import { startRunner } from '../../src/lib/server/runner/run';
-import { labNow, snapshot } from '../../src/lib/server/status';
+import { leaseJob, renewJob } from '../../src/lib/server/work/jobs';
+import { isStuck, readLabState, writeLabState } from '../../src/lib/server/labs/labs';
+import { loadsOfTrial } from '../../src/lib/server/loads/loads';
+import { findSingle } from '../../src/lib/server/loads/requested';
+import { createTrial, startTrial } from '../../src/lib/server/trials/commands';
+import { askForLoad } from '../../src/lib/server/loads/commands';
+import { takeLabLock } from '../../src/lib/server/work/lock';
+import { startRunner } from '../../src/lib/server/work/loop';
+import { labNow, snapshot } from '../../src/lib/server/labs/view';
 import { recordOf } from '../support/records';
 import { until } from '../support/world';
 
@@ -97,7 +97,7 @@ describe('runner', function () {
 	});
 
 	it('is kept out by the lock of another process, which the system takes back when that is killed', async () => {
-		const code = `import('./src/lib/server/runner/lock.ts').then(({ takeLabLock }) => { console.log(takeLabLock(${JSON.stringify(folder)}) ? 'held' : 'no'); setInterval(() => 0, 1000); })`;
+		const code = `import('./src/lib/server/work/lock.ts').then(({ takeLabLock }) => { console.log(takeLabLock(${JSON.stringify(folder)}) ? 'held' : 'no'); setInterval(() => 0, 1000); })`;
 		const child = spawn(process.execPath, ['--import', 'tsx', '-e', code], { stdio: ['ignore', 'pipe', 'inherit'] });
 		await new Promise<void>((held) => child.stdout.on('data', (words: Buffer) => words.includes('held') && held()));
 		expect(takeLabLock(folder)).to.equal(null);

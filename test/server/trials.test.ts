@@ -8,30 +8,41 @@ import * as v from 'valibot';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import type { Figures } from '$core/metrics/catalogue';
 import { NewTrialInput } from '$core/trial/input';
-import { keepConditions, listConditions, dropConditions } from '../../src/lib/server/db/conditions';
+import { keepConditions, listConditions, dropConditions } from '../../src/lib/server/conditions/saved';
 import { openDatabase, type Db } from '../../src/lib/server/db/connection';
-import { findEvidencePicture, keepSettling, markersOf, settlingsOf } from '../../src/lib/server/db/evidence';
-import { finishJob, leaseJob, openJobs, retryJob, type Job } from '../../src/lib/server/db/jobs';
-import { insertLoad, loadsOfTrial } from '../../src/lib/server/db/loads';
-import { finishSingle, findSingle, leaseSingle, listSingles, releaseSingles } from '../../src/lib/server/db/singles';
-import { findTrial } from '../../src/lib/server/db/trials';
-import { judgementForPage, judgementOf, trialAnswer, trialWithoutJudgement } from '../../src/lib/server/queue/answer';
-import { evidenceOf, trialWithoutEvidence, workOutEvidence } from '../../src/lib/server/queue/evidence';
-import { repeatTrial } from '../../src/lib/server/queue/repeat';
-import { askForLoad, importHar, nudgeArm } from '../../src/lib/server/queue/singles';
+import { findEvidencePicture, keepSettling, markersOf, settlingsOf } from '../../src/lib/server/trials/notes';
+import { finishJob, leaseJob, openJobs, retryJob, type Job } from '../../src/lib/server/work/jobs';
+import { insertLoad, loadsOfTrial } from '../../src/lib/server/loads/loads';
+import {
+	finishSingle,
+	findSingle,
+	leaseSingle,
+	listSingles,
+	releaseSingles
+} from '../../src/lib/server/loads/requested';
+import { findTrial } from '../../src/lib/server/trials/queries';
+import {
+	judgementForPage,
+	judgementOf,
+	trialAnswer,
+	trialWithoutJudgement
+} from '../../src/lib/server/trials/judgement';
+import { evidenceOf, trialWithoutEvidence, workOutEvidence } from '../../src/lib/server/trials/evidence';
+import { repeatTrial } from '../../src/lib/server/trials/repeat';
+import { askForLoad, importHar, nudgeArm } from '../../src/lib/server/loads/commands';
 import {
 	addRounds,
 	createTrial,
 	leaveOut,
-	NotPossible,
 	noteChange,
 	pauseTrial,
 	resumeTrial,
 	settleTrial,
 	startTrial,
 	stopTrial
-} from '../../src/lib/server/queue/trials';
-import { haltForSpace, isFull } from '../../src/lib/server/runner/space';
+} from '../../src/lib/server/trials/commands';
+import { NotPossible } from '../../src/lib/server/http/refusal';
+import { haltForSpace, isFull } from '../../src/lib/server/work/diskSpace';
 import { recordOf, requestOf } from '../support/records';
 
 const input = (extra: Partial<v.InferInput<typeof NewTrialInput>> = {}): NewTrialInput =>

@@ -20,12 +20,12 @@ export interface AppOptions {
 	demo?: boolean;
 	environment?: NodeJS.ProcessEnv;
 	/** Puts something into the data folder before the first start. */
-	prepare?: (folder: string) => void;
+	prepare?: (folder: string) => void | Promise<void>;
 }
 
 export async function startApp({ demo = false, environment = {}, prepare }: AppOptions = {}): Promise<TestApp> {
 	const folder = mkdtempSync(join(tmpdir(), 'zafra-test-'));
-	prepare?.(folder);
+	await prepare?.(folder);
 	const web = await startDemoWeb();
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;

@@ -16,6 +16,8 @@ export interface TrialArm {
 	reference: boolean;
 	/** Sweeps: the page that this arm is a version of, as printed. */
 	page?: string | null;
+	/** The page of a site that it loads, where it is one that Zafra knows. */
+	pageId?: number | null;
 	/** What the page runs on in this arm. */
 	setup?: Setup | null;
 }

@@ -160,14 +160,12 @@
 	}
 
 	function fontFacts() {
-		return [...document.fonts]
-			.slice(0, 60)
-			.map(({ family, weight, status, display }) => ({
-				family: family.replace(/^["']|["']$/g, ''),
-				weight,
-				status,
-				display
-			}));
+		return [...document.fonts].slice(0, 60).map(({ family, weight, status, display }) => ({
+			family: family.replace(/^["']|["']$/g, ''),
+			weight,
+			status,
+			display
+		}));
 	}
 
 	/** The outermost boxes that take up room and hold neither text nor anything that paints. */

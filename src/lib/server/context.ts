@@ -1,5 +1,5 @@
 /** The one database and the settings of this web process. */
-import { importDemo } from './demo';
+import { importDemo } from './demo/demo';
 import { openDatabase, WEB_WAITS_MS, type Db } from './db/connection';
 import { readSettings, type Settings } from './settings';
 

@@ -1,8 +1,8 @@
 import { redirect } from '@sveltejs/kit';
-import { errorAnswer } from '$lib/server/access/api';
-import { readForm, textOf } from '$lib/server/access/form';
-import { ownPath } from '$lib/server/access/ownPath';
-import { NotPossible } from '$lib/server/queue/trials';
+import { errorAnswer } from '$lib/server/http/api';
+import { readForm, textOf } from '$lib/server/http/form';
+import { ownPath } from '$lib/server/http/ownPath';
+import { NotPossible } from '$lib/server/http/refusal';
 
 /** Choose the client whose things the lists show; works without scripts too. */
 export const POST = async ({ request, cookies }) => {

@@ -2,14 +2,15 @@ import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { describeConditions } from '$core/load/conditions';
 import { parseSteps, type Step } from '$core/load/steps';
-import { issuesOf, type Issue } from '$lib/server/access/api';
-import { formAction, textOf } from '$lib/server/access/form';
+import { issuesOf, type Issue } from '$lib/server/http/api';
+import { formAction, textOf } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
-import { listConditions } from '$lib/server/db/conditions';
-import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/db/loads';
-import { dropSingle, findSingle, listSingles } from '$lib/server/db/singles';
-import { askForLoad, SingleInput } from '$lib/server/queue/singles';
-import { NotPossible } from '$lib/server/queue/trials';
+import { listConditions } from '$lib/server/conditions/saved';
+import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/loads/loads';
+import { findRequest, openRequests } from '$lib/server/loads/requested';
+import { deleteQueuedJob } from '$lib/server/work/jobs';
+import { requestLoad, LoadRequest } from '$lib/server/loads/commands';
+import { NotPossible } from '$lib/server/http/refusal';
 import { heavily } from '$lib/server/work/heavy';
 
 /** Rows of a page of the list. */
@@ -18,7 +19,7 @@ const ROWS = 25;
 export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
 	const db = getDb();
-	const awaited = findSingle(db, Number(url.searchParams.get('waiting')) || 0);
+	const awaited = findRequest(db, Number(url.searchParams.get('waiting')) || 0);
 	if (awaited?.loadId) redirect(303, `/loads/${awaited.loadId}${awaited.conditions.input === 'nudge' ? '#held' : ''}`);
 	const total = countLoneLoads(db, clientId);
 	const pages = Math.max(1, Math.ceil(total / ROWS));
@@ -27,7 +28,7 @@ export const load = async ({ parent, url }) => {
 		where: 'Loads',
 		clientId,
 		conditions: listConditions(db).map((one) => ({ id: one.id, name: one.name, detail: describeConditions(one) })),
-		waiting: listSingles(db, { open: true }).map(({ id, url: address, conditions, status }) => ({
+		waiting: openRequests(db).map(({ id, url: address, conditions, status }) => ({
 			id,
 			url: address,
 			conditions: conditions.name,
@@ -79,11 +80,11 @@ export const actions = {
 		} catch (error) {
 			return refuse(422, [{ path: 'steps', message: (error as Error).message }]);
 		}
-		const result = v.safeParse(SingleInput, { ...values, steps, clientId: clientOf(form) });
+		const result = v.safeParse(LoadRequest, { ...values, steps, clientId: clientOf(form) });
 		if (!result.success) return refuse(422, issuesOf(result.issues));
 		let id: number;
 		try {
-			id = askForLoad(getDb(), result.output);
+			id = requestLoad(getDb(), result.output);
 		} catch (error) {
 			if (error instanceof NotPossible)
 				return refuse(error.status, [{ path: error.path ?? '', message: error.message }]);
@@ -97,7 +98,7 @@ export const actions = {
 		redirect(303, `/loads/${await heavily('importHar', await file.text(), clientOf(form))}`);
 	}),
 	drop: formAction((form) => {
-		if (!dropSingle(getDb(), Number(textOf(form, 'id'))))
+		if (!deleteQueuedJob(getDb(), Number(textOf(form, 'id'))))
 			return fail(409, problem('', 'That load has begun already and will end by itself.'));
 		return { issues: [] as Issue[] };
 	}),

@@ -1,30 +1,21 @@
-import { getDb } from '$lib/server/context';
-import { listTrials } from '$lib/server/db/trials';
-import { headlinesOf } from '$lib/server/queue/headlines';
 import { TEMPLATES } from '$core/trial/templates';
+import { getDb } from '$lib/server/context';
+import { trialListView } from '$lib/server/trials/listView';
 
 export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
-	const db = getDb();
+	const asked = (name: string) => url.searchParams.get(name) ?? '';
+	const filter = {
+		words: asked('q'),
+		status: asked('state'),
+		kind: asked('kind'),
+		tone: asked('verdict'),
+		host: asked('site')
+	};
 	return {
 		where: 'Trials',
-		query: url.searchParams.get('q') ?? '',
-		state: url.searchParams.get('state') ?? '',
-		kind: url.searchParams.get('kind') ?? '',
-		verdict: url.searchParams.get('verdict') ?? '',
-		site: url.searchParams.get('site') ?? '',
+		filter,
 		templates: TEMPLATES.map(({ id, name }) => ({ id, name })),
-		trials: listTrials(db, clientId).map((trial) => ({
-			id: trial.id,
-			question: trial.question,
-			client: trial.clientName ?? '',
-			sites: [...new Set(trial.design.arms.map((arm) => new URL(arm.url).host))],
-			kind: trial.design.kind,
-			status: trial.status,
-			done: trial.progress.done,
-			total: trial.progress.total,
-			when: trial.startedAt ?? trial.createdAt,
-			headlines: trial.status === 'done' ? headlinesOf(db, trial) : []
-		}))
+		...trialListView(getDb(), { clientId, ...filter }, Number(asked('page')))
 	};
 };

@@ -1,22 +1,13 @@
 <script lang="ts">
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import { Button, DataTable } from 'carbon-components-svelte';
-	import { replaceState, invalidateAll } from '$app/navigation';
-	import { page } from '$app/state';
+	import { Button, DataTable, Pagination } from 'carbon-components-svelte';
+	import { goto, invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
 	import { live } from '$lib/live.svelte';
 
 	let { data } = $props();
 	// svelte-ignore state_referenced_locally
-	let query = $state(data.query);
-	// svelte-ignore state_referenced_locally
-	let wanted = $state(data.state);
-	// svelte-ignore state_referenced_locally
-	let kind = $state(data.kind);
-	// svelte-ignore state_referenced_locally
-	let verdict = $state(data.verdict);
-	// svelte-ignore state_referenced_locally
-	let site = $state(data.site);
+	let { words, status, kind, tone, host } = $state({ ...data.filter });
 
 	const STATES: Record<string, string> = {
 		draft: 'Draft',
@@ -42,7 +33,6 @@
 		undecided: 'Undecided',
 		none: 'No verdict'
 	};
-	const sites = $derived([...new Set(data.trials.flatMap((trial) => trial.sites))].sort());
 	const HEADERS = [
 		{ key: 'question', value: 'Question' },
 		{ key: 'client', value: 'Client' },
@@ -51,33 +41,28 @@
 		{ key: 'when', value: 'Started' }
 	] as const;
 
-	const rows = $derived(
-		data.trials.filter((trial) => {
-			const words =
-				`${trial.question} ${trial.client} ${trial.headlines.map((one) => one.text).join(' ')}`.toLowerCase();
-			return (
-				(!wanted || trial.status === wanted) &&
-				(!kind || trial.kind === kind) &&
-				(!site || trial.sites.includes(site)) &&
-				(!verdict || trial.headlines.some((one) => one.tone === verdict)) &&
-				words.includes(query.trim().toLowerCase())
-			);
-		})
-	);
-
 	/** The filters live in the URL, so that a filtered list can be linked. */
-	function keepInUrl() {
-		const url = new URL(page.url);
-		for (const [name, value] of [
-			['q', query.trim()],
-			['state', wanted],
-			['kind', kind],
-			['verdict', verdict],
-			['site', site]
-		] as const)
-			if (value) url.searchParams.set(name, value);
-			else url.searchParams.delete(name);
-		replaceState(url, page.state);
+	function show(page = 1) {
+		const values = {
+			q: words.trim(),
+			state: status,
+			kind,
+			verdict: tone,
+			site: host,
+			page: page > 1 ? String(page) : ''
+		};
+		const query = new URLSearchParams(Object.entries(values).filter(([, value]) => value !== ''));
+		void goto(`?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
+	}
+	const TYPING_MS = 250;
+	let typing: ReturnType<typeof setTimeout> | undefined;
+	function showSoon() {
+		clearTimeout(typing);
+		typing = setTimeout(show, TYPING_MS);
+	}
+	function showAll() {
+		words = status = kind = tone = host = '';
+		show();
 	}
 
 	const states = $derived(live.snapshot?.trials.map((trial) => `${trial.id}${trial.status}`).join());
@@ -86,7 +71,7 @@
 		if (known !== undefined && known !== states) void invalidateAll();
 		known = states;
 	});
-	const progress = (id: number, row: (typeof rows)[number]) => live.progressOf(id) ?? row;
+	const progress = (id: number, row: (typeof data.trials)[number]) => live.progressOf(id) ?? row;
 </script>
 
 <svelte:head><title>Trials – Zafra</title></svelte:head>
@@ -101,7 +86,7 @@
 		>{/each}
 </p>
 
-{#if data.trials.length === 0}
+{#if data.all === 0}
 	<section class="panel empty">
 		<h2>No trials here yet</h2>
 		<p>
@@ -113,43 +98,43 @@
 		<label
 			>Search <input
 				type="search"
-				bind:value={query}
-				oninput={keepInUrl}
+				bind:value={words}
+				oninput={showSoon}
 				data-key="/"
-				placeholder="Words of the question or the answer"
+				placeholder="Question, client or address"
 			/></label
 		>
 		<label>
 			State
-			<select bind:value={wanted} onchange={keepInUrl}>
+			<select bind:value={status} onchange={() => show()}>
 				<option value="">All</option>
 				{#each Object.entries(STATES) as [value, name] (value)}<option {value}>{name}</option>{/each}
 			</select>
 		</label>
 		<label
-			>Kind <select bind:value={kind} onchange={keepInUrl}
+			>Kind <select bind:value={kind} onchange={() => show()}
 				><option value="">All</option>{#each Object.entries(KINDS) as [value, name] (value)}<option {value}
 						>{name}</option
 					>{/each}</select
 			></label
 		>
 		<label
-			>Answer <select bind:value={verdict} onchange={keepInUrl}
+			>Answer <select bind:value={tone} onchange={() => show()}
 				><option value="">All</option>{#each Object.entries(VERDICTS) as [value, name] (value)}<option {value}
 						>{name}</option
 					>{/each}</select
 			></label
 		>
 		<label
-			>Site <select bind:value={site} onchange={keepInUrl}
-				><option value="">All</option>{#each sites as one (one)}<option value={one}>{one}</option>{/each}</select
+			>Site <select bind:value={host} onchange={() => show()}
+				><option value="">All</option>{#each data.hosts as one (one)}<option value={one}>{one}</option>{/each}</select
 			></label
 		>
-		<span class="muted figures">{rows.length} of {data.trials.length}</span>
+		<span class="muted figures">{data.total} of {data.all}</span>
 	</div>
 	<div class="list">
 		<Scroller label="Table of trials">
-			<DataTable sortable headers={HEADERS} {rows} size="medium">
+			<DataTable sortable headers={HEADERS} rows={data.trials} size="medium">
 				<svelte:fragment slot="cell" let:row let:cell>
 					{#if cell.key === 'question'}
 						<a href="/trials/{row.id}" data-row-link>{row.question}</a>
@@ -171,14 +156,18 @@
 				</svelte:fragment>
 			</DataTable>
 		</Scroller>
-		{#if rows.length === 0}<p class="none">
-				No trial fits. <button
-					onclick={() => {
-						query = wanted = kind = verdict = site = '';
-						keepInUrl();
-					}}>Show all</button
-				>
-			</p>{/if}
+		{#if data.pages > 1}
+			<Pagination
+				totalItems={data.total}
+				pageSize={25}
+				pageSizeInputDisabled
+				page={data.page}
+				on:change={(event) => event.detail.page && event.detail.page !== data.page && show(event.detail.page)}
+			/>
+		{/if}
+		{#if data.trials.length === 0}
+			<p class="none">No trial fits. <button onclick={showAll}>Show all</button></p>
+		{/if}
 	</div>
 {/if}
 

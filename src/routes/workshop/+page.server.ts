@@ -2,10 +2,10 @@ import { fail } from '@sveltejs/kit';
 import { describeConditions } from '$core/load/conditions';
 import { METRICS } from '$core/metrics/catalogue';
 import { LAB_RECIPE } from '$core/metrics/score';
-import { formAction } from '$lib/server/access/form';
+import { formAction } from '$lib/server/http/form';
 import { getDb, getSettings } from '$lib/server/context';
-import { listClients, setCdnHosts } from '$lib/server/db/clients';
-import { listConditions } from '$lib/server/db/conditions';
+import { listClients, setCdnHosts } from '$lib/server/clients/clients';
+import { listConditions } from '$lib/server/conditions/saved';
 
 const HOST = /^[a-z0-9-]+(\.[a-z0-9-]+)+$/;
 

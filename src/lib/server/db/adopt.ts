@@ -43,7 +43,7 @@ function addLooks(db: Db): void {
 	const ended = sql<Ended>(
 		db,
 		`SELECT id, kind, rounds, options, (SELECT count(*) FROM arm WHERE trial_id = trial.id AND is_reference = 0) AS stages
-			FROM trial WHERE (status IN ('done', 'stopped') OR (status = 'waiting' AND paused = 0 AND kind = 'before-after')) AND EXISTS (SELECT 1 FROM load WHERE trial_id = trial.id AND warmup = 0)
+			FROM trial WHERE (status IN ('done', 'stopped') OR (status = 'waiting' AND kind = 'before-after')) AND EXISTS (SELECT 1 FROM load WHERE trial_id = trial.id AND warmup = 0)
 			AND (json_type(options, '$.looks') IS NULL OR json_type(options, '$.looks[0]') = 'integer'
 				OR (json_array_length(options, '$.looks') = 0 AND status = 'done'))`
 	).all();

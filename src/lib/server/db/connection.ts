@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { ROOT } from '../settings';
 import { adoptEarlierData } from './adopt';
+import { defineFunctions } from './functions';
 
 export type Db = Database.Database;
 
@@ -17,6 +18,7 @@ export const WEB_WAITS_MS = 1000;
 export function openDatabase(folder: string, waitMs = LAB_WAITS_MS): Db {
 	const db = openFile(folder);
 	db.pragma('synchronous = NORMAL');
+	defineFunctions(db);
 	migrate(db);
 	db.pragma('foreign_keys = ON');
 	adoptEarlierData(db);

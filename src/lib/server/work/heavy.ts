@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { getSettings } from '../context';
-import { NotPossible } from '../queue/trials';
+import { NotPossible } from '../http/refusal';
 import { ROOT } from '../settings';
 import type { HeavyArgs, HeavyName, HeavyReply, HeavyResult } from './heavyCalls';
 

@@ -1,7 +1,7 @@
 /** Work that takes longer than a page may block: done in a thread of its own, which gives way to a load. */
-import { judgeTrial } from '../queue/answer';
-import { importHar } from '../queue/singles';
-import { loadView } from '../queue/loadView';
+import { judgeTrial } from '../trials/judgement';
+import { importHar } from '../loads/commands';
+import { loadView } from '../loads/view';
 
 /** Each takes the thread's own database first. */
 export const HEAVY = { importHar, loadView, judgeTrial };

@@ -2,7 +2,7 @@
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openDatabase } from '../db/connection';
-import { NotPossible } from '../queue/trials';
+import { NotPossible } from '../http/refusal';
 import { HEAVY, type HeavyCall, type HeavyReply } from './heavyCalls';
 
 /** On Linux a priority belongs to the thread: the pages that web serves keep theirs. */

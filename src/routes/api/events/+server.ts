@@ -1,5 +1,5 @@
 import { getDb } from '$lib/server/context';
-import { eventStream } from '$lib/server/events';
+import { eventStream } from '$lib/server/http/events';
 
 export const GET = ({ request }) =>
 	new Response(eventStream(getDb(), request.signal), {

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { getDb, getSettings } from '$lib/server/context';
-import { labNow } from '$lib/server/status';
+import { labNow } from '$lib/server/labs/view';
 
 export const GET = () => {
 	const lab = labNow(getDb());

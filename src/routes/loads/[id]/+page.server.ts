@@ -1,11 +1,11 @@
 import { error, redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
-import { idFrom } from '$lib/server/access/api';
-import { formAction } from '$lib/server/access/form';
+import { idFrom } from '$lib/server/http/api';
+import { formAction } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
-import { isLargeRecord } from '$lib/server/db/loads';
-import { loadView } from '$lib/server/queue/loadView';
-import { nudgeAgain } from '$lib/server/queue/singles';
+import { isLargeRecord } from '$lib/server/loads/loads';
+import { loadView } from '$lib/server/loads/view';
+import { requestNudge } from '$lib/server/loads/commands';
 import { heavily } from '$lib/server/work/heavy';
 
 export const load = async ({ params }) => {
@@ -17,6 +17,6 @@ export const load = async ({ params }) => {
 
 export const actions = {
 	nudge: formAction((_, { params }: RequestEvent) =>
-		redirect(303, `/loads?waiting=${nudgeAgain(getDb(), idFrom(params.id, 'load'))}`)
+		redirect(303, `/loads?waiting=${requestNudge(getDb(), idFrom(params.id, 'load'))}`)
 	)
 };

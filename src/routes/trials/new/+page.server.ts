@@ -3,17 +3,15 @@ import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/input';
 import { DEFAULT_PRIMARY, METRICS } from '$core/metrics/catalogue';
 import { describeConditions, type Conditions } from '$core/load/conditions';
-import { noiseFloorOf } from '$core/trial/noise';
 import { parseSteps, type Step } from '$core/load/steps';
 import { TEMPLATES } from '$core/trial/templates';
-import { issuesOf } from '$lib/server/access/api';
-import { formAction, jsonOf } from '$lib/server/access/form';
+import { issuesOf } from '$lib/server/http/api';
+import { formAction, jsonOf } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
-import { listConditions } from '$lib/server/db/conditions';
-import { loadsOfTrial } from '$lib/server/db/loads';
-import { samePageTrials } from '$lib/server/db/trials';
-import { judgementOf } from '$lib/server/queue/answer';
-import { createTrial, NotPossible, startTrial } from '$lib/server/queue/trials';
+import { listConditions } from '$lib/server/conditions/saved';
+import { noiseFloor } from '$lib/server/trials/noiseFloors';
+import { createTrial, startTrial } from '$lib/server/trials/commands';
+import { NotPossible } from '$lib/server/http/refusal';
 
 export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
@@ -36,15 +34,8 @@ export const load = async ({ parent, url }) => {
 
 /** Spread of the paired LCP differences in the newest same-page trial under conditions that measure alike. */
 function noiseOf(conditions: Conditions): { trial: number; spread: number } | null {
-	const db = getDb();
-	for (const trial of samePageTrials(db)) {
-		const floor = noiseFloorOf(
-			{ design: trial.design, judgement: judgementOf(db, trial), loads: loadsOfTrial(db, trial.id) },
-			conditions
-		);
-		if (floor?.shares.lcp) return { trial: trial.id, spread: floor.shares.lcp };
-	}
-	return null;
+	const floor = noiseFloor(getDb(), conditions);
+	return floor?.shares.lcp ? { trial: floor.trial, spread: floor.shares.lcp } : null;
 }
 
 function valuesOf(form: FormData) {

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { answering, readText } from '$lib/server/access/api';
+import { answering, readText } from '$lib/server/http/api';
 import { heavily } from '$lib/server/work/heavy';
 
 const MOST_HAR_BYTES = 60_000_000;

@@ -1,13 +1,15 @@
 import { json } from '@sveltejs/kit';
-import { answering, idFrom } from '$lib/server/access/api';
+import { answering, idFrom } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
-import { findTrial } from '$lib/server/db/trials';
-import { trialAnswer } from '$lib/server/queue/answer';
-import { NotPossible } from '$lib/server/queue/trials';
+import { trialAnswer } from '$lib/server/trials/answer';
+import { deleteTrial, existingTrial } from '$lib/server/trials/commands';
 
 export const GET = ({ params }) =>
-	answering(async () => {
-		const trial = findTrial(getDb(), idFrom(params.id, 'trial'));
-		if (!trial) throw new NotPossible(404, `There is no trial ${params.id}.`);
-		return json(await trialAnswer(getDb(), trial));
+	answering(async () => json(await trialAnswer(getDb(), existingTrial(getDb(), idFrom(params.id, 'trial')))));
+
+/** With all its loads. */
+export const DELETE = ({ params }) =>
+	answering(() => {
+		deleteTrial(getDb(), idFrom(params.id, 'trial'));
+		return new Response(null, { status: 204 });
 	});

@@ -10,10 +10,10 @@ import {
 import { parseConditions } from '$core/load/conditionsInput';
 import { PLACES } from '$core/load/places';
 import { parseHostMap } from '../../../../lab/shaper/hostMap';
-import { issuesOf } from '$lib/server/access/api';
-import { formAction } from '$lib/server/access/form';
+import { issuesOf } from '$lib/server/http/api';
+import { formAction } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
-import { dropConditions, findConditions, keepConditions, listConditions } from '$lib/server/db/conditions';
+import { deleteConditions, findConditions, saveConditions, listConditions } from '$lib/server/conditions/saved';
 
 export const load = ({ params, url }) => {
 	const db = getDb();
@@ -166,14 +166,14 @@ export const actions = {
 			return refuse(422, 'hostMap', (problem as Error).message);
 		}
 		try {
-			keepConditions(getDb(), withStoredSecrets(result.output, stored));
+			saveConditions(getDb(), withStoredSecrets(result.output, stored));
 		} catch (problem) {
 			return refuse(422, 'headers', (problem as Error).message);
 		}
 		redirect(303, '/workshop');
 	}),
 	drop: ({ params }) => {
-		dropConditions(getDb(), params.id);
+		deleteConditions(getDb(), params.id);
 		redirect(303, '/workshop');
 	}
 };

@@ -1,14 +1,14 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { answering, idFrom, readJson } from '$lib/server/access/api';
+import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
-import { leaveOut } from '$lib/server/queue/trials';
+import { excludeLoad } from '$lib/server/loads/commands';
 
 const Reason = v.object({ reason: v.string('Say why this load is left out: the reason stays with it.') });
 
 export const POST = ({ params, request }) =>
 	answering(async () => {
 		const id = idFrom(params.id, 'load');
-		leaveOut(getDb(), id, (await readJson(request, Reason)).reason);
+		excludeLoad(getDb(), id, (await readJson(request, Reason)).reason);
 		return json({ id });
 	});

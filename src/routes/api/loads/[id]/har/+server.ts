@@ -1,6 +1,6 @@
 import { harOf } from '$core/formats/har';
-import { answering } from '$lib/server/access/api';
-import { loadFrom } from '$lib/server/access/loads';
+import { answering } from '$lib/server/http/api';
+import { loadFrom } from '$lib/server/http/loadAnswer';
 import { getDb, getSettings } from '$lib/server/context';
 
 export const GET = ({ params }) =>

@@ -1,6 +1,6 @@
-import { answering, idFrom } from '$lib/server/access/api';
-import { pictureAnswer } from '$lib/server/access/loads';
+import { answering, idFrom } from '$lib/server/http/api';
+import { pictureAnswer } from '$lib/server/http/loadAnswer';
 import { getDb } from '$lib/server/context';
-import { findPicture } from '$lib/server/db/loads';
+import { findPicture } from '$lib/server/loads/loads';
 
 export const GET = ({ params }) => answering(() => pictureAnswer(findPicture(getDb(), idFrom(params.id, 'load'))));

@@ -1,11 +1,11 @@
 import { json } from '@sveltejs/kit';
-import { answering, idFrom } from '$lib/server/access/api';
+import { answering, idFrom } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
-import { leaveOut } from '$lib/server/queue/trials';
+import { excludeLoad } from '$lib/server/loads/commands';
 
 export const POST = ({ params }) =>
 	answering(() => {
 		const id = idFrom(params.id, 'load');
-		leaveOut(getDb(), id, null);
+		excludeLoad(getDb(), id, null);
 		return json({ id });
 	});

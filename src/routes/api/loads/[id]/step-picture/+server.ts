@@ -1,6 +1,6 @@
-import { answering, idFrom } from '$lib/server/access/api';
-import { pictureAnswer } from '$lib/server/access/loads';
+import { answering, idFrom } from '$lib/server/http/api';
+import { pictureAnswer } from '$lib/server/http/loadAnswer';
 import { getDb } from '$lib/server/context';
-import { findStepPicture } from '$lib/server/db/loads';
+import { findStepPicture } from '$lib/server/loads/loads';
 
 export const GET = ({ params }) => answering(() => pictureAnswer(findStepPicture(getDb(), idFrom(params.id, 'load'))));

@@ -1,9 +1,9 @@
 import { loadsCsv } from '$core/formats/csv';
-import { answering, idFrom } from '$lib/server/access/api';
+import { answering, idFrom } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
-import { loadsOfTrial } from '$lib/server/db/loads';
-import { findTrial } from '$lib/server/db/trials';
-import { NotPossible } from '$lib/server/queue/trials';
+import { loadsOfTrial } from '$lib/server/loads/loads';
+import { findTrial } from '$lib/server/trials/queries';
+import { NotPossible } from '$lib/server/http/refusal';
 
 export const GET = ({ params }) =>
 	answering(() => {

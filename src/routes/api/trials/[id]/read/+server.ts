@@ -1,5 +1,5 @@
-import { trialAction } from '$lib/server/access/trials';
-import { markTrialRead } from '$lib/server/db/trials';
+import { trialAction } from '$lib/server/http/trialAction';
+import { markTrialRead } from '$lib/server/trials/queries';
 
 /** The analyst has seen the answer. */
 export const POST = trialAction(markTrialRead);

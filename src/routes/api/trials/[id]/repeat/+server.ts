@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
-import { answering, idFrom } from '$lib/server/access/api';
+import { answering, idFrom } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
-import { repeatTrial } from '$lib/server/queue/repeat';
+import { repeatTrial } from '$lib/server/trials/repeat';
 
 /** The same design as a new draft, with a new seed. */
 export const POST = ({ params }) =>

@@ -1,4 +1,4 @@
-import { trialAction } from '$lib/server/access/trials';
-import { resumeTrial } from '$lib/server/queue/trials';
+import { trialAction } from '$lib/server/http/trialAction';
+import { resumeTrial } from '$lib/server/trials/commands';
 
 export const POST = trialAction(resumeTrial);

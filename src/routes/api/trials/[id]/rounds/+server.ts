@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { answering, idFrom, readJson } from '$lib/server/access/api';
+import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
-import { addRounds } from '$lib/server/queue/trials';
+import { addRounds } from '$lib/server/trials/commands';
 
 const RoundsInput = v.object({
 	rounds: v.pipe(v.number('Say how many rounds to add.'), v.integer('Rounds are a whole number.'))

@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { answering, idFrom, readJson } from '$lib/server/access/api';
+import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
-import { startTrial } from '$lib/server/queue/trials';
+import { startTrial } from '$lib/server/trials/commands';
 
 const StartInput = v.object({
 	stage: v.optional(v.pipe(v.number('The stage is a number from 0.'), v.integer(), v.minValue(0)))

@@ -1,8 +1,8 @@
 import sharp from 'sharp';
-import { answering, idFrom } from '$lib/server/access/api';
-import { pictureAnswer } from '$lib/server/access/loads';
+import { answering, idFrom } from '$lib/server/http/api';
+import { pictureAnswer } from '$lib/server/http/loadAnswer';
 import { getDb } from '$lib/server/context';
-import { findFrame } from '$lib/server/db/loads';
+import { findFrame } from '$lib/server/loads/loads';
 
 /** Frames are numbered from 1; `?format=png` for tools that do not read WebP. */
 export const GET = ({ params, url }) =>

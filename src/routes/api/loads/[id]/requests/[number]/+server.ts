@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
-import { answering, idFrom } from '$lib/server/access/api';
-import { loadFrom } from '$lib/server/access/loads';
+import { answering, idFrom } from '$lib/server/http/api';
+import { loadFrom } from '$lib/server/http/loadAnswer';
 import { getDb } from '$lib/server/context';
-import { NotPossible } from '$lib/server/queue/trials';
+import { NotPossible } from '$lib/server/http/refusal';
 
 /** One request with all its headers; numbered from 1 in the load's own order. */
 export const GET = ({ params }) =>

@@ -1,10 +1,10 @@
-import { answering, idFrom } from '$lib/server/access/api';
-import { pictureAnswer } from '$lib/server/access/loads';
+import { answering, idFrom } from '$lib/server/http/api';
+import { pictureAnswer } from '$lib/server/http/loadAnswer';
 import { getDb } from '$lib/server/context';
-import { findEvidencePicture } from '$lib/server/db/evidence';
+import { findDifferencePicture } from '$lib/server/trials/evidence';
 
 /** A difference picture; it changes with the loads. */
 export const GET = ({ params }) =>
 	answering(() =>
-		pictureAnswer(findEvidencePicture(getDb(), idFrom(params.id, 'trial'), params.name), 'image/webp', false)
+		pictureAnswer(findDifferencePicture(getDb(), idFrom(params.id, 'trial'), params.name), 'image/webp', false)
 	);

@@ -1,0 +1,167 @@
+/** The demonstration data: clients of the scenario, and trials that the real lab recorded from the simulated web. */
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { brotliCompressSync, brotliDecompressSync, constants } from 'node:zlib';
+import { completeRecord } from '$core/load/emptyRecord';
+import type { LoadRecord, MeasuredLoad } from '$core/load/record';
+import { planLoads } from '$core/trial/plan';
+import type { TrialArm, TrialDesign } from '$core/trial/types';
+import { adoptEarlierData } from '../db/adopt';
+import { findClientByName, insertClient, listClients } from '../clients/clients';
+import { readFact, writeFact } from '../db/facts';
+import type { Db } from '../db/connection';
+import { saveSettling, settlingsOf, type SettlingRow } from '../trials/notes';
+import { findSettleJob, finishPlaces, insertPlan } from '../trials/places';
+import { findPicture, findRecord, framesOfLoad, insertLoad, loadsOfTrial } from '../loads/loads';
+import { conditionsOfTrial, findTrial, insertTrial, setTrialStatus, setTrialTimes } from '../trials/queries';
+import { judgementOf } from '../trials/judgement';
+import { ROOT } from '../settings';
+
+const FOLDER = join(ROOT, 'demo/trials');
+const FACT = 'demonstration';
+
+/** The scenario's clients and hosts. */
+const CLIENTS = [
+	{
+		name: 'Skerry Line',
+		note: 'Island ferries: timetables and bookings',
+		sites: [
+			{ host: 'skerry-line.test', name: 'Skerry Line', role: 'own' },
+			{ host: 'with-chat.skerry-line.test', name: 'Skerry Line with the chat', role: 'bench' },
+			{ host: 'northsound-crossings.test', name: 'Northsound Crossings', role: 'competitor' },
+			{ host: 'puffin-ferries.test', name: 'Puffin Ferries', role: 'competitor' }
+		]
+	},
+	{
+		name: 'Pellow’s Seed House',
+		note: 'A shop for heirloom vegetable seed',
+		sites: [{ host: 'pellows-seed-house.test', name: 'Pellow’s Seed House', role: 'own' }]
+	},
+	{
+		name: 'Orrery Hall',
+		note: 'A museum of clocks',
+		sites: [{ host: 'orrery-hall.test', name: 'Orrery Hall', role: 'own' }]
+	}
+] as const;
+
+/** A recorded trial: the first line of its file; each further line is a load. */
+interface RecordedTrial {
+	clientName: string | null;
+	question: string;
+	createdAt: string;
+	design: TrialDesign;
+	/** What waiting for stable pages saw; arms by their id in the design. */
+	settlings?: SettlingRow<unknown>[];
+}
+
+interface RecordedLoad {
+	arm: number;
+	conditionId: string;
+	stage: number;
+	round: number;
+	warmup: boolean;
+	record: LoadRecord;
+	/** Base64. */
+	frames: string[];
+	picture: string | null;
+}
+
+export function insertScenario(db: Db): void {
+	if (listClients(db).length > 0) return;
+	for (const { name, note, sites } of CLIENTS) insertClient(db, name, note, sites);
+}
+
+/** Load the demonstration once into a data folder that has none. */
+export function importDemo(db: Db): void {
+	if (readFact(db, FACT)) return;
+	db.transaction(() => {
+		if (readFact(db, FACT)) return;
+		insertScenario(db);
+		if (existsSync(FOLDER))
+			for (const file of readdirSync(FOLDER)
+				.filter((name) => name.endsWith('.ndjson.br'))
+				.sort())
+				importTrial(db, readFileSync(join(FOLDER, file)));
+		writeFact(db, FACT, new Date().toISOString());
+	}).immediate();
+}
+
+export function importTrial(db: Db, packed: Buffer): number {
+	const [head, ...lines] = brotliDecompressSync(packed).toString('utf8').trim().split('\n');
+	const recorded = JSON.parse(head!) as RecordedTrial;
+	const clientId = recorded.clientName ? findClientByName(db, recorded.clientName) : null;
+	const id = insertTrial(db, { clientId, question: recorded.question, design: recorded.design });
+	const { design } = findTrial(db, id)!;
+	const armIds = new Map(recorded.design.arms.map((arm, i) => [arm.id, design.arms[i]!.id]));
+	const placeOf = <Place extends { armId: number }>(place: Place) => ({
+		...place,
+		trialId: id,
+		armId: armIds.get(place.armId)!
+	});
+	insertPlan(db, id, planLoads(design));
+	finishPlaces(db, id);
+	const hashes = new Map(conditionsOfTrial(db, id).map((version) => [version.id, version.hash]));
+	for (const line of lines) {
+		const { arm: armId, conditionId, stage, round, warmup, ...load } = JSON.parse(line) as RecordedLoad;
+		const place = placeOf({ armId, conditionId, stage, round, warmup });
+		const conditionsHash = hashes.get(conditionId) ?? null;
+		insertLoad(db, { jobId: null, place, conditionId, conditionsHash, clientId: null }, measuredFrom(load));
+	}
+	for (const { result, ...settling } of recorded.settlings ?? []) {
+		const place = placeOf(settling);
+		const jobId = findSettleJob(db, id, place.armId, place.conditionId, place.stage);
+		if (jobId !== null) saveSettling(db, jobId, { ...place, round: 0, warmup: true, retry: 0 }, result);
+	}
+	setTrialStatus(db, id, 'done');
+	const loads = loadsOfTrial(db, id);
+	const [first, last] = [loads[0], loads.at(-1)].map((load) => load?.startedAt ?? recorded.createdAt);
+	setTrialTimes(db, id, recorded.createdAt, first!, last!);
+	// Recorded before looks were written down.
+	adoptEarlierData(db);
+	judgementOf(db, findTrial(db, id)!);
+	return id;
+}
+
+function measuredFrom({ record, frames, picture }: Pick<RecordedLoad, 'record' | 'frames' | 'picture'>): MeasuredLoad {
+	return {
+		record: completeRecord(record),
+		frames: frames.map((frame) => Buffer.from(frame, 'base64')),
+		picture: picture === null ? null : Buffer.from(picture, 'base64'),
+		stepPicture: null
+	};
+}
+
+/** Loads of a trial are much alike: a window as large as all of them finds that. */
+export function packLines(lines: readonly string[], quality = 9): Buffer {
+	return brotliCompressSync(lines.join('\n'), {
+		params: { [constants.BROTLI_PARAM_QUALITY]: quality, [constants.BROTLI_PARAM_LGWIN]: 24 }
+	});
+}
+
+/** A finished trial with all its evidence, as it is shipped. */
+export function exportTrial(db: Db, id: number): Buffer {
+	const trial = findTrial(db, id);
+	if (!trial) throw new Error(`There is no trial ${id}.`);
+	const arms: TrialArm[] = trial.design.arms;
+	const head: RecordedTrial = {
+		clientName: trial.clientName,
+		question: trial.question,
+		createdAt: trial.createdAt,
+		design: { ...trial.design, arms },
+		settlings: settlingsOf(db, id)
+	};
+	const lines = loadsOfTrial(db, id).map((load): RecordedLoad => {
+		const { conditionId, stage, round, warmup } = load;
+		return {
+			arm: load.armId,
+			conditionId,
+			stage,
+			round,
+			warmup,
+			record: findRecord(db, load.id)!,
+			frames: framesOfLoad(db, load.id).map((frame) => frame.toString('base64')),
+			picture: findPicture(db, load.id)?.toString('base64') ?? null
+		};
+	});
+	return packLines([head, ...lines].map((line) => JSON.stringify(line)));
+}

@@ -1,0 +1,95 @@
+/** The shape of the API's answers and errors, and the door for bodies. */
+import { json } from '@sveltejs/kit';
+import * as v from 'valibot';
+import { isBusy } from '../db/connection';
+import { NotPossible } from './refusal';
+
+const MOST_BODY_BYTES = 1_000_000;
+
+export interface Issue {
+	path: string;
+	message: string;
+}
+
+class BadRequest extends Error {
+	constructor(
+		readonly status: number,
+		message: string,
+		readonly issues: Issue[] = []
+	) {
+		super(message);
+	}
+}
+
+export function issuesOf(issues: readonly v.BaseIssue<unknown>[]): Issue[] {
+	return issues.map((issue) => ({ path: v.getDotPath(issue) ?? '', message: issue.message }));
+}
+
+/** Read a body as JSON and parse it. An absent body counts as `{}` when `optional`. */
+export async function readJson<Schema extends v.GenericSchema>(
+	request: Request,
+	schema: Schema,
+	{ optional = false } = {}
+): Promise<v.InferOutput<Schema>> {
+	const text = await readText(request);
+	let value: unknown;
+	try {
+		value = text.trim() === '' && optional ? {} : JSON.parse(text);
+	} catch {
+		throw new BadRequest(400, 'The body is not JSON. Send a JSON object.');
+	}
+	const result = v.safeParse(schema, value);
+	if (!result.success)
+		throw new BadRequest(422, 'The request cannot be carried out as it stands.', issuesOf(result.issues));
+	return result.output;
+}
+
+/** A body that is too large is read to its end all the same and thrown away: only then does its sender hear why. */
+export async function readText(request: Request, mostBytes = MOST_BODY_BYTES): Promise<string> {
+	const chunks: Uint8Array[] = [];
+	let size = 0;
+	const reader = request.body?.getReader();
+	for (let part = await reader?.read(); part && !part.done; part = await reader!.read()) {
+		size += part.value.length;
+		if (size <= mostBytes) chunks.push(part.value);
+	}
+	if (size > mostBytes) throw new BadRequest(413, `The body is larger than ${mostBytes / 1_000_000} MB.`);
+	return Buffer.concat(chunks).toString('utf8');
+}
+
+/** Run an endpoint: what goes wrong in a known way becomes an error answer in words. */
+export async function answering(work: () => Response | Promise<Response>): Promise<Response> {
+	try {
+		return await work();
+	} catch (error) {
+		if (error instanceof BadRequest) return errorAnswer(error.status, error.message, error.issues);
+		if (error instanceof NotPossible)
+			return errorAnswer(error.status, error.message, error.path ? [{ path: error.path, message: error.message }] : []);
+		if ((error as { status?: number }).status === 413)
+			return errorAnswer(413, 'The body is larger than 64 MB, which is the most that Zafra takes.');
+		if (isBusy(error)) return busyAnswer();
+		throw error;
+	}
+}
+
+export const BUSY_WORDS =
+	'Zafra is busy: another program keeps its database locked. Nothing is lost; try again in a moment.';
+export const RETRY_AFTER_S = '2';
+
+/** Another process holds the database. */
+export function busyAnswer(): Response {
+	const answer = errorAnswer(503, BUSY_WORDS);
+	answer.headers.set('retry-after', RETRY_AFTER_S);
+	return answer;
+}
+
+export function errorAnswer(status: number, message: string, issues: Issue[] = []): Response {
+	return json({ error: { message, issues } }, { status });
+}
+
+/** A positive whole number from a URL. @throws NotPossible (404) for anything else */
+export function idFrom(text: string | undefined, what: string): number {
+	const id = /^[1-9]\d{0,14}$/.test(text ?? '') ? Number(text) : NaN;
+	if (Number.isNaN(id)) throw new NotPossible(404, `There is no ${what} “${text?.slice(0, 100)}”.`);
+	return id;
+}

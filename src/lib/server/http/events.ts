@@ -1,0 +1,59 @@
+/** Server-sent events: one look at the database for all open pages, only while someone listens. */
+import { changeMeter } from '../db/changes';
+import type { Db } from '../db/connection';
+import { snapshot } from '../labs/view';
+
+const LOOK_EVERY_MS = 400;
+/** A comment now and then keeps proxies from closing the line. */
+const BREATHE_EVERY_MS = 15_000;
+
+type Listener = (message: string) => void;
+
+const listeners = new Set<Listener>();
+let timer: NodeJS.Timeout | null = null;
+let last = '';
+
+/** The database is read only when it has changed, and every few seconds for what changes by itself. */
+const LOOK_ANYWAY_MS = 5000;
+let hasChanged: (() => boolean) | null = null;
+
+/** A database that is locked for a moment is asked again at the next look. */
+function look(db: Db): void {
+	try {
+		hasChanged ??= changeMeter(db, LOOK_ANYWAY_MS);
+		if (hasChanged()) tell(db);
+	} catch {
+		// Busy.
+	}
+}
+
+function tell(db: Db): void {
+	const now = JSON.stringify(snapshot(db));
+	if (now === last) return;
+	last = now;
+	for (const listener of listeners) listener(`event: progress\ndata: ${now}\n\n`);
+}
+
+export function eventStream(db: Db, signal: AbortSignal): ReadableStream<Uint8Array> {
+	const encoder = new TextEncoder();
+	let close = () => {};
+	return new ReadableStream({
+		start(controller) {
+			const send: Listener = (message) => controller.enqueue(encoder.encode(message));
+			const breath = setInterval(() => send(': still here\n\n'), BREATHE_EVERY_MS);
+			close = () => {
+				clearInterval(breath);
+				listeners.delete(send);
+				if (listeners.size === 0 && timer) {
+					clearInterval(timer);
+					timer = null;
+				}
+			};
+			signal.addEventListener('abort', close);
+			listeners.add(send);
+			timer ??= setInterval(() => look(db), LOOK_EVERY_MS);
+			send(`event: progress\ndata: ${JSON.stringify(snapshot(db))}\n\n`);
+		},
+		cancel: () => close()
+	});
+}

@@ -1,0 +1,108 @@
+/** Asking for loads, reading HAR files, storing and excluding loads. */
+import * as v from 'valibot';
+import { lacksSecrets } from '$core/load/conditions';
+import type { LoadOrder } from '$core/load/order';
+import type { MeasuredLoad } from '$core/load/record';
+import { Steps } from '$core/load/steps';
+import { loadOfHar } from '$core/formats/harImport';
+import { isWebAddress } from '$core/load/address';
+import { checkClient } from '../clients/clients';
+import { findConditions, namesOfConditions } from '../conditions/saved';
+import type { NamedVersion } from '../conditions/versions';
+import { sql, type Db } from '../db/connection';
+import { NotPossible } from '../http/refusal';
+import type { Job, Subject } from '../work/jobs';
+import { deleteLoneLoad, findLoad, findRecord, frozenConditions, insertLoad, setExcluded } from './loads';
+import { clientOfRequest, insertRequest } from './requested';
+
+export const LoadRequest = v.object(
+	{
+		url: v.pipe(
+			v.string('Give an address.'),
+			v.trim(),
+			v.check(
+				isWebAddress,
+				'This is not a web address. Write it in full, with http:// or https://, without a user name or password: these belong into the conditions.'
+			)
+		),
+		conditions: v.string('Name the conditions.'),
+		nudge: v.optional(v.boolean('“nudge” is true or false.'), false),
+		repeat: v.optional(v.boolean('“repeat” is true or false.'), false),
+		steps: v.optional(Steps, []),
+		clientId: v.optional(
+			v.nullable(v.pipe(v.number('The client is a number.'), v.safeInteger('The client is a whole number.'))),
+			null
+		)
+	},
+	'Send a JSON object that describes the load.'
+);
+
+/** Queue one load. @returns the id of its job */
+export function requestLoad(db: Db, input: v.InferInput<typeof LoadRequest>): number {
+	const { url, conditions: id, nudge = false, repeat = false, steps = [], clientId = null } = input;
+	checkClient(db, clientId);
+	const saved = findConditions(db, id);
+	if (!saved)
+		throw new NotPossible(422, `Unknown conditions “${id}”. Known are: ${namesOfConditions(db)}.`, 'conditions');
+	const conditions = {
+		...saved,
+		input: nudge ? ('nudge' as const) : saved.input,
+		cache: repeat ? ('repeat' as const) : saved.cache
+	};
+	const subject = clientId === null ? 'nobody' : (`client:${clientId}` as const);
+	return insertRequest(db, subject, { url: new URL(url).href, conditions, steps: steps as LoadOrder['steps'] });
+}
+
+/** @returns the id of the new load @throws NotPossible in words when the file is no HAR */
+export function importHar(db: Db, file: string, clientId: number | null): number {
+	checkClient(db, clientId);
+	let record;
+	try {
+		record = loadOfHar(file);
+	} catch (error) {
+		throw new NotPossible(422, (error as Error).message, 'file');
+	}
+	const stored = { jobId: null, place: null, conditionId: 'unknown', conditionsHash: null, clientId };
+	return db.transaction(() => insertLoad(db, stored, { record, frames: [], picture: null, stepPicture: null }))();
+}
+
+/** Store the load that a job outside trials asked for. */
+export function storeRequestedLoad(db: Db, job: Job, version: NamedVersion, measured: MeasuredLoad): number {
+	const clientId = clientOfRequest(db, job.subject);
+	const stored = { jobId: job.id, place: null, conditionId: version.id, conditionsHash: version.hash, clientId };
+	return insertLoad(db, stored, measured);
+}
+
+/** The same page under the same conditions once more, with a nudge: its frozen version, secrets and all. */
+export function requestNudge(db: Db, loadId: number): number {
+	const load = findLoad(db, loadId);
+	const record = load && findRecord(db, loadId);
+	if (!load || !record?.conditions) throw new NotPossible(404, `There is no load ${loadId} with known conditions.`);
+	const conditions = frozenConditions(db, loadId) ?? record.conditions;
+	if (lacksSecrets(conditions))
+		throw new NotPossible(409, 'The conditions of this load held secrets and are gone, so that it cannot be repeated.');
+	const subject: Subject = load.trialId === null ? ofClient(db, loadId) : `arm:${load.armId}`;
+	return insertRequest(db, subject, { url: record.url, conditions: { ...conditions, input: 'nudge' }, steps: [] });
+}
+
+function ofClient(db: Db, loadId: number): Subject {
+	const row = sql<{ client_id: number | null }>(db, 'SELECT client_id FROM load WHERE id = ?').get(loadId);
+	return row?.client_id == null ? 'nobody' : `client:${row.client_id}`;
+}
+
+/** @param reason why the load is excluded; null counts it again */
+export function excludeLoad(db: Db, loadId: number, reason: string | null): void {
+	const load = findLoad(db, loadId);
+	if (!load?.trialId) throw new NotPossible(404, `There is no load ${loadId} in a trial.`);
+	if (reason !== null && reason.trim() === '')
+		throw new NotPossible(422, 'Say why this load is left out: the reason stays with it.', 'reason');
+	setExcluded(db, loadId, reason === null ? null : reason.trim().slice(0, 300));
+}
+
+/** Delete a load outside trials with its record and pictures. */
+export function deleteLoad(db: Db, loadId: number): void {
+	if (deleteLoneLoad(db, loadId)) return;
+	if (findLoad(db, loadId))
+		throw new NotPossible(409, 'This load is part of a trial: exclude it there, or delete the trial.');
+	throw new NotPossible(404, `There is no load ${loadId}.`);
+}

@@ -1,0 +1,105 @@
+/** Loads outside the rounds of a trial: one page, once, as a job of its own. */
+import * as v from 'valibot';
+import type { Conditions } from '$core/load/conditions';
+import type { LoadOrder } from '$core/load/order';
+import { Steps, type Step } from '$core/load/steps';
+import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
+import { sql, type Db } from '../db/connection';
+import { findJob, insertJob, isOpen, PRIORITY, type Job, type JobStatus, type Subject } from '../work/jobs';
+import { loadOfJob } from './loads';
+
+/** As the job holds it: conditions by their version. */
+const StoredOrder = v.object({
+	url: v.string(),
+	steps: Steps,
+	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
+});
+
+export interface RequestedLoad {
+	id: number;
+	url: string;
+	conditions: Conditions;
+	/** The arm on whose behalf it is loaded; null for any other page. */
+	armId: number | null;
+	status: 'queued' | 'leased' | 'done';
+	loadId: number | null;
+}
+
+/** Queue a load. @returns the id of its job */
+export function insertRequest(db: Db, subject: Subject, { url, conditions, steps }: LoadOrder): number {
+	const order = { url, steps, conditions: freezeConditions(db, conditions) };
+	return insertJob(db, { kind: 'load', subject, order, priority: PRIORITY.awaited });
+}
+
+/** What a job outside trials asks of the lab. */
+export function requestedOrder(db: Db, job: Pick<Job, 'order'>): LoadOrder & { version: NamedVersion } {
+	const { url, steps, conditions } = v.parse(StoredOrder, job.order);
+	return { url, steps: steps as Step[], conditions: thawConditions(db, conditions), version: conditions };
+}
+
+/** The client whom a job outside trials serves: named by the job itself, or that of the arm's trial. */
+export function clientOfRequest(db: Db, subject: Subject): number | null {
+	const [what, id] = subject.split(':');
+	if (what === 'client') return Number(id);
+	const row = sql<{ client_id: number | null }>(
+		db,
+		'SELECT client_id FROM arm JOIN trial ON trial.id = arm.trial_id WHERE arm.id = ?'
+	).get(Number(id ?? 0));
+	return row?.client_id ?? null;
+}
+
+function asRequest(db: Db, job: Job): RequestedLoad {
+	const { url, conditions } = requestedOrder(db, job);
+	const [what, id] = job.subject.split(':');
+	const armId = what === 'arm' ? Number(id) : null;
+	return { id: job.id, url, conditions, armId, status: statusOf(job.status), loadId: loadOfJob(db, job.id) };
+}
+
+/** A job outside trials is never cancelled: it is deleted. */
+const statusOf = (status: JobStatus) => (status === 'cancelled' ? 'done' : status);
+
+export function findRequest(db: Db, id: number): RequestedLoad | null {
+	const job = findJob(db, id);
+	return job && job.kind === 'load' && !job.place ? asRequest(db, job) : null;
+}
+
+const LISTED = 200;
+
+/** Those that wait or are under way, newest first. */
+export function openRequests(db: Db): RequestedLoad[] {
+	const rows = sql<{ id: number }>(
+		db,
+		`SELECT id FROM job WHERE kind = 'load' AND status IN ('queued', 'leased') AND subject NOT LIKE 'trial:%'
+			ORDER BY id DESC LIMIT ${LISTED}`
+	).all();
+	return rows.map(({ id }) => findRequest(db, id)!);
+}
+
+/** Those on behalf of the arms of a trial, newest first. */
+export function requestsOfTrial(db: Db, trialId: number): RequestedLoad[] {
+	const rows = sql<{ id: number }>(
+		db,
+		`SELECT job.id FROM job WHERE subject IN (SELECT 'arm:' || id FROM arm WHERE trial_id = ?)
+			ORDER BY job.id DESC LIMIT ${LISTED}`
+	).all(trialId);
+	return rows.map(({ id }) => findRequest(db, id)!);
+}
+
+/** How many are under way, and the newest load that came of one. */
+export function countRequests(db: Db): { open: number; leased: number; newest: number } {
+	const rows = sql<{ status: JobStatus; n: number }>(
+		db,
+		`SELECT status, count(*) AS n FROM job WHERE kind = 'load' AND status IN ('queued', 'leased')
+			AND subject NOT LIKE 'trial:%' GROUP BY status`
+	).all();
+	const newest = sql<{ id: number | null }>(
+		db,
+		'SELECT max(id) AS id FROM load WHERE trial_id IS NULL AND job_id IS NOT NULL'
+	).get()!.id;
+	const count = (status: JobStatus) => rows.find((row) => row.status === status)?.n ?? 0;
+	return {
+		open: rows.filter((row) => isOpen(row.status)).reduce((sum, row) => sum + row.n, 0),
+		leased: count('leased'),
+		newest: newest ?? 0
+	};
+}

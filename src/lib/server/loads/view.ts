@@ -1,0 +1,28 @@
+/** What the Load screen shows. */
+import { describeConditions } from '$core/load/conditions';
+import { packRequests } from '$core/load/requestList';
+import { scoreOf } from '$core/metrics/score';
+import { cdnHostsOf } from '../clients/clients';
+import type { Db } from '../db/connection';
+import { clientOfLoad, findLoad, findRecord } from './loads';
+import { findTrial } from '../trials/queries';
+
+/** Null when there is no such load. */
+export function loadView(db: Db, id: number) {
+	const found = findLoad(db, id);
+	const record = found && findRecord(db, found.id);
+	if (!found || !record) return null;
+	const trial = found.trialId === null ? null : findTrial(db, found.trialId);
+	const arm = trial?.design.arms.find((one) => one.id === found.armId);
+	return {
+		where: trial ? `Trials › ${trial.question} › Load` : 'Loads › Load',
+		load: { id: found.id, round: found.round, warmup: found.warmup, hasPicture: found.hasPicture },
+		trial: trial && { id: trial.id, question: trial.question, arm: arm?.name ?? '' },
+		detail: record.conditions && describeConditions(record.conditions),
+		score: scoreOf(record.figures),
+		cdnHosts: cdnHostsOf(db, clientOfLoad(db, id), new URL(record.finalUrl || record.url).host),
+		record: { ...record, requests: [] },
+		// As text: thousands of requests are read many times faster this way than as part of the page's own data.
+		requests: packRequests(record.requests)
+	};
+}

@@ -1,0 +1,226 @@
+/** Making, starting, pausing and ending trials: what the interface and the API both call. */
+import { randomInt } from 'node:crypto';
+import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '$core/trial/input';
+import { hasStages } from '$core/trial/kinds';
+import { LOOKS } from '$core/trial/looks';
+import { planLoads, planMore, startTimes } from '$core/trial/plan';
+import type { Setup } from '$core/trial/setup';
+import type { TrialDesign } from '$core/trial/types';
+import { checkClient } from '../clients/clients';
+import { findConditions, namesOfConditions } from '../conditions/saved';
+import { nowIso, type Db } from '../db/connection';
+import { NotPossible } from '../http/refusal';
+import { insertRequest } from '../loads/requested';
+import { checkPage } from '../pages/pages';
+import { insertMarker } from './notes';
+import { cancelQueuedPlaces, insertPlan, lastStage, requeuePlaces, wholeRounds } from './places';
+import { settleTrial, takeLook } from './progress';
+import {
+	deleteTrialRow,
+	findTrial,
+	insertTrial,
+	setTrialStatus,
+	updateDesign,
+	updateSetup,
+	type Trial
+} from './queries';
+
+/** Save a trial as a draft, with a frozen copy of its conditions. @returns its id */
+export function createTrial(db: Db, input: NewTrialInput): number {
+	checkDesign(input);
+	checkClient(db, input.clientId);
+	if (input.repeatOf !== null && !findTrial(db, input.repeatOf))
+		throw new NotPossible(422, `There is no trial ${input.repeatOf} to repeat.`, 'repeatOf');
+	const { clientId, question, repeatOf } = input;
+	return insertTrial(db, { clientId, question, repeatOf, design: designFrom(db, input) });
+}
+
+function checkDesign(input: NewTrialInput): void {
+	if (input.kind === 'before-after' && input.adaptive)
+		throw new NotPossible(
+			422,
+			'Stages follow each other, so that nothing can be decided before the last one: an adaptive trial needs interleaved arms.',
+			'adaptive'
+		);
+	if (input.kind !== 'before-after' && input.referenceUrl)
+		throw new NotPossible(
+			422,
+			'A reference page belongs to a before-and-after trial: interleaved rounds need none.',
+			'referenceUrl'
+		);
+}
+
+function designFrom(
+	db: Db,
+	input: NewTrialInput
+): Omit<TrialDesign, 'arms'> & { arms: Omit<TrialDesign['arms'][number], 'id'>[] } {
+	return {
+		kind: input.kind,
+		arms: armsFrom(db, input),
+		conditions: conditionsFrom(db, input.conditions),
+		rounds: input.adaptive ? LOOKS.at(-1)! : input.rounds,
+		warmups: input.warmups,
+		seed: input.seed ?? randomInt(0, 0xffffffff),
+		primary: primaryOf(input),
+		adaptive: input.adaptive,
+		settleWithinMs: input.settleWithinS === null ? null : input.settleWithinS * 1000,
+		steps: input.steps,
+		intended: input.intended,
+		notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
+		spreadMinutes: input.spreadMinutes,
+		margins: input.margins as TrialDesign['margins'],
+		targets: input.targets as TrialDesign['targets']
+	};
+}
+
+function armsFrom(db: Db, input: NewTrialInput) {
+	const arms = armsOf(input);
+	arms.forEach((arm, i) => checkPage(db, arm.pageId ?? null, `arms.${i}.pageId`));
+	if (!input.referenceUrl) return arms;
+	const url = new URL(input.referenceUrl).href;
+	return [...arms, { name: 'Reference page', url, baseline: false, reference: true }];
+}
+
+function conditionsFrom(db: Db, ids: readonly string[]) {
+	return ids.map((id, i) => {
+		const found = findConditions(db, id);
+		if (found) return found;
+		const words = `Unknown conditions “${id}”. Known are: ${namesOfConditions(db)}.`;
+		throw new NotPossible(422, words, `conditions.${i}`);
+	});
+}
+
+/** @throws NotPossible when there is none */
+export function existingTrial(db: Db, id: number): Trial {
+	const trial = findTrial(db, id);
+	if (!trial) throw new NotPossible(404, `There is no trial ${id}.`);
+	return trial;
+}
+
+/**
+ * Queue the loads of a trial, or of one stage of a before-and-after trial. Pressed twice, it queues once. A paused trial
+ * goes on.
+ * @param stage number from 0; needed for before-and-after trials only
+ */
+export function startTrial(db: Db, id: number, stage?: number): void {
+	db.transaction(() => {
+		const trial = existingTrial(db, id);
+		if (trial.status === 'paused') return resumeTrial(db, id);
+		if (trial.status === 'queued' || trial.status === 'running') {
+			if (stage !== undefined && stage !== lastStage(db, id))
+				throw new NotPossible(409, 'Another stage of this trial is still running.', 'stage');
+			return;
+		}
+		if (trial.status === 'done') throw new NotPossible(409, 'This trial is done. Add rounds to it, or repeat it.');
+		if (trial.status === 'failed') throw new NotPossible(409, 'Not one load of this trial succeeded. Repeat it.');
+		if (trial.status === 'stopped') requeuePlaces(db, id);
+		else queueStage(db, trial, hasStages(trial.design.kind) ? nextStage(db, trial, stage) : 0);
+		setTrialStatus(db, id, 'queued');
+	}).immediate();
+}
+
+function queueStage(db: Db, { id, design }: Trial, stage: number): void {
+	const plan = planLoads(design).filter((load) => load.stage === stage);
+	const from = design.notBefore && design.notBefore > nowIso() ? design.notBefore : nowIso();
+	const isScheduled = design.notBefore || design.spreadMinutes;
+	insertPlan(db, id, plan, isScheduled ? startTimes(plan, from, design.spreadMinutes ?? 0) : []);
+}
+
+function nextStage(db: Db, trial: Trial, stage: number | undefined): number {
+	const next = lastStage(db, trial.id) + 1;
+	if (stage === undefined || stage === next) return next;
+	if (stage < next) throw new NotPossible(409, `Stage ${stage} was started before.`, 'stage');
+	throw new NotPossible(409, `Stage ${next} comes first.`, 'stage');
+}
+
+/** Before a stage: what was changed, with its settings file. */
+export function noteChange(
+	db: Db,
+	id: number,
+	change: { words: string; fileName: string | null; file: string | null }
+): void {
+	const trial = existingTrial(db, id);
+	if (!hasStages(trial.design.kind))
+		throw new NotPossible(409, 'Only a before-and-after trial has changes between its stages.');
+	insertMarker(db, id, { stage: lastStage(db, id) + 1, ...change });
+}
+
+/** The load under way ends; what is queued stays and waits. */
+export function pauseTrial(db: Db, id: number): void {
+	db.transaction(() => {
+		const trial = existingTrial(db, id);
+		if (trial.status === 'paused') return;
+		if (trial.status !== 'queued' && trial.status !== 'running')
+			throw new NotPossible(409, 'This trial is not running.');
+		setTrialStatus(db, id, 'paused');
+	}).immediate();
+}
+
+export function resumeTrial(db: Db, id: number): void {
+	db.transaction(() => {
+		const trial = existingTrial(db, id);
+		if (trial.status !== 'paused') throw new NotPossible(409, 'This trial is not paused.');
+		setTrialStatus(db, id, 'queued');
+		settleTrial(db, id);
+	}).immediate();
+}
+
+/** No further loads; what was measured stays and is looked at, and the trial can be started again where it stopped. */
+export function stopTrial(db: Db, id: number): void {
+	db.transaction(() => {
+		const trial = existingTrial(db, id);
+		if (trial.status === 'stopped') return;
+		if (trial.status !== 'queued' && trial.status !== 'running' && trial.status !== 'paused')
+			throw new NotPossible(409, 'This trial is not running.');
+		// While the open jobs still show which round is torn: only whole ones are looked at.
+		takeLook(db, trial, 'stop');
+		cancelQueuedPlaces(db, id);
+		setTrialStatus(db, id, 'stopped', 'analyst');
+	}).immediate();
+}
+
+/** More rounds for a trial that has ended: a further look at the data, which draws on the reserve of its level. */
+export function addRounds(db: Db, id: number, more: number): void {
+	db.transaction(() => {
+		const trial = existingTrial(db, id);
+		const { design } = trial;
+		if (trial.status !== 'done') throw new NotPossible(409, 'Rounds can be added once the trial is done.');
+		if (hasStages(design.kind))
+			throw new NotPossible(409, 'The stages of this trial are in the past: repeat the trial instead.');
+		const from = wholeRounds(db, id, 0);
+		if (!Number.isInteger(more) || more < 1 || from + more > MOST_ROUNDS_ASKED)
+			throw new NotPossible(422, `Add a whole number of rounds, at least 1 and ${MOST_ROUNDS_ASKED} in all.`, 'rounds');
+		updateDesign(db, trial, { rounds: from + more, added: (design.added ?? 0) + 1 });
+		insertPlan(db, id, planMore(design, from, from + more));
+		setTrialStatus(db, id, 'queued');
+	}).immediate();
+}
+
+/** Toggle whether a line of the fairness sheet differs on purpose. @returns the lines that do */
+export function intendDifference(db: Db, id: number, line: string): string[] {
+	const trial = existingTrial(db, id);
+	const before = trial.design.intended ?? [];
+	const intended = before.includes(line) ? before.filter((other) => other !== line) : [...before, line];
+	updateDesign(db, trial, { intended });
+	return intended;
+}
+
+/** What the page of an arm runs on. */
+export function changeSetup(db: Db, id: number, armId: number, setup: Setup): void {
+	if (!updateSetup(db, armId, id, setup)) throw new NotPossible(404, 'There is no such variant in this trial.');
+}
+
+/** One nudged load of an arm under each of the trial's conditions: what it holds back. @returns ids of the jobs */
+export function nudgeArm(db: Db, id: number, armId: number): number[] {
+	const trial = findTrial(db, id);
+	const arm = trial?.design.arms.find((candidate) => candidate.id === armId);
+	if (!trial || !arm) throw new NotPossible(404, 'There is no such arm.');
+	return trial.design.conditions.map((conditions) =>
+		insertRequest(db, `arm:${armId}`, { url: arm.url, conditions: { ...conditions, input: 'nudge' }, steps: [] })
+	);
+}
+
+/** With all its loads and what was derived from them. */
+export function deleteTrial(db: Db, id: number): void {
+	if (!deleteTrialRow(db, id)) throw new NotPossible(404, `There is no trial ${id}.`);
+}

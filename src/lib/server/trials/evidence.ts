@@ -1,0 +1,158 @@
+/** The evidence of a trial, from its records: why, fairness, what broke, frames. Heavy: the lab derives it between loads. */
+import { comparisonsOf } from '$core/trial/comparisons';
+import { brokeOf, type Broke } from '$core/trial/broke';
+import { digestOf, type LoadDigest } from '$core/trial/digest';
+import { fairnessOf, type FairnessLine } from '$core/trial/fairness';
+import type { Film } from '$core/trial/film';
+import { middleLoad } from '$core/compare/middleLoad';
+import { isShown } from '$core/trial/shown';
+import type { Comparison } from '$core/trial/comparisons';
+import type { ArmHealth } from '$core/trial/types';
+import { whyOf, type Why } from '$core/trial/why';
+import { cdnHostsOf } from '../clients/clients';
+import type { Db } from '../db/connection';
+import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
+import { deleteArtifacts, findArtifact, storeArtifact } from '../storage/artifacts';
+import { findDerived, isDerived, saveDerived, type Derived } from '../work/derived';
+import { judgementOf } from './judgement';
+import { comparePictures } from './pictures';
+import { findTrial, fingerprintOfInputs, type Trial } from './queries';
+
+export const EVIDENCE_VERSION = '3';
+
+export interface ArmEvidence {
+	condition: string;
+	baseline: number;
+	arm: number;
+	why: Why | null;
+	fairness: FairnessLine[];
+	broke: Broke;
+	/** Name of the difference picture; null without one. */
+	picture: string | null;
+}
+
+export type FilmStrip = Film & { condition: string };
+
+export interface Evidence {
+	arms: ArmEvidence[];
+	films: FilmStrip[];
+}
+
+const subjectOf = (id: number) => `trial:${id}` as const;
+
+/** The stored evidence under today's rules, perhaps of an earlier state of the loads; null before the first. */
+export function findEvidence(db: Db, id: number): Derived<Evidence> | null {
+	return findDerived<Evidence>(db, subjectOf(id), 'evidence', EVIDENCE_VERSION, fingerprintOfInputs(db, id));
+}
+
+export function findDifferencePicture(db: Db, trialId: number, name: string): Buffer | null {
+	return findArtifact(db, { owner: subjectOf(trialId), role: `difference/${name}` });
+}
+
+/** Work the evidence of a trial out and store it, unless that has been done. */
+export async function deriveEvidence(db: Db, id: number): Promise<void> {
+	const fingerprint = fingerprintOfInputs(db, id);
+	if (isDerived(db, subjectOf(id), 'evidence', EVIDENCE_VERSION, fingerprint)) return;
+	const trial = findTrial(db, id);
+	if (!trial) return;
+	const { health } = judgementOf(db, trial);
+	const loads = loadsOfTrial(db, id).filter((load) => isEvidence(trial, load));
+	const evidence: Evidence = { arms: [], films: [] };
+	const pictures = new Map<string, Buffer>();
+	for (const { id: condition } of trial.design.conditions) {
+		const own = loads.filter((load) => load.conditionId === condition);
+		const digests = await digestsByArm(db, trial.clientId, own);
+		evidence.films.push(...filmsOf(db, trial, condition, own));
+		for (const comparison of comparisonsOf(trial.design))
+			evidence.arms.push(await compareArms(db, trial, { condition, comparison, own, digests, health }, pictures));
+	}
+	db.transaction(() => {
+		saveDerived(db, subjectOf(id), 'evidence', EVIDENCE_VERSION, fingerprint, evidence);
+		deleteArtifacts(db, subjectOf(id), 'difference/');
+		for (const [name, image] of pictures)
+			storeArtifact(db, { owner: subjectOf(id), role: `difference/${name}` }, 'image/webp', image);
+	})();
+}
+
+/** Good loads that count and that a look has reached. */
+function isEvidence({ design }: Trial, load: LoadSummary): boolean {
+	return !load.warmup && load.status === 'ok' && load.excluded === null && isShown(design, load);
+}
+
+/** One record at a time: hundreds of them would not fit. */
+async function digestsByArm(
+	db: Db,
+	clientId: number | null,
+	loads: readonly LoadSummary[]
+): Promise<Map<number, LoadDigest[]>> {
+	const digests = new Map<number, LoadDigest[]>();
+	for (const { id, armId, conditionId, round } of loads) {
+		const record = findRecord(db, id);
+		if (!record) continue;
+		const cdnHosts = cdnHostsOf(db, clientId, new URL(record.finalUrl || record.url).host);
+		const digest = digestOf(record, { loadId: id, armId, conditionId, round }, cdnHosts);
+		digests.set(armId, [...(digests.get(armId) ?? []), digest]);
+		await new Promise((next) => setImmediate(next));
+	}
+	return digests;
+}
+
+interface Material {
+	condition: string;
+	comparison: Comparison;
+	own: readonly LoadSummary[];
+	digests: ReadonlyMap<number, LoadDigest[]>;
+	health: readonly ArmHealth[];
+}
+
+async function compareArms(
+	db: Db,
+	{ design }: Trial,
+	{ condition, comparison: { baseline, arm }, own, digests, health }: Material,
+	pictures: Map<string, Buffer>
+): Promise<ArmEvidence> {
+	const [before, after] = [digests.get(baseline.id) ?? [], digests.get(arm.id) ?? []];
+	const loadsOf = (armId: number) => own.filter((load) => load.armId === armId);
+	const difference = await comparePictures(db, loadsOf(baseline.id), loadsOf(arm.id));
+	const name = difference ? `${condition}-${arm.id}` : null;
+	if (difference && name) pictures.set(name, difference.image);
+	const healthOf = (armId: number) =>
+		health.find((candidate) => candidate.condition === condition && candidate.arm === armId) ?? null;
+	return {
+		condition,
+		baseline: baseline.id,
+		arm: arm.id,
+		why: before.length && after.length ? whyOf(before, after) : null,
+		fairness: fairnessOf(
+			design,
+			{ arm: baseline, loads: before, health: healthOf(baseline.id) },
+			{ arm, loads: after, health: healthOf(arm.id) },
+			difference ? 1 - difference.share : null
+		),
+		broke: brokeOf(before, after, difference?.share ?? null),
+		picture: name
+	};
+}
+
+function filmsOf(db: Db, { design }: Trial, condition: string, own: readonly LoadSummary[]): FilmStrip[] {
+	return design.arms
+		.filter((arm) => !arm.reference)
+		.flatMap(({ id }) => {
+			const load = middleLoad(own.filter((candidate) => candidate.armId === id));
+			return load ? filmOf(db, condition, id, load.id) : [];
+		});
+}
+
+/** Shifts smaller than this are not seen (house). */
+const SEEN_SHIFT = 0.0005;
+const USUAL_SIZE = { width: 1366, height: 768 };
+
+function filmOf(db: Db, condition: string, arm: number, loadId: number): FilmStrip[] {
+	const record = findRecord(db, loadId);
+	if (!record?.frames.length) return [];
+	const { width, height } = record.conditions?.device ?? USUAL_SIZE;
+	const shiftsMs = record.shifts
+		.filter((shift) => shift.value >= SEEN_SHIFT && !shift.recentInput)
+		.map((shift) => shift.atMs);
+	return [{ condition, arm, load: loadId, frames: record.frames, lcpMs: record.figures.lcp, shiftsMs, width, height }];
+}

@@ -1,0 +1,63 @@
+/** Trials as rows of lists and of the Desk. */
+import { publicStatus } from '$core/trial/status';
+import type { Db } from '../db/connection';
+import { messageOf } from './answer';
+import { headlinesOf } from './headlines';
+import { countTrials, hostsOfTrials, listTrials, listTrialsIn, type Trial, type TrialFilter } from './queries';
+
+/** Rows of a page of the list. */
+export const ROWS = 25;
+
+/** @param page from 1; one beyond the last shows the last */
+export function trialListView(db: Db, filter: TrialFilter, page: number) {
+	const total = countTrials(db, filter);
+	const pages = Math.max(1, Math.ceil(total / ROWS));
+	const shown = Math.min(pages, Math.max(1, Math.trunc(page) || 1));
+	return {
+		total,
+		all: countTrials(db, { clientId: filter.clientId }),
+		page: shown,
+		pages,
+		hosts: hostsOfTrials(db, filter.clientId),
+		trials: listTrials(db, filter, ROWS, (shown - 1) * ROWS).map((trial) => rowView(db, trial))
+	};
+}
+
+function rowView(db: Db, trial: Trial) {
+	return {
+		id: trial.id,
+		question: trial.question,
+		client: trial.clientName ?? '',
+		kind: trial.design.kind,
+		status: publicStatus(trial.status),
+		done: trial.progress.done,
+		total: trial.progress.total,
+		when: trial.startedAt ?? trial.createdAt,
+		headlines: trial.status === 'done' ? headlinesOf(db, trial) : []
+	};
+}
+
+/** Most of each part of the Desk; the list of trials has the rest. */
+const DESK_ROWS = 12;
+const DESK_RECENT = 6;
+
+export function deskView(db: Db, clientId: number | null) {
+	const card = (trial: Trial) => ({
+		id: trial.id,
+		question: trial.question,
+		clientName: trial.clientName,
+		status: publicStatus(trial.status),
+		message: messageOf(db, trial),
+		progress: trial.progress,
+		endedAt: trial.endedAt,
+		headlines: trial.status === 'done' ? headlinesOf(db, trial) : []
+	});
+	const limit = DESK_ROWS;
+	return {
+		where: 'Desk',
+		running: listTrialsIn(db, ['running', 'queued'], { clientId, limit }).map(card),
+		waiting: listTrialsIn(db, ['waiting', 'paused', 'draft', 'stopped', 'failed'], { clientId, limit }).map(card),
+		unread: listTrialsIn(db, ['done'], { clientId, unread: true, limit }).map(card),
+		recent: listTrialsIn(db, ['done'], { clientId, unread: false, limit: DESK_RECENT }).map(card)
+	};
+}

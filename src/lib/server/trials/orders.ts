@@ -1,0 +1,26 @@
+/** What a place of a trial asks of the lab. */
+import type { LoadOrder } from '$core/load/order';
+import type { Db } from '../db/connection';
+import type { JobPlace } from '../work/jobs';
+import { findTrial, setTrialStatus } from './queries';
+
+export interface PlacedOrder {
+	order: LoadOrder;
+	/** For the log. */
+	armName: string;
+	/** Longest wait for a stable page, ms. */
+	settleWithinMs: number;
+}
+
+/** The order for a place, as its trial froze it; the trial runs from now on. */
+export function startPlace(db: Db, { trialId, armId, conditionId }: JobPlace): PlacedOrder {
+	const trial = findTrial(db, trialId)!;
+	const { arms, conditions, steps, settleWithinMs } = trial.design;
+	const arm = arms.find(({ id }) => id === armId)!;
+	if (trial.status === 'queued') setTrialStatus(db, trialId, 'running');
+	return {
+		order: { url: arm.url, conditions: conditions.find(({ id }) => id === conditionId)!, steps: steps ?? [] },
+		armName: arm.name,
+		settleWithinMs: settleWithinMs ?? 0
+	};
+}

@@ -1,0 +1,360 @@
+/** Trials and their arms. */
+import type { MetricId } from '$core/metrics/catalogue';
+import type { Conditions } from '$core/load/conditions';
+import type { EndReason, TrialStatus } from '$core/trial/status';
+import type { Setup } from '$core/trial/setup';
+import type { TrialArm, TrialDesign, TrialKind } from '$core/trial/types';
+import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
+import { nowIso, sql, type Db } from '../db/connection';
+
+export interface Trial {
+	id: number;
+	clientId: number | null;
+	clientName: string | null;
+	question: string;
+	status: TrialStatus;
+	/** Why it ended before its plan; null otherwise. */
+	reason: EndReason | null;
+	repeatOf: number | null;
+	design: TrialDesign;
+	createdAt: string;
+	startedAt: string | null;
+	endedAt: string | null;
+	readAt: string | null;
+	progress: { done: number; total: number };
+}
+
+interface TrialRow {
+	id: number;
+	client_id: number | null;
+	client_name: string | null;
+	question: string;
+	kind: TrialKind;
+	status: TrialStatus;
+	reason: EndReason | null;
+	rounds: number;
+	warmups: number;
+	seed: number;
+	primary_metrics: string;
+	options: string;
+	repeat_of: number | null;
+	created_at: string;
+	started_at: string | null;
+	ended_at: string | null;
+	read_at: string | null;
+	done: number;
+	total: number;
+}
+
+interface ArmRow {
+	id: number;
+	name: string;
+	url: string;
+	is_baseline: number;
+	is_reference: number;
+	setup: string | null;
+	page: string | null;
+	page_id: number | null;
+}
+
+export interface NewTrial {
+	clientId: number | null;
+	question: string;
+	repeatOf?: number | null;
+	design: Omit<TrialDesign, 'arms'> & { arms: Omit<TrialArm, 'id'>[] };
+}
+
+const PROGRESS = (trialId: string) => `
+	(SELECT count(*) FROM trial_place JOIN job ON job.id = job_id WHERE trial_id = ${trialId} AND status = 'done') AS done,
+	(SELECT count(*) FROM trial_place JOIN job ON job.id = job_id WHERE trial_id = ${trialId} AND status <> 'cancelled') AS total`;
+
+const SELECT = `SELECT trial.*, client.name AS client_name, ${PROGRESS('trial.id')}
+	FROM trial LEFT JOIN client ON client.id = client_id`;
+
+/** What a design holds beyond the columns. */
+function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
+	const { adaptive, added, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets } =
+		design;
+	return JSON.stringify({
+		adaptive,
+		added,
+		looks: looks ?? [],
+		settleWithinMs,
+		steps,
+		intended,
+		notBefore,
+		spreadMinutes,
+		margins,
+		targets
+	});
+}
+
+/** @returns the new trial's id */
+export function insertTrial(db: Db, { clientId, question, design, repeatOf = null }: NewTrial): number {
+	return db.transaction(() => {
+		const { lastInsertRowid } = sql(
+			db,
+			`INSERT INTO trial (client_id, question, kind, status, rounds, warmups, seed, primary_metrics, options,
+				repeat_of, created_at)
+			VALUES (@clientId, @question, @kind, 'draft', @rounds, @warmups, @seed, @primary, @options, @repeatOf, @now)`
+		).run({
+			clientId,
+			question,
+			kind: design.kind,
+			rounds: design.rounds,
+			warmups: design.warmups,
+			seed: design.seed,
+			primary: JSON.stringify(design.primary),
+			options: optionsOf(design),
+			repeatOf,
+			now: nowIso()
+		});
+		const id = Number(lastInsertRowid);
+		design.arms.forEach((arm, position) => insertArm(db, id, position, arm));
+		design.conditions.forEach((conditions, position) => insertConditions(db, id, position, conditions));
+		return id;
+	})();
+}
+
+function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm, 'id'>): void {
+	sql(
+		db,
+		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`
+	).run(
+		trialId,
+		position,
+		arm.name,
+		arm.url,
+		Number(arm.baseline),
+		Number(arm.reference),
+		arm.page ?? null,
+		arm.pageId ?? null,
+		arm.setup ? JSON.stringify(arm.setup) : null
+	);
+}
+
+function insertConditions(db: Db, trialId: number, position: number, conditions: Conditions): void {
+	const { id, name, summary, hash } = freezeConditions(db, conditions);
+	sql(db, 'INSERT INTO trial_conditions (trial_id, position, id, name, summary, hash) VALUES (?, ?, ?, ?, ?, ?)').run(
+		trialId,
+		position,
+		id,
+		name,
+		summary,
+		hash
+	);
+}
+
+function asArm(row: ArmRow): TrialArm {
+	return {
+		id: row.id,
+		name: row.name,
+		url: row.url,
+		baseline: row.is_baseline === 1,
+		reference: row.is_reference === 1,
+		page: row.page,
+		...(row.page_id === null ? {} : { pageId: row.page_id }),
+		setup: row.setup === null ? null : (JSON.parse(row.setup) as Setup)
+	};
+}
+
+/** The conditions of a trial with their versions, in order. */
+export function conditionsOfTrial(db: Db, trialId: number): NamedVersion[] {
+	return sql<NamedVersion>(
+		db,
+		'SELECT id, name, summary, hash FROM trial_conditions WHERE trial_id = ? ORDER BY position'
+	).all(trialId);
+}
+
+function designOf(db: Db, row: TrialRow): TrialDesign {
+	const arms = sql<ArmRow>(db, 'SELECT * FROM arm WHERE trial_id = ? ORDER BY position').all(row.id);
+	return {
+		...(JSON.parse(row.options) as Partial<TrialDesign>),
+		kind: row.kind,
+		arms: arms.map(asArm),
+		conditions: conditionsOfTrial(db, row.id).map((version) => thawConditions(db, version)),
+		rounds: row.rounds,
+		warmups: row.warmups,
+		seed: row.seed,
+		primary: JSON.parse(row.primary_metrics) as MetricId[]
+	};
+}
+
+function asTrial(db: Db, row: TrialRow): Trial {
+	return {
+		id: row.id,
+		clientId: row.client_id,
+		clientName: row.client_name,
+		question: row.question,
+		status: row.status,
+		reason: row.reason,
+		repeatOf: row.repeat_of,
+		design: designOf(db, row),
+		createdAt: row.created_at,
+		startedAt: row.started_at,
+		endedAt: row.ended_at,
+		readAt: row.read_at,
+		progress: { done: row.done, total: row.total }
+	};
+}
+
+export function findTrial(db: Db, id: number): Trial | null {
+	const row = sql<TrialRow>(db, `${SELECT} WHERE trial.id = ?`).get(id);
+	return row ? asTrial(db, row) : null;
+}
+
+export interface TrialFilter {
+	clientId: number | null;
+	/** Part of the question, of the client's name, or of an arm's address. */
+	words?: string;
+	/** Empty for all; `paused` trials are found under `waiting` too. */
+	status?: string;
+	kind?: string;
+	/** Tone of some answer: `better`, `undecided` ... */
+	tone?: string;
+	/** Host of an arm. */
+	host?: string;
+}
+
+const FILTER = `FROM trial LEFT JOIN client ON client.id = client_id
+	WHERE (@clientId IS NULL OR client_id = @clientId)
+	AND (@status = '' OR status = @status OR (@status = 'waiting' AND status = 'paused'))
+	AND (@kind = '' OR kind = @kind)
+	AND (@words = '' OR instr(lower(question), @words) OR instr(lower(coalesce(client.name, '')), @words)
+		OR EXISTS (SELECT 1 FROM arm WHERE trial_id = trial.id AND instr(lower(url), @words)))
+	AND (@host = '' OR EXISTS (SELECT 1 FROM arm WHERE trial_id = trial.id AND instr(url || '/', '://' || @host || '/')))
+	AND (@tone = '' OR EXISTS (SELECT 1 FROM derived, json_each(body) AS answer
+		WHERE subject = 'trial:' || trial.id AND derived.kind = 'outcome' AND answer.value ->> 'tone' = @tone))`;
+
+const filterValues = ({ clientId, words = '', status = '', kind = '', tone = '', host = '' }: TrialFilter) => ({
+	clientId,
+	words: words.trim().toLowerCase(),
+	status,
+	kind,
+	tone,
+	host
+});
+
+/** Newest first. */
+export function listTrials(db: Db, filter: TrialFilter, limit: number, offset = 0): Trial[] {
+	const rows = sql<TrialRow>(
+		db,
+		`SELECT trial.*, client.name AS client_name, ${PROGRESS('trial.id')} ${FILTER}
+			ORDER BY trial.id DESC LIMIT @limit OFFSET @offset`
+	).all({ ...filterValues(filter), limit, offset });
+	return rows.map((row) => asTrial(db, row));
+}
+
+export function countTrials(db: Db, filter: TrialFilter): number {
+	return sql<{ n: number }>(db, `SELECT count(*) AS n ${FILTER}`).get(filterValues(filter))!.n;
+}
+
+/** Hosts of all arms of a client's trials, or of all trials. */
+export function hostsOfTrials(db: Db, clientId: number | null): string[] {
+	const rows = sql<{ url: string }>(
+		db,
+		`SELECT DISTINCT substr(url, 1, instr(substr(url || '/', 9), '/') + 8) AS url FROM arm
+			JOIN trial ON trial.id = trial_id WHERE @clientId IS NULL OR client_id = @clientId`
+	).all({ clientId });
+	return [...new Set(rows.map(({ url }) => new URL(url).host))].sort();
+}
+
+/** Those in one of some states, newest first. @param unread null for read and unread ones */
+export function listTrialsIn(
+	db: Db,
+	statuses: readonly TrialStatus[],
+	{ clientId, unread = null, limit }: { clientId: number | null; unread?: boolean | null; limit: number }
+): Trial[] {
+	const rows = sql<TrialRow>(
+		db,
+		`${SELECT} WHERE status IN (SELECT value FROM json_each(@statuses))
+			AND (@clientId IS NULL OR client_id = @clientId)
+			AND (@unread IS NULL OR (read_at IS NULL) = @unread)
+			ORDER BY trial.id DESC LIMIT @limit`
+	).all({ statuses: JSON.stringify(statuses), clientId, unread: unread === null ? null : Number(unread), limit });
+	return rows.map((row) => asTrial(db, row));
+}
+
+export interface TrialCounter {
+	id: number;
+	status: TrialStatus;
+	done: number;
+	total: number;
+}
+
+/** Counters of trials that run or wait, and of those that ended last; newest first. */
+export function trialCounters(db: Db): TrialCounter[] {
+	return sql<TrialCounter>(
+		db,
+		`WITH followed AS (
+			SELECT id, status FROM trial WHERE status IN ('queued', 'running', 'paused', 'waiting')
+			UNION SELECT id, status FROM (SELECT id, status FROM trial ORDER BY id DESC LIMIT 10)
+		)
+		SELECT id, status, ${PROGRESS('followed.id')} FROM followed ORDER BY id DESC LIMIT 50`
+	).all();
+}
+
+const ENDED: readonly TrialStatus[] = ['done', 'stopped', 'failed'];
+
+export function setTrialStatus(db: Db, id: number, status: TrialStatus, reason: EndReason | null = null): void {
+	sql(
+		db,
+		`UPDATE trial SET status = @status, reason = @reason,
+			started_at = CASE WHEN @status = 'running' THEN coalesce(started_at, @now) ELSE started_at END,
+			ended_at = CASE WHEN @ended THEN @now ELSE NULL END,
+			read_at = CASE WHEN @ended THEN read_at ELSE NULL END
+		WHERE id = @id`
+	).run({ id, status, reason, now: nowIso(), ended: Number(ENDED.includes(status)) });
+}
+
+/** When a trial was measured elsewhere: its own moments. */
+export function setTrialTimes(db: Db, id: number, createdAt: string, startedAt: string, endedAt: string): void {
+	sql(
+		db,
+		'UPDATE trial SET created_at = @createdAt, started_at = @startedAt, ended_at = @endedAt, read_at = @endedAt WHERE id = @id'
+	).run({ id, createdAt, startedAt, endedAt });
+}
+
+/** Change what may change once a trial exists: its looks and rounds, and which differences are intended. */
+export function updateDesign(
+	db: Db,
+	{ id, design }: Trial,
+	change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds' | 'added'>>
+): void {
+	const next = { ...design, ...change };
+	sql(db, 'UPDATE trial SET options = ?, rounds = ? WHERE id = ?').run(optionsOf(next), next.rounds, id);
+}
+
+/** @returns false when the trial has no such arm */
+export function updateSetup(db: Db, armId: number, trialId: number, setup: Setup): boolean {
+	const update = sql(db, 'UPDATE arm SET setup = ? WHERE id = ? AND trial_id = ?');
+	return update.run(JSON.stringify(setup), armId, trialId).changes === 1;
+}
+
+/** Trials that looked at one page twice, newest first: the noise floor. */
+export function samePageTrials(db: Db): Trial[] {
+	return sql<TrialRow>(db, `${SELECT} WHERE kind = 'same-page' AND status = 'done' ORDER BY trial.id DESC LIMIT 20`)
+		.all()
+		.map((row) => asTrial(db, row));
+}
+
+/** Ids of the trials that repeat this one, oldest first. */
+export function repeatsOf(db: Db, id: number): number[] {
+	return sql<{ id: number }>(db, 'SELECT id FROM trial WHERE repeat_of = ? ORDER BY id')
+		.all(id)
+		.map((row) => row.id);
+}
+
+export function markTrialRead(db: Db, id: number): void {
+	sql(db, 'UPDATE trial SET read_at = ? WHERE id = ? AND ended_at IS NOT NULL AND read_at IS NULL').run(nowIso(), id);
+}
+
+export function deleteTrialRow(db: Db, id: number): boolean {
+	return sql(db, 'DELETE FROM trial WHERE id = ?').run(id).changes === 1;
+}
+
+/** Changes whenever a load of the trial comes, goes or is excluded, or its design or state changes. */
+export function fingerprintOfInputs(db: Db, trialId: number): string {
+	return String(sql<{ inputs: number }>(db, 'SELECT inputs FROM trial WHERE id = ?').get(trialId)?.inputs ?? 0);
+}

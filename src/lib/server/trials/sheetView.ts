@@ -1,0 +1,230 @@
+/** What the sheet of a trial shows: the same for the page and for `GET /api/trials/:id/sheet`. */
+import { describeConditions } from '$core/load/conditions';
+import { isMetricId, noFigures } from '$core/metrics/catalogue';
+import { wordBroke } from '$core/trial/broke';
+import { ALL_PAGES, comparisonsOf } from '$core/trial/comparisons';
+import { restsOn } from '$core/trial/fairness';
+import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
+import { LOOKS, roundsOfNextLook } from '$core/trial/looks';
+import { outlyingLoads } from '$core/trial/outlyingLoads';
+import { isShown } from '$core/trial/shown';
+import { loadsOffSpeed } from '$core/trial/speedMarks';
+import type { StabilityResult } from '$core/trial/stability';
+import { publicStatus } from '$core/trial/status';
+import type { Judgement, TrialDesign } from '$core/trial/types';
+import { wordHeld } from '$core/wording/held';
+import { headlineOf } from '$core/wording/headline';
+import { worthOf } from '$core/wording/worth';
+import type { Db } from '../db/connection';
+import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
+import { requestsOfTrial } from '../loads/requested';
+import { messageOf } from './answer';
+import { findEvidence, type Evidence } from './evidence';
+import { headlinesOf } from './headlines';
+import { judgementForPage } from './judgement';
+import { noiseFloor } from './noiseFloors';
+import { markersOf, settlingsOf } from './notes';
+import { lastStage, nextStart, wholeRounds } from './places';
+import { findTrial, repeatsOf, type Trial } from './queries';
+import { findRejudged } from './rejudged';
+import { timeLeftMs } from './timeLeft';
+
+/** @param metric the one whose loads are drawn; the second primary one when it is none */
+export async function sheetView(db: Db, trial: Trial, metric: string) {
+	const loads = loadsOfTrial(db, trial.id);
+	const { design } = trial;
+	const judgement = await judgementForPage(db, trial, loads);
+	const stored = findEvidence(db, trial.id);
+	const evidence = stored?.body ?? null;
+	const nudged = nudgedLoads(db, trial.id);
+	return {
+		where: `Trials › ${trial.question}`,
+		trial: headView(db, trial, loads),
+		arms: design.arms,
+		comparisons: comparisonsView(design),
+		conditions: design.conditions.map((conditions) => ({
+			id: conditions.id,
+			name: conditions.name,
+			summary: conditions.summary,
+			detail: describeConditions(conditions)
+		})),
+		metric: isMetricId(metric) ? metric : (design.primary[1] ?? design.primary[0]!),
+		headlines: headlinesView(design, judgement, evidence, nudged),
+		excludedAnswer: excludedView(design, judgement, loads),
+		worth: worthView(design, judgement),
+		evidence,
+		evidencePending: loads.some((load) => !load.warmup) && (stored === null || stored.isOld),
+		settlings: settlingsView(db, trial),
+		markers: markersOf(db, trial.id),
+		nudged,
+		noise: noiseView(db, trial),
+		repeats: repeatsView(db, trial),
+		judgement,
+		outlying: outlyingLoads(loads.filter((load) => isShown(design, load))),
+		loads: loadsView(design, loads)
+	};
+}
+
+export type SheetView = Awaited<ReturnType<typeof sheetView>>;
+
+function headView(db: Db, trial: Trial, loads: readonly LoadSummary[]) {
+	const { design } = trial;
+	const stagesRun = hasStages(design.kind) ? new Set(loads.map((load) => load.stage)).size : 0;
+	const compared = design.arms.filter((arm) => !arm.reference);
+	return {
+		id: trial.id,
+		question: trial.question,
+		clientName: trial.clientName,
+		status: publicStatus(trial.status),
+		message: messageOf(db, trial),
+		paused: trial.status === 'paused',
+		progress: trial.progress,
+		startedAt: trial.startedAt,
+		endedAt: trial.endedAt,
+		unread: trial.endedAt !== null && trial.readAt === null,
+		timeLeftMs: timeLeftMs(db, trial),
+		begins: trial.status === 'queued' ? nextStart(db, trial.id) : null,
+		kind: design.kind,
+		adaptive: design.adaptive ?? false,
+		added: design.added ?? 0,
+		looks: design.looks ?? [],
+		planned: LOOKS as readonly number[],
+		nextLook: roundsOfNextLook(design),
+		wholeRounds: wholeRounds(db, trial.id, Math.max(0, lastStage(db, trial.id))),
+		rejudged: findRejudged(db, trial.id),
+		rounds: design.rounds,
+		warmups: design.warmups,
+		seed: design.seed,
+		primary: design.primary,
+		intended: design.intended ?? [],
+		steps: design.steps?.length ?? 0,
+		nextStage: hasStages(design.kind) ? (compared[stagesRun]?.name ?? null) : null,
+		stagesRun
+	};
+}
+
+function comparisonsView(design: TrialDesign) {
+	const pairs = comparisonsOf(design);
+	const views = pairs.map(({ arm, baseline }) => ({
+		id: arm.id,
+		name: arm.page ? `${arm.page}: ${arm.name}` : arm.name,
+		baseline: baseline.name,
+		baselineId: baseline.id,
+		page: arm.page ?? null
+	}));
+	if (!hasPages(design.kind) || pairs.length < 2) return views;
+	const name = `All ${pairs.length} pages`;
+	return [{ id: ALL_PAGES, name, baseline: pairs[0]!.baseline.name, baselineId: 0, page: null }, ...views];
+}
+
+const armName = ({ arms }: TrialDesign, id: number) => arms.find((arm) => arm.id === id)?.name ?? '';
+
+function headlinesView(
+	design: TrialDesign,
+	judgement: Judgement,
+	evidence: Evidence | null,
+	nudged: ReturnType<typeof nudgedLoads>
+) {
+	return headlineOf(design, judgement).map((headline) => {
+		const { condition, arm } = headline;
+		const found = evidence?.arms.find((candidate) => candidate.condition === condition && candidate.arm === arm);
+		const load = nudged.find((candidate) => candidate.arm === arm && candidate.condition === condition);
+		return {
+			...headline,
+			broke: found?.broke.broken ? wordBroke(found.broke, armName(design, arm)) : '',
+			restsOn: found && !isSamePage(design.kind) ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
+			held: wordHeld(load, armName(design, arm))
+		};
+	});
+}
+
+/** What the answer would be without the loads that the analyst excluded; null when none is. */
+function excludedView(design: TrialDesign, { withoutExcluded }: Judgement, loads: readonly LoadSummary[]) {
+	if (!withoutExcluded) return null;
+	return {
+		headlines: headlineOf(design, { results: withoutExcluded }),
+		loads: loads
+			.filter((load) => load.excluded !== null && !load.warmup)
+			.map(({ id, armId, round, excluded }) => ({ id, arm: armName(design, armId), round, reason: excluded! }))
+	};
+}
+
+function worthView(design: TrialDesign, { results }: Judgement) {
+	return design.conditions.flatMap(({ id: condition }) =>
+		comparisonsOf(design).map(({ arm, baseline }) => {
+			const own = results.filter((result) => result.condition === condition);
+			return { condition, arm: arm.id, ...worthOf(own, baseline, arm) };
+		})
+	);
+}
+
+function settlingsView(db: Db, { id, design }: Trial) {
+	return settlingsOf<StabilityResult>(db, id).map(({ armId, conditionId, stage, result }) => ({
+		arm: armName(design, armId),
+		conditionId,
+		stage,
+		words: result.words,
+		stable: result.stable,
+		fetches: result.fetches
+	}));
+}
+
+/** Loads with a nudge on behalf of the arms. */
+function nudgedLoads(db: Db, trialId: number) {
+	return requestsOfTrial(db, trialId).map(({ id, armId, conditions, status, loadId }) => {
+		const record = loadId === null ? null : findRecord(db, loadId);
+		return {
+			id,
+			arm: armId,
+			condition: conditions.id,
+			status,
+			load: loadId,
+			heldBack: record?.heldBack ?? null,
+			wire: record?.figures.wire ?? null,
+			score: record?.figures.score ?? null,
+			failed: record?.failure?.message ?? null
+		};
+	});
+}
+
+function noiseView(db: Db, { id, design }: Trial) {
+	const known = design.conditions.flatMap((conditions) => {
+		const floor = noiseFloor(db, conditions, id);
+		return floor ? [[conditions.id, { trial: floor.trial, floors: floor.floors }] as const] : [];
+	});
+	return Object.fromEntries(known);
+}
+
+/** The trial that this one repeats, and its other repeats. */
+function repeatsView(db: Db, trial: Trial) {
+	const first = trial.repeatOf === null ? [] : [trial.repeatOf];
+	const ids = [...first, ...repeatsOf(db, trial.repeatOf ?? trial.id)].filter((id) => id !== trial.id);
+	return ids.map((id) => {
+		const other = findTrial(db, id)!;
+		const headlines = other.status === 'done' ? headlinesOf(db, other) : [];
+		return { id, createdAt: other.createdAt, status: publicStatus(other.status), headlines };
+	});
+}
+
+function loadsView(design: TrialDesign, loads: readonly LoadSummary[]) {
+	const off = loadsOffSpeed(loads);
+	return loads.map((load) => ({
+		id: load.id,
+		armId: load.armId,
+		conditionId: load.conditionId,
+		stage: load.stage,
+		round: load.round,
+		warmup: load.warmup,
+		status: load.status,
+		capped: load.capped,
+		reason: load.reason,
+		startedAt: load.startedAt,
+		labMs: load.labMs,
+		excluded: load.excluded,
+		failedStep: load.failedStep,
+		source: load.source,
+		// Figures beside each other between looks would be an answer; each load can be opened all the same.
+		figures: isShown(design, load) ? load.figures : noFigures(),
+		speedOff: off.has(load.id)
+	}));
+}

@@ -1,0 +1,42 @@
+/** What a lab does for each kind of job. */
+import type { Lab } from '../../../lab/lab';
+import type { Db } from '../db/connection';
+import type { Job, JobKind } from './jobs';
+import { derive } from './handlers/derive';
+import { load } from './handlers/load';
+import { settle } from './handlers/settle';
+
+export type Log = Record<'info' | 'warn' | 'error', (data: object, words: string) => void>;
+
+/** Where a handler works: what the loop gives it. */
+export interface Workplace {
+	db: Db;
+	lab: Lab;
+	labId: string;
+	log: Log;
+	/** Say what is under way, and when it must be over. */
+	note(job: Job, withinMs: number): void;
+	/** Write, and try again while another process holds the database. */
+	persist<Result>(write: () => Result): Promise<Result>;
+	/** Why the work under way must not be stored; null while it may. */
+	interrupted(): 'lost' | 'frozen' | 'stopping' | null;
+}
+
+/** Thrown inside a transaction: the lease is another lab's, nothing may be stored. */
+export class LeaseLost extends Error {}
+
+export interface Handler {
+	/** Do the job and finish it. What it throws is handled by the loop: the job is given back. */
+	run(job: Job, at: Workplace): Promise<void>;
+	/** There is no room on the disk for its result. In a transaction. */
+	diskFull?(job: Job, at: Workplace): void;
+}
+
+const HANDLERS: Partial<Record<JobKind, Handler>> = { load, settle, derive };
+
+/** @throws Error for a kind that this lab does not know, as in a database of a newer Zafra */
+export function handlerOf(kind: JobKind): Handler {
+	const handler = HANDLERS[kind];
+	if (!handler) throw new Error(`This lab does not know jobs of the kind “${kind}”.`);
+	return handler;
+}

@@ -1,0 +1,90 @@
+/** Loading a page: of a trial's round, or outside any trial. */
+import { setTimeout as pause } from 'node:timers/promises';
+import { longestLoadMs } from '$core/load/limits';
+import type { LoadOrder } from '$core/load/order';
+import type { MeasuredLoad } from '$core/load/record';
+import { failedLoad } from '$core/load/failedLoad';
+import { failure } from '../../../../lab/failure';
+import { storeRequestedLoad } from '../../loads/commands';
+import { requestedOrder } from '../../loads/requested';
+import { startPlace } from '../../trials/orders';
+import { stopForFullDisk, storeTrialLoad } from '../../trials/progress';
+import { finishJob, giveBack, renewLease, type Job } from '../jobs';
+import { LeaseLost, type Handler, type Workplace } from '../handlers';
+
+/** A load that took the lab down this often is given up. */
+const MOST_ATTEMPTS = 5;
+/** A load whose browser was ended from outside is tried this often. */
+const MOST_KILLS = 3;
+/** Ctrl-C may end the site under test a moment before it reaches the lab: its failure is none of the page. */
+const END_IN_SIGHT_MS = 300;
+
+/** How often the browser of a job's load was ended from outside. */
+const kills = new Map<number, number>();
+
+/** What a job asks for, and how its load is stored. */
+interface Task {
+	about: object;
+	order: LoadOrder;
+	store(measured: MeasuredLoad): void;
+}
+
+function taskOf(job: Job, { db }: Workplace): Task {
+	const { place } = job;
+	if (place) {
+		const { order, armName } = startPlace(db, place);
+		const about = { trial: place.trialId, arm: armName, conditions: order.conditions.id, round: place.round };
+		return { about, order, store: (measured) => storeTrialLoad(db, job, place, measured) };
+	}
+	const { version, ...order } = requestedOrder(db, job);
+	return { about: { job: job.id }, order, store: (measured) => storeRequestedLoad(db, job, version, measured) };
+}
+
+export const load: Handler = {
+	async run(job, at) {
+		const { db, labId, log } = at;
+		const task = taskOf(job, at);
+		if (!renewLease(db, job.id, labId)) return;
+		at.note(job, longestLoadMs(task.order.conditions, task.order.steps));
+		const measured = await measure(job, task.order, at);
+		const { record } = measured;
+		if (record.status === 'failed') await pause(END_IN_SIGHT_MS);
+		const back = whyGivenBack(job, measured, at);
+		log.info(
+			{ ...task.about, status: record.status, labMs: record.labMs, back },
+			record.failure?.message ?? 'measured'
+		);
+		if (back === 'lost') return;
+		if (back) return at.persist(() => giveBack(db, labId, { countAttempt: false }));
+		kills.delete(job.id);
+		await at.persist(() =>
+			db
+				.transaction(() => {
+					if (!finishJob(db, job, labId)) throw new LeaseLost();
+					task.store(measured);
+				})
+				.immediate()
+		);
+	},
+	diskFull({ place }, { db }) {
+		if (place) stopForFullDisk(db, place.trialId);
+	}
+};
+
+function measure({ attempts }: Job, order: LoadOrder, { lab }: Workplace): Promise<MeasuredLoad> | MeasuredLoad {
+	if (attempts <= MOST_ATTEMPTS) return lab.measure(order);
+	const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
+	return { record: failedLoad(order, new Date(), reason), frames: [], picture: null, stepPicture: null };
+}
+
+/** Why a load is neither stored nor counted, but loaded again; null when it is stored. */
+function whyGivenBack({ id }: Job, { record }: MeasuredLoad, at: Workplace): string | null {
+	const interrupted = at.interrupted();
+	if (interrupted === 'lost' || interrupted === 'frozen') return interrupted;
+	if (record.status === 'ok') return null;
+	if (interrupted === 'stopping') return interrupted;
+	if (record.failure?.code !== 'browser-killed') return null;
+	const count = (kills.get(id) ?? 0) + 1;
+	kills.set(id, count);
+	return count < MOST_KILLS ? 'killed' : null;
+}

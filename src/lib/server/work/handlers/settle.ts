@@ -1,0 +1,24 @@
+/** Waiting until the page of an arm is served the same again and again. */
+import { longestLoadMs } from '$core/load/limits';
+import { startPlace } from '../../trials/orders';
+import { stopForFullDisk, storeSettling } from '../../trials/progress';
+import { finishJob } from '../jobs';
+import type { Handler } from '../handlers';
+
+export const settle: Handler = {
+	async run(job, at) {
+		const { db, lab, labId } = at;
+		const { order, settleWithinMs } = startPlace(db, job.place!);
+		at.note(job, settleWithinMs + longestLoadMs(order.conditions));
+		const result = await lab.waitUntilStable(order.url, order.conditions, settleWithinMs);
+		if (at.interrupted() === 'lost') return;
+		await at.persist(() =>
+			db
+				.transaction(() => {
+					if (finishJob(db, job, labId)) storeSettling(db, job, job.place!, result);
+				})
+				.immediate()
+		);
+	},
+	diskFull: ({ place }, { db }) => stopForFullDisk(db, place!.trialId)
+};

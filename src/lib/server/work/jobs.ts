@@ -1,0 +1,220 @@
+/** The one queue: whatever a lab shall do is a job. */
+import type { LoadPlace } from '$core/trial/place';
+import { nowIso, sql, type Db } from '../db/connection';
+
+export type JobKind = 'load' | 'settle' | 'derive' | 'render' | 'gather';
+
+/** Whom a job serves. Loads outside trials serve an arm (what it holds back), a client, or nobody. */
+export type Subject = `trial:${number}` | `arm:${number}` | `client:${number}` | 'nobody';
+
+/** A trial's job: its place, and which try of that place it is. */
+export interface JobPlace extends LoadPlace {
+	trialId: number;
+	/** 0 for the first load of its place, 1 and 2 when it is loaded again. */
+	retry: number;
+}
+
+export type JobStatus = 'queued' | 'leased' | 'done' | 'cancelled';
+
+export interface Job {
+	id: number;
+	kind: JobKind;
+	subject: Subject;
+	/** What is to be done, where the subject does not say it; parsed by the handler of the kind. */
+	order: unknown;
+	place: JobPlace | null;
+	status: JobStatus;
+	/** Tries that were begun, this one among them. */
+	attempts: number;
+}
+
+/** Higher goes first. The analyst waits for a single load; what is derived is quick and fits between two loads. */
+export const PRIORITY = { awaited: 10, trial: 0, catchUp: -10 } as const;
+
+interface JobRow {
+	id: number;
+	kind: JobKind;
+	subject: Subject;
+	order: string | null;
+	status: JobStatus;
+	attempts: number;
+	trial_id: number | null;
+	arm_id: number;
+	condition_id: string;
+	stage: number;
+	round: number;
+	warmup: number;
+	retry: number;
+}
+
+const COLUMNS = `job.id, job.kind, job.subject, job."order", job.status, job.attempts,
+	trial_id, arm_id, condition_id, stage, round, warmup, retry`;
+const SELECT = `SELECT ${COLUMNS} FROM job LEFT JOIN trial_place ON job_id = job.id`;
+
+function asJob(row: JobRow): Job {
+	const place = row.trial_id === null ? null : asPlace(row, row.trial_id);
+	const order: unknown = row.order === null ? null : JSON.parse(row.order);
+	return { id: row.id, kind: row.kind, subject: row.subject, order, place, status: row.status, attempts: row.attempts };
+}
+
+function asPlace(row: JobRow, trialId: number): JobPlace {
+	return {
+		trialId,
+		armId: row.arm_id,
+		conditionId: row.condition_id,
+		stage: row.stage,
+		round: row.round,
+		warmup: row.warmup === 1,
+		retry: row.retry
+	};
+}
+
+export function findJob(db: Db, id: number): Job | null {
+	const row = sql<JobRow>(db, `${SELECT} WHERE job.id = ?`).get(id);
+	return row ? asJob(row) : null;
+}
+
+/** @returns the new job's id */
+export function insertJob(
+	db: Db,
+	job: { kind: JobKind; subject: Subject; order?: unknown; priority?: number; notBefore?: string | null }
+): number {
+	const { kind, subject, order = null, priority = PRIORITY.trial, notBefore = null } = job;
+	const { lastInsertRowid } = sql(
+		db,
+		'INSERT INTO job (kind, subject, "order", priority, not_before, created_at) VALUES (?, ?, ?, ?, ?, ?)'
+	).run(kind, subject, order === null ? null : JSON.stringify(order), priority, notBefore, nowIso());
+	return Number(lastInsertRowid);
+}
+
+/** Jobs that wait and may run now. */
+const READY = "job.status = 'queued' AND (job.not_before IS NULL OR job.not_before <= @now)";
+const OF_TRIALS = `${SELECT} JOIN trial ON trial.id = trial_id
+	WHERE ${READY} AND trial.status IN ('queued', 'running')`;
+
+/**
+ * Take the next job, or null. First what is awaited or quick, then the trials in turns, then what may wait. Trials take
+ * turns, a round each: a round that has begun goes on, since its loads belong together in time; then the trial goes
+ * first that has waited longest.
+ */
+export function leaseJob(db: Db, labId: string, now = nowIso()): Job | null {
+	return db
+		.transaction(() => {
+			reclaimLeases(db, now);
+			const row =
+				nextOutsideTrials(db, now, 'priority > 0') ??
+				nextOfRoundUnderWay(db, now) ??
+				nextOfTrials(db, now) ??
+				nextOutsideTrials(db, now, 'priority <= 0');
+			return row ? lease(db, row, labId, now) : null;
+		})
+		.immediate();
+}
+
+function nextOutsideTrials(db: Db, now: string, which: string): JobRow | undefined {
+	return sql<JobRow>(
+		db,
+		`${SELECT} WHERE ${READY} AND trial_id IS NULL AND ${which} ORDER BY priority DESC, job.id LIMIT 1`
+	).get({ now });
+}
+
+/** The round in which the trial that was served last stands. */
+function nextOfRoundUnderWay(db: Db, now: string): JobRow | undefined {
+	const last = sql<{ trial_id: number; stage: number; round: number; warmup: number }>(
+		db,
+		`SELECT trial_id, stage, round, warmup FROM trial_place JOIN job ON job.id = job_id
+			WHERE trial_id = (SELECT id FROM trial WHERE leased_at IS NOT NULL ORDER BY leased_at DESC LIMIT 1)
+			AND job.leased_at IS NOT NULL ORDER BY job.leased_at DESC, job.id DESC LIMIT 1`
+	).get();
+	if (!last) return undefined;
+	return sql<JobRow>(
+		db,
+		`${OF_TRIALS} AND trial_id = @trial_id AND stage = @stage AND round = @round AND warmup = @warmup
+			ORDER BY job.id LIMIT 1`
+	).get({ now, ...last });
+}
+
+function nextOfTrials(db: Db, now: string): JobRow | undefined {
+	return sql<JobRow>(db, `${OF_TRIALS} ORDER BY coalesce(trial.leased_at, ''), job.id LIMIT 1`).get({ now });
+}
+
+function lease(db: Db, row: JobRow, labId: string, now: string): Job {
+	sql(
+		db,
+		`UPDATE job SET status = 'leased', lab_id = ?, leased_at = ?, lease_until = ?, attempts = attempts + 1 WHERE id = ?`
+	).run(labId, now, leaseEnd(now), row.id);
+	// Two leases within a millisecond still have an order.
+	if (row.trial_id !== null)
+		sql(
+			db,
+			'UPDATE trial SET leased_at = max(@now, coalesce((SELECT max(leased_at) FROM trial), @now)) WHERE id = @id'
+		).run({ now, id: row.trial_id });
+	return { ...asJob(row), status: 'leased', attempts: row.attempts + 1 };
+}
+
+/** A lease that is not renewed for this long ends. */
+export const LEASE_MS = 15_000;
+
+function leaseEnd(now: string): string {
+	return new Date(Date.parse(now) + LEASE_MS).toISOString();
+}
+
+/** @returns false when the lease is no longer this lab's: its load must end, unstored */
+export function renewLease(db: Db, id: number, labId: string): boolean {
+	const renewed = sql(db, "UPDATE job SET lease_until = ? WHERE id = ? AND lab_id = ? AND status = 'leased'");
+	return renewed.run(leaseEnd(nowIso()), id, labId).changes === 1;
+}
+
+/** What was derived leaves no job behind. @returns false when the lease was lost: nothing may then be stored */
+export function finishJob(db: Db, { id, kind }: Pick<Job, 'id' | 'kind'>, labId: string): boolean {
+	const held = "WHERE id = ? AND lab_id = ? AND status = 'leased'";
+	const finish = kind === 'derive' ? `DELETE FROM job ${held}` : `UPDATE job SET status = 'done' ${held}`;
+	return sql(db, finish).run(id, labId).changes === 1;
+}
+
+const BACK = "UPDATE job SET status = 'queued', lab_id = NULL, lease_until = NULL";
+
+/**
+ * Give back what a lab holds.
+ * @param countAttempt false when the lab, not the load, is why it ends
+ * @param notBefore UTC ISO; null for at once
+ */
+export function giveBack(db: Db, labId: string, { countAttempt = true, notBefore = null as string | null } = {}): void {
+	// The same is waiting already: it was asked for again while this one was under way.
+	sql(
+		db,
+		`DELETE FROM job WHERE status = 'leased' AND lab_id = @labId AND kind = 'derive' AND EXISTS (SELECT 1 FROM job AS same
+			WHERE same.kind = 'derive' AND same.status = 'queued' AND same.subject = job.subject AND same."order" = job."order")`
+	).run({ labId });
+	sql(
+		db,
+		`${BACK}, attempts = max(0, attempts - @back), not_before = coalesce(@notBefore, not_before)
+			WHERE status = 'leased' AND lab_id = @labId`
+	).run({ labId, notBefore, back: countAttempt ? 0 : 1 });
+}
+
+/**
+ * Give back the leases that have ended, whoever held them.
+ * @param now UTC ISO
+ * @returns how many
+ */
+export function reclaimLeases(db: Db, now: string): number {
+	const holders = sql<{ lab_id: string }>(
+		db,
+		"SELECT DISTINCT lab_id FROM job WHERE status = 'leased' AND coalesce(lease_until, '') < ?"
+	).all(now);
+	for (const { lab_id } of holders) giveBack(db, lab_id);
+	return holders.length;
+}
+
+/** Whether a job waits still or is under way. */
+export function isOpen(status: JobStatus): boolean {
+	return status === 'queued' || status === 'leased';
+}
+
+/** @returns whether it was still waiting */
+export function deleteQueuedJob(db: Db, id: number): boolean {
+	return (
+		sql(db, "DELETE FROM job WHERE id = ? AND status = 'queued' AND subject NOT LIKE 'trial:%'").run(id).changes === 1
+	);
+}

@@ -6,7 +6,7 @@ import { median } from '$core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
 import { Lab } from '../src/lab/lab';
 import { openDatabase } from '../src/lib/server/db/connection';
-import { ALONE, insertLoad } from '../src/lib/server/loads/loads';
+import { insertLoad } from '../src/lib/server/loads/loads';
 import { startApp } from '../test/support/app';
 import { rule, serve, startDemoWeb } from '../test/support/world';
 import { printTable, type Row } from './table';
@@ -88,7 +88,11 @@ web.close();
 
 const app = await startApp();
 const db = openDatabase(app.folder);
-const id = insertLoad(db, { ...ALONE, conditionId: 'desktop' }, heavy);
+const id = insertLoad(
+	db,
+	{ jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId: null },
+	heavy
+);
 db.close();
 const browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
 const ready: number[] = [];

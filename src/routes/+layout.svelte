@@ -90,6 +90,8 @@
 				<a href="/trials/{lab.trialId}"
 					>Loading: {lab.doing}{lab.timeLeftMs ? `; ${formatWait(lab.timeLeftMs)} left` : ''}</a
 				>
+			{:else if lab.state === 'busy'}
+				<a href="/loads">Loading: {lab.doing}</a>
 			{:else if lab.state === 'off'}
 				<span class="trouble">The lab is off: trials wait in the queue.</span>
 			{:else}

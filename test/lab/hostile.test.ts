@@ -57,7 +57,7 @@ describe('hostile pages', function () {
 			const { record } = await lab.measure({
 				url: `http://hostile.test/hostile?${number}`,
 				conditions,
-				steps: page.steps
+				steps: page.steps ?? []
 			});
 			const took = performance.now() - began;
 			expect(page.ends, record.failure?.message).to.include(record.failure?.code ?? 'ok');

@@ -8,7 +8,8 @@ import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import { noFigures } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { openDatabase, type Db } from '../../src/lib/server/db/connection';
-import { findRecord, loadsOfTrial } from '../../src/lib/server/loads/loads';
+import { findFrame, findRecord, loadsOfTrial } from '../../src/lib/server/loads/loads';
+import { openRequests } from '../../src/lib/server/loads/requested';
 import { findTrial } from '../../src/lib/server/trials/queries';
 import { judgementOf } from '../../src/lib/server/trials/judgement';
 import { findRejudged } from '../../src/lib/server/trials/rejudged';
@@ -80,8 +81,8 @@ describe('a database of schema 2', () => {
 	it('keeps every load, frame and single load', () => {
 		expect(loadsOfTrial(db, 1)).to.have.length(24);
 		expect(loadsOfTrial(db, 2)).to.have.length(32);
-		expect(db.prepare('SELECT count(*) FROM frame').pluck().get()).to.equal(1);
-		expect(db.prepare('SELECT count(*) FROM single').pluck().get()).to.equal(1);
+		expect(findFrame(db, 1, 0)).to.deep.equal(Buffer.from([1]));
+		expect(openRequests(db)).to.have.length(1);
 		expect(db.pragma('foreign_key_check')).to.deep.equal([]);
 	});
 

@@ -1,166 +1,137 @@
 import { expect } from 'chai';
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { failedRecord } from '../../src/lab/assemble';
-import { failure } from '../../src/lab/failure';
-import { openDatabase, type Db } from '../../src/lib/server/db/connection';
-import { finishJob, leaseJob, releaseLeases } from '../../src/lib/server/work/jobs';
-import { findRecord, insertLoad, loadsOfTrial, stampOfLoads } from '../../src/lib/server/loads/loads';
-import { deleteTrial, findTrial } from '../../src/lib/server/trials/queries';
+import { readdirSync } from 'node:fs';
+import { openDatabase } from '../../src/lib/server/db/connection';
 import { exportTrial, importDemo, importTrial } from '../../src/lib/server/demo/demo';
-import { judgementOf } from '../../src/lib/server/trials/judgement';
-import { createTrial, settleTrial, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
 import { NotPossible } from '../../src/lib/server/http/refusal';
-import * as v from 'valibot';
-import { NewTrialInput } from '$core/trial/input';
+import { findRecord } from '../../src/lib/server/loads/loads';
+import { messageOf } from '../../src/lib/server/trials/answer';
+import { createTrial, deleteTrial, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
+import { judgementOf } from '../../src/lib/server/trials/judgement';
+import { storeTrialLoad } from '../../src/lib/server/trials/progress';
+import { fingerprintOfInputs } from '../../src/lib/server/trials/queries';
+import { finishJob, giveBack } from '../../src/lib/server/work/jobs';
+import { measuredLoad, trialInput, useQueue, type TrialExtra } from '../support/queue';
 
-const input = (extra: Partial<v.InferInput<typeof NewTrialInput>> = {}): NewTrialInput =>
-	v.parse(NewTrialInput, {
-		question: 'Is it?',
-		kind: 'side-by-side',
-		arms: [
-			{ name: 'A', url: 'http://a.test', baseline: false },
-			{ name: 'B', url: 'http://b.test/x', baseline: true }
-		],
-		conditions: ['desktop'],
-		rounds: 3,
-		warmups: 1,
-		seed: 5,
-		clientId: null,
-		...extra
-	});
+const TRIAL: TrialExtra = {
+	arms: [
+		{ name: 'A', url: 'http://a.test', baseline: false },
+		{ name: 'B', url: 'http://b.test/x', baseline: true }
+	],
+	warmups: 1
+};
 
 describe('database and queue', () => {
-	let folder: string;
-	let db: Db;
-	beforeEach(() => {
-		folder = mkdtempSync(join(tmpdir(), 'zafra-db-'));
-		db = openDatabase(folder);
-	});
-	afterEach(() => {
-		db.close();
-		rmSync(folder, { recursive: true });
-	});
-
-	const measured = () => ({
-		record: failedRecord('http://a.test/', BUILT_IN_CONDITIONS[1]!, new Date(), failure('crash').reason),
-		frames: [],
-		picture: null
-	});
-
-	/** Do what the runner does, without a browser. */
-	function runAll(id: number): number {
-		let count = 0;
-		for (let job = leaseJob(db, 'me'); job; job = leaseJob(db, 'me')) {
-			expect(finishJob(db, job.id, 'me')).to.equal(true);
-			insertLoad(db, { ...job, jobId: job.id }, measured());
-			settleTrial(db, id);
-			count++;
-		}
-		return count;
-	}
+	const q = useQueue();
+	const run = () => q.now.runAll().length;
 
 	it('migrates once, and refuses a database of a newer Zafra in words', () => {
-		openDatabase(folder).close();
-		db.pragma('user_version = 999');
-		expect(() => openDatabase(folder)).to.throw(/newer Zafra/);
+		openDatabase(q.now.folder).close();
+		q.now.db.pragma('user_version = 999');
+		expect(() => openDatabase(q.now.folder)).to.throw(/newer Zafra/);
 	});
 
 	it('keeps a trial as it was asked for, with exactly one baseline', () => {
-		const trial = findTrial(db, createTrial(db, input()))!;
+		const trial = q.now.trial(createTrial(q.now.db, trialInput(TRIAL)));
 		expect(trial.design.arms.map((arm) => arm.baseline)).to.deep.equal([false, true]);
 		expect(trial.design.arms[0]!.url).to.equal('http://a.test/');
 		expect(trial.status).to.equal('draft');
-		expect(() => createTrial(db, input({ referenceUrl: 'http://r.test/' }))).to.throw(NotPossible);
+		expect(() => createTrial(q.now.db, trialInput({ ...TRIAL, referenceUrl: 'http://r.test/' }))).to.throw(NotPossible);
 	});
 
 	it('starts once however often it is pressed, and every job is leased once', () => {
-		const id = createTrial(db, input());
-		startTrial(db, id);
-		startTrial(db, id);
-		expect(findTrial(db, id)!.progress).to.deep.equal({ done: 0, total: 8 });
-		expect(runAll(id)).to.equal(8);
-		expect(findTrial(db, id)!.status).to.equal('done');
-		expect(loadsOfTrial(db, id).filter((load) => load.warmup)).to.have.length(2);
-		expect(() => startTrial(db, id)).to.throw(/done/);
+		const id = createTrial(q.now.db, trialInput(TRIAL));
+		startTrial(q.now.db, id);
+		startTrial(q.now.db, id);
+		expect(q.now.trial(id).progress).to.deep.equal({ done: 0, total: 8 });
+		expect(run()).to.equal(8);
+		expect(q.now.trial(id).status).to.equal('done');
+		expect(q.now.loads(id).filter((load) => load.warmup)).to.have.length(2);
+		expect(() => startTrial(q.now.db, id)).to.throw(/done/);
 	});
 
 	it('does not count a load whose lease was lost, nor one job twice', () => {
-		const id = createTrial(db, input());
-		startTrial(db, id);
-		const job = leaseJob(db, 'dead')!;
-		expect(releaseLeases(db, 'me')).to.equal(1);
-		expect(finishJob(db, job.id, 'dead')).to.equal(false);
-		const again = leaseJob(db, 'me')!;
-		expect(again).to.include({ id: job.id, attempts: 2 });
-		insertLoad(db, { ...again, jobId: again.id }, measured());
-		expect(() => insertLoad(db, { ...again, jobId: again.id }, measured())).to.throw(/UNIQUE/);
+		const id = createTrial(q.now.db, trialInput(TRIAL));
+		startTrial(q.now.db, id);
+		const placed = q.now.lease('dead')!;
+		q.now.db.prepare("UPDATE job SET lease_until = '2026-01-01T00:00:00.000Z' WHERE id = ?").run(placed.id);
+		const again = q.now.lease('me')!;
+		expect(again).to.include({ id: placed.id, attempts: 2 });
+		expect(finishJob(q.now.db, placed.job, 'dead')).to.equal(false);
+		q.now.finish(again);
+		expect(() => storeTrialLoad(q.now.db, again.job, again.job.place!, measuredLoad())).to.throw(/UNIQUE/);
+	});
+
+	it('leaves the lease of another lab alone for as long as it is renewed', () => {
+		startTrial(q.now.db, createTrial(q.now.db, trialInput(TRIAL)));
+		const theirs = q.now.lease('another')!;
+		expect(q.now.lease('me')!.id).not.to.equal(theirs.id);
+		giveBack(q.now.db, 'me');
+		expect(q.now.db.prepare('SELECT status, lab_id FROM job WHERE id = ?').get(theirs.id)).to.deep.equal({
+			status: 'leased',
+			lab_id: 'another'
+		});
 	});
 
 	it('stops, keeps what was measured, and goes on where it stopped', () => {
-		const id = createTrial(db, input());
-		startTrial(db, id);
-		const job = leaseJob(db, 'me')!;
-		finishJob(db, job.id, 'me');
-		insertLoad(db, { ...job, jobId: job.id }, measured());
-		stopTrial(db, id);
-		expect(leaseJob(db, 'me')).to.equal(null);
-		expect(findTrial(db, id)!.status).to.equal('stopped');
-		startTrial(db, id);
-		expect(runAll(id)).to.equal(7);
-		expect(loadsOfTrial(db, id)).to.have.length(8);
+		const id = createTrial(q.now.db, trialInput(TRIAL));
+		startTrial(q.now.db, id);
+		q.now.finish(q.now.lease()!);
+		stopTrial(q.now.db, id);
+		expect(q.now.lease()).to.equal(null);
+		expect(q.now.trial(id).status).to.equal('stopped');
+		startTrial(q.now.db, id);
+		expect(run()).to.equal(7);
+		expect(q.now.loads(id)).to.have.length(8);
 	});
 
 	it('waits between stages, in order, the reference page in each', () => {
-		const id = createTrial(db, input({ kind: 'before-after', referenceUrl: 'http://calm.test/' }));
-		expect(() => startTrial(db, id, 1)).to.throw(/Stage 0 comes first/);
-		startTrial(db, id, 0);
-		expect(() => startTrial(db, id, 1)).to.throw(/still running/);
-		expect(runAll(id)).to.equal(8);
-		expect(findTrial(db, id)).to.include({ status: 'waiting' });
-		expect(findTrial(db, id)!.message).to.match(/Make the change/);
-		expect(() => startTrial(db, id, 0)).to.throw(/started before/);
-		startTrial(db, id, 1);
-		runAll(id);
-		expect(findTrial(db, id)!.status).to.equal('done');
+		const id = createTrial(q.now.db, trialInput({ ...TRIAL, kind: 'before-after', referenceUrl: 'http://calm.test/' }));
+		expect(() => startTrial(q.now.db, id, 1)).to.throw(/Stage 0 comes first/);
+		startTrial(q.now.db, id, 0);
+		expect(() => startTrial(q.now.db, id, 1)).to.throw(/still running/);
+		expect(run()).to.equal(8);
+		expect(q.now.trial(id)).to.include({ status: 'waiting' });
+		expect(messageOf(q.now.db, q.now.trial(id))).to.match(/Make the change/);
+		expect(() => startTrial(q.now.db, id, 0)).to.throw(/started before/);
+		startTrial(q.now.db, id, 1);
+		run();
+		expect(q.now.trial(id).status).to.equal('done');
 	});
 
 	it('judges again only when a load came or was left out', () => {
-		const id = createTrial(db, input());
-		startTrial(db, id);
-		runAll(id);
-		const trial = findTrial(db, id)!;
-		const first = judgementOf(db, trial);
-		expect(judgementOf(db, trial)).to.deep.equal(first);
-		const before = stampOfLoads(db, id);
-		db.prepare("UPDATE load SET excluded = 'why' WHERE id = ?").run(loadsOfTrial(db, id)[3]!.id);
-		expect(stampOfLoads(db, id)).not.to.equal(before);
+		const id = createTrial(q.now.db, trialInput(TRIAL));
+		startTrial(q.now.db, id);
+		run();
+		const trial = q.now.trial(id);
+		const first = judgementOf(q.now.db, trial);
+		expect(judgementOf(q.now.db, trial)).to.deep.equal(first);
+		const before = fingerprintOfInputs(q.now.db, id);
+		q.now.db.prepare("UPDATE load SET excluded = 'why' WHERE id = ?").run(q.now.loads(id)[3]!.id);
+		expect(fingerprintOfInputs(q.now.db, id)).not.to.equal(before);
 	});
 
 	it('brings the shipped demonstration in once, and a trial survives export and import whole', function () {
-		importDemo(db);
-		importDemo(db);
+		importDemo(q.now.db);
+		importDemo(q.now.db);
 		const shipped = readdirSync('demo/trials').length;
 		expect(shipped).to.equal(3);
-		const trial = findTrial(db, 1)!;
+		const trial = q.now.trial(1);
 		expect(trial).to.include({ status: 'done', clientName: 'Skerry Line' });
-		const loads = loadsOfTrial(db, 1);
+		const loads = q.now.loads(1);
 		expect(loads).to.have.length(44);
-		expect(findRecord(db, loads[5]!.id)!.requests.length).to.be.above(4);
-		const copy = importTrial(db, exportTrial(db, 1));
-		expect(judgementOf(db, findTrial(db, copy)!).results.map((result) => result.shift)).to.deep.equal(
-			judgementOf(db, trial).results.map((result) => result.shift)
+		expect(findRecord(q.now.db, loads[5]!.id)!.requests.length).to.be.above(4);
+		const copy = importTrial(q.now.db, exportTrial(q.now.db, 1));
+		expect(judgementOf(q.now.db, q.now.trial(copy)).results.map((result) => result.shift)).to.deep.equal(
+			judgementOf(q.now.db, trial).results.map((result) => result.shift)
 		);
 	});
 
 	it('deletes a trial with all that hangs on it', () => {
-		const id = createTrial(db, input());
-		startTrial(db, id);
-		runAll(id);
-		deleteTrial(db, id);
-		for (const table of ['load', 'job', 'arm', 'frame'])
-			expect((db.prepare(`SELECT count(*) AS n FROM ${table}`).get() as { n: number }).n, table).to.equal(0);
+		const id = createTrial(q.now.db, trialInput(TRIAL));
+		startTrial(q.now.db, id);
+		run();
+		deleteTrial(q.now.db, id);
+		for (const table of ['load', 'job', 'trial_place', 'arm', 'derived', 'artifact', 'artifact_use'])
+			expect((q.now.db.prepare(`SELECT count(*) AS n FROM ${table}`).get() as { n: number }).n, table).to.equal(0);
 	});
 });

@@ -4,12 +4,12 @@ import { isWebAddress } from '../load/address';
 import { Steps } from '../load/steps';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Setup } from './setup';
-import type { TrialArm } from './types';
+import { KINDS, TRIAL_KINDS } from './kinds';
+import type { TrialArm, TrialKind } from './types';
 
 export const MOST_ROUNDS_ASKED = 100;
-export const MOST_ARMS = 8;
-/** Ten pages, before and after. */
-export const MOST_SWEEP_ARMS = 20;
+/** Of any kind. */
+const MOST_ARMS = Math.max(...Object.values(KINDS).map(({ mostArms }) => mostArms));
 
 const address = v.pipe(
 	v.string('Give an address.'),
@@ -48,6 +48,11 @@ const arm = v.object({
 		v.nullable(v.pipe(v.string(), v.trim(), v.maxLength(80, 'A page name has at most 80 characters.'))),
 		null
 	),
+	/** The page of a site that it loads, where it is one that Zafra knows. */
+	pageId: v.optional(
+		v.nullable(v.pipe(v.number('The page is a number.'), v.safeInteger('The page is a whole number.'))),
+		null
+	),
 	setup: v.optional(v.nullable(Setup), null)
 });
 
@@ -60,14 +65,11 @@ export const NewTrialInput = v.pipe(
 				v.nonEmpty('Write the question that the trial shall answer.'),
 				v.maxLength(300, 'A question has at most 300 characters.')
 			),
-			kind: v.picklist(
-				['side-by-side', 'before-after', 'same-page', 'sweep'],
-				'The kind is “side-by-side”, “before-after”, “same-page” or “sweep”.'
-			),
+			kind: v.picklist(TRIAL_KINDS, 'The kind is “side-by-side”, “before-after”, “same-page” or “sweep”.'),
 			arms: v.pipe(
 				v.array(arm, 'Give a list of arms.'),
 				v.minLength(1, 'Give at least one arm.'),
-				v.maxLength(MOST_SWEEP_ARMS, `A trial has at most ${MOST_SWEEP_ARMS} arms.`)
+				v.maxLength(MOST_ARMS, `A trial has at most ${MOST_ARMS} arms.`)
 			),
 			conditions: v.pipe(
 				v.array(v.string('Conditions are named by their key.'), 'Give a list of conditions.'),
@@ -110,61 +112,57 @@ export const NewTrialInput = v.pipe(
 		},
 		'Send a JSON object that describes the trial.'
 	),
-	v.forward(
-		v.check(({ kind, arms }) => kind === 'same-page' || arms.length >= 2, 'A trial compares at least two arms.'),
-		['arms']
-	),
-	v.forward(
-		v.check(
-			({ kind, arms }) => kind === 'sweep' || arms.length <= MOST_ARMS,
-			`A trial compares at most ${MOST_ARMS} arms.`
-		),
-		['arms']
-	),
-	v.forward(
-		v.check(
-			({ kind, arms }) => kind !== 'same-page' || arms.length <= 2,
-			'The same page is loaded twice: give its address once.'
-		),
-		['arms']
-	),
-	v.forward(
-		v.check(
-			({ kind, arms }) => kind !== 'same-page' || new Set(arms.map((one) => one.url)).size === 1,
-			'Both looks are at the same page: give one address.'
-		),
-		['arms']
-	),
-	v.forward(
-		v.check(
-			({ kind, arms }) => kind === 'sweep' || arms.filter((one) => one.baseline).length <= 1,
-			'Only one arm can be the baseline.'
-		),
-		['arms']
-	),
-	v.forward(
-		v.check(
-			({ kind, arms }) => kind !== 'sweep' || pagesOf(arms).every(({ own }) => own.length === 2),
-			'Each page of a sweep has two arms with the same “page”: without and with one change.'
-		),
-		['arms']
-	),
-	v.forward(
-		v.check(
-			({ kind, arms }) =>
-				kind !== 'sweep' || pagesOf(arms).every(({ own }) => own.filter((one) => one.baseline).length <= 1),
-			'Each page of a sweep has one baseline.'
-		),
-		['arms']
-	),
-	v.forward(
-		v.check(
-			({ arms }) => new Set(arms.map((one) => `${one.page ?? ''}/${one.name.toLowerCase()}`)).size === arms.length,
-			'Give each arm a name of its own.'
-		),
-		['arms']
-	)
+	v.rawCheck(({ dataset, addIssue }) => {
+		if (!dataset.typed) return;
+		const problem = armsProblem(dataset.value);
+		if (problem)
+			addIssue({
+				message: problem,
+				path: [
+					{
+						type: 'object',
+						origin: 'value',
+						input: dataset.value,
+						key: 'arms',
+						value: dataset.value.arms
+					}
+				]
+			});
+	})
 );
+
+type InputArm = v.InferOutput<typeof arm>;
+
+/** What is wrong with the arms of a kind of trial, in words; null when nothing is. */
+function armsProblem({ kind, arms }: { kind: TrialKind; arms: readonly InputArm[] }): string | null {
+	const rules = KINDS[kind];
+	if (arms.length < rules.leastArms) return 'A trial compares at least two arms.';
+	if (arms.length > rules.mostArms)
+		return rules.samePage
+			? 'The same page is loaded twice: give its address once.'
+			: `A trial compares at most ${rules.mostArms} arms.`;
+	if (rules.samePage && new Set(arms.map(({ url }) => url)).size > 1)
+		return 'Both looks are at the same page: give one address.';
+	return (rules.pages ? pagesProblem(arms) : baselineProblem(arms)) ?? namesProblem(arms);
+}
+
+function baselineProblem(arms: readonly InputArm[]): string | null {
+	return arms.filter(({ baseline }) => baseline).length > 1 ? 'Only one arm can be the baseline.' : null;
+}
+
+function pagesProblem(arms: readonly InputArm[]): string | null {
+	const pages = pagesOf(arms);
+	if (pages.some(({ own }) => own.length !== 2))
+		return 'Each page of a sweep has two arms with the same “page”: without and with one change.';
+	return pages.some(({ own }) => own.every(({ baseline }) => baseline))
+		? 'Each page of a sweep has one baseline.'
+		: null;
+}
+
+function namesProblem(arms: readonly InputArm[]): string | null {
+	const names = new Set(arms.map(({ page, name }) => `${page ?? ''}/${name.toLowerCase()}`));
+	return names.size === arms.length ? null : 'Give each arm a name of its own.';
+}
 
 /** In this century: a load in another one is a slip of the keyboard. */
 function isPlausibleTime(text: string): boolean {
@@ -185,24 +183,19 @@ export type NewTrialInput = v.InferOutput<typeof NewTrialInput>;
  * page is looked at twice.
  */
 export function armsOf({ kind, arms }: Pick<NewTrialInput, 'kind' | 'arms'>): Omit<TrialArm, 'id'>[] {
-	const clean = (one: NewTrialInput['arms'][number], baseline: boolean): Omit<TrialArm, 'id'> => ({
-		name: one.name,
-		url: new URL(one.url).href,
-		baseline,
-		reference: false,
-		page: one.page,
-		setup: one.setup
-	});
-	if (kind === 'same-page') {
-		const [first, second] = arms;
-		return [
-			clean(first!, true),
-			second ? clean(second, false) : clean({ ...first!, name: `${first!.name}, second look` }, false)
-		];
-	}
-	const firstOf = new Map(pagesOf(arms).map(({ page, own }) => [page, own.find((one) => one.baseline) ?? own[0]!]));
-	const baseline = arms.find((one) => one.baseline) ?? arms[0]!;
-	return arms.map((one) => clean(one, kind === 'sweep' ? firstOf.get(one.page ?? '') === one : one === baseline));
+	const rules = KINDS[kind];
+	const [first, second] = arms as [InputArm, InputArm?];
+	if (rules.samePage)
+		return [asArm(first, true), asArm(second ?? { ...first, name: `${first.name}, second look` }, false)];
+	const firstOf = new Map(
+		pagesOf(arms).map(({ page, own }) => [page, own.find(({ baseline }) => baseline) ?? own[0]!])
+	);
+	const baseline = arms.find((one) => one.baseline) ?? first;
+	return arms.map((one) => asArm(one, rules.pages ? firstOf.get(one.page ?? '') === one : one === baseline));
+}
+
+function asArm({ name, url, page, pageId, setup }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
+	return { name, url: new URL(url).href, baseline, reference: false, page, pageId, setup };
 }
 
 export function primaryOf(input: NewTrialInput): MetricId[] {

@@ -25,8 +25,8 @@ const FIRST_RECIPE = 'zafra-1';
 export function noteEarlierAnswer(db: Db, trialId: number, now: Judgement): void {
 	const row = sql<{ version: string; body: string }>(
 		db,
-		"SELECT version, body FROM derived WHERE subject = 'trial:' || ? AND kind = 'judgement' AND version <> ?"
-	).get(trialId, now.version);
+		"SELECT version, body FROM derived WHERE subject = ? AND kind = 'judgement' AND version <> ?"
+	).get(`trial:${trialId}`, now.version);
 	if (!row || !now.results.length) return;
 	const earlier = JSON.parse(row.body) as Pick<Judgement, 'results'> & { recipe?: string };
 	const changes = verdictChanges(earlier.results, now.results);

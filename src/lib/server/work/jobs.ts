@@ -87,8 +87,11 @@ export function insertJob(
 	return Number(lastInsertRowid);
 }
 
+/** What a lab of this version can do: a job of a newer one waits for a newer lab. */
+const KNOWN_KINDS: readonly JobKind[] = ['load', 'settle', 'derive'];
 /** Jobs that wait and may run now. */
-const READY = "job.status = 'queued' AND (job.not_before IS NULL OR job.not_before <= @now)";
+const READY = `job.status = 'queued' AND (job.not_before IS NULL OR job.not_before <= @now)
+	AND job.kind IN (${KNOWN_KINDS.map((kind) => `'${kind}'`).join(', ')})`;
 const OF_TRIALS = `${SELECT} JOIN trial ON trial.id = trial_id
 	WHERE ${READY} AND trial.status IN ('queued', 'running')`;
 

@@ -31,6 +31,7 @@ const FROZEN_AFTER_MS = 5000;
 /** An idle lab gives its browser's memory back. */
 const CLOSE_BROWSER_AFTER_MS = 60_000;
 const AFTER_TROUBLE_MS = 1000;
+const MOST_REST_MS = 300_000;
 /** A job that met a full disk is not tried again sooner. */
 const FULL_DISK_PAUSE_MS = 15_000;
 
@@ -187,7 +188,7 @@ class WorkLoop {
 		const { db, log } = this.options;
 		if (error instanceof LeaseLost) return;
 		if (!isFull(error)) {
-			await this.#persist(() => giveBack(db, this.#labId, { notBefore: laterBy(AFTER_TROUBLE_MS) }));
+			await this.#persist(() => giveBack(db, this.#labId, { notBefore: laterBy(restAfter(job.attempts)) }));
 			throw error;
 		}
 		log.error({ job: job.id, subject: job.subject }, 'the disk is full');
@@ -253,6 +254,11 @@ class WorkLoop {
 		}
 		this.#lock.release();
 	}
+}
+
+/** What fails again and again is tried less and less often, so that it holds nothing else up. */
+function restAfter(attempts: number): number {
+	return Math.min(MOST_REST_MS, AFTER_TROUBLE_MS * 2 ** attempts);
 }
 
 function laterBy(ms: number): string {

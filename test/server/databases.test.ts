@@ -1,0 +1,155 @@
+/** Every released shape of the database comes forward with nothing lost. */
+import { expect } from 'chai';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import Database from 'better-sqlite3';
+import { METRIC_IDS } from '$core/metrics/catalogue';
+import { openDatabase, type Db } from '../../src/lib/server/db/connection';
+import { findFrame, findPicture, findRecord, frozenConditions } from '../../src/lib/server/loads/loads';
+import { findRequest, openRequests, requestsOfTrial } from '../../src/lib/server/loads/requested';
+import { deriveEvidence, findDifferencePicture, findEvidence } from '../../src/lib/server/trials/evidence';
+import { findJudgement, judgementOf } from '../../src/lib/server/trials/judgement';
+import { markersOf, settlingsOf } from '../../src/lib/server/trials/notes';
+import { findTrial } from '../../src/lib/server/trials/queries';
+import { placeDatabase, RELEASED_SCHEMAS } from '../support/databases';
+
+interface OldLoad {
+	id: number;
+	trial_id: number | null;
+	arm_id: number | null;
+	condition_id: string;
+	record: Buffer;
+	picture: Buffer | null;
+	[column: string]: unknown;
+}
+
+/** Columns that today's rules compute anew from the same figures. */
+const RESCORED = ['score', 'recipe'];
+
+for (const schema of RELEASED_SCHEMAS)
+	describe(`a database of schema ${schema}`, () => {
+		let folder: string;
+		let db: Db;
+		let old: Database.Database;
+		before(() => {
+			folder = mkdtempSync(join(tmpdir(), 'zafra-schema-'));
+			placeDatabase(schema, folder);
+			old = new Database(readCopy(folder));
+			db = openDatabase(folder);
+		});
+		after(() => {
+			db.close();
+			old.close();
+			rmSync(folder, { recursive: true });
+		});
+		const oldLoads = () => old.prepare('SELECT * FROM load ORDER BY id').all() as OldLoad[];
+		const rows = (table: string) => old.prepare(`SELECT * FROM ${table}`).all() as Record<string, unknown>[];
+
+		it('keeps every load with all its figures', () => {
+			const now = new Map((db.prepare('SELECT * FROM load').all() as OldLoad[]).map((load) => [load.id, load]));
+			expect(now.size).to.equal(oldLoads().length);
+			for (const load of oldLoads()) {
+				const same = Object.keys(load).filter((name) => name in now.get(load.id)! && !RESCORED.includes(name));
+				expect(same).to.include.members(METRIC_IDS.filter((id) => id !== 'score'));
+				for (const name of same.filter((column) => column !== 'job_id'))
+					expect(now.get(load.id)![name], `${name} of load ${load.id}`).to.deep.equal(load[name]);
+			}
+		});
+
+		it('keeps every record, frame and picture, byte for byte', () => {
+			for (const { id, record, picture } of oldLoads()) {
+				const { url, requests } = JSON.parse(gunzipSync(record).toString()) as { url: string; requests: unknown[] };
+				expect(findRecord(db, id)).to.deep.include({ url });
+				expect(findRecord(db, id)!.requests).to.have.length(requests.length);
+				expect(findPicture(db, id)).to.deep.equal(picture);
+			}
+			for (const frame of rows('frame'))
+				expect(findFrame(db, frame.load_id as number, frame.position as number)).to.deep.equal(frame.image);
+			expect(db.prepare("SELECT count(*) FROM artifact_use WHERE role = 'frame'").pluck().get()).to.equal(
+				rows('frame').length
+			);
+		});
+
+		it('keeps every trial with its arms, its frozen conditions and its progress', () => {
+			for (const trial of rows('trial')) {
+				const now = findTrial(db, trial.id as number)!;
+				expect(now).to.include({ question: trial.question, createdAt: trial.created_at, startedAt: trial.started_at });
+				expect(now.design).to.include({ kind: trial.kind, seed: trial.seed, warmups: trial.warmups });
+				expect(now.design.conditions).to.deep.equal(JSON.parse(trial.conditions as string));
+				const arms = rows('arm').filter((arm) => arm.trial_id === trial.id);
+				expect(now.design.arms.map((arm) => [arm.id, arm.name, arm.url])).to.deep.equal(
+					arms.map((arm) => [arm.id, arm.name, arm.url])
+				);
+				const done = rows('job').filter((job) => job.trial_id === trial.id && job.status === 'done');
+				expect(now.progress.done).to.equal(done.length);
+			}
+		});
+
+		it('keeps every verdict, or computes the same', () => {
+			for (const { trial_id, result } of rows('judgement') as { trial_id: number; result: string }[]) {
+				const before = JSON.parse(result) as { results: { metric: string; verdict: string }[] };
+				const trial = findTrial(db, trial_id)!;
+				const after = findJudgement(db, trial_id)?.body ?? judgementOf(db, trial);
+				const verdicts = (results: readonly { metric: string; verdict: string }[]) =>
+					results.map(({ metric, verdict }) => [metric, verdict]);
+				expect(verdicts(after.results)).to.deep.equal(verdicts(before.results));
+			}
+		});
+
+		it('loads on under the frozen conditions of each load, secrets and all', () => {
+			for (const { id, trial_id, condition_id } of oldLoads().filter((load) => load.source !== 'har')) {
+				if (trial_id === null) continue;
+				const trial = rows('trial').find((row) => row.id === trial_id)!;
+				const conditions = JSON.parse(trial.conditions as string) as { id: string }[];
+				expect(frozenConditions(db, id)).to.deep.include(conditions.find((one) => one.id === condition_id));
+			}
+		});
+
+		if (schema >= 2) {
+			it('keeps loads outside trials, done and waiting, and on whose behalf they were made', () => {
+				const singles = rows('single');
+				expect(openRequests(db).map((one) => one.url)).to.deep.equal(
+					singles
+						.filter((one) => one.status !== 'done')
+						.map((one) => one.url)
+						.reverse()
+				);
+				for (const single of singles.filter((one) => one.load_id !== null)) {
+					const jobId = db.prepare('SELECT job_id FROM load WHERE id = ?').pluck().get(single.load_id) as number;
+					const request = findRequest(db, jobId)!;
+					expect(request).to.include({ url: single.url, armId: single.arm_id, status: 'done', loadId: single.load_id });
+					expect(request.conditions).to.deep.equal(JSON.parse(single.conditions as string));
+				}
+				const forArm = singles.filter((one) => one.trial_id === 1).length;
+				expect(requestsOfTrial(db, 1)).to.have.length(forArm);
+			});
+
+			it('keeps settlings, markers, settings files and difference pictures', async () => {
+				for (const { trial_id, name, image } of rows('evidence_picture'))
+					expect(findDifferencePicture(db, trial_id as number, name as string)).to.deep.equal(image);
+				expect(settlingsOf(db, 2)).to.have.length(rows('settling').length);
+				expect(markersOf(db, 2)[0]).to.include({ words: 'Larder 2.2 switched on', file: '{"squeeze":true}' });
+				await deriveEvidence(db, 1);
+				expect(findEvidence(db, 1)!.body.arms).to.have.length(2);
+			});
+		}
+
+		it('is sound, and opens a second time without a change', () => {
+			expect(db.pragma('integrity_check', { simple: true })).to.equal('ok');
+			expect(db.pragma('foreign_key_check')).to.deep.equal([]);
+			const state = () => db.prepare('SELECT id, inputs FROM trial').all();
+			const before = state();
+			openDatabase(folder).close();
+			expect(state()).to.deep.equal(before);
+		});
+	});
+
+/** The file as it was, for comparing. */
+function readCopy(folder: string): Buffer {
+	const file = new Database(join(folder, 'zafra.db'), { readonly: true });
+	const bytes = file.serialize();
+	file.close();
+	return bytes;
+}

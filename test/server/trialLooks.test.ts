@@ -1,0 +1,186 @@
+import { expect } from 'chai';
+import { excludeLoad } from '../../src/lib/server/loads/commands';
+import { messageOf, trialAnswer } from '../../src/lib/server/trials/answer';
+import { addRounds, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
+import { deriveJudgement, findJudgement, judgementForPage, judgementOf } from '../../src/lib/server/trials/judgement';
+import { retryPlace } from '../../src/lib/server/trials/places';
+import { FAILED, refusal, useQueue } from '../support/queue';
+
+describe('answers of trials', () => {
+	const q = useQueue();
+
+	it('go on when a site is down for a while: failures are counted, and too many leave no verdict', () => {
+		const id = q.now.make({ rounds: 10, primary: ['lcp'] });
+		const baseline = q.now.trial(id).design.arms[0]!.id;
+		for (let job = q.now.lease(); job; job = q.now.lease()) {
+			const down = job.armId !== baseline && job.round > 6;
+			q.now.finish(job, down ? { ...FAILED, figures: { lcp: null } } : { figures: { lcp: 2000 + job.round } });
+		}
+		const judgement = judgementOf(q.now.db, q.now.trial(id));
+		expect(q.now.trial(id).status).to.equal('done');
+		expect(judgement.health.find((one) => one.arm !== baseline)).to.include({ loads: 18, failed: 12 });
+		expect(judgement.results.find((one) => one.metric === 'lcp')).to.include({
+			verdict: 'none',
+			reason: '12 of 18 loads of “B” failed.'
+		});
+	});
+
+	it('that are adaptive stop at the look at which all is decided', () => {
+		const id = q.now.make({ adaptive: true, primary: ['lcp'] });
+		expect(q.now.trial(id).design.rounds).to.equal(24);
+		const done = q.now.runAll((job) => ({
+			lcp: (q.now.trial(id).design.arms[0]!.id === job.armId ? 2000 : 3000) + job.round
+		}));
+		expect(done).to.have.length(20);
+		expect(q.now.trial(id)).to.include({ status: 'done' });
+		const judgement = judgementOf(q.now.db, q.now.trial(id));
+		expect(judgement.looks.map((look) => [look.rounds, look.by])).to.deep.equal([[10, 'plan']]);
+		expect(judgement.results.find((one) => one.metric === 'lcp')!.verdict).to.equal('worse');
+	});
+
+	it('that are adaptive and undecided go on to their end', () => {
+		const id = q.now.make({ adaptive: true, primary: ['lcp'] });
+		const baseline = q.now.trial(id).design.arms[0]!.id;
+		// Two rounds of five the other way: open, with hope.
+		const differences = [210, 240, -80, -10, 100];
+		expect(
+			q.now.runAll((job) => ({ lcp: 2000 + (job.armId === baseline ? 0 : differences[job.round % 5]!) + job.round }))
+		).to.have.length(48);
+		const trial = q.now.trial(id);
+		expect(trial.status).to.equal('done');
+		expect(trial.design.looks!.map((look) => look.rounds)).to.deep.equal([10, 14, 18, 24]);
+		expect(trial.design.looks!.at(-1)!.spent).to.be.closeTo(0.04, 1e-12);
+	});
+
+	it('that are adaptive end when nothing open has hope, and may get rounds added', () => {
+		const id = q.now.make({ adaptive: true, primary: ['lcp'] });
+		const done = q.now.runAll((job) => ({ lcp: 2000 + 2500 * ((job.round * 7 + job.armId * 3) % 5) }));
+		expect(done.length).to.be.below(48);
+		expect(q.now.trial(id).status).to.equal('done');
+		const reached = done.length / 2;
+		addRounds(q.now.db, id, 2);
+		q.now.runAll((job) => ({ lcp: 2000 + job.round }));
+		const { looks } = q.now.trial(id).design;
+		expect(looks!.at(-1)).to.include({ rounds: reached + 2, by: 'added' });
+	});
+
+	it('get rounds added as a further look that draws on the reserve; the first loads stay', () => {
+		const id = q.now.make({ rounds: 3 });
+		expect(refusal(() => addRounds(q.now.db, id, 2))).to.match(/^409 .*once the trial is done/);
+		q.now.runAll();
+		expect(refusal(() => addRounds(q.now.db, id, 0))).to.match(/^422/);
+		addRounds(q.now.db, id, 2);
+		const more = q.now.runAll();
+		expect(more.map((job) => job.round).sort()).to.deep.equal([4, 4, 5, 5]);
+		const trial = q.now.trial(id);
+		expect(trial).to.include({ status: 'done' });
+		expect(trial.design).to.include({ rounds: 5, added: 1 });
+		expect(trial.design.looks!.map((look) => [look.rounds, Number(look.spent.toFixed(6)), look.by])).to.deep.equal([
+			[3, 0.04, 'plan'],
+			[5, 0.045, 'added']
+		]);
+	});
+
+	it('tell the API nothing between looks but progress, spread and when the next look is', async () => {
+		const id = q.now.make({ rounds: 4, primary: ['lcp'], targets: { lcp: 1800 } });
+		for (let i = 0; i < 6; i++) q.now.finish(q.now.lease()!, { figures: { lcp: 2000 + i } });
+		const before = await trialAnswer(q.now.db, q.now.trial(id));
+		expect(before).to.deep.include({ results: [], looks: [], nextLook: 4, withoutExcluded: null, recipe: 'zafra-2' });
+		expect(before.spread.map((one) => [one.metric, one.loads])).to.deep.equal([['lcp', 6]]);
+		q.now.runAll(() => ({ lcp: 2000 }));
+		const after = await trialAnswer(q.now.db, q.now.trial(id));
+		expect(after).to.deep.include({ nextLook: null, looks: [{ rounds: 4, spent: 0.04, by: 'plan' }] });
+		expect(after.results.find((one) => one.metric === 'lcp')!.target).to.deep.equal({
+			value: 1800,
+			standing: 'both-missed'
+		});
+	});
+
+	it('stopped are looked at with what the rounds so far have earned, and the rest when they go on', () => {
+		const id = q.now.make({ rounds: 8, primary: ['lcp'] });
+		// Two whole rounds and half of a third: only whole ones are looked at.
+		for (let i = 0; i < 5; i++) q.now.finish(q.now.lease()!);
+		expect(judgementOf(q.now.db, q.now.trial(id)).results).to.deep.equal([]);
+		stopTrial(q.now.db, id);
+		const [look] = q.now.trial(id).design.looks!;
+		expect(look).to.include({ rounds: 2, by: 'stop' });
+		expect(look!.spent).to.be.closeTo(0.04 * 0.25 ** 1.5, 1e-12);
+		startTrial(q.now.db, id);
+		q.now.runAll();
+		expect(q.now.trial(id).design.looks!.map((one) => [one.rounds, one.by])).to.deep.equal([
+			[2, 'stop'],
+			[8, 'plan']
+		]);
+	});
+
+	it('load a failed load again at the end of its round, at most twice more, and not an arm that is down', () => {
+		const id = q.now.make({ rounds: 2 });
+		const order: string[] = [];
+		let failures = 0;
+		for (let job = q.now.lease(); job; job = q.now.lease()) {
+			const fails = job.round === 1 && failures < 3;
+			order.push(`${job.round}.${job.armId}.${job.retry}${fails ? ' failed' : ''}`);
+			if (fails) {
+				failures++;
+				q.now.finish(job, FAILED);
+			} else q.now.finish(job);
+		}
+		const [a, b] = q.now
+			.trial(id)
+			.design.arms.map((arm) => arm.id)
+			.sort((x, y) => (order[0]!.includes(`1.${x}.`) ? -1 : 1) - (order[0]!.includes(`1.${y}.`) ? -1 : 1));
+		expect(order.slice(0, 5)).to.deep.equal([
+			`1.${a}.0 failed`,
+			`1.${b}.0 failed`,
+			`1.${a}.1 failed`,
+			`1.${b}.1`,
+			`1.${a}.2`
+		]);
+		expect(order.slice(5).every((one) => one.startsWith('2.'))).to.equal(true);
+		const trial = q.now.trial(id);
+		expect(trial.status).to.equal('done');
+		expect(trial.design.looks!.map((look) => look.rounds)).to.deep.equal([2]);
+		const third = { trialId: id, armId: a!, conditionId: 'desktop', stage: 0, round: 1, warmup: false, retry: 2 };
+		expect(retryPlace(q.now.db, third)).to.equal(false);
+	});
+
+	it('leave loads out with a reason and count them again', () => {
+		const id = q.now.make({ rounds: 3, primary: ['lcp'] });
+		q.now.runAll();
+		const [load] = q.now.loads(id);
+		expect(refusal(() => excludeLoad(q.now.db, load!.id, '  '))).to.match(/^422 Say why/);
+		excludeLoad(q.now.db, load!.id, 'The server was restarted');
+		const lcp = (of: 'results' | 'withoutExcluded') =>
+			judgementOf(q.now.db, q.now.trial(id))[of]?.find((one) => one.metric === 'lcp')?.n;
+		expect([lcp('results'), lcp('withoutExcluded')]).to.deep.equal([3, 2]);
+		expect(q.now.loads(id)[0]!.excluded).to.equal('The server was restarted');
+		excludeLoad(q.now.db, load!.id, null);
+		expect([lcp('results'), lcp('withoutExcluded')]).to.deep.equal([3, undefined]);
+		expect(refusal(() => excludeLoad(q.now.db, 999, 'x'))).to.match(/^404/);
+	});
+
+	it('are judged when they change, as a job of the queue that is done between two loads', async () => {
+		const id = q.now.make({ rounds: 3 });
+		const waiting = () =>
+			q.now.value<number>(`SELECT count(*) FROM job WHERE kind = 'derive' AND "order" = '"judgement"'`);
+		q.now.finish(q.now.lease()!);
+		expect(waiting()).to.equal(1);
+		q.now.runAll();
+		const judgement = await judgementForPage(q.now.db, q.now.trial(id), q.now.loads(id));
+		expect(judgement.results.length).to.be.above(0);
+		const stored = () => findJudgement(q.now.db, id)!.isOld;
+		expect(stored()).to.equal(false);
+		excludeLoad(q.now.db, q.now.loads(id)[0]!.id, 'a backup ran');
+		expect([stored(), waiting()]).to.deep.equal([true, 1]);
+		deriveJudgement(q.now.db, id);
+		expect(stored()).to.equal(false);
+	});
+
+	it('fail when not one load succeeded, say why, and are not started again', () => {
+		const id = q.now.make({ rounds: 1 });
+		for (let placed = q.now.lease(); placed; placed = q.now.lease()) q.now.finish(placed, FAILED);
+		expect(q.now.trial(id)).to.include({ status: 'failed', reason: 'no-load-succeeded' });
+		expect(messageOf(q.now.db, q.now.trial(id))).to.match(/^Not one load succeeded/);
+		expect(refusal(() => startTrial(q.now.db, id))).to.match(/^409 .*Repeat it/);
+	});
+});

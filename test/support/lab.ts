@@ -1,0 +1,18 @@
+/** A lab without a browser: each load is what the test says. */
+import type { LoadOrder } from '$core/load/order';
+import type { MeasuredLoad } from '$core/load/record';
+import type { Lab } from '../../src/lab/lab';
+
+export const silent = { info: () => undefined, warn: () => undefined, error: () => undefined };
+
+export function fakeLab(measure: (order: LoadOrder) => Promise<MeasuredLoad>) {
+	const calls = { abandoned: 0, closed: 0, measured: 0 };
+	const lab = {
+		measure: (order: LoadOrder) => (calls.measured++, measure(order)),
+		waitUntilStable: async () => ({ stable: true, tookMs: 0, words: 'Stable', fetches: [] }),
+		abandon: async () => void calls.abandoned++,
+		close: async () => void calls.closed++,
+		sandboxed: true
+	};
+	return { lab: lab as unknown as Lab, calls };
+}

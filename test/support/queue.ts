@@ -1,0 +1,142 @@
+/** A data folder with its queue, worked through as a lab does, with made-up loads. */
+import { expect } from 'chai';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import * as v from 'valibot';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import type { MeasuredLoad } from '$core/load/record';
+import type { Figures } from '$core/metrics/catalogue';
+import { NewTrialInput } from '$core/trial/input';
+import { openDatabase, type Db } from '../../src/lib/server/db/connection';
+import { NotPossible } from '../../src/lib/server/http/refusal';
+import { loadsOfTrial } from '../../src/lib/server/loads/loads';
+import { createTrial, startTrial } from '../../src/lib/server/trials/commands';
+import { startPlace } from '../../src/lib/server/trials/orders';
+import { storeSettling, storeTrialLoad } from '../../src/lib/server/trials/progress';
+import { findTrial, type Trial } from '../../src/lib/server/trials/queries';
+import { finishJob, leaseJob, type Job, type JobPlace } from '../../src/lib/server/work/jobs';
+import { recordOf } from './records';
+
+export type TrialExtra = Partial<v.InferInput<typeof NewTrialInput>>;
+
+/** A small trial of two arms. */
+export const trialInput = (extra: TrialExtra = {}): NewTrialInput =>
+	v.parse(NewTrialInput, {
+		question: 'Is it?',
+		kind: 'side-by-side',
+		arms: [
+			{ name: 'A', url: 'http://a.test', baseline: true },
+			{ name: 'B', url: 'http://b.test/x' }
+		],
+		conditions: ['desktop'],
+		rounds: 3,
+		warmups: 0,
+		seed: 5,
+		...extra
+	});
+
+export type PlacedJob = JobPlace & { id: number; attempts: number; settle: boolean; job: Job };
+
+/** What a call says when it is refused. */
+export function refusal(work: () => unknown): string {
+	try {
+		work();
+	} catch (error) {
+		if (error instanceof NotPossible) return `${error.status} ${error.message}`;
+		throw error;
+	}
+	return 'allowed';
+}
+
+export function measuredLoad(known: Parameters<typeof recordOf>[0] = {}, picture: Buffer | null = null): MeasuredLoad {
+	const usual = { score: 80, lcp: 2000, cls: 0, tbt: 100, wire: 500_000 };
+	const record = recordOf({
+		conditions: BUILT_IN_CONDITIONS[1]!,
+		...known,
+		figures: { ...usual, ...known.figures }
+	});
+	return { record, frames: [], picture, stepPicture: null };
+}
+
+export const FAILED: Parameters<typeof recordOf>[0] = {
+	status: 'failed',
+	failure: { code: 'refused', message: 'b.test refused the connection.', advice: 'Check it.' }
+};
+
+export class TestQueue {
+	folder = mkdtempSync(join(tmpdir(), 'zafra-queue-'));
+	db: Db = openDatabase(this.folder);
+
+	end(): void {
+		this.db.close();
+		rmSync(this.folder, { recursive: true });
+	}
+
+	/** Create and start a trial. @returns its id */
+	make(extra: TrialExtra = {}): number {
+		const id = createTrial(this.db, trialInput(extra));
+		startTrial(this.db, id);
+		return id;
+	}
+
+	trial(id: number): Trial {
+		return findTrial(this.db, id)!;
+	}
+
+	loads(id: number) {
+		return loadsOfTrial(this.db, id);
+	}
+
+	/** The next load or settling of a trial; what is to be derived is passed over, as if done. */
+	lease(labId = 'me'): PlacedJob | null {
+		for (let job = leaseJob(this.db, labId); job; job = leaseJob(this.db, labId)) {
+			const { id, attempts, kind, place } = job;
+			if (place) startPlace(this.db, place);
+			if (place) return { ...place, id, attempts, settle: kind === 'settle', job };
+			finishJob(this.db, job, labId);
+		}
+		return null;
+	}
+
+	/** @returns the id of the stored load */
+	finish(placed: PlacedJob, known: Parameters<typeof recordOf>[0] = {}, picture: Buffer | null = null): number {
+		return this.db.transaction(() => {
+			expect(finishJob(this.db, placed.job, 'me')).to.equal(true);
+			return storeTrialLoad(this.db, placed.job, placed.job.place!, measuredLoad(known, picture));
+		})();
+	}
+
+	settle(placed: PlacedJob, result: unknown): void {
+		finishJob(this.db, placed.job, 'me');
+		storeSettling(this.db, placed.job, placed.job.place!, result);
+	}
+
+	/** Work the queue through. @returns the places, in order */
+	runAll(figuresOf: (job: PlacedJob) => Partial<Figures> = () => ({}), most = 10_000): PlacedJob[] {
+		const done: PlacedJob[] = [];
+		for (let placed = this.lease(); placed && done.length < most; placed = this.lease()) {
+			this.finish(placed, { figures: figuresOf(placed) });
+			done.push(placed);
+		}
+		return done;
+	}
+
+	/** One value of a query. */
+	value<Value>(sql: string, ...bound: unknown[]): Value {
+		return this.db
+			.prepare(sql)
+			.pluck()
+			.get(...bound) as Value;
+	}
+}
+
+/** A fresh one for each test of the describe that calls this. */
+export function useQueue(): { now: TestQueue } {
+	const held = { now: null as unknown as TestQueue };
+	beforeEach(() => {
+		held.now = new TestQueue();
+	});
+	afterEach(() => held.now.end());
+	return held;
+}

@@ -1,11 +1,12 @@
 /** Real Chromium on the simulated web: A/A trials that must stay silent, and causes that must be found and named. */
+import { describeCause } from '$core/wording/causes';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import type { LoadRecord } from '$core/load/record';
 import type { MetricId } from '$core/metrics/catalogue';
-import { digestOf } from '$core/trial/digest';
+import { digestLoad } from '$core/compare/digest';
 import { judge } from '$core/trial/judge';
 import type { TrialDesign, TrialLoad } from '$core/trial/types';
-import { whyOf } from '$core/trial/why';
+import { explainShift } from '$core/compare/why';
 import { Lab } from '../src/lab/lab';
 import { seededRandom, shuffled } from '$core/stats/random';
 import { formatDifference } from '$core/wording/format';
@@ -68,10 +69,10 @@ async function trial(arms: [Arm, Arm], rounds: number, primary: MetricId[]) {
 	const digests = (armId: number) =>
 		records
 			.filter(([, id]) => id === armId)
-			.map(([record], i) => digestOf(record, { loadId: i, armId, conditionId: 'desktop', round: i }));
+			.map(([record], i) => digestLoad(record, { loadId: i, armId, conditionId: 'desktop', round: i }));
 	return {
 		judgement: judge({ ...design, looks: [{ rounds: design.rounds, spent: 0.04, by: 'plan' }] }, loads),
-		why: whyOf(digests(1), digests(2)),
+		why: explainShift(digests(1), digests(2)),
 		records
 	};
 }
@@ -164,7 +165,7 @@ for (const { name, arms, metric, sign, subject } of CAUSES) {
 		Math.sign(result.shift?.estimate ?? 0) === sign && ['better', 'worse', 'slight'].includes(result.verdict);
 	rows.push({
 		what: `${name}: ${metric} ${result.verdict}, ${result.shift ? formatDifference(metric, result.shift.estimate) : '–'}`,
-		measured: first ? first.words : 'no cause named',
+		measured: first ? describeCause(first) : 'no cause named',
 		limit: `${sign > 0 ? 'more' : 'less'}; ${subject.source} first`,
 		holds: right && subject.test(first?.subject ?? '')
 	});

@@ -10,10 +10,10 @@ import { CalmWatch } from './calm/watch';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
-import type { StabilityResult } from '$core/trial/stability';
+import { failedFetch, stabilityOf, type StabilityResult } from '$core/load/stability';
 import { Shaper, type ShapedNetwork } from './shaper/shaper';
 import { waitUntilStable } from './stability';
-import { parseHostMap, type HostRule, type HostTimes } from './shaper/hostMap';
+import { parseHostMap, type HostRule, type HostTimes } from '$core/load/hostMap';
 
 export interface LabOptions extends LaunchOptions {
 	hostMap?: HostRule[];
@@ -92,12 +92,7 @@ export class Lab {
 				await line.close();
 			}
 		} catch (error) {
-			return {
-				stable: false,
-				tookMs: 0,
-				words: `Could not be fetched: ${(error as Error).message.split('\n')[0]}`,
-				fetches: []
-			};
+			return stabilityOf([failedFetch((error as Error).message.split('\n')[0]!)]);
 		}
 	}
 

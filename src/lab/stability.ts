@@ -1,7 +1,7 @@
 /** Fetching a page again and again, as the device would, until what is served repeats. */
 import { request } from 'playwright-core';
 import { servedFrom } from '$core/load/delivery';
-import { isStable, stabilityOf, type FetchSeen, type StabilityResult } from '$core/trial/stability';
+import { failedFetch, isStable, stabilityOf, type FetchSeen, type StabilityResult } from '$core/load/stability';
 import type { ShapedNetwork } from './shaper/shaper';
 import { wait } from './visit';
 
@@ -60,15 +60,6 @@ async function fetchOnce(
 			.split('\n')[0]!
 			.replace(/^apiRequestContext\.get: /, '')
 			.slice(0, 200);
-		return {
-			atMs: performance.now() - began,
-			status: null,
-			bytes: null,
-			etag: null,
-			lastModified: null,
-			cacheControl: null,
-			cache: null,
-			problem
-		};
+		return failedFetch(problem, performance.now() - began);
 	}
 }

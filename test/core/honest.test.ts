@@ -78,7 +78,7 @@ const resultOf = (metric: MetricId): fc.Arbitrary<ShiftResult> =>
 				verdict,
 				level: 0.95,
 				decidedAt: null,
-				reason: shift ? null : '5 of 9 loads of “Omega” failed.',
+				reason: shift ? null : { code: 'failures', failed: 5, loads: 9, arm: 'Omega' },
 				roundsNeeded: verdict === 'undecided' ? drawn.needed : null,
 				hope: null,
 				target: null

@@ -163,9 +163,9 @@ describe('shifts', () => {
 			/More than 200 rounds .* wider margin helps more\.$/
 		);
 		expect(wordAnswer(result({ verdict: 'slight' }), names)).to.match(/faster, perhaps too little to matter/);
-		expect(wordAnswer(result({ verdict: 'none', reason: '3 of 10 loads of “X” failed.' }), names)).to.equal(
-			'Largest Contentful Paint: no verdict. 3 of 10 loads of “X” failed.'
-		);
+		expect(
+			wordAnswer(result({ verdict: 'none', reason: { code: 'failures', failed: 3, loads: 10, arm: 'X' } }), names)
+		).to.equal('Largest Contentful Paint: no verdict. 3 of 10 loads of “X” failed.');
 	});
 
 	it('3.4 s before and 3.4 s after is no change, whatever the score did (common practice)', () => {

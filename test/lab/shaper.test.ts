@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { createHash } from 'node:crypto';
 import { connect, type Socket } from 'node:net';
 import { FIRST_WINDOW_BYTES, Link, SEGMENT_BYTES } from '../../src/lab/shaper/link';
-import { parseHostMap, parseHostTimes, ruleFor } from '../../src/lab/shaper/hostMap';
+import { parseHostMap, parseHostTimes, ruleFor } from '$core/load/hostMap';
 import { ShapedProxy } from '../../src/lab/shaper/socks';
 import { serve, rule, freePort, type RunningServer } from '../support/world';
 

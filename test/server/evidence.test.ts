@@ -51,7 +51,7 @@ describe('evidence of trials', () => {
 		expect(isOld).to.equal(false);
 		const [arm] = body.arms;
 		expect(arm!.why!.causes[0]!.subject).to.equal('bell.test');
-		expect(arm!.broke.pictureShare).to.be.closeTo(0.5, 0.03);
+		expect(arm!.regressions.pictureShare).to.be.closeTo(0.5, 0.03);
 		expect(arm!.fairness.find((line) => line.id === 'picture')!.state).to.equal('differs');
 		expect(findDifferencePicture(q.now.db, id, arm!.picture!)!.subarray(8, 12).toString()).to.equal('WEBP');
 		excludeLoad(q.now.db, q.now.loads(id)[0]!.id, 'why not');

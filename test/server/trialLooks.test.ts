@@ -19,9 +19,9 @@ describe('answers of trials', () => {
 		const judgement = judgementOf(q.now.db, q.now.trial(id));
 		expect(q.now.trial(id).status).to.equal('done');
 		expect(judgement.health.find((one) => one.arm !== baseline)).to.include({ loads: 18, failed: 12 });
-		expect(judgement.results.find((one) => one.metric === 'lcp')).to.include({
+		expect(judgement.results.find((one) => one.metric === 'lcp')).to.deep.include({
 			verdict: 'none',
-			reason: '12 of 18 loads of “B” failed.'
+			reason: { code: 'failures', failed: 12, loads: 18, arm: 'B' }
 		});
 	});
 

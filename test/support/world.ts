@@ -4,7 +4,7 @@ import type { AddressInfo, Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createDemoWeb, type DemoWeb } from '../../demo-web/server';
-import type { HostRule } from '../../src/lab/shaper/hostMap';
+import type { HostRule } from '$core/load/hostMap';
 
 export interface RunningServer {
 	port: number;

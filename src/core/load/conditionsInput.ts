@@ -1,6 +1,7 @@
 /** The door for conditions that the analyst edits. */
 import * as v from 'valibot';
 import { completeConditions, type Conditions } from './conditions';
+import { parseHostMap } from './hostMap';
 import { PLACES } from './places';
 
 function number(name: string, least: number, most: number, unit = '') {
@@ -38,6 +39,16 @@ const HOST = v.pipe(
 	v.regex(/^[a-z0-9-]+(\.[a-z0-9-]+)+$/, 'A host stands alone, for example files.example.test.')
 );
 
+/** What is wrong with the rules of a host map, in words; null when they can be read. */
+function hostMapProblem(rules: string): string | null {
+	try {
+		parseHostMap(rules, 'The host map');
+		return null;
+	} catch (problem) {
+		return (problem as Error).message;
+	}
+}
+
 export const CONDITIONS_ID = /^[a-z0-9][a-z0-9-]{0,39}$/;
 
 export const ConditionsInput = v.object({
@@ -73,7 +84,13 @@ export const ConditionsInput = v.object({
 		hosts: v.optional(v.pipe(v.array(HOST), v.maxLength(20, 'At most 20 hosts beside a header.')))
 	}),
 	cookies: pairs('cookie', {}),
-	hostMap: text('The host map', 2000),
+	hostMap: v.pipe(
+		text('The host map', 2000),
+		v.rawCheck(({ dataset, addIssue }) => {
+			const problem = dataset.typed ? hostMapProblem(dataset.value) : null;
+			if (problem) addIssue({ message: problem });
+		})
+	),
 	authentication: v.nullable(
 		v.object({ username: required('The user name', 200), password: text('The password', 200) })
 	),

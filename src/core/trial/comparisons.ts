@@ -1,4 +1,5 @@
 /** What a trial compares with what. */
+import { hasPages } from './kinds';
 import type { TrialArm, TrialDesign } from './types';
 
 /** Arm id of all pages of a sweep together. */
@@ -16,7 +17,7 @@ export interface Comparison {
 export function comparisonsOf(design: TrialDesign): Comparison[] {
 	const compared = design.arms.filter((arm) => !arm.reference);
 	const baselineOf = (arm: TrialArm) =>
-		compared.find((one) => one.baseline && (design.kind !== 'sweep' || one.page === arm.page));
+		compared.find((one) => one.baseline && (!hasPages(design.kind) || one.page === arm.page));
 	return compared
 		.filter((arm) => !arm.baseline)
 		.map((arm) => {

@@ -1,4 +1,5 @@
 /** Judging a trial: from its finished loads to shifts and verdicts. Pure, seeded, repeatable at any time. */
+import { hasStages } from './kinds';
 import { METRIC_IDS } from '../metrics/catalogue';
 import { LAB_RECIPE } from '../metrics/score';
 import { median, scaledMad } from '../stats/summary';
@@ -36,7 +37,7 @@ export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: n
 }
 
 function resultsOf(design: TrialDesign, samples: Samples, most?: number): ShiftResult[] {
-	const judgeLooks = design.kind === 'before-after' ? judgeStages : judgeRounds;
+	const judgeLooks = hasStages(design.kind) ? judgeStages : judgeRounds;
 	return judgeLooks(design, samples, design.looks ?? [], most);
 }
 

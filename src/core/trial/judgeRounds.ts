@@ -1,4 +1,5 @@
 /** Judging interleaved arms: paired differences by round, joint sign flips, look after look. */
+import { hasPages } from './kinds';
 import { METRICS, metricOf, type MetricId } from '../metrics/catalogue';
 import { EXACT_ROUNDS, flipStatistics, flipsOf, MOST_FLIPS } from '../stats/signFlips';
 import { pairedShift, pairedSpread } from '../stats/signedRank';
@@ -23,7 +24,7 @@ import { chanceToDecide, decide, roundsToDecide, spreadBehind, type Open } from 
 /** One result per conditions, metric and comparison, in that order; a sweep has one more for all its pages. */
 export function measuresOf(design: TrialDesign, samples: Samples): Measure[] {
 	const comparisons = comparisonsOf(design);
-	const pooled = design.kind === 'sweep' && comparisons.length > 1;
+	const pooled = hasPages(design.kind) && comparisons.length > 1;
 	return design.conditions.flatMap(({ id: condition }) =>
 		METRICS.flatMap(({ id: metric }) => {
 			const each = comparisons.map((comparison) => measureOf(design, samples, condition, metric, comparison));
@@ -95,7 +96,7 @@ function allPages(
 				tested,
 				scale: asShares ? 'share' : 'unit',
 				margin: meanOf((page) => page.margin / sizeOf(page)) ?? metricOf(metric).margin.absolute,
-				reason: each.length >= 2 ? null : 'Fewer than two pages have loads that can be compared.'
+				reason: each.length >= 2 ? null : { code: 'few-pages' }
 			};
 		}
 	};

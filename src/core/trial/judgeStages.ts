@@ -8,7 +8,7 @@ import { comparisonsOf, stagesOf, type Comparison } from './comparisons';
 import { MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA } from './looks';
 import { blankResult, finite, marginOf, medianOf, notMeasured, shiftOf, type Measured } from './measures';
 import { failedTooOften, failureReason, present, type ByRound, type Samples } from './samples';
-import type { Look, ShiftResult, TrialArm, TrialDesign } from './types';
+import type { Look, NoVerdictReason, ShiftResult, TrialArm, TrialDesign } from './types';
 import { decide, roundsToDecide } from './verdict';
 
 /** Fewer whole rounds in a stage give no verdict: three before and three after cannot tell five per cent from chance. */
@@ -204,21 +204,19 @@ function referenceReason(
 	reference: TrialArm,
 	stages: readonly TrialArm[],
 	compared: readonly TrialArm[]
-): string | null {
+): NoVerdictReason | null {
 	for (const stage of compared) {
 		const loads = samples.loads({ condition, armId: reference.id, stage: stages.indexOf(stage) });
 		const failed = loads.filter((load) => load.status === 'failed').length;
-		if (failedTooOften(loads))
-			return `${failed} of ${loads.length} loads of the reference page failed in “${stage.name}”, so that the drift between the stages is not known.`;
+		if (failedTooOften(loads)) return { code: 'reference-failures', failed, loads: loads.length, stage: stage.name };
 	}
 	return null;
 }
 
-function tooFew(stages: readonly [TrialArm, ByRound][]): string | null {
+function tooFew(stages: readonly [TrialArm, ByRound][]): NoVerdictReason | null {
 	for (const [stage, figures] of stages) {
 		const rounds = present(figures).length;
-		if (rounds < FEWEST_ROUNDS)
-			return `“${stage.name}” has ${rounds} whole ${rounds === 1 ? 'round' : 'rounds'}, and at least ${FEWEST_ROUNDS} are needed.`;
+		if (rounds < FEWEST_ROUNDS) return { code: 'few-rounds', stage: stage.name, rounds, least: FEWEST_ROUNDS };
 	}
 	return null;
 }

@@ -4,6 +4,7 @@
  * The whole error of a trial is 5 %. Its plan spends 4 %: at once at the end of a fixed trial, and by a power of the
  * share of rounds in an adaptive one. Looks after the plan draw on the last per cent.
  */
+import { hasStages } from './kinds';
 import type { Judgement, Look, TrialDesign } from './types';
 
 /** Rounds after which an adaptive trial looks (house): at eight rounds five metrics together cannot reach so small a level. */
@@ -89,7 +90,7 @@ function isPlanned(rounds: number): boolean {
 export function roundsOfNextLook(
 	design: Pick<TrialDesign, 'adaptive' | 'rounds' | 'looks' | 'kind' | 'added'>
 ): number | null {
-	const last = design.kind === 'before-after' ? 0 : (design.looks?.at(-1)?.rounds ?? 0);
+	const last = hasStages(design.kind) ? 0 : (design.looks?.at(-1)?.rounds ?? 0);
 	if (design.adaptive && !design.added) {
 		const planned = LOOKS.find((rounds) => rounds > last);
 		if (planned && planned <= design.rounds) return planned;

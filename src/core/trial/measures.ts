@@ -3,7 +3,7 @@ import { marginFor, metricOf, type MetricId } from '../metrics/catalogue';
 import type { Estimate } from '../stats/estimate';
 import { medianOrNull } from '../stats/summary';
 import { present, type ByRound } from './samples';
-import type { Interval, Shift, ShiftResult, Target, TrialDesign } from './types';
+import type { Interval, NoVerdictReason, Shift, ShiftResult, Target, TrialDesign } from './types';
 
 /** One thing that a trial measures: a metric of one comparison under one set of conditions. */
 export interface Measure {
@@ -25,7 +25,7 @@ export interface Measured {
 	/** On that scale. */
 	margin: number;
 	/** Why there can be no verdict; null otherwise. */
-	reason: string | null;
+	reason: NoVerdictReason | null;
 }
 
 /** Points and layout shifts have no sensible ratio: near zero a per cent says nothing. */
@@ -97,6 +97,6 @@ export function marginOf(design: TrialDesign, metric: MetricId, baselineMedian: 
 }
 
 /** Why nothing can be said although nothing failed. */
-export function notMeasured(metric: MetricId): string {
-	return `${metricOf(metric).name} was not measured in both variants.`;
+export function notMeasured(metric: MetricId): NoVerdictReason {
+	return { code: 'not-measured', metric };
 }

@@ -1,4 +1,5 @@
 /** The plan of a trial: which load comes when. It follows from the design and its seed alone. */
+import { hasStages } from './kinds';
 import { seededRandom, shuffled } from '../stats/random';
 import type { PlannedLoad, TrialDesign } from './types';
 
@@ -14,7 +15,7 @@ export function planLoads(design: TrialDesign): PlannedLoad[] {
 	const random = seededRandom(design.seed);
 	const reference = design.arms.filter((arm) => arm.reference).map((arm) => arm.id);
 	const compared = design.arms.filter((arm) => !arm.reference).map((arm) => arm.id);
-	const stages = design.kind === 'before-after' ? compared.map((id) => [id, ...reference]) : [compared];
+	const stages = hasStages(design.kind) ? compared.map((id) => [id, ...reference]) : [compared];
 	const conditionIds = design.conditions.map((conditions) => conditions.id);
 	const plan: PlannedLoad[] = [];
 	stages.forEach((armIds, stage) => {

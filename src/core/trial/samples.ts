@@ -1,6 +1,6 @@
 /** From the loads of a trial to figures by arm and round. */
 import type { MetricId } from '../metrics/catalogue';
-import type { ArmHealth, TrialArm, TrialDesign, TrialLoad } from './types';
+import type { ArmHealth, NoVerdictReason, TrialArm, TrialDesign, TrialLoad } from './types';
 
 /** Figures by round, from round 1 on; null where a round has none. */
 export type ByRound = (number | null)[];
@@ -82,11 +82,11 @@ export function failureReason(
 	condition: string,
 	arms: readonly TrialArm[],
 	rounds = Infinity
-): string | null {
+): NoVerdictReason | null {
 	for (const arm of arms) {
 		const loads = samples.loads({ condition, armId: arm.id }).filter((load) => load.round <= rounds);
 		const failed = loads.filter((load) => load.status === 'failed').length;
-		if (failedTooOften(loads)) return `${failed} of ${loads.length} loads of “${arm.name}” failed.`;
+		if (failedTooOften(loads)) return { code: 'failures', failed, loads: loads.length, arm: arm.name };
 	}
 	return null;
 }

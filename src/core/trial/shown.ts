@@ -1,4 +1,5 @@
 /** Which figures may be shown side by side: those of a look. Between looks a comparison would be an answer. */
+import { hasStages } from './kinds';
 import type { TrialDesign, TrialLoad } from './types';
 
 /** Whether the figures of a load may stand beside those of other arms. Single loads may be opened at any time. */
@@ -7,7 +8,7 @@ export function isShown(
 	load: Pick<TrialLoad, 'stage' | 'round' | 'warmup'>
 ): boolean {
 	// The first stage is compared with nothing: the baseline may be seen at any time.
-	if (kind === 'before-after')
+	if (hasStages(kind))
 		return (
 			load.stage === 0 || looks.some((look) => look.stage === load.stage && (load.warmup || load.round <= look.rounds))
 		);

@@ -94,6 +94,14 @@ export interface TrialLoad {
 
 export type Verdict = 'better' | 'worse' | 'same' | 'slight' | 'undecided' | 'none';
 
+/** Why there is no verdict; worded in core/wording. */
+export type NoVerdictReason =
+	| { code: 'failures'; failed: number; loads: number; arm: string }
+	| { code: 'not-measured'; metric: MetricId }
+	| { code: 'reference-failures'; failed: number; loads: number; stage: string }
+	| { code: 'few-rounds'; stage: string; rounds: number; least: number }
+	| { code: 'few-pages' };
+
 /** Ends are null where so few rounds cannot give an interval. */
 export interface Interval {
 	estimate: number;
@@ -143,7 +151,7 @@ export interface ShiftResult {
 	/** Rounds of the look at which it was decided for good; null while open. */
 	decidedAt: number | null;
 	/** Why there is no verdict; null otherwise. */
-	reason: string | null;
+	reason: NoVerdictReason | null;
 	/** Undecided only: rounds that would probably decide it, in all; more than MOST_ROUNDS stands for any larger number. */
 	roundsNeeded: number | null;
 	/** Undecided only: the chance that it is decided by the last planned look; 0 to 1. */

@@ -4,9 +4,13 @@
  */
 import { METRICS, metricOf } from '../metrics/catalogue';
 import { ALL_PAGES, comparisonsOf, type Comparison } from '../trial/comparisons';
+import { hasPages, isSamePage } from '../trial/kinds';
 import type { Judgement, ShiftResult, TrialArm, TrialDesign, Verdict } from '../trial/types';
 import { formatIn } from './format';
-import { listOf, plainList, plainName } from './plainNames';
+import { plainList, plainName } from './plainNames';
+import { describeReason } from './reasons';
+import type { MessageKey } from './messages/en';
+import { ENGLISH, type Words } from './words';
 
 export type Tone = 'better' | 'worse' | 'mixed' | 'slight' | 'same' | 'undecided' | 'none';
 
@@ -20,110 +24,118 @@ export interface Headline {
 	tone: Tone;
 }
 
-type Told = Pick<Headline, 'text' | 'tone'>;
+type Sentence = Pick<Headline, 'text' | 'tone'>;
 
 /** One headline per conditions and compared arm. */
-export function headlineOf(design: TrialDesign, judgement: Pick<Judgement, 'results'>): Headline[] {
+export function headlineOf(
+	design: TrialDesign,
+	judgement: Pick<Judgement, 'results'>,
+	words: Words = ENGLISH
+): Headline[] {
 	const comparisons = comparisonsOf(design);
-	const all = design.kind === 'sweep' && comparisons.length > 1 ? [together(comparisons)] : [];
+	const all = hasPages(design.kind) && comparisons.length > 1 ? [together(comparisons, words)] : [];
 	return design.conditions.flatMap((conditions) =>
 		[...all, ...comparisons].map(({ arm, baseline }) => {
 			const primary = judgement.results.filter(
-				(one) => one.condition === conditions.id && one.arm === arm.id && one.primary
+				(result) => result.condition === conditions.id && result.arm === arm.id && result.primary
 			);
-			const told = design.kind === 'same-page' ? noiseOf(primary) : summarise(primary, arm, baseline);
-			const page = design.kind === 'sweep' && arm.page ? `${arm.page}: ` : '';
-			return { condition: conditions.id, conditionName: conditions.name, arm: arm.id, ...told, text: page + told.text };
+			const { text, tone } = isSamePage(design.kind)
+				? describeNoise(primary, words)
+				: describeAnswer(primary, arm, baseline, words);
+			const page = hasPages(design.kind) && arm.page ? `${arm.page}: ` : '';
+			return { condition: conditions.id, conditionName: conditions.name, arm: arm.id, text: page + text, tone };
 		})
 	);
 }
 
-function together(comparisons: readonly Comparison[]): Comparison {
+function together(comparisons: readonly Comparison[], words: Words): Comparison {
 	const [{ arm, baseline }] = comparisons as [Comparison];
-	return { arm: { ...arm, id: ALL_PAGES, page: `All ${comparisons.length} pages` }, baseline };
+	const page = words.say('answer.pages', { n: comparisons.length });
+	return { arm: { ...arm, id: ALL_PAGES, page }, baseline };
 }
 
-function reasonOf(results: readonly ShiftResult[]): string {
-	return results.find((result) => result.reason)?.reason ?? 'There is no look yet.';
+function reasonOf(results: readonly ShiftResult[], words: Words): string {
+	const reason = results.find((result) => result.reason)?.reason;
+	return reason ? describeReason(reason, words) : words.say('reason.no-look');
 }
 
 const isDifference = ({ verdict }: ShiftResult) => verdict === 'better' || verdict === 'worse' || verdict === 'slight';
 
 /** Two runs of the same page: any difference is the lab's own. */
-function noiseOf(results: readonly ShiftResult[]): Told {
+function describeNoise(results: readonly ShiftResult[], words: Words): Sentence {
 	if (results.every((result) => result.verdict === 'none'))
-		return { text: `No noise floor yet. ${reasonOf(results)}`, tone: 'none' };
+		return { text: words.say('answer.noise.none', { reason: reasonOf(results, words) }), tone: 'none' };
 	const differing = results.filter(isDifference);
 	if (differing.length)
-		return {
-			text: `Two runs of the same page came out different in ${plainList(differing)}: do not trust small differences under these conditions.`,
-			tone: 'worse'
-		};
+		return { text: words.say('answer.noise.differs', { metrics: plainList(differing, words) }), tone: 'worse' };
 	const open = results.filter((result) => result.verdict === 'undecided');
-	const floor = results.flatMap(({ metric, shift }) =>
-		shift?.low != null && shift.high !== null
-			? [
-					`${plainName(metric)} ${formatIn(metricOf(metric).unit, Math.max(Math.abs(shift.low), Math.abs(shift.high)), true)}`
-				]
-			: []
-	);
-	const more = open.length ? ` More rounds would lower it for ${plainList(open)}.` : '';
-	return {
-		text: `No difference was found between two runs of the same page; what is smaller than this cannot be told from noise: ${floor.join(', ')}.${more}`,
-		tone: open.length ? 'undecided' : 'same'
-	};
+	const more = open.length ? words.say('answer.noise.more', { metrics: plainList(open, words) }) : '';
+	const floor = results.flatMap((result) => floorOf(result, words)).join(', ');
+	return { text: words.say('answer.noise.floor', { floor, more }), tone: open.length ? 'undecided' : 'same' };
 }
 
-function summarise(results: readonly ShiftResult[], arm: TrialArm, baseline: TrialArm): Told {
+/** "largest paint 90 ms": what the interval leaves open; nothing without one. */
+function floorOf({ metric, shift }: ShiftResult, words: Words): string[] {
+	if (shift?.low == null || shift.high === null) return [];
+	const largest = Math.max(Math.abs(shift.low), Math.abs(shift.high));
+	return [`${plainName(metric, words)} ${formatIn(metricOf(metric).unit, largest, true)}`];
+}
+
+function describeAnswer(
+	results: readonly ShiftResult[],
+	{ name: arm }: TrialArm,
+	{ name: baseline }: TrialArm,
+	words: Words
+): Sentence {
 	const of = (verdict: Verdict) => results.filter((result) => result.verdict === verdict);
 	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
-	const [subject, object] = [`“${arm.name}”`, `“${baseline.name}”`];
-	const tail = [
-		slight.length && (better.length || worse.length)
-			? `${plainList(slight)} ${slight.length === 1 ? 'differs' : 'differ'}, perhaps too little to matter`
-			: '',
-		open.length ? `${plainList(open)} ${areNot(open)} decided` : ''
-	].filter(Boolean);
-	const rest = tail.length ? `; ${tail.join('; ')}` : '';
+	const names = { arm, baseline };
+	const reason = () => reasonOf(results, words);
 	if (results.every((result) => result.verdict === 'none'))
-		return { text: `No verdict on ${subject}. ${reasonOf(results)}`, tone: 'none' };
-	if (better.length && worse.length)
-		return { text: `${subject} is ${reasons(better)}, but ${reasons(worse)} than ${object}${rest}.`, tone: 'mixed' };
-	if (better.length || worse.length)
-		return {
-			text: `${subject} is ${reasons([...better, ...worse])} than ${object}${rest}.`,
-			tone: better.length ? 'better' : 'worse'
-		};
+		return { text: words.say('answer.none', { ...names, reason: reason() }), tone: 'none' };
+	const isDecided = better.length > 0 || worse.length > 0;
+	const rest = restOf(isDecided ? slight : [], open, words);
+	if (better.length && worse.length) {
+		const both = { better: judgedWords(better, words), worse: judgedWords(worse, words) };
+		return { text: words.say('answer.mixed', { ...names, ...both, rest }), tone: 'mixed' };
+	}
+	if (isDecided) {
+		const judged = judgedWords([...better, ...worse], words);
+		const text = words.say('answer.difference', { ...names, words: judged, rest });
+		return { text, tone: better.length ? 'better' : 'worse' };
+	}
 	if (slight.length)
-		return {
-			text: `${subject} differs from ${object} in ${plainList(slight)}, perhaps too little to matter${rest}.`,
-			tone: 'slight'
-		};
-	if (open.length)
-		return {
-			text: `Not decided whether ${subject} differs from ${object}: ${plainList(open)} ${open.length === 1 ? 'is' : 'are'} open.`,
-			tone: 'undecided'
-		};
-	if (results.some((result) => result.verdict === 'none'))
-		return {
-			text: `${subject} and ${object} show no difference that matters in ${plainList(of('same'))}. ${reasonOf(results)}`,
-			tone: 'same'
-		};
-	return { text: `${subject} and ${object} show no difference that matters.`, tone: 'same' };
+		return { text: words.say('answer.slight', { ...names, metrics: plainList(slight, words), rest }), tone: 'slight' };
+	const metrics = plainList(open, words);
+	if (open.length) return { text: words.say('answer.open', { ...names, metrics, n: open.length }), tone: 'undecided' };
+	if (results.every((result) => result.verdict !== 'none'))
+		return { text: words.say('answer.same', names), tone: 'same' };
+	const same = plainList(of('same'), words);
+	return { text: words.say('answer.same-in', { ...names, metrics: same, reason: reason() }), tone: 'same' };
 }
 
-function areNot(results: readonly ShiftResult[]): string {
-	return results.length === 1 ? 'is not' : 'are not';
+/** What else must be said: "; blocking time is not decided". */
+function restOf(slight: readonly ShiftResult[], open: readonly ShiftResult[], words: Words): string {
+	const say = (key: 'answer.rest.slight' | 'answer.rest.open', results: readonly ShiftResult[]) =>
+		results.length ? [words.say(key, { metrics: plainList(results, words), n: results.length })] : [];
+	const parts = [...say('answer.rest.slight', slight), ...say('answer.rest.open', open)];
+	return parts.map((part) => `; ${part}`).join('');
 }
 
 /** "slower (largest paint and blocking time) and heavier (bytes transferred)" */
-function reasons(results: readonly ShiftResult[]): string {
+function judgedWords(results: readonly ShiftResult[], words: Words): string {
 	const byWord = new Map<string, string[]>();
-	for (const metric of METRICS) {
-		const result = results.find((one) => one.metric === metric.id);
+	for (const { id } of METRICS) {
+		const result = results.find(({ metric }) => metric === id);
 		if (!result) continue;
-		const word = metricOf(metric.id).words[result.verdict === 'better' ? 0 : 1];
-		byWord.set(word, [...(byWord.get(word) ?? []), plainName(metric.id)]);
+		const word = judgementWord(result, result.verdict === 'better', words);
+		byWord.set(word, [...(byWord.get(word) ?? []), plainName(id, words)]);
 	}
-	return listOf([...byWord].map(([word, names]) => `${word} (${listOf(names)})`));
+	return words.list([...byWord].map(([word, names]) => `${word} (${words.list(names)})`));
+}
+
+/** "faster" or "slower": what a metric's change for the better or the worse is called. */
+export function judgementWord({ metric }: Pick<ShiftResult, 'metric'>, isBetter: boolean, words: Words): string {
+	const key = `verdict.${metricOf(metric).words[isBetter ? 0 : 1]}` as Extract<MessageKey, `verdict.${string}`>;
+	return words.say(key);
 }

@@ -1,40 +1,16 @@
 /** Metric names for people who do not know the trade's abbreviations. */
 import type { MetricId } from '../metrics/catalogue';
+import { ENGLISH, type Words } from './words';
 
-const PLAIN: Record<MetricId, string> = {
-	score: 'score',
-	lcp: 'largest paint',
-	cls: 'layout shift',
-	tbt: 'blocking time',
-	wire: 'bytes transferred',
-	inp: 'response to input',
-	ttfb: 'first byte',
-	fcp: 'first paint',
-	start: 'start of rendering',
-	si: 'Speed Index',
-	vc: 'visual completion',
-	dcl: 'document ready',
-	onload: 'load event',
-	full: 'full load',
-	decoded: 'bytes decoded',
-	requests: 'requests',
-	elements: 'page elements',
-	depth: 'page depth',
-	unusedJs: 'unused script',
-	unusedCss: 'unused style'
-};
-
-export function plainName(metric: MetricId): string {
-	return PLAIN[metric];
+export function plainName(metric: MetricId, words: Words = ENGLISH): string {
+	return words.say(`metric.${metric}`);
 }
-
-const LIST = new Intl.ListFormat('en-GB', { type: 'conjunction' });
 
 /** "a, b and c" */
-export function listOf(words: readonly string[]): string {
-	return LIST.format(words);
+export function listOf(items: readonly string[], words: Words = ENGLISH): string {
+	return words.list(items);
 }
 
-export function plainList(results: readonly { metric: MetricId }[]): string {
-	return listOf(results.map((result) => plainName(result.metric)));
+export function plainList(results: readonly { metric: MetricId }[], words: Words = ENGLISH): string {
+	return words.list(results.map((result) => plainName(result.metric, words)));
 }

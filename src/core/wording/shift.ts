@@ -6,9 +6,12 @@
  * ratio as if it were a gain, never a second interval on another scale.
  */
 import { metricOf } from '../metrics/catalogue';
-import type { Shift, ShiftResult, TargetStanding, Verdict } from '../trial/types';
+import type { Shift, ShiftResult, TargetStanding } from '../trial/types';
 import { MOST_ROUNDS } from '../trial/verdict';
 import { formatIn, formatValue } from './format';
+import { judgementWord } from './headline';
+import { describeReason } from './reasons';
+import { ENGLISH, type Words } from './words';
 
 const JOIN = '\u00a0';
 const POINTS = `${JOIN}points`;
@@ -53,18 +56,12 @@ export function wordShift(result: Scaled & { shift: Shift; baselineMedian: numbe
 }
 
 /** The verdict as a short label for tables: "slower", "slower, perhaps too little to matter", "no practical difference". */
-export function wordVerdict(result: Pick<ShiftResult, 'metric' | 'verdict' | 'shift'>): string {
-	const { words, higherIsBetter } = metricOf(result.metric);
-	const improved = result.shift !== null && result.shift.estimate > 0 === higherIsBetter;
-	const labels: Record<Verdict, string> = {
-		better: words[0],
-		worse: words[1],
-		slight: `${words[improved ? 0 : 1]}, perhaps too little to matter`,
-		same: 'no practical difference',
-		undecided: 'undecided',
-		none: 'no verdict'
-	};
-	return labels[result.verdict];
+export function wordVerdict(result: Pick<ShiftResult, 'metric' | 'verdict' | 'shift'>, words: Words = ENGLISH): string {
+	const { verdict, shift, metric } = result;
+	if (verdict === 'better' || verdict === 'worse') return judgementWord(result, verdict === 'better', words);
+	if (verdict !== 'slight') return words.say(`verdict.${verdict}`);
+	const improved = shift !== null && shift.estimate > 0 === metricOf(metric).higherIsBetter;
+	return words.say('verdict.slight', { word: judgementWord(result, improved, words) });
 }
 
 export interface Names {
@@ -79,7 +76,7 @@ export function wordAnswer(result: ShiftResult, names: Names): string {
 	const metric = metricOf(result.metric);
 	const subject = `“${names.arm}”`;
 	if (!result.shift || result.verdict === 'none')
-		return `${metric.name}: no verdict. ${result.reason ?? 'It was not chosen to decide on.'}`;
+		return `${metric.name}: no verdict. ${result.reason ? describeReason(result.reason) : ENGLISH.say('reason.not-chosen')}`;
 	const told = { ...result, shift: result.shift };
 	const medians = `${formatValue(metric.id, result.armMedian)} against ${formatValue(metric.id, result.baselineMedian)}`;
 	const margin = sizeOf(result, result.margin);
@@ -98,20 +95,13 @@ export function wordAnswer(result: ShiftResult, names: Names): string {
 }
 
 /** Where both middle figures stand to the target. */
-export function wordTarget(standing: TargetStanding): string {
-	const words: Record<TargetStanding, string> = {
-		'both-met': 'Both meet the target.',
-		crosses: 'One meets the target, the other does not.',
-		'both-missed': 'Both miss the target.'
-	};
-	return words[standing];
+export function wordTarget(standing: TargetStanding, words: Words = ENGLISH): string {
+	return words.say(`target.${standing}`);
 }
 
 /** What would probably decide an open metric. */
-export function wordMore({ roundsNeeded, n }: Pick<ShiftResult, 'roundsNeeded' | 'n'>): string {
-	if (roundsNeeded === null) return 'More rounds may decide it.';
-	if (roundsNeeded > MOST_ROUNDS)
-		return `More than ${MOST_ROUNDS} rounds would be needed: a calmer machine or a wider margin helps more.`;
-	if (roundsNeeded <= n) return 'A few more rounds would probably decide it.';
-	return `About ${rounds(roundsNeeded)} in all would probably decide it.`;
+export function wordMore({ roundsNeeded, n }: Pick<ShiftResult, 'roundsNeeded' | 'n'>, words: Words = ENGLISH): string {
+	if (roundsNeeded === null) return words.say('more.unknown');
+	if (roundsNeeded > MOST_ROUNDS) return words.say('more.beyond', { most: MOST_ROUNDS });
+	return roundsNeeded <= n ? words.say('more.few') : words.say('more.rounds', { rounds: roundsNeeded });
 }

@@ -3,7 +3,7 @@ import { createServer, connect, type Server, type Socket } from 'node:net';
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
 import { Link, type Flow } from './link';
-import { ruleFor, type HostRule, type HostTimes } from './hostMap';
+import { ruleFor, type HostRule, type HostTimes } from '$core/load/hostMap';
 
 export interface ShapeOptions {
 	roundTripMs: number;

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Arms as rows, equal time steps as columns; LCP and shift frames underlined with words. */
-	import type { Film } from '$core/trial/film';
+	import type { Film } from '$core/compare/film';
 	import { formatDuration } from '$core/wording/format';
 
 	interface Props {

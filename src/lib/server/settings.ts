@@ -1,7 +1,7 @@
 /** Settings from the environment, read once, checked at the door. */
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { parseHostMap, parseHostTimes, type HostRule, type HostTimes } from '../../lab/shaper/hostMap';
+import { parseHostMap, parseHostTimes, type HostRule, type HostTimes } from '$core/load/hostMap';
 
 /** Where Zafra's own files lie; every start command runs there. */
 export const ROOT = process.cwd();

@@ -1,4 +1,5 @@
 /** Clients and their sites. */
+import type { Language } from '$core/wording/words';
 import { sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 
@@ -68,6 +69,12 @@ export function hasClient(db: Db, id: number): boolean {
 export function checkClient(db: Db, clientId: number | null): void {
 	if (clientId !== null && !hasClient(db, clientId))
 		throw new NotPossible(422, `There is no client ${clientId}.`, 'clientId');
+}
+
+/** Of what the client reads; English for nobody in particular. */
+export function languageOfClient(db: Db, clientId: number | null): Language {
+	const row = sql<{ language: Language }>(db, 'SELECT language FROM client WHERE id = ?').get(clientId);
+	return row?.language ?? 'en';
 }
 
 export function findClientByName(db: Db, name: string): number | null {

@@ -1,4 +1,5 @@
 /** Bringing what earlier versions stored under today's rules: scores by today's recipe, looks of trials that had ended. */
+import { hasStages } from '$core/trial/kinds';
 import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
 import { LAB_RECIPE, scoreOf } from '$core/metrics/score';
 import { LOOKS, nextLook, stageLook } from '$core/trial/looks';
@@ -51,7 +52,7 @@ function addLooks(db: Db): void {
 		const { looks: earlier = [], ...options } = JSON.parse(trial.options) as Partial<TrialDesign> & {
 			looks?: number[];
 		};
-		const looks = trial.kind === 'before-after' ? stageLooks(db, trial) : roundLooks(db, trial, options, earlier);
+		const looks = hasStages(trial.kind) ? stageLooks(db, trial) : roundLooks(db, trial, options, earlier);
 		sql(db, 'UPDATE trial SET options = ? WHERE id = ?').run(
 			JSON.stringify({ ...options, looks, added: looks.filter((look) => look.by === 'added').length }),
 			trial.id

@@ -2,6 +2,8 @@
 import { withoutSecrets } from '$core/load/conditions';
 import { roundsOfNextLook } from '$core/trial/looks';
 import { isOpenStatus, publicStatus } from '$core/trial/status';
+import type { ShiftResult } from '$core/trial/types';
+import { describeReason } from '$core/wording/reasons';
 import { describeTrialState } from '$core/wording/trialState';
 import type { Db } from '../db/connection';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
@@ -39,9 +41,13 @@ export async function trialAnswer(db: Db, trial: Trial) {
 		paused: trial.status === 'paused',
 		loads: loads.map(loadAnswer),
 		spread: judgement.spread,
-		results: judgement.results,
-		withoutExcluded: judgement.withoutExcluded
+		results: judgement.results.map(resultAnswer),
+		withoutExcluded: judgement.withoutExcluded?.map(resultAnswer) ?? null
 	};
+}
+
+function resultAnswer(result: ShiftResult) {
+	return { ...result, reason: result.reason && describeReason(result.reason) };
 }
 
 function loadAnswer(load: LoadSummary) {

@@ -36,13 +36,13 @@ export function createTrial(db: Db, input: NewTrialInput): number {
 }
 
 function checkDesign(input: NewTrialInput): void {
-	if (input.kind === 'before-after' && input.adaptive)
+	if (hasStages(input.kind) && input.adaptive)
 		throw new NotPossible(
 			422,
 			'Stages follow each other, so that nothing can be decided before the last one: an adaptive trial needs interleaved arms.',
 			'adaptive'
 		);
-	if (input.kind !== 'before-after' && input.referenceUrl)
+	if (!hasStages(input.kind) && input.referenceUrl)
 		throw new NotPossible(
 			422,
 			'A reference page belongs to a before-and-after trial: interleaved rounds need none.',

@@ -1,14 +1,15 @@
 /** The evidence of a trial, from its records: why, fairness, what broke, frames. Heavy: the lab derives it between loads. */
 import { comparisonsOf } from '$core/trial/comparisons';
-import { brokeOf, type Broke } from '$core/trial/broke';
-import { digestOf, type LoadDigest } from '$core/trial/digest';
-import { fairnessOf, type FairnessLine } from '$core/trial/fairness';
-import type { Film } from '$core/trial/film';
+import { digestLoad, type LoadDigest } from '$core/compare/digest';
+import { compareFairness } from '$core/compare/fairness';
+import type { FairnessLine } from '$core/compare/fairness/line';
+import type { Film } from '$core/compare/film';
+import { findRegressions, type Regressions } from '$core/compare/regressions';
+import { explainShift, type Why } from '$core/compare/why';
 import { middleLoad } from '$core/compare/middleLoad';
 import { isShown } from '$core/trial/shown';
 import type { Comparison } from '$core/trial/comparisons';
 import type { ArmHealth } from '$core/trial/types';
-import { whyOf, type Why } from '$core/trial/why';
 import { cdnHostsOf } from '../clients/clients';
 import type { Db } from '../db/connection';
 import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
@@ -18,7 +19,7 @@ import { judgementOf } from './judgement';
 import { comparePictures } from './pictures';
 import { findTrial, fingerprintOfInputs, type Trial } from './queries';
 
-export const EVIDENCE_VERSION = '3';
+export const EVIDENCE_VERSION = '4';
 
 export interface ArmEvidence {
 	condition: string;
@@ -26,7 +27,7 @@ export interface ArmEvidence {
 	arm: number;
 	why: Why | null;
 	fairness: FairnessLine[];
-	broke: Broke;
+	regressions: Regressions;
 	/** Name of the difference picture; null without one. */
 	picture: string | null;
 }
@@ -90,7 +91,7 @@ async function digestsByArm(
 		const record = findRecord(db, id);
 		if (!record) continue;
 		const cdnHosts = cdnHostsOf(db, clientId, new URL(record.finalUrl || record.url).host);
-		const digest = digestOf(record, { loadId: id, armId, conditionId, round }, cdnHosts);
+		const digest = digestLoad(record, { loadId: id, armId, conditionId, round }, cdnHosts);
 		digests.set(armId, [...(digests.get(armId) ?? []), digest]);
 		await new Promise((next) => setImmediate(next));
 	}
@@ -122,14 +123,14 @@ async function compareArms(
 		condition,
 		baseline: baseline.id,
 		arm: arm.id,
-		why: before.length && after.length ? whyOf(before, after) : null,
-		fairness: fairnessOf(
+		why: before.length && after.length ? explainShift(before, after) : null,
+		fairness: compareFairness(
 			design,
 			{ arm: baseline, loads: before, health: healthOf(baseline.id) },
 			{ arm, loads: after, health: healthOf(arm.id) },
 			difference ? 1 - difference.share : null
 		),
-		broke: brokeOf(before, after, difference?.share ?? null),
+		regressions: findRegressions(before, after, difference?.share ?? null),
 		picture: name
 	};
 }

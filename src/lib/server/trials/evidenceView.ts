@@ -1,9 +1,62 @@
-/** The evidence of a trial as the API gives it. */
+/** The evidence of a trial in words, as the sheet and the API give it. */
+import type { Breakdown } from '$core/compare/breakdowns';
+import type { Cause } from '$core/compare/causes/cause';
+import type { Regressions } from '$core/compare/regressions';
+import { describeCause, type CauseText, type WhyText } from '$core/wording/causes';
+import { describeFairness, type FairnessText } from '$core/wording/fairness';
+import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../db/connection';
-import { findEvidence, type Evidence } from './evidence';
+import { findEvidence, type ArmEvidence, type FilmStrip } from './evidence';
 import type { Trial } from './queries';
 
-export function evidenceView(db: Db, trial: Trial): Evidence & { pending: boolean } {
+export interface ArmEvidenceView {
+	condition: string;
+	baseline: number;
+	arm: number;
+	why: WhyText | null;
+	fairness: FairnessText[];
+	broke: Regressions;
+	/** Name of the difference picture; null without one. */
+	picture: string | null;
+}
+
+export interface EvidenceView {
+	/** It is being worked out, or worked out anew. */
+	pending: boolean;
+	arms: ArmEvidenceView[];
+	films: FilmStrip[];
+}
+
+export function evidenceView(db: Db, trial: Trial): EvidenceView {
 	const stored = findEvidence(db, trial.id);
-	return { pending: stored === null || stored.isOld, ...(stored?.body ?? { arms: [], films: [] }) };
+	return {
+		pending: stored === null || stored.isOld,
+		arms: stored?.body.arms.map(armView) ?? [],
+		films: stored?.body.films ?? []
+	};
+}
+
+function armView({ condition, baseline, arm, why, fairness, regressions, picture }: ArmEvidence): ArmEvidenceView {
+	return {
+		condition,
+		baseline,
+		arm,
+		why: why && { ...why, breakdowns: why.breakdowns.map(breakdownView), causes: why.causes.map(causeView) },
+		fairness: fairness.map(describeFairness),
+		broke: regressions,
+		picture
+	};
+}
+
+function causeView(cause: Cause): CauseText {
+	const { metric, shift, subject, weight } = cause;
+	return { metric, shift, subject, weight, words: describeCause(cause) };
+}
+
+type LcpPart = 'firstByte' | 'resourceDelay' | 'resourceLoad' | 'renderDelay';
+
+function breakdownView(breakdown: Breakdown): Breakdown {
+	if (breakdown.metric !== 'lcp') return breakdown;
+	const parts = breakdown.parts.map((part) => ({ ...part, name: ENGLISH.say(`lcp-part.${part.key as LcpPart}`) }));
+	return { ...breakdown, parts };
 }

@@ -1,25 +1,28 @@
 /** What the sheet of a trial shows: the same for the page and for `GET /api/trials/:id/sheet`. */
 import { describeConditions } from '$core/load/conditions';
 import { isMetricId, noFigures } from '$core/metrics/catalogue';
-import { wordBroke } from '$core/trial/broke';
 import { ALL_PAGES, comparisonsOf } from '$core/trial/comparisons';
-import { restsOn } from '$core/trial/fairness';
+import { restsOn } from '$core/compare/fairness';
 import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
 import { LOOKS, roundsOfNextLook } from '$core/trial/looks';
 import { outlyingLoads } from '$core/trial/outlyingLoads';
 import { isShown } from '$core/trial/shown';
 import { loadsOffSpeed } from '$core/trial/speedMarks';
-import type { StabilityResult } from '$core/trial/stability';
+import type { StabilityResult } from '$core/load/stability';
 import { publicStatus } from '$core/trial/status';
 import type { Judgement, TrialDesign } from '$core/trial/types';
 import { wordHeld } from '$core/wording/held';
+import { describeStability } from '$core/wording/stability';
+import { describeRegressions } from '$core/wording/regressions';
 import { headlineOf } from '$core/wording/headline';
+import { wordsIn } from '$core/wording/words';
 import { worthOf } from '$core/wording/worth';
+import { languageOfClient } from '../clients/clients';
 import type { Db } from '../db/connection';
 import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { requestsOfTrial } from '../loads/requested';
 import { messageOf } from './answer';
-import { findEvidence, type Evidence } from './evidence';
+import { evidenceView, type EvidenceView } from './evidenceView';
 import { headlinesOf } from './headlines';
 import { judgementForPage } from './judgement';
 import { noiseFloor } from './noiseFloors';
@@ -34,8 +37,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 	const loads = loadsOfTrial(db, trial.id);
 	const { design } = trial;
 	const judgement = await judgementForPage(db, trial, loads);
-	const stored = findEvidence(db, trial.id);
-	const evidence = stored?.body ?? null;
+	const evidence = evidenceView(db, trial);
 	const nudged = nudgedLoads(db, trial.id);
 	return {
 		where: `Trials › ${trial.question}`,
@@ -50,10 +52,11 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		})),
 		metric: isMetricId(metric) ? metric : (design.primary[1] ?? design.primary[0]!),
 		headlines: headlinesView(design, judgement, evidence, nudged),
+		clientAnswer: clientAnswer(db, trial, judgement),
 		excludedAnswer: excludedView(design, judgement, loads),
 		worth: worthView(design, judgement),
-		evidence,
-		evidencePending: loads.some((load) => !load.warmup) && (stored === null || stored.isOld),
+		evidence: evidence.arms.length || evidence.films.length ? evidence : null,
+		evidencePending: loads.some((load) => !load.warmup) && evidence.pending,
 		settlings: settlingsView(db, trial),
 		markers: markersOf(db, trial.id),
 		nudged,
@@ -122,20 +125,26 @@ const armName = ({ arms }: TrialDesign, id: number) => arms.find((arm) => arm.id
 function headlinesView(
 	design: TrialDesign,
 	judgement: Judgement,
-	evidence: Evidence | null,
+	evidence: EvidenceView,
 	nudged: ReturnType<typeof nudgedLoads>
 ) {
 	return headlineOf(design, judgement).map((headline) => {
 		const { condition, arm } = headline;
-		const found = evidence?.arms.find((candidate) => candidate.condition === condition && candidate.arm === arm);
+		const found = evidence.arms.find((candidate) => candidate.condition === condition && candidate.arm === arm);
 		const load = nudged.find((candidate) => candidate.arm === arm && candidate.condition === condition);
 		return {
 			...headline,
-			broke: found?.broke.broken ? wordBroke(found.broke, armName(design, arm)) : '',
+			broke: found?.broke.broken ? describeRegressions(found.broke, armName(design, arm)) : '',
 			restsOn: found && !isSamePage(design.kind) ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
 			held: wordHeld(load, armName(design, arm))
 		};
 	});
+}
+
+/** The answer in the client's own language; null where that is English. */
+function clientAnswer(db: Db, { clientId, design }: Trial, judgement: Judgement) {
+	const language = languageOfClient(db, clientId);
+	return language === 'en' ? null : { language, headlines: headlineOf(design, judgement, wordsIn(language)) };
 }
 
 /** What the answer would be without the loads that the analyst excluded; null when none is. */
@@ -163,7 +172,7 @@ function settlingsView(db: Db, { id, design }: Trial) {
 		arm: armName(design, armId),
 		conditionId,
 		stage,
-		words: result.words,
+		words: describeStability(result),
 		stable: result.stable,
 		fetches: result.fetches
 	}));

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { Button } from 'carbon-components-svelte';
 	import { enhance } from '$app/forms';
@@ -56,11 +57,11 @@
 		(data.evidence?.films ?? []).filter(
 			(film) =>
 				film.condition === shownCondition.id &&
-				(trial.kind !== 'sweep' || film.arm === shownPair.id || film.arm === shownPair.baselineId)
+				(!hasPages(trial.kind) || film.arm === shownPair.id || film.arm === shownPair.baselineId)
 		)
 	);
 	/** A sweep draws the arms of one page at a time. */
-	const drawn = $derived(trial.kind === 'sweep' ? compared.filter((arm) => arm.page === shownPair.page) : compared);
+	const drawn = $derived(hasPages(trial.kind) ? compared.filter((arm) => arm.page === shownPair.page) : compared);
 	let deleting = $state(false);
 
 	const STATES: Record<string, string> = {
@@ -131,7 +132,7 @@
 	const pairOf = (arm: number) => data.comparisons.find((one) => one.id === arm)!;
 	const colourOf = (id: number) =>
 		armColour(
-			trial.kind === 'sweep'
+			hasPages(trial.kind)
 				? compared.filter((arm) => arm.page === data.arms.find((one) => one.id === id)?.page)
 				: compared,
 			id
@@ -176,7 +177,7 @@
 					{ id: 'table', name: 'All metrics' }
 				]
 			: []),
-		...(hasAnswer && trial.kind !== 'same-page'
+		...(hasAnswer && !isSamePage(trial.kind)
 			? [
 					{ id: 'why', name: 'Why', state: data.evidencePending ? 'being worked out' : undefined },
 					{ id: 'frames', name: 'Frames in step' },
@@ -192,7 +193,7 @@
 					{ id: 'worth', name: 'Worth it?' }
 				]
 			: []),
-		{ id: 'arms', name: trial.kind === 'before-after' ? 'Stages' : 'Arms', state: `${compared.length}` },
+		{ id: 'arms', name: hasStages(trial.kind) ? 'Stages' : 'Arms', state: `${compared.length}` },
 		{ id: 'method', name: 'Method' },
 		{ id: 'loads', name: 'Every load', state: `${data.loads.length}` },
 		...(data.repeats.length ? [{ id: 'repeats', name: 'Repeats', state: `${data.repeats.length}` }] : [])
@@ -379,7 +380,7 @@
 			<div class="with-choice">
 				<h2 id="shifts-title">Loads and shift: {metricOf(data.metric).name}</h2>
 				<div class="chooser no-print">
-					{#if trial.kind === 'sweep'}<label
+					{#if hasPages(trial.kind)}<label
 							>Page <select bind:value={armId}
 								>{#each pairs as one, i (one.id)}<option value={i === 0 ? 0 : one.id}>{one.page}</option>{/each}</select
 							></label
@@ -418,7 +419,7 @@
 				<ShiftTable results={data.judgement.results} conditions={data.conditions} comparisons={data.comparisons} />
 			</section>{/if}
 
-		{#if hasAnswer && trial.kind !== 'same-page'}
+		{#if hasAnswer && !isSamePage(trial.kind)}
 			<section id="why" class="no-print" aria-labelledby="why-title">
 				<div class="with-choice">
 					<h2 id="why-title">Why: {shownPair.name}, {shownCondition.name}</h2>
@@ -561,7 +562,7 @@
 	{/if}
 
 	<section id="arms" aria-labelledby="arms-title">
-		<h2 id="arms-title">{trial.kind === 'before-after' ? 'Stages' : 'Arms'} and what they run on</h2>
+		<h2 id="arms-title">{hasStages(trial.kind) ? 'Stages' : 'Arms'} and what they run on</h2>
 		<Setups arms={data.arms} kind={trial.kind} {colourOf} />
 		{#if data.markers.length}
 			<h3>What was changed between the stages</h3>
@@ -587,7 +588,7 @@
 				: `Each arm was planned for ${trial.rounds} ${trial.rounds === 1 ? 'round' : 'rounds'}`}{trial.warmups
 				? ` after ${trial.warmups} ${trial.warmups === 1 ? 'warm-up' : 'warm-ups'} that ${trial.warmups === 1 ? 'is' : 'are'} kept but not counted`
 				: ''}, in real Chromium with a clean profile for every load, one load at a time,
-			{trial.kind === 'before-after' ? 'stage after stage' : 'all arms in random order within each round'}.
+			{hasStages(trial.kind) ? 'stage after stage' : 'all arms in random order within each round'}.
 			{#if trial.looks.length}Looked at after {trial.looks
 					.map((look) => `${look.rounds} rounds (at most ${percentOf(look.spent)} false calls by then)`)
 					.join(', ')}.{/if}
@@ -608,17 +609,15 @@
 		{/if}
 		<p>
 			Shifts are Hodges-Lehmann estimates with {levels || '95 %'} intervals
-			{trial.kind === 'before-after'
+			{hasStages(trial.kind)
 				? 'from the rank-sum distribution; a reference page’s own figure is taken off round by round'
 				: 'from the exact signed-rank distribution of the paired rounds'}. Everything the trial decides on ({trial.primary
 				.map((id) => metricOf(id).short)
 				.join(', ')}, all variants and conditions together) shares one error level of 5 %, of which the plan spends 4 %,
-			by {trial.kind === 'before-after'
-				? 'dealing whole rounds anew between the stages'
-				: 'flipping the signs of whole rounds'} (step-down maximum of Westfall and Young). The others are shown to explore.
-			Order of loads from seed {trial.seed}.
+			by {hasStages(trial.kind) ? 'dealing whole rounds anew between the stages' : 'flipping the signs of whole rounds'} (step-down
+			maximum of Westfall and Young). The others are shown to explore. Order of loads from seed {trial.seed}.
 		</p>
-		{#if status === 'done' && trial.kind !== 'before-after'}
+		{#if status === 'done' && !hasStages(trial.kind)}
 			<form method="POST" action="?/rounds" use:enhance class="more no-print">
 				<label>Add <input type="number" name="rounds" min="1" max="50" value="6" /> rounds</label>
 				<button>Add them</button>

@@ -1,9 +1,9 @@
 <script lang="ts">
 	/** Whether the arm still does and shows what the baseline does. */
-	import { PICTURE_WITHIN, type Broke } from '$core/trial/broke';
+	import { PICTURE_WITHIN, type Regressions } from '$core/compare/regressions';
 
 	interface Props {
-		broke: Broke;
+		broke: Regressions;
 		picture: string | null;
 		baseline: string;
 		arm: string;

@@ -2,10 +2,10 @@
 	/** What was equal, different or unknown between an arm and the baseline. */
 	import { enhance } from '$app/forms';
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import type { FairnessLine } from '$core/trial/fairness';
+	import type { FairnessText } from '$core/wording/fairness';
 
 	interface Props {
-		lines: FairnessLine[];
+		lines: FairnessText[];
 		intended: string[];
 		baseline: string;
 		arm: string;
@@ -13,7 +13,7 @@
 	let { lines, intended, baseline, arm }: Props = $props();
 	let all = $state(false);
 	const WORDS = { equal: 'equal', differs: 'differs', unknown: 'unknown' };
-	const count = (state: FairnessLine['state']) => lines.filter((line) => line.state === state).length;
+	const count = (state: FairnessText['state']) => lines.filter((line) => line.state === state).length;
 	const shown = $derived(all ? lines : lines.filter((line) => line.state !== 'equal'));
 </script>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { hasPages } from '$core/trial/kinds';
 	/** Arms with what they run on: the differences, clashes, features; editable. */
 	import { enhance } from '$app/forms';
 	import { Button } from 'carbon-components-svelte';
@@ -13,8 +14,7 @@
 		colourOf: (arm: number) => string;
 	}
 	let { arms, kind, colourOf }: Props = $props();
-	const baselineOf = (arm: TrialArm) =>
-		arms.find((one) => one.baseline && (kind !== 'sweep' || one.page === arm.page))!;
+	const baselineOf = (arm: TrialArm) => arms.find((one) => one.baseline && (!hasPages(kind) || one.page === arm.page))!;
 	const others = $derived(arms.filter((arm) => !arm.baseline && !arm.reference));
 	const features = $derived([...new Set(arms.flatMap((arm) => Object.keys(arm.setup?.features ?? {})))].sort());
 	const known = $derived(arms.some((arm) => arm.setup));
@@ -28,7 +28,7 @@
 	<table class="ledger">
 		<thead
 			><tr
-				><th scope="col">Name</th>{#if kind === 'sweep'}<th scope="col">Page</th>{/if}<th scope="col">Address</th><th
+				><th scope="col">Name</th>{#if hasPages(kind)}<th scope="col">Page</th>{/if}<th scope="col">Address</th><th
 					scope="col">Part in the trial</th
 				><th scope="col">Runs on</th></tr
 			></thead
@@ -37,7 +37,7 @@
 			{#each arms as arm (arm.id)}
 				<tr>
 					<td><i class="swatch" style:background={colourOf(arm.id)}></i>{arm.name}</td>
-					{#if kind === 'sweep'}<td>{arm.page}</td>{/if}
+					{#if hasPages(kind)}<td>{arm.page}</td>{/if}
 					<td class="address"><a href={arm.url} rel="external noreferrer">{arm.url}</a></td>
 					<td
 						>{arm.baseline

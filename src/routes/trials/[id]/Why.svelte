@@ -6,11 +6,12 @@
 	import { metricOf } from '$core/metrics/catalogue';
 	import type { Verdict } from '$core/trial/types';
 	import { listOf, plainName } from '$core/wording/plainNames';
-	import type { Breakdown, Why } from '$core/trial/why';
+	import type { Breakdown } from '$core/compare/breakdowns';
+	import type { WhyText } from '$core/wording/causes';
 	import { formatBytes, formatDifference, formatValue } from '$core/wording/format';
 
 	interface Props {
-		why: Why;
+		why: WhyText;
 		baseline: string;
 		arm: string;
 		/** Of the metrics that the trial decides on. */

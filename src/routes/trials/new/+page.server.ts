@@ -1,3 +1,4 @@
+import { hasPages, hasStages, TRIAL_KINDS } from '$core/trial/kinds';
 import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/input';
@@ -46,25 +47,27 @@ function valuesOf(form: FormData) {
 	const urls = all('arm-url');
 	const pages = all('arm-page');
 	const setups = all('arm-setup');
-	const kind = text('kind') || 'side-by-side';
+	const asked = text('kind') || 'side-by-side';
+	// A kind that does not exist is read as the first and refused by the schema under its own name.
+	const kind = TRIAL_KINDS.find((known) => known === asked) ?? 'side-by-side';
 	const baseline = Number(form.get('baseline') ?? 0);
 	return {
 		question: text('question'),
-		kind,
+		kind: asked,
 		// The stages of a before-and-after trial share one address.
 		arms: all('arm-name').map((name, i) => ({
 			name,
-			url: kind === 'before-after' ? (urls[0] ?? '') : (urls[i] ?? ''),
-			page: kind === 'sweep' ? (pages[i] ?? '') : null,
-			baseline: kind === 'sweep' ? i % 2 === 0 : kind === 'side-by-side' ? i === baseline : i === 0,
+			url: hasStages(kind) ? (urls[0] ?? '') : (urls[i] ?? ''),
+			page: hasPages(kind) ? (pages[i] ?? '') : null,
+			baseline: hasPages(kind) ? i % 2 === 0 : kind === 'side-by-side' ? i === baseline : i === 0,
 			setup: setups[i] ? jsonOf(setups[i], `arms.${i}.setup`) : null
 		})),
 		conditions: all('conditions'),
-		adaptive: form.has('adaptive') && kind !== 'before-after',
-		rounds: form.has('adaptive') && kind !== 'before-after' ? 24 : number('rounds'),
+		adaptive: form.has('adaptive') && !hasStages(kind),
+		rounds: form.has('adaptive') && !hasStages(kind) ? 24 : number('rounds'),
 		warmups: number('warmups'),
 		primary: all('primary'),
-		referenceUrl: kind === 'before-after' && text('referenceUrl') ? text('referenceUrl') : undefined,
+		referenceUrl: hasStages(kind) && text('referenceUrl') ? text('referenceUrl') : undefined,
 		settleWithinS: form.has('settle') ? (optional('settleWithinS') ?? 60) : null,
 		steps: text('steps'),
 		notBefore: text('notBefore') || null,

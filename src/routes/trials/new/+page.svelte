@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
 	import { Button, NumberInput, TextInput } from 'carbon-components-svelte';
 	import { enhance } from '$app/forms';
 	import type { Setup } from '$core/trial/setup';
@@ -76,8 +77,8 @@
 	const issue = (path: string) =>
 		form?.issues?.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
 	const exact = (path: string) => form?.issues?.find((one) => one.path === path)?.message ?? '';
-	const perRound = $derived(kind === 'same-page' ? 2 : arms.length);
-	const most = $derived(adaptive && kind !== 'before-after' ? 24 : (rounds ?? 0));
+	const perRound = $derived(isSamePage(kind) ? 2 : arms.length);
+	const most = $derived(adaptive && !hasStages(kind) ? 24 : (rounds ?? 0));
 	const loads = $derived(perRound * chosen.length * (most + (warmups ?? 0)));
 
 	/** What the plan may spend must be reachable by its rounds at all. */
@@ -97,7 +98,7 @@
 	const LOAD_MS = 9000;
 
 	function remove(index: number) {
-		arms.splice(index, kind === 'sweep' ? 2 : 1);
+		arms.splice(index, hasPages(kind) ? 2 : 1);
 		if (baseline >= arms.length) baseline = 0;
 	}
 	function setKind(next: TrialKind) {
@@ -159,10 +160,10 @@
 	</section>
 
 	<section>
-		<h2>{kind === 'before-after' ? 'Stages' : kind === 'same-page' ? 'Page' : kind === 'sweep' ? 'Pages' : 'Arms'}</h2>
+		<h2>{hasStages(kind) ? 'Stages' : isSamePage(kind) ? 'Page' : hasPages(kind) ? 'Pages' : 'Arms'}</h2>
 		<p class="muted">{KINDS[kind][1]}</p>
 		{#if exact('arms')}<p class="wrong" role="alert">{exact('arms')}</p>{/if}
-		{#if kind === 'before-after'}
+		{#if hasStages(kind)}
 			<div class="numbers">
 				<TextInput
 					name="arm-url"
@@ -186,17 +187,17 @@
 			</div>
 		{/if}
 		{#each arms as one, i (one.key)}
-			<fieldset class="arm" class:sweep={kind === 'sweep'}>
+			<fieldset class="arm" class:sweep={hasPages(kind)}>
 				<legend
-					>{kind === 'before-after'
+					>{hasStages(kind)
 						? `Stage ${i + 1}`
-						: kind === 'sweep'
+						: hasPages(kind)
 							? `${one.page || 'Page'}, ${i % 2 ? 'with the change' : 'without'}`
-							: baseline === i || kind === 'same-page'
+							: baseline === i || isSamePage(kind)
 								? `Arm ${i + 1}, baseline`
 								: `Arm ${i + 1}`}</legend
 				>
-				{#if kind === 'sweep'}
+				{#if hasPages(kind)}
 					{#if i % 2 === 0}
 						<TextInput
 							name="arm-page"
@@ -215,7 +216,7 @@
 					invalid={issue(`arms.${i}.name`) !== ''}
 					invalidText={issue(`arms.${i}.name`)}
 				/>
-				{#if kind !== 'before-after'}
+				{#if !hasStages(kind)}
 					<TextInput
 						name="arm-url"
 						labelText="Address of arm {i + 1}"
@@ -230,7 +231,7 @@
 					{#if kind === 'side-by-side'}<label
 							><input type="radio" name="baseline" value={i} bind:group={baseline} /> Baseline</label
 						>{/if}
-					{#if arms.length > (kind === 'same-page' ? 1 : kind === 'sweep' ? 4 : 2) && (kind !== 'sweep' || i % 2 === 0)}<button
+					{#if arms.length > (isSamePage(kind) ? 1 : hasPages(kind) ? 4 : 2) && (!hasPages(kind) || i % 2 === 0)}<button
 							type="button"
 							class="plain"
 							onclick={() => remove(i)}>Remove<span class="visually-hidden"> arm {i + 1}</span></button
@@ -240,18 +241,18 @@
 				{#if issue(`arms.${i}.setup`)}<p class="wrong">{issue(`arms.${i}.setup`)}</p>{/if}
 			</fieldset>
 		{/each}
-		{#if kind === 'sweep'}
+		{#if hasPages(kind)}
 			{#if arms.length < 20}<Button
 					kind="tertiary"
 					size="small"
 					type="button"
 					on:click={() => arms.push(arm('Without'), arm('With'))}>Add a page</Button
 				>{/if}
-		{:else if kind !== 'same-page' && arms.length < 8}<Button
+		{:else if !isSamePage(kind) && arms.length < 8}<Button
 				kind="tertiary"
 				size="small"
 				type="button"
-				on:click={() => arms.push(arm())}>{kind === 'before-after' ? 'Add a stage' : 'Add an arm'}</Button
+				on:click={() => arms.push(arm())}>{hasStages(kind) ? 'Add a stage' : 'Add an arm'}</Button
 			>{/if}
 	</section>
 
@@ -273,7 +274,7 @@
 
 	<section>
 		<h2>Rounds</h2>
-		{#if kind !== 'before-after'}
+		{#if !hasStages(kind)}
 			<label class="check"
 				><input type="checkbox" name="adaptive" bind:checked={adaptive} /><span
 					><b>Look after 10, 14, 18 and 24 rounds</b> and stop once all is decided, or nothing open has hope. Answers come
@@ -282,7 +283,7 @@
 			>
 		{/if}
 		<div class="numbers">
-			{#if !adaptive || kind === 'before-after'}
+			{#if !adaptive || hasStages(kind)}
 				<NumberInput
 					name="rounds"
 					labelText="Rounds"
@@ -314,13 +315,13 @@
 				each page and device</label
 			>{/if}
 		{#if issue('settleWithinS')}<p class="wrong">{issue('settleWithinS')}</p>{/if}
-		{#if kind !== 'before-after' && most < needed}<p class="wrong">
+		{#if !hasStages(kind) && most < needed}<p class="wrong">
 				Fewer than {needed} rounds cannot show a difference, however large.
 			</p>{/if}
 		<p class="figures">
-			{adaptive && kind !== 'before-after' ? 'At most ' : ''}{loads} loads, {formatWait(loads * LOAD_MS)} in the lab.
+			{adaptive && !hasStages(kind) ? 'At most ' : ''}{loads} loads, {formatWait(loads * LOAD_MS)} in the lab.
 		</p>
-		{#if kind !== 'before-after' && most >= needed && sights.length}
+		{#if !hasStages(kind) && most >= needed && sights.length}
 			<p class="muted">
 				What {most} rounds see in four of five trials: {sights.join('; ')}. Smaller changes may stay undecided.
 			</p>

@@ -197,6 +197,9 @@ CREATE TABLE lab (
 ) STRICT;
 DROP TABLE lab_state;
 
+-- The language of what a client reads.
+ALTER TABLE client ADD COLUMN language TEXT NOT NULL DEFAULT 'en' CHECK (language IN ('en', 'es'));
+
 -- Pages of sites; arms may name one.
 CREATE TABLE page (
 	id INTEGER PRIMARY KEY,

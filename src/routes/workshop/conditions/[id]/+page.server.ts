@@ -9,7 +9,6 @@ import {
 } from '$core/load/conditions';
 import { parseConditions } from '$core/load/conditionsInput';
 import { PLACES } from '$core/load/places';
-import { parseHostMap } from '../../../../lab/shaper/hostMap';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
@@ -160,11 +159,6 @@ export const actions = {
 		if (params.id === 'new' && (findConditions(getDb(), id) || id === 'new'))
 			return refuse(409, 'id', `The key “${id}” is taken.`);
 		const stored = findConditions(getDb(), params.id === 'new' ? (url.searchParams.get('from') ?? '') : params.id);
-		try {
-			parseHostMap(result.output.hostMap, 'The host map');
-		} catch (problem) {
-			return refuse(422, 'hostMap', (problem as Error).message);
-		}
 		try {
 			saveConditions(getDb(), withStoredSecrets(result.output, stored));
 		} catch (problem) {

@@ -88,7 +88,7 @@ export function fileKey(request: Pick<RequestRecord, 'url' | 'type'>, owner: Own
 	return `own ${path}`;
 }
 
-export function digestOf(
+export function digestLoad(
 	record: LoadRecord,
 	place: { loadId: number; armId: number; conditionId: string; round: number },
 	cdnHosts: readonly string[] = []

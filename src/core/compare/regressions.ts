@@ -1,7 +1,7 @@
 /** Whether the arm still does what the baseline does: errors, requests, steps and the look of the finished page. */
 import type { LoadDigest } from './digest';
 
-export interface Broke {
+export interface Regressions {
 	/** Console errors in most loads of the arm and in none of the baseline. */
 	newErrors: string[];
 	/** Requests that fail in most loads of the arm and never in the baseline. */
@@ -39,11 +39,11 @@ function inMost(
 	return new Map([...counts].filter(([, { n }]) => n > loads.length / 2).map(([key, { words }]) => [key, words]));
 }
 
-export function brokeOf(
+export function findRegressions(
 	before: readonly LoadDigest[],
 	after: readonly LoadDigest[],
 	pictureShare: number | null
-): Broke {
+): Regressions {
 	const ever = (pick: (load: LoadDigest) => readonly string[], blur = (one: string) => one) =>
 		new Set(before.flatMap((load) => pick(load).map(blur)));
 	const errors = (load: LoadDigest) => load.facts.consoleErrors;
@@ -74,14 +74,4 @@ export function brokeOf(
 		pictureShare,
 		broken: worse || newErrors.length > 0 || newFailures.length > 0
 	};
-}
-
-/** One sentence for the verdict line; empty when nothing broke. */
-export function wordBroke({ newErrors, newFailures, steps }: Broke, arm: string): string {
-	const parts = [
-		steps.failed && `step ${steps.failed} fails`,
-		newErrors.length && `${newErrors.length} new ${newErrors.length === 1 ? 'error' : 'errors'} in the console`,
-		newFailures.length && `${newFailures.length} new failed ${newFailures.length === 1 ? 'request' : 'requests'}`
-	].filter(Boolean);
-	return parts.length ? `But “${arm}” broke something: ${parts.join(', ')}.` : '';
 }

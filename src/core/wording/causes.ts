@@ -1,0 +1,41 @@
+/** Causes in sentences for the analyst. A sentence is told only where its metric has a verdict. */
+import type { Cause } from '../compare/causes/cause';
+import type { Why } from '../compare/why';
+import { ENGLISH, type MessageValues } from './words';
+
+export type CauseText = Pick<Cause, 'metric' | 'shift' | 'subject' | 'weight'> & { words: string };
+export type WhyText = Omit<Why, 'causes'> & { causes: CauseText[] };
+
+export function describeCause(cause: Cause): string {
+	const direction = cause.shift > 0 ? 'up' : 'down';
+	return ENGLISH.say(`cause.${cause.kind}`, { direction, shift: sizeOf(cause), ...cause.values, ...detailsOf(cause) });
+}
+
+/** A whole time, without a sign. */
+function duration(ms: number): string {
+	const size = Math.abs(ms);
+	return size < 1000 ? `${size.toFixed(0)}\u00a0ms` : `${(size / 1000).toFixed(2)}\u00a0s`;
+}
+
+function kilobytes(bytes: number): string {
+	const size = Math.abs(bytes);
+	return `${(size / 1000).toFixed(size < 100_000 ? 1 : 0)}\u00a0kB`;
+}
+
+function sizeOf({ metric, shift }: Cause): string {
+	if (metric === 'wire') return kilobytes(shift);
+	return metric === 'cls' ? Math.abs(shift).toFixed(3) : duration(shift);
+}
+
+function detailsOf({ kind, values }: Cause): MessageValues {
+	if (kind === 'files') return { states: statesOf(values) };
+	if (kind !== 'third-party-weight') return {};
+	const [bytes, requests] = [Number(values.bytes), Number(values.requests)];
+	const counted = Math.abs(requests) >= 0.5 ? Math.abs(requests).toFixed(0) : 'none';
+	return { bytes: kilobytes(bytes), requests: counted, direction: bytes > 0 ? 'up' : 'down' };
+}
+
+function statesOf(values: Cause['values']): string {
+	const states = (['added', 'gone', 'changed'] as const).filter((state) => Number(values[state]) > 0);
+	return states.map((state) => ENGLISH.say(`cause.files.${state}`, { n: values[state]! })).join(', ');
+}

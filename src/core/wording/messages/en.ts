@@ -1,0 +1,168 @@
+/** What Zafra says, in English. ICU message syntax (Unicode Technical Standard 35). */
+export const en = {
+	'cause.third-party-weight':
+		'{name} {state, select, added {was added} gone {is gone} other {changed}}: {requests, select, none {} other {{requests} requests and }}{bytes} {direction, select, up {more} other {less}}.',
+	'cause.third-party-blocking':
+		'{name} {state, select, added {was added} gone {is gone} other {changed}}: it blocks {shift} {direction, select, up {more} other {less}}.',
+	'cause.third-party-tail':
+		'{name} {state, select, added {was added} gone {is gone} other {changed}}: the page is complete {shift} {direction, select, up {later} other {sooner}} for it.',
+	'cause.compression':
+		'Compression of {files, plural, one {# text file} other {# text files}} changed from {from} to {to}: {shift} {direction, select, up {more} other {less}}.',
+	'cause.files':
+		'{group, select, images {Images} scripts {The site’s own scripts} styles {Style sheets} fonts {Fonts} other {The document}}: {shift} {direction, select, up {more} other {less}} ({states}).',
+	'cause.files.added': '{n} added',
+	'cause.files.gone': '{n} gone',
+	'cause.files.changed': '{n} changed',
+	'cause.cdn': 'The site’s files come {change, select, on {from its CDN now} other {no longer from its CDN}}.',
+	'cause.first-byte':
+		'The document’s first byte comes {shift} {direction, select, up {later} other {sooner}}{cache, select, on {: it comes from a page cache now} off {: it no longer comes from a page cache} other {}}.',
+	'cause.discovery': 'The LCP resource is asked for {shift} {direction, select, up {later} other {sooner}}.',
+	'cause.layout': '{element} moves {direction, select, up {more} other {less}}: {shift} of CLS.',
+	'cause.own-blocking': 'The site’s own scripts and layout block {shift} {direction, select, up {more} other {less}}.',
+
+	'lcp-part.firstByte': 'first byte',
+	'lcp-part.resourceDelay': 'until its resource was asked for',
+	'lcp-part.resourceLoad': 'loading its resource',
+	'lcp-part.renderDelay': 'until it was painted',
+
+	'fair.conditions': 'Conditions',
+	'fair.conditions.meaning': 'Device, network, place and cache are those of the trial for both.',
+	'fair.browser': 'Browser',
+	'fair.browser.meaning': 'Another browser can measure the same page differently.',
+	'fair.machine': 'Speed of the machine',
+	'fair.machine.meaning': 'A busier machine makes scripts slower: it touches TBT and everything after it.',
+	'fair.time': 'Time and order',
+	'fair.time.meaning':
+		'{order, select, stages {Stages follow each other: what changed on its own in between looks like the change. A reference page takes it out.} other {Interleaved in random order: what drifts falls on both alike.}}',
+	'fair.status': 'Status of the page',
+	'fair.status.meaning': 'Another status is another page.',
+	'fair.redirects': 'Redirects',
+	'fair.redirects.meaning': 'Each redirect costs at least a round trip.',
+	'fair.cache': 'Served from a cache',
+	'fair.cache.meaning': 'A page from a cache answers sooner than one that is built anew.',
+	'fair.compression': 'Compression of the document',
+	'fair.compression.meaning': 'Bytes are only comparable when both or neither are compressed.',
+	'fair.text-compression': 'Own text that came compressed',
+	'fair.text-compression.meaning': 'Uncompressed scripts and styles weigh three to five times as much.',
+	'fair.protocol': 'Protocol',
+	'fair.protocol.meaning': 'HTTP/2 and 3 load many files at once over one connection.',
+	'fair.host': 'Server',
+	'fair.host.meaning': 'Another server or host can be quicker or slower on its own.',
+	'fair.cdn': 'Own CDN',
+	'fair.cdn.meaning': 'Files from a CDN come from nearer to the visitor.',
+	'fair.overlay': 'Consent or other overlay',
+	'fair.overlay.meaning': 'A layer over the page can become the LCP element and hold scripts back.',
+	'fair.fonts': 'Web fonts',
+	'fair.fonts.meaning': 'Fonts cost requests and can shift text.',
+	'fair.third-parties': 'Third parties',
+	'fair.third-parties.meaning': 'What other companies run on the page is part of its speed.',
+	'fair.words': 'Words of the page',
+	'fair.words.meaning':
+		'{known, select, yes {{percent} % of the words are the same. Another content is another page.} other {Without text nothing can be said about the content.}}',
+	'fair.picture': 'Look of the page',
+	'fair.picture.meaning': 'A page that shows less is easily faster.',
+	'fair.tiers': 'Free or paid',
+	'fair.tiers.meaning': 'A free tier against a paid one compares prices, not products.',
+	'fair.features': 'Features',
+	'fair.features.meaning':
+		'{uneven, plural, =0 {The same features must be on in both.} other {Not level: {names}. A page that does less is easily faster.}}',
+	'fair.failures': 'Failed loads',
+	'fair.failures.meaning':
+		'Failed loads are counted and never averaged; many of them say that the page is not reliable.',
+	'fair.value.unknown': 'unknown',
+	'fair.value.none': 'none',
+	'fair.value.nothing': '',
+	'fair.value.frozen-copy': 'the same frozen copy',
+	'fair.value.not-compared': 'not compared',
+	'fair.value.text': '{text}',
+	'fair.value.speed': '{value} loops/ms',
+	'fair.value.share': '{value} %',
+	'fair.value.alike': '{value} % of the picture alike',
+	'fair.value.span': '{from} to {to} UTC',
+	'fair.value.failures': '{failed} of {of}',
+
+	'regression.sentence': 'But “{arm}” broke something: {parts}.',
+	'regression.step': 'step {step} fails',
+	'regression.errors': '{n, plural, one {# new error} other {# new errors}} in the console',
+	'regression.requests': '{n, plural, one {# new failed request} other {# new failed requests}}',
+
+	'reason.no-look': 'There is no look yet.',
+	'reason.not-chosen': 'It was not chosen to decide on.',
+	'reason.failures': '{failed} of {loads} loads of “{arm}” failed.',
+	'reason.not-measured': '{metric} was not measured in both variants.',
+	'reason.reference-failures':
+		'{failed} of {loads} loads of the reference page failed in “{stage}”, so that the drift between the stages is not known.',
+	'reason.few-rounds':
+		'“{stage}” has {rounds, plural, one {# whole round} other {# whole rounds}}, and at least {least} are needed.',
+	'reason.few-pages': 'Fewer than two pages have loads that can be compared.',
+
+	'metric.score': 'score',
+	'metric.lcp': 'largest paint',
+	'metric.cls': 'layout shift',
+	'metric.tbt': 'blocking time',
+	'metric.wire': 'bytes transferred',
+	'metric.inp': 'response to input',
+	'metric.ttfb': 'first byte',
+	'metric.fcp': 'first paint',
+	'metric.start': 'start of rendering',
+	'metric.si': 'Speed Index',
+	'metric.vc': 'visual completion',
+	'metric.dcl': 'document ready',
+	'metric.onload': 'load event',
+	'metric.full': 'full load',
+	'metric.decoded': 'bytes decoded',
+	'metric.requests': 'requests',
+	'metric.elements': 'page elements',
+	'metric.depth': 'page depth',
+	'metric.unusedJs': 'unused script',
+	'metric.unusedCss': 'unused style',
+
+	'answer.none': 'No verdict on “{arm}”. {reason}',
+	'answer.mixed': '“{arm}” is {better}, but {worse} than “{baseline}”{rest}.',
+	'answer.difference': '“{arm}” is {words} than “{baseline}”{rest}.',
+	'answer.slight': '“{arm}” differs from “{baseline}” in {metrics}, perhaps too little to matter{rest}.',
+	'answer.open':
+		'Not decided whether “{arm}” differs from “{baseline}”: {metrics} {n, plural, one {is} other {are}} open.',
+	'answer.same': '“{arm}” and “{baseline}” show no difference that matters.',
+	'answer.same-in': '“{arm}” and “{baseline}” show no difference that matters in {metrics}. {reason}',
+	'answer.rest.slight': '{metrics} {n, plural, one {differs} other {differ}}, perhaps too little to matter',
+	'answer.rest.open': '{metrics} {n, plural, one {is not} other {are not}} decided',
+	'answer.noise.none': 'No noise floor yet. {reason}',
+	'answer.noise.differs':
+		'Two runs of the same page came out different in {metrics}: do not trust small differences under these conditions.',
+	'answer.noise.floor':
+		'No difference was found between two runs of the same page; what is smaller than this cannot be told from noise: {floor}.{more}',
+	'answer.noise.more': ' More rounds would lower it for {metrics}.',
+	'answer.pages': 'All {n} pages',
+
+	'verdict.faster': 'faster',
+	'verdict.slower': 'slower',
+	'verdict.lighter': 'lighter',
+	'verdict.heavier': 'heavier',
+	'verdict.more stable': 'more stable',
+	'verdict.less stable': 'less stable',
+	'verdict.more responsive': 'more responsive',
+	'verdict.less responsive': 'less responsive',
+	'verdict.better': 'better',
+	'verdict.worse': 'worse',
+	'verdict.slight': '{word}, perhaps too little to matter',
+	'verdict.same': 'no practical difference',
+	'verdict.undecided': 'undecided',
+	'verdict.none': 'no verdict',
+
+	'target.both-met': 'Both meet the target.',
+	'target.crosses': 'One meets the target, the other does not.',
+	'target.both-missed': 'Both miss the target.',
+
+	'more.unknown': 'More rounds may decide it.',
+	'more.beyond': 'More than {most} rounds would be needed: a calmer machine or a wider margin helps more.',
+	'more.few': 'A few more rounds would probably decide it.',
+	'more.rounds': 'About {rounds, plural, one {# round} other {# rounds}} in all would probably decide it.'
+} as const;
+
+export type MessageKey = keyof typeof en;
+/** What a client reads: complete in every language. */
+export type ClientKey = Extract<
+	MessageKey,
+	`${'answer' | 'metric' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
+>;

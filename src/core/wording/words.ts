@@ -1,0 +1,46 @@
+/** Messages with their values filled in: the only place where keys become sentences. */
+import { IntlMessageFormat } from 'intl-messageformat';
+import { en, type ClientKey, type MessageKey } from './messages/en';
+import { es } from './messages/es';
+
+/** English is complete; in other languages what a client reads is. */
+export type Language = 'en' | 'es';
+export const LANGUAGES: readonly Language[] = ['en', 'es'];
+
+export type MessageValues = Record<string, string | number>;
+
+/** The words of one language. */
+export interface Words<Key extends MessageKey = ClientKey> {
+	readonly language: Language;
+	/** @throws Error when a value that the message needs is missing */
+	say(key: Key, values?: MessageValues): string;
+	/** "a, b and c" */
+	list(items: readonly string[]): string;
+}
+
+const LOCALES: Record<Language, string> = { en: 'en-GB', es: 'es' };
+
+function wordsFrom<Key extends MessageKey>(language: Language, messages: Record<Key, string>): Words<Key> {
+	const formats = new Map<Key, IntlMessageFormat>();
+	const lists = new Intl.ListFormat(LOCALES[language], { type: 'conjunction' });
+	const formatOf = (key: Key) => {
+		const known =
+			formats.get(key) ?? new IntlMessageFormat(messages[key], LOCALES[language], undefined, { ignoreTag: true });
+		formats.set(key, known);
+		return known;
+	};
+	return {
+		language,
+		say: (key, values = {}) => String(formatOf(key).format(values)),
+		list: (items) => lists.format(items)
+	};
+}
+
+/** All that Zafra says. */
+export const ENGLISH: Words<MessageKey> = wordsFrom('en', en);
+const SPANISH: Words = wordsFrom('es', es);
+
+/** What a client reads, in the client's language. */
+export function wordsIn(language: Language): Words {
+	return language === 'es' ? SPANISH : ENGLISH;
+}

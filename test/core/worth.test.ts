@@ -1,0 +1,65 @@
+import { expect } from 'chai';
+import type { ShiftResult } from '$core/trial/types';
+import { recordOf } from '../support/records';
+import { wordHeld } from '$core/wording/held';
+import { worthOf } from '$core/wording/worth';
+import { arm, component, setup } from '../support/arms';
+
+describe('worth and held back', () => {
+	const result = (metric: 'score' | 'lcp', verdict: string, estimate: number) =>
+		({
+			metric,
+			arm: 2,
+			verdict,
+			primary: true,
+			shift: { estimate, low: estimate, high: estimate, relative: null }
+		}) as ShiftResult;
+	const priced = arm(2, 'B', setup([component('Larder', { monthlyCost: 12 })], {}, 20));
+	const words = (...results: ShiftResult[]) => worthOf(results, arm(1, 'A'), priced).words;
+
+	it('sets the gain that verdicts support against the price', () => {
+		expect(worthOf([result('score', 'better', 12), result('lcp', 'better', -600)], arm(1, 'A'), priced)).to.include({
+			points: 12,
+			lcpMs: 600,
+			monthlyCost: 12,
+			hours: 20,
+			words: 'It gains 12 points of score and 600\u00a0ms of largest paint for 12 more a month and 20 hours of work.'
+		});
+		// Common practice: from 1.3 s to 1.1 s is rarely worth 20 hours.
+		expect(words(result('score', 'same', 1), result('lcp', 'same', -60))).to.equal(
+			'No difference that matters: not worth more hours, nor 12 a month.'
+		);
+		expect(words(result('score', 'worse', -9))).to.match(
+			/^It loses 9 points of score, on top of 12 more a month.*not worth it/
+		);
+		expect(worthOf([], arm(1, 'A'), arm(2, 'B')).words).to.equal('Neither score nor largest paint has a verdict.');
+	});
+
+	it('puts no figure of what is undecided into a claim', () => {
+		const mixed = worthOf([result('score', 'worse', -18), result('lcp', 'undecided', -72)], arm(1, 'A'), priced);
+		expect(mixed).to.include({ points: -18, lcpMs: null });
+		expect(mixed.words).to.equal(
+			'It loses 18 points of score, on top of 12 more a month and 20 hours of work: not worth it for speed. Largest paint is not decided.'
+		);
+		expect(words(result('score', 'slight', 4))).to.equal(
+			'Score differs, perhaps too little to matter; the price is 12 more a month and 20 hours of work.'
+		);
+	});
+
+	it('says what waits for interaction as a fact of one load, and is silent when little does', () => {
+		const heldBack = (wireBytes: number, scriptMs: number) => ({
+			nudgedAtMs: 0,
+			settledMs: 0,
+			requests: 30,
+			wireBytes,
+			decodedBytes: 0,
+			scriptMs,
+			figuresWith: { ...recordOf().figures, score: 61 }
+		});
+		expect(wordHeld({ heldBack: heldBack(50_000, 300), wire: 150_000 }, 'Hushed')).to.match(
+			/^“Hushed” waits for interaction: in one load 30 requests, 50\.0.kB \(25.% of its bytes\) and 300.ms of script came only after the visitor moved\.$/
+		);
+		expect(wordHeld({ heldBack: heldBack(500, 10), wire: 150_000 }, 'Hushed')).to.equal('');
+		expect(wordHeld(undefined, 'Hushed')).to.equal('');
+	});
+});

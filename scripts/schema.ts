@@ -1,21 +1,18 @@
-/** Writes the JSON Schema of a load record from the types: `npm run schema`. */
+/** Writes the JSON Schema of a load record from its Valibot schema: `npm run schema`. */
 import { writeFileSync } from 'node:fs';
-import { createGenerator } from 'ts-json-schema-generator';
+import { toJsonSchema } from '@valibot/to-json-schema';
+import { LoadRecord } from '$core/load/record';
 
 export const SCHEMA_FILE = 'docs/load-record.schema.json';
 
 export function schemaText(): string {
-	const generator = createGenerator({
-		path: 'src/core/load/record.ts',
-		tsconfig: 'tsconfig.json',
-		type: 'LoadRecord',
-		topRef: true,
-		jsDoc: 'extended',
-		skipTypeCheck: true,
-		additionalProperties: false
+	const schema = toJsonSchema(LoadRecord, {
+		target: 'draft-07',
+		// The one custom type: the phase of a step.
+		overrideSchema: ({ valibotSchema }) =>
+			valibotSchema.type === 'custom' ? { type: 'string', pattern: '^step \\d+$' } : undefined
 	});
-	const schema = { ...generator.createSchema('LoadRecord'), title: 'Zafra load record, version 1' };
-	return `${JSON.stringify(schema, null, '\t')}\n`;
+	return `${JSON.stringify({ ...schema, title: 'Zafra load record, version 1' }, null, '\t')}\n`;
 }
 
 if (process.argv[1]?.endsWith('schema.ts')) writeFileSync(SCHEMA_FILE, schemaText());

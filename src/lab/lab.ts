@@ -1,6 +1,6 @@
 /** The lab: (LoadOrder) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
 import { isWebUrl } from '$core/load/address';
-import type { BusyShares } from '$core/load/calm';
+import type { BusyShares } from '$core/load/record';
 import { roundTripOf, type Conditions } from '$core/load/conditions';
 import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
 import { failedLoad } from '$core/load/failedLoad';

@@ -234,7 +234,7 @@ describe('the analyst at work', () => {
 		// The answer stays, and a second reading stands beside it.
 		await page
 			.locator('#answer')
-			.getByText(/1 load is excluded and counted all the same/)
+			.getByText(/1\s+load is excluded and counted all the same/)
 			.waitFor();
 		await page.locator('#answer').getByText('“With ads” is heavier (bytes transferred) than').first().waitFor();
 		await page.locator('#loads').getByRole('button', { name: 'Include again' }).click();

@@ -1,14 +1,6 @@
 /** From samples of the machine to how busy it was during a load. */
 
-export interface BusyShares {
-	/** Processor time that the host gave to other machines, of all that was wanted (stolen / (busy + stolen)); 0 to 1. */
-	stolen: number;
-	/** Processor time of processes that have nothing to do with the load, of all that was wanted; 0 to 1. */
-	foreign: number;
-	samples: number;
-	/** Samples at which a process that works for the load was stopped from outside. */
-	stopped: number;
-}
+import type { BusyShares } from './record';
 
 /** Processor time of one sample, ms. */
 export interface BusySample {

@@ -1,312 +1,369 @@
-/** The LoadRecord: everything known of one page load. The one big type of the house. */
-import type { Figures } from '../metrics/catalogue';
-import type { BusyShares } from './calm';
-import type { Conditions } from './conditions';
+/**
+ * The LoadRecord: everything known of one page load. The one big type of the house: this schema is the type, the door for
+ * records from outside, and the published JSON Schema.
+ */
+import * as v from 'valibot';
+import { METRIC_IDS, type MetricId } from '../metrics/catalogue';
+import { ConditionsRecord } from './conditionsRecord';
+import { about } from './described';
 
-export type FailureCode =
-	| 'bad-url'
-	| 'unresolvable'
-	| 'refused'
-	| 'private-address'
-	| 'certificate'
-	| 'http-status'
-	| 'download'
-	| 'redirect-loop'
-	| 'time-out'
-	| 'no-answer'
-	| 'crash'
-	| 'browser-missing'
-	| 'browser-start'
-	| 'browser-killed'
-	| 'network'
-	| 'internal';
+const Figures = v.object(
+	Object.fromEntries(METRIC_IDS.map((id) => [id, v.nullable(v.number())])) as Record<
+		MetricId,
+		v.NullableSchema<v.NumberSchema<undefined>, undefined>
+	>
+);
+const STEP = v.custom<`step ${number}`>((value) => typeof value === 'string' && /^step \d+$/.test(value));
+
+/** How busy the machine was with something else. */
+export const BusyShares = v.object({
+	stolen: about(
+		'Processor time that the host gave to other machines, of all that was wanted (stolen / (busy + stolen)); 0 to 1.',
+		v.number()
+	),
+	foreign: about(
+		'Processor time of processes that have nothing to do with the load, of all that was wanted; 0 to 1.',
+		v.number()
+	),
+	samples: v.number(),
+	stopped: about('Samples at which a process that works for the load was stopped from outside.', v.number())
+});
+export type BusyShares = v.InferOutput<typeof BusyShares>;
+
+export const FailureCode = v.picklist([
+	'bad-url',
+	'unresolvable',
+	'refused',
+	'private-address',
+	'certificate',
+	'http-status',
+	'download',
+	'redirect-loop',
+	'time-out',
+	'no-answer',
+	'crash',
+	'browser-missing',
+	'browser-start',
+	'browser-killed',
+	'network',
+	'internal'
+]);
+export type FailureCode = v.InferOutput<typeof FailureCode>;
 
 /** Why a load failed: a code for programs, words for people. */
-export interface FailureReason {
-	code: FailureCode;
-	/** What happened and why. */
-	message: string;
-	/** What to do about it. */
-	advice: string;
-}
+export const FailureReason = v.object({
+	code: FailureCode,
+	message: about('What happened and why.', v.string()),
+	advice: about('What to do about it.', v.string())
+});
+export type FailureReason = v.InferOutput<typeof FailureReason>;
 
 /** A rectangle in CSS pixels of the viewport. */
-export interface Box {
-	x: number;
-	y: number;
-	width: number;
-	height: number;
-}
+export const Box = v.object({
+	x: v.number(),
+	y: v.number(),
+	width: v.number(),
+	height: v.number()
+});
+export type Box = v.InferOutput<typeof Box>;
 
 /** What a text body is like. */
-export interface BodyFact {
-	/** First 16 hex digits of its SHA-256: two bodies with the same are the same. */
-	hash: string;
-	/** Size of the decoded text in UTF-8, and what gzip (level 6) makes of it. */
-	bytes: number;
-	gzipBytes: number;
-}
+export const BodyFact = v.object({
+	hash: about('First 16 hex digits of its SHA-256: two bodies with the same are the same.', v.string()),
+	bytes: about('Size of the decoded text in UTF-8, and what gzip (level 6) makes of it.', v.number()),
+	gzipBytes: v.number()
+});
+export type BodyFact = v.InferOutput<typeof BodyFact>;
 
 /** `step 2` is the second step of a journey. */
-export type RequestPhase = 'load' | 'nudge' | `step ${number}`;
+export const RequestPhase = v.union([v.literal('load'), v.literal('nudge'), STEP]);
+export type RequestPhase = v.InferOutput<typeof RequestPhase>;
 
-export interface RequestRecord {
-	id: string;
-	url: string;
-	host: string;
-	method: string;
-	/** Resource type as the browser names it, lower case: document, script, stylesheet, image, font, fetch, ... */
-	type: string;
-	status: number | null;
-	statusText: string;
-	protocol: string | null;
-	mimeType: string | null;
-	priority: string | null;
-	/** ms since the navigation began. */
-	startMs: number;
-	/** First byte of the response; null when none came. */
-	responseMs: number | null;
-	/** Last byte, or the failure; null while unfinished. */
-	endMs: number | null;
-	/** Parts of the time in ms; null where the browser did not say or the part did not occur. */
-	timing: {
-		queue: number | null;
-		dns: number | null;
-		connect: number | null;
-		tls: number | null;
-		send: number | null;
-		wait: number | null;
-		receive: number | null;
-	};
-	/** Headers and body as they crossed the wire; null when the source does not say (an imported HAR). */
-	wireBytes: number | null;
-	/** Body after decoding. */
-	decodedBytes: number | null;
-	/** Characters of a script that never ran, or of a style sheet that matched nothing; null when not counted. */
-	unused: number | null;
-	/** Facts about a text body, which itself is not kept; null when it was not read. */
-	body: BodyFact | null;
-	fromCache: boolean;
-	/** Answered by the page's service worker. */
-	fromServiceWorker: boolean;
-	/** `load` until the page had settled; then what the nudge or a step set off. */
-	during: RequestPhase;
-	renderBlocking: string | null;
-	/** What asked for it: parser, script, preload, other. */
-	initiatorType: string;
-	initiatorUrl: string | null;
-	/** Addresses of the scripts on the way from the page to this request, nearest first. */
-	initiatorChain: string[];
-	failed: string | null;
-	redirectTo: string | null;
-	requestHeaders: [name: string, value: string][];
-	responseHeaders: [name: string, value: string][];
-	remoteAddress: string | null;
-	connectionId: string | null;
-}
+export const RequestRecord = v.object({
+	id: v.string(),
+	url: v.string(),
+	host: v.string(),
+	method: v.string(),
+	type: about(
+		'Resource type as the browser names it, lower case: document, script, stylesheet, image, font, fetch, ...',
+		v.string()
+	),
+	status: v.nullable(v.number()),
+	statusText: v.string(),
+	protocol: v.nullable(v.string()),
+	mimeType: v.nullable(v.string()),
+	priority: v.nullable(v.string()),
+	startMs: about('ms since the navigation began.', v.number()),
+	responseMs: about('First byte of the response; null when none came.', v.nullable(v.number())),
+	endMs: about('Last byte, or the failure; null while unfinished.', v.nullable(v.number())),
+	timing: about(
+		'Parts of the time in ms; null where the browser did not say or the part did not occur.',
+		v.object({
+			queue: v.nullable(v.number()),
+			dns: v.nullable(v.number()),
+			connect: v.nullable(v.number()),
+			tls: v.nullable(v.number()),
+			send: v.nullable(v.number()),
+			wait: v.nullable(v.number()),
+			receive: v.nullable(v.number())
+		})
+	),
+	wireBytes: about(
+		'Headers and body as they crossed the wire; null when the source does not say (an imported HAR).',
+		v.nullable(v.number())
+	),
+	decodedBytes: about('Body after decoding.', v.nullable(v.number())),
+	unused: about(
+		'Characters of a script that never ran, or of a style sheet that matched nothing; null when not counted.',
+		v.nullable(v.number())
+	),
+	body: about('Facts about a text body, which itself is not kept; null when it was not read.', v.nullable(BodyFact)),
+	fromCache: v.boolean(),
+	fromServiceWorker: about('Answered by the page’s service worker.', v.boolean()),
+	during: about('`load` until the page had settled; then what the nudge or a step set off.', RequestPhase),
+	renderBlocking: v.nullable(v.string()),
+	initiatorType: about('What asked for it: parser, script, preload, other.', v.string()),
+	initiatorUrl: v.nullable(v.string()),
+	initiatorChain: about(
+		'Addresses of the scripts on the way from the page to this request, nearest first.',
+		v.array(v.string())
+	),
+	failed: v.nullable(v.string()),
+	redirectTo: v.nullable(v.string()),
+	requestHeaders: v.array(v.tuple([v.string(), v.string()])),
+	responseHeaders: v.array(v.tuple([v.string(), v.string()])),
+	remoteAddress: v.nullable(v.string()),
+	connectionId: v.nullable(v.string())
+});
+export type RequestRecord = v.InferOutput<typeof RequestRecord>;
 
-export interface ShiftRecord {
-	atMs: number;
-	value: number;
-	recentInput: boolean;
-	elements: { selector: string; from: Box; to: Box }[];
-}
+export const ShiftRecord = v.object({
+	atMs: v.number(),
+	value: v.number(),
+	recentInput: v.boolean(),
+	elements: v.array(
+		v.object({
+			selector: v.string(),
+			from: Box,
+			to: Box
+		})
+	)
+});
+export type ShiftRecord = v.InferOutput<typeof ShiftRecord>;
 
-export interface LcpRecord {
-	atMs: number;
-	/** Painted area in CSS pixels squared. */
-	size: number;
-	selector: string | null;
-	tag: string | null;
-	url: string | null;
-	/** Where it lies on the finished page; null when it is gone. */
-	box: Box | null;
-	/** First words of the element, for people. */
-	text: string | null;
-}
+export const LcpRecord = v.object({
+	atMs: v.number(),
+	size: about('Painted area in CSS pixels squared.', v.number()),
+	selector: v.nullable(v.string()),
+	tag: v.nullable(v.string()),
+	url: v.nullable(v.string()),
+	box: about('Where it lies on the finished page; null when it is gone.', v.nullable(Box)),
+	text: about('First words of the element, for people.', v.nullable(v.string()))
+});
+export type LcpRecord = v.InferOutput<typeof LcpRecord>;
 
-export interface TaskRecord {
-	startMs: number;
-	durationMs: number;
-}
+export const TaskRecord = v.object({
+	startMs: v.number(),
+	durationMs: v.number()
+});
+export type TaskRecord = v.InferOutput<typeof TaskRecord>;
 
 /** A distinct frame of the screencast; the picture itself is stored beside the record. */
-export interface FrameRecord {
-	atMs: number;
-	/** Visual progress, 0 to 1. */
-	progress: number;
-}
+export const FrameRecord = v.object({
+	atMs: v.number(),
+	progress: about('Visual progress, 0 to 1.', v.number())
+});
+export type FrameRecord = v.InferOutput<typeof FrameRecord>;
 
-export interface EnvironmentRecord {
-	browser: string;
-	userAgent: string;
-	/** Rounds of the calibration loop per ms, without slowdown, before and after the load. */
-	machineSpeed: { before: number | null; after: number | null };
-	/** CPU slowdown that was applied; 1 is none. */
-	slowdown: number;
-	/** Speed reached under that slowdown. */
-	reachedSpeed: number | null;
-	/** Connections open at once, and what the line carried in each direction, TLS and all; null when not known. */
-	network: { mostConnections: number; upBytes: number; downBytes: number } | null;
-	/** Whether the page ran in Chromium's sandbox; null when not known. */
-	sandboxed: boolean | null;
-	/** How busy the machine was with something else during the load; null where it does not tell. */
-	busy: BusyShares | null;
-	/** What the lab has to say about this load. */
-	notes: string[];
-}
+export const EnvironmentRecord = v.object({
+	browser: v.string(),
+	userAgent: v.string(),
+	machineSpeed: about(
+		'Rounds of the calibration loop per ms, without slowdown, before and after the load.',
+		v.object({
+			before: v.nullable(v.number()),
+			after: v.nullable(v.number())
+		})
+	),
+	slowdown: about('CPU slowdown that was applied; 1 is none.', v.number()),
+	reachedSpeed: about('Speed reached under that slowdown.', v.nullable(v.number())),
+	network: about(
+		'Connections open at once, and what the line carried in each direction, TLS and all; null when not known.',
+		v.nullable(
+			v.object({
+				mostConnections: v.number(),
+				upBytes: v.number(),
+				downBytes: v.number()
+			})
+		)
+	),
+	sandboxed: about('Whether the page ran in Chromium’s sandbox; null when not known.', v.nullable(v.boolean())),
+	busy: about(
+		'How busy the machine was with something else during the load; null where it does not tell.',
+		v.nullable(BusyShares)
+	),
+	notes: about('What the lab has to say about this load.', v.array(v.string()))
+});
+export type EnvironmentRecord = v.InferOutput<typeof EnvironmentRecord>;
 
 /** A script's part of a long animation frame. */
-export interface ScriptRecord {
-	/** Address of the script; empty for what has none. */
-	url: string;
-	/** What called it: an event, a timer, the parser. */
-	invoker: string;
-	functionName: string;
-	startMs: number;
-	durationMs: number;
-	/** Style and layout that the script forced, within its duration. */
-	layoutMs: number;
-}
+export const ScriptRecord = v.object({
+	url: about('Address of the script; empty for what has none.', v.string()),
+	invoker: about('What called it: an event, a timer, the parser.', v.string()),
+	functionName: v.string(),
+	startMs: v.number(),
+	durationMs: v.number(),
+	layoutMs: about('Style and layout that the script forced, within its duration.', v.number())
+});
+export type ScriptRecord = v.InferOutput<typeof ScriptRecord>;
 
 /** W3C Long Animation Frames. */
-export interface LongFrameRecord {
-	startMs: number;
-	durationMs: number;
-	blockingMs: number;
-	scripts: ScriptRecord[];
-}
+export const LongFrameRecord = v.object({
+	startMs: v.number(),
+	durationMs: v.number(),
+	blockingMs: v.number(),
+	scripts: v.array(ScriptRecord)
+});
+export type LongFrameRecord = v.InferOutput<typeof LongFrameRecord>;
 
 /** User Timing. */
-export interface MarkRecord {
-	name: string;
-	/** When the mark was set, or the measure began. */
-	atMs: number;
-	/** Of a measure; null for a mark. */
-	durationMs: number | null;
-}
+export const MarkRecord = v.object({
+	name: v.string(),
+	atMs: about('When the mark was set, or the measure began.', v.number()),
+	durationMs: about('Of a measure; null for a mark.', v.nullable(v.number()))
+});
+export type MarkRecord = v.InferOutput<typeof MarkRecord>;
 
-export interface ImageFact {
-	url: string;
-	selector: string;
-	/** Pixels of the file; 0 while not loaded. */
-	naturalWidth: number;
-	naturalHeight: number;
-	/** CSS pixels on the page. */
-	shownWidth: number;
-	shownHeight: number;
-	lazy: boolean;
-	/** Width and height, or a ratio, are set, so that nothing moves when it comes. */
-	roomReserved: boolean;
-	/** Within the viewport before any scrolling. */
-	inView: boolean;
-}
+export const ImageFact = v.object({
+	url: v.string(),
+	selector: v.string(),
+	naturalWidth: about('Pixels of the file; 0 while not loaded.', v.number()),
+	naturalHeight: v.number(),
+	shownWidth: about('CSS pixels on the page.', v.number()),
+	shownHeight: v.number(),
+	lazy: v.boolean(),
+	roomReserved: about('Width and height, or a ratio, are set, so that nothing moves when it comes.', v.boolean()),
+	inView: about('Within the viewport before any scrolling.', v.boolean())
+});
+export type ImageFact = v.InferOutput<typeof ImageFact>;
 
-export interface FontFact {
-	family: string;
-	weight: string;
-	status: string;
-	/** The font-display in force. */
-	display: string;
-}
+export const FontFact = v.object({
+	family: v.string(),
+	weight: v.string(),
+	status: v.string(),
+	display: about('The font-display in force.', v.string())
+});
+export type FontFact = v.InferOutput<typeof FontFact>;
 
 /** Room that the page keeps and shows nothing in. */
-export interface EmptySlot {
-	selector: string;
-	box: Box;
-}
+export const EmptySlot = v.object({
+	selector: v.string(),
+	box: Box
+});
+export type EmptySlot = v.InferOutput<typeof EmptySlot>;
 
-export interface PageRecord {
-	title: string;
-	language: string | null;
-	/** Content of the viewport meta; null without one. */
-	viewport: string | null;
-	elements: number | null;
-	depth: number | null;
-	/** Selector steps from the document to the deepest element. */
-	deepestPath: string | null;
-	widestParent: { selector: string; children: number } | null;
-	images: ImageFact[];
-	fonts: FontFact[];
-	emptySlots: EmptySlot[];
-	/** Visible words of the page, for telling whether two pages say the same. */
-	text: string;
-	/** A layer over the page that asks for consent or hides the rest; null without one. */
-	overlay: { selector: string; box: Box; text: string } | null;
-	consoleErrors: string[];
-}
+export const PageRecord = v.object({
+	title: v.string(),
+	language: v.nullable(v.string()),
+	viewport: about('Content of the viewport meta; null without one.', v.nullable(v.string())),
+	elements: v.nullable(v.number()),
+	depth: v.nullable(v.number()),
+	deepestPath: about('Selector steps from the document to the deepest element.', v.nullable(v.string())),
+	widestParent: v.nullable(
+		v.object({
+			selector: v.string(),
+			children: v.number()
+		})
+	),
+	images: v.array(ImageFact),
+	fonts: v.array(FontFact),
+	emptySlots: v.array(EmptySlot),
+	text: about('Visible words of the page, for telling whether two pages say the same.', v.string()),
+	overlay: about(
+		'A layer over the page that asks for consent or hides the rest; null without one.',
+		v.nullable(
+			v.object({
+				selector: v.string(),
+				box: Box,
+				text: v.string()
+			})
+		)
+	),
+	consoleErrors: v.array(v.string())
+});
+export type PageRecord = v.InferOutput<typeof PageRecord>;
 
 /** What began only after somebody moved, scrolled or pressed a key. */
-export interface HeldBackRecord {
-	/** When the lab nudged the page. */
-	nudgedAtMs: number;
-	settledMs: number;
-	requests: number;
-	wireBytes: number;
-	decodedBytes: number;
-	/** Time of scripts after the nudge, from the browser's own count. */
-	scriptMs: number;
-	/** Figures had the work after the nudge been done before: its blocking time and shifts are added. */
-	figuresWith: Figures;
-}
+export const HeldBackRecord = v.object({
+	nudgedAtMs: about('When the lab nudged the page.', v.number()),
+	settledMs: v.number(),
+	requests: v.number(),
+	wireBytes: v.number(),
+	decodedBytes: v.number(),
+	scriptMs: about('Time of scripts after the nudge, from the browser’s own count.', v.number()),
+	figuresWith: about(
+		'Figures had the work after the nudge been done before: its blocking time and shifts are added.',
+		Figures
+	)
+});
+export type HeldBackRecord = v.InferOutput<typeof HeldBackRecord>;
 
-export interface StepRecord {
-	/** From 1. */
-	number: number;
-	kind: string;
-	/** The step in words: "Click #menu". */
-	words: string;
-	status: 'ok' | 'failed' | 'skipped';
-	/** What went wrong, with step and selector; null otherwise. */
-	message: string | null;
-	atMs: number;
-	/** From the step until its effect was there: the wait was over, the expectation met. */
-	durationMs: number | null;
-	/** From the step until the page was quiet again: the end of its last request, long task or shift. */
-	quietMs: number | null;
-	/** The step brought a new document. */
-	navigated: boolean;
-	requests: number;
-	wireBytes: number;
-	cls: number;
-	inp: number | null;
-}
+export const StepRecord = v.object({
+	number: about('From 1.', v.number()),
+	kind: v.string(),
+	words: about('The step in words: "Click #menu".', v.string()),
+	status: v.picklist(['ok', 'failed', 'skipped']),
+	message: about('What went wrong, with step and selector; null otherwise.', v.nullable(v.string())),
+	atMs: v.number(),
+	durationMs: about(
+		'From the step until its effect was there: the wait was over, the expectation met.',
+		v.nullable(v.number())
+	),
+	quietMs: about(
+		'From the step until the page was quiet again: the end of its last request, long task or shift.',
+		v.nullable(v.number())
+	),
+	navigated: about('The step brought a new document.', v.boolean()),
+	requests: v.number(),
+	wireBytes: v.number(),
+	cls: v.number(),
+	inp: v.nullable(v.number())
+});
+export type StepRecord = v.InferOutput<typeof StepRecord>;
 
-export interface LoadRecord {
-	format: 'zafra-load';
-	version: 1;
-	url: string;
-	finalUrl: string;
-	/** null when not known: an imported HAR. */
-	conditions: Conditions | null;
-	/** UTC, ISO. */
-	startedAt: string;
-	status: 'ok' | 'failed';
-	failure: FailureReason | null;
-	/** The load hit its time cap before it settled. */
-	capped: boolean;
-	settledMs: number | null;
-	/** What the lab spent on this load in all, ms. */
-	labMs: number;
-	recipe: string;
-	figures: Figures;
-	lcp: LcpRecord | null;
-	shifts: ShiftRecord[];
-	longTasks: TaskRecord[];
-	longFrames: LongFrameRecord[];
-	marks: MarkRecord[];
-	requests: RequestRecord[];
-	redirects: string[];
-	/** Where the record comes from: the lab, or a HAR from elsewhere, of which much is unknown. */
-	source: 'lab' | 'har';
-	/** The first visit's figures when this is a repeat visit. */
-	firstVisit: Figures | null;
-	heldBack: HeldBackRecord | null;
-	steps: StepRecord[];
-	frames: FrameRecord[];
-	page: PageRecord | null;
-	environment: EnvironmentRecord;
-}
+export const LoadRecord = v.object({
+	format: v.literal('zafra-load'),
+	version: v.literal(1),
+	url: v.string(),
+	finalUrl: v.string(),
+	conditions: about('null when not known: an imported HAR.', v.nullable(ConditionsRecord)),
+	startedAt: about('UTC, ISO.', v.string()),
+	status: v.picklist(['ok', 'failed']),
+	failure: v.nullable(FailureReason),
+	capped: about('The load hit its time cap before it settled.', v.boolean()),
+	settledMs: v.nullable(v.number()),
+	labMs: about('What the lab spent on this load in all, ms.', v.number()),
+	recipe: v.string(),
+	figures: Figures,
+	lcp: v.nullable(LcpRecord),
+	shifts: v.array(ShiftRecord),
+	longTasks: v.array(TaskRecord),
+	longFrames: v.array(LongFrameRecord),
+	marks: v.array(MarkRecord),
+	requests: v.array(RequestRecord),
+	redirects: v.array(v.string()),
+	source: about(
+		'Where the record comes from: the lab, or a HAR from elsewhere, of which much is unknown.',
+		v.picklist(['lab', 'har'])
+	),
+	firstVisit: about('The first visit’s figures when this is a repeat visit.', v.nullable(Figures)),
+	heldBack: v.nullable(HeldBackRecord),
+	steps: v.array(StepRecord),
+	frames: v.array(FrameRecord),
+	page: v.nullable(PageRecord),
+	environment: EnvironmentRecord
+});
+export type LoadRecord = v.InferOutput<typeof LoadRecord>;
 
 /** What the lab returns: the record and the pictures, which are stored apart from it. */
 export interface MeasuredLoad {

@@ -1,7 +1,8 @@
 /** Watches how busy the machine is during a load. */
 import { existsSync } from 'node:fs';
 import type { Worker } from 'node:worker_threads';
-import { busyShares, type BusySample, type BusyShares } from '$core/load/calm';
+import { busyShares, type BusySample } from '$core/load/calm';
+import type { BusyShares } from '$core/load/record';
 import { startThread } from '../thread';
 
 const ANSWER_WITHIN_MS = 4000;

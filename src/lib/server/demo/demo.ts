@@ -2,7 +2,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, brotliDecompressSync, constants } from 'node:zlib';
-import { completeRecord } from '$core/load/emptyRecord';
+import { parseRecord } from '$core/load/parseRecord';
 import type { LoadRecord, MeasuredLoad } from '$core/load/record';
 import { planLoads } from '$core/trial/plan';
 import type { TrialArm, TrialDesign } from '$core/trial/types';
@@ -124,7 +124,7 @@ export function importTrial(db: Db, packed: Buffer): number {
 
 function measuredFrom({ record, frames, picture }: Pick<RecordedLoad, 'record' | 'frames' | 'picture'>): MeasuredLoad {
 	return {
-		record: completeRecord(record),
+		record: parseRecord(record),
 		frames: frames.map((frame) => Buffer.from(frame, 'base64')),
 		picture: picture === null ? null : Buffer.from(picture, 'base64'),
 		stepPicture: null

@@ -6,7 +6,7 @@ import type { StepRecord } from '$core/load/record';
 import { EXPECT_WITHIN_MS, kindOfStep, WAIT_WITHIN_MS, wordsOfStep, type Step, type StepState } from '$core/load/steps';
 import { cumulativeLayoutShift, interactionToNextPaint } from '$core/load/vitals';
 import { within } from './browser/deadlines';
-import { parseSince, type Since } from './collect/pageFacts';
+import { parseSince, type Since } from '$core/load/pageFacts';
 import { LoadFailure } from './failure';
 import { wait, type Visit } from './visit';
 

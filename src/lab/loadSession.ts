@@ -4,18 +4,23 @@ import type { Conditions } from '$core/load/conditions';
 import { longestLoadMs } from '$core/load/limits';
 import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
 import type { Step } from '$core/load/steps';
-import { interactionToNextPaint } from '$core/load/vitals';
+import {
+	assembleLoad,
+	NO_EVIDENCE,
+	type JourneyEvidence,
+	type PageEvidence,
+	type UnusedBytes
+} from '$core/load/assemble';
 import { emptyJourney, epochNow, nudge, runSteps, since, type Journey } from './actions';
 import { failedLoad } from '$core/load/failedLoad';
-import { fillFromPage, fillHeldBack, fillUnused, fillWeights } from './assemble';
 import { calibrate, setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
 import type { RunningBrowser } from './browser/launch';
 import { readBodies } from './collect/bodies';
-import { CoverageCollector, type UnusedBytes } from './collect/coverage';
+import { CoverageCollector } from './collect/coverage';
 import { WorkerTraffic } from './collect/serviceWorkers';
 import { failure, LoadFailure } from './failure';
 import { developFrames, type DevelopedFrames } from './frames/develop';
-import type { PageFacts } from './collect/pageFacts';
+import type { PageFacts } from '$core/load/pageFacts';
 import { Screencast } from './frames/screencast';
 import type { ShapeLog } from './shaper/socks';
 import type { ShapedNetwork } from './shaper/shaper';
@@ -172,29 +177,24 @@ export class LoadSession {
 		const requests = [...visit.network.records(zero, log.connections), ...(await workers.records(zero))].sort(
 			(a, b) => a.startMs - b.startMs
 		);
-		fillWeights(record, requests);
-		if (unused) fillUnused(record, unused);
-		if (bodies) for (const request of record.requests) request.body = bodies.get(request.id) ?? null;
+		const read = bodies ? requests.map((request) => ({ ...request, body: bodies.get(request.id) ?? null })) : requests;
 		const frames = await developFrames(screencast.frames, zero);
-		this.#fillSettled(record, visit, settled, frames);
-		record.status = 'ok';
-		record.failure = null;
-		if (nudged) fillHeldBack(record, nudged, zero);
-		if (steps.length) this.#fillJourney(record, journey, zero);
-		return { record, frames: frames.images, picture, stepPicture: journey.picture };
+		const measured = assembleLoad(
+			{ ...record, status: 'ok', failure: null },
+			{
+				requests: read,
+				frames,
+				unused,
+				page: this.#pageEvidence(visit, settled),
+				nudge: nudged && { ...nudged, zeroEpochMs: zero },
+				journey: steps.length ? journeyEvidence(journey, zero) : null
+			}
+		);
+		return { record: measured, frames: frames.images, picture, stepPicture: journey.picture };
 	}
 
-	#fillSettled(
-		record: LoadRecord,
-		visit: Visit,
-		settled: NonNullable<SoFar['settled']>,
-		frames: DevelopedFrames
-	): void {
-		const { facts, zero, finalUrl, redirects } = settled;
-		fillFromPage(record, facts, frames, facts.timeOrigin - zero, this.options.conditions.capMs);
-		record.page = { ...facts.page, consoleErrors: visit.consoleErrors };
-		record.finalUrl = finalUrl;
-		record.redirects = redirects;
+	#pageEvidence(visit: Visit, { facts, zero, finalUrl, redirects }: NonNullable<SoFar['settled']>): PageEvidence {
+		return { facts, offsetMs: facts.timeOrigin - zero, finalUrl, redirects, consoleErrors: visit.consoleErrors };
 	}
 
 	/** The first visit fills the profile; of it only the figures stay. */
@@ -206,17 +206,12 @@ export class LoadSession {
 		await this.#bringToRest(first, visit);
 		const facts = await visit.collect();
 		const zero = visit.zeroOf(facts, visit.documents);
-		fillWeights(first, visit.network.records(zero));
-		fillFromPage(
-			first,
-			facts,
-			{ records: [], images: [], startRenderMs: null },
-			facts.timeOrigin - zero,
-			conditions.capMs
-		);
+		const settled = { facts, zero, finalUrl: visit.page.url(), redirects: visit.network.redirects };
+		const page = this.#pageEvidence(visit, settled);
+		const measured = assembleLoad(first, { ...NO_EVIDENCE, requests: visit.network.records(zero), page });
 		await visit.page.close();
 		await this.line.renew();
-		return first.figures;
+		return measured.figures;
 	}
 
 	async #bringToRest(record: LoadRecord, visit: Visit): Promise<void> {
@@ -290,14 +285,6 @@ export class LoadSession {
 		};
 	}
 
-	#fillJourney(record: LoadRecord, journey: Journey, zeroEpochMs: number): void {
-		record.steps = journey.steps.map(({ atEpochMs, ...step }) => ({
-			...step,
-			atMs: Math.round(atEpochMs - zeroEpochMs)
-		}));
-		record.figures.inp = interactionToNextPaint(journey.interactions) ?? record.figures.inp;
-	}
-
 	/** Without an answer the figures stay missing: they never hold a load up. */
 	#unused(coverage: CoverageCollector): Promise<UnusedBytes | null> {
 		return Promise.race([coverage.take().catch(() => null), this.#ended]);
@@ -347,16 +334,24 @@ export class LoadSession {
 		const log = await this.line.close();
 		this.#noteNetwork(record, log);
 		const zero = settled?.zero ?? visit.network.firstRequestEpochMs ?? 0;
-		fillWeights(record, visit.network.records(zero, log.connections));
 		const developed = screencast && zero ? developFrames(screencast.frames, zero).catch(() => null) : null;
 		const frames = (await Promise.race([developed, wait(FRAMES_WITHIN_MS).then(() => null)])) ?? NO_FRAMES;
-		if (settled) this.#fillSettled(record, visit, settled, frames);
-		else record.frames = frames.records;
-		if (journey.steps.length) this.#fillJourney(record, journey, zero);
 		if (visit.consoleErrors.length)
 			record.environment.notes.push(`The console said: ${visit.consoleErrors.slice(0, 3).join(' | ')}`);
-		return { record, frames: frames.images, picture: null, stepPicture: journey.picture };
+		const seen = assembleLoad(record, {
+			...NO_EVIDENCE,
+			requests: visit.network.records(zero, log.connections),
+			frames,
+			page: settled && this.#pageEvidence(visit, settled),
+			journey: journey.steps.length ? journeyEvidence(journey, zero) : null
+		});
+		return { record: seen, frames: frames.images, picture: null, stepPicture: journey.picture };
 	}
+}
+
+function journeyEvidence({ steps, interactions }: Journey, zeroEpochMs: number): JourneyEvidence {
+	const dated = steps.map(({ atEpochMs, ...step }) => ({ ...step, atMs: Math.round(atEpochMs - zeroEpochMs) }));
+	return { steps: dated, interactions };
 }
 
 const NO_FRAMES: DevelopedFrames = { records: [], images: [], startRenderMs: null };

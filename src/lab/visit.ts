@@ -4,7 +4,7 @@ import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { Conditions } from '$core/load/conditions';
 import { ANSWER_WITHIN_MS, within, withDeadlines } from './browser/deadlines';
 import { NetworkCollector } from './collect/network';
-import { parsePageFacts, type PageFacts } from './collect/pageFacts';
+import { parsePageFacts, type PageFacts } from '$core/load/pageFacts';
 import { waitUntilSettled, type SettleResult } from './collect/settle';
 import { sendOwnOnly } from './ownOnly';
 import { failure, failureOfNavigation, type LoadFailure } from './failure';

@@ -21,30 +21,7 @@ import {
 	unpackRequests
 } from '$core/load/requestList';
 import { parseSteps, wordsOfStep } from '$core/load/steps';
-import { fillHeldBack } from '../../src/lab/assemble';
-import { recordOf, requestOf } from '../support/records';
-
-describe('held back work', () => {
-	const seen = (atMs: number) => ({
-		timeOrigin: 0,
-		interactions: [],
-		tasks: [],
-		shifts: [{ atMs, value: 0.1, recentInput: false }]
-	});
-	const clsWith = (atMs: number) => {
-		const record = recordOf({
-			shifts: [{ atMs: 1000, value: 0.15, recentInput: false, elements: [] }],
-			figures: { cls: 0.15 }
-		});
-		fillHeldBack(record, { atEpochMs: 1000, settledEpochMs: 9000, scriptMs: 0, seen: seen(atMs) }, 0);
-		return record.heldBack!.figuresWith.cls;
-	};
-
-	it('joins its shifts to the load’s own before the windows are formed: the largest window counts, not the sum', () => {
-		expect(clsWith(1500)).to.be.closeTo(0.25, 1e-12);
-		expect(clsWith(8000)).to.be.closeTo(0.15, 1e-12);
-	});
-});
+import { requestOf } from '../support/records';
 
 describe('steps', () => {
 	const problem = (text: string) => {

@@ -1,6 +1,8 @@
 /** A HAR 1.2 file from elsewhere becomes a load with what it holds; what it does not hold stays unknown, never zero. */
 import * as v from 'valibot';
-import { emptyRecord } from '../load/emptyRecord';
+import { assembleLoad, NO_EVIDENCE } from '../load/assemble';
+import { emptyPage, emptyRecord } from '../load/emptyRecord';
+import { weightsOf } from '../load/weights';
 import type { LoadRecord, RequestRecord } from '../load/record';
 import { recordedHeaders } from '../load/secretHeaders';
 import { fullyLoaded } from '../load/vitals';
@@ -68,90 +70,81 @@ type Entry = v.InferOutput<typeof Entry>;
 const known = (value: number | null | undefined): number | null =>
 	value === null || value === undefined || value < 0 ? null : value;
 
+type HarLog = v.InferOutput<typeof HarFile>['log'];
+
 /**
  * The first page of a HAR.
  * @throws Error in words: what is wrong with the file, and where
  */
 export function loadOfHar(file: string): LoadRecord {
+	const log = parseHar(file);
+	const page = log.pages[0];
+	const entries = entriesOf(log);
+	const began = page ? Date.parse(page.startedDateTime) || Infinity : Infinity;
+	const zero = Math.min(Date.parse(entries[0]!.startedDateTime), began);
+	const requests = entries.map((entry, i) => requestOf(entry, i, zero));
+	const document = requests.find(isAnswer) ?? requests[0]!;
+	const begun = emptyRecord(requests[0]!.url, null, new Date(zero).toISOString(), null);
+	const maker = log.browser ?? log.creator;
+	const notes = ['Imported from a HAR file: paints, shifts, tasks, frames and the conditions of the load are unknown.'];
+	const browser = maker ? `${maker.name} ${maker.version}`.trim() : 'unknown';
+	const onload = known(page?.pageTimings.onLoad);
+	const assembled = assembleLoad(
+		{ ...begun, source: 'har', environment: { ...begun.environment, browser, notes } },
+		{ ...NO_EVIDENCE, requests }
+	);
+	return {
+		...assembled,
+		finalUrl: document.url,
+		redirects: requests.slice(0, requests.indexOf(document)).flatMap(({ redirectTo, url }) => (redirectTo ? url : [])),
+		figures: {
+			...assembled.figures,
+			// The file does not tell what it does not know: a sum with a hole is unknown, never too small.
+			...weightsOf(requests, null),
+			dcl: known(page?.pageTimings.onContentLoad),
+			onload,
+			ttfb: document.responseMs,
+			full: onload === null ? null : fullyLoaded(requests, onload)
+		},
+		page: page?.title ? emptyPage(/^https?:/.test(page.title) ? '' : page.title) : null
+	};
+}
+
+const isAnswer = ({ redirectTo, status }: RequestRecord) => redirectTo === null && status !== null && status < 400;
+
+function parseHar(file: string): HarLog {
 	if (depthOf(file) > DEEPEST) throw new Error(`This is not a HAR file: it nests deeper than ${DEEPEST} levels.`);
-	let value: unknown;
+	const value = parseJson(file);
+	const count = (value as { log?: { entries?: unknown[] } } | null)?.log?.entries?.length ?? 0;
+	const listed = (n: number) => n.toLocaleString('en-GB');
+	if (count > MOST_ENTRIES)
+		throw new Error(
+			`This HAR holds ${listed(count)} requests, and at most ${listed(MOST_ENTRIES)} are taken: export one page load alone.`
+		);
+	const result = v.safeParse(HarFile, value);
+	if (result.success) return result.output.log;
+	const [issue] = result.issues;
+	const where = v.getDotPath(issue) ?? 'its top';
+	throw new Error(`This is not a HAR 1.2 file: at ${where}: ${issue.message.slice(0, 300)}.`);
+}
+
+function parseJson(file: string): unknown {
 	try {
-		value = JSON.parse(file.replace(/^\uFEFF/, ''));
+		return JSON.parse(file.replace(/^\uFEFF/, ''));
 	} catch (error) {
 		throw new Error(`This is not a HAR file: it is no JSON (${(error as Error).message}).`, { cause: error });
 	}
-	const count = (value as { log?: { entries?: unknown[] } } | null)?.log?.entries?.length ?? 0;
-	if (count > MOST_ENTRIES)
-		throw new Error(
-			`This HAR holds ${count.toLocaleString('en-GB')} requests, and at most ${MOST_ENTRIES.toLocaleString('en-GB')} are taken: export one page load alone.`
-		);
-	const result = v.safeParse(HarFile, value);
-	if (!result.success) {
-		const issue = result.issues[0];
-		throw new Error(
-			`This is not a HAR 1.2 file: at ${v.getDotPath(issue) ?? 'its top'}: ${issue.message.slice(0, 300)}.`
-		);
-	}
-	const { log } = result.output;
-	const page = log.pages[0];
-	const entries = log.entries
-		.filter((entry) => /^https?:/.test(entry.request.url) && (!page || !entry.pageref || entry.pageref === page.id))
+}
+
+/** Those of the first page, in the order of time; at least one. */
+function entriesOf({ entries, pages }: HarLog): Entry[] {
+	const page = pages[0];
+	const own = entries
+		.filter(({ request }) => /^https?:/.test(request.url))
+		.filter(({ pageref }) => !page || !pageref || pageref === page.id)
 		.sort((a, b) => Date.parse(a.startedDateTime) - Date.parse(b.startedDateTime));
-	const first = entries[0];
-	if (!first) throw new Error('This HAR holds no request over HTTP that belongs to its first page.');
-	const zero = Math.min(
-		Date.parse(first.startedDateTime),
-		page ? Date.parse(page.startedDateTime) || Infinity : Infinity
-	);
-	const requests = entries.map((entry, i) => requestOf(entry, i, zero));
-	const document =
-		requests.find((request) => request.redirectTo === null && request.status !== null && request.status < 400) ??
-		requests[0]!;
-	const record = emptyRecord(requests[0]!.url, null, new Date(zero).toISOString(), null);
-	const maker = log.browser ?? log.creator;
-	Object.assign(record, {
-		finalUrl: document.url,
-		requests,
-		source: 'har',
-		redirects: requests
-			.slice(0, requests.indexOf(document))
-			.filter((request) => request.redirectTo)
-			.map((request) => request.url)
-	} satisfies Partial<LoadRecord>);
-	record.environment.browser = maker ? `${maker.name} ${maker.version}`.trim() : 'unknown';
-	record.environment.notes.push(
-		'Imported from a HAR file: paints, shifts, tasks, frames and the conditions of the load are unknown.'
-	);
-	const sent = requests.filter((request) => !request.fromCache);
-	const total = (field: 'wireBytes' | 'decodedBytes') =>
-		sent.some((request) => request[field] === null) ? null : sent.reduce((sum, request) => sum + request[field]!, 0);
-	const onload = known(page?.pageTimings.onLoad);
-	Object.assign(record.figures, {
-		wire: total('wireBytes'),
-		decoded: total('decodedBytes'),
-		requests: sent.length,
-		dcl: known(page?.pageTimings.onContentLoad),
-		onload,
-		ttfb: document.responseMs,
-		full: onload === null ? null : fullyLoaded(requests, onload)
-	});
-	if (page?.title)
-		record.page = {
-			title: /^https?:/.test(page.title) ? '' : page.title,
-			language: null,
-			viewport: null,
-			elements: null,
-			depth: null,
-			deepestPath: null,
-			widestParent: null,
-			images: [],
-			fonts: [],
-			emptySlots: [],
-			text: '',
-			overlay: null,
-			consoleErrors: []
-		};
-	return record;
+	if (!own.length) throw new Error('This HAR holds no request over HTTP that belongs to its first page.');
+	return own;
 }
 
 /** Deepest nesting of brackets outside strings, found without building anything. */

@@ -52,10 +52,29 @@ export function emptyRecord(
 	};
 }
 
+/** A page of which nothing but its title is known. */
+export function emptyPage(title: string): PageRecord {
+	return {
+		title,
+		language: null,
+		viewport: null,
+		elements: null,
+		depth: null,
+		deepestPath: null,
+		widestParent: null,
+		images: [],
+		fonts: [],
+		emptySlots: [],
+		text: '',
+		overlay: null,
+		consoleErrors: []
+	};
+}
+
 /** Records from before a field existed, brought to today's shape. */
 export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'url' | 'startedAt'>): LoadRecord {
 	const blank = emptyRecord(stored.url, null, stored.startedAt, null);
-	const page = stored.page ? { ...PAGE_SINCE, ...stored.page } : null;
+	const page = stored.page ? { ...emptyPage(''), ...stored.page } : null;
 	// Records of today's shape stay as they are: a copy of thousands of requests is not free.
 	const known = stored.requests ?? [];
 	const requests = known.every((request) => request.initiatorChain !== undefined)
@@ -87,16 +106,6 @@ function scoredAnew(record: LoadRecord): LoadRecord {
 	};
 }
 
-const PAGE_SINCE = {
-	viewport: null,
-	deepestPath: null,
-	widestParent: null,
-	images: [],
-	fonts: [],
-	emptySlots: [],
-	text: '',
-	overlay: null
-} satisfies Partial<PageRecord>;
 const REQUEST_SINCE = {
 	unused: null,
 	body: null,

@@ -1,13 +1,7 @@
 /** Which script ran and which style matched until the page settled. */
+import type { UnusedBytes } from '$core/load/assemble';
 import type { CDPSession } from 'playwright-core';
 import { unusedInScript, unusedInSheet, type CoverageRange } from '$core/load/coverage';
-
-export interface UnusedBytes {
-	script: number;
-	style: number;
-	/** By the address of the file. */
-	byUrl: Map<string, number>;
-}
 
 export class CoverageCollector {
 	#sheets = new Map<string, { url: string; length: number }>();

@@ -1,4 +1,7 @@
-/** A page of 2,000 requests and 20 MB: the lab's time and memory; what loads weigh when stored; the Load screen with it. */
+/**
+ * A page of 2,000 requests and 20 MB: the lab's time and memory; what loads weigh when stored; the Load screen with
+ * it.
+ */
 import { gzipSync } from 'node:zlib';
 import { chromium } from 'playwright-core';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
@@ -15,7 +18,10 @@ const REQUESTS = 2000;
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS;
 const rows: Row[] = [];
 
-/** One pixel, and padding that decoders pass over. An SVG image each would be a document each, and minutes of the page's own work. */
+/**
+ * One pixel, and padding that decoders pass over. An SVG image each would be a document each, and minutes of the
+ * page's own work.
+ */
 const PICTURE = Buffer.concat([
 	Buffer.from('R0lGODlhAQABAIAAAP8AAP///ywAAAAAAQABAAACAkQBADs=', 'base64'),
 	Buffer.alloc(10_000)

@@ -1,4 +1,7 @@
-/** Simulated trials for `bench/verdicts`: worlds of noise, and the habits of analysts who look, stop, add and leave out. */
+/**
+ * Simulated trials for `bench/verdicts`: worlds of noise, and the habits of analysts who look, stop, add and leave
+ * out.
+ */
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import { noFigures, type MetricId } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom, type Random } from '$core/stats/random';
@@ -160,7 +163,8 @@ export const looked = (design: TrialDesign, look: Look): TrialDesign => ({
 });
 
 /**
- * Stops after every other round from the sixth on, and starts again unless something was called. A call once made stays,
+ * Stops after every other round from the sixth on, and starts again unless something was called. A call once made
+ * stays,
  * so that all looks can be judged at once.
  */
 export function runStopping(design: TrialDesign, world: World, seed: number): Ended {
@@ -175,8 +179,10 @@ export function runStopping(design: TrialDesign, world: World, seed: number): En
 	return { judgement: judge(now, simulation.loads, FLIPS), rounds: design.rounds };
 }
 
-/** A fixed trial that ends undecided gets the rounds that it asks for. @returns null when it was decided at once, or when
- * it is told that more than 200 would be needed */
+/**
+ * A fixed trial that ends undecided gets the rounds that it asks for.
+ * @returns null when it was decided at once, or when it is told that more than 200 would be needed
+ */
 export function runAsSuggested(
 	design: TrialDesign,
 	world: World,

@@ -1,4 +1,7 @@
-/** How often the rule of judging is wrong, and how often it sees what is there. Simulated trials, seeded, on both cores. */
+/**
+ * How often the rule of judging is wrong, and how often it sees what is there. Simulated trials, seeded, on both
+ * cores.
+ */
 import { fork } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';

@@ -49,40 +49,70 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 	const pictures = new PictureMaker(join(folder, 'pictures'));
 	const clock = new ServerClock(seed);
 	const jitter = (host: string, middleMs: number) => clock.next(host, { middleMs, spread: JITTER });
-	const store = new StateStore(startingStates(), keepState ? join(folder, 'state.json') : null, () => forget());
-	const certificates = await certificatesFor(join(folder, 'tls'), allHosts());
 	const sites = new Map(SITES.map((model) => [model.host, new Site(model, pictures, jitter)]));
 	for (const [host, { of }] of Object.entries(VARIANTS))
 		sites.set(host, new Site({ ...sites.get(of)!.model, host }, pictures, jitter));
 	const previews = new Map([...sites].map(([host, { model }]) => [host, new Site(model, pictures, jitter)]));
 	const forget = () => [...sites.values(), ...previews.values()].forEach((site) => site.forget());
-	const packed = new WeakMap<object, Promise<Buffer>>();
-	const packedText = new Map<string, Promise<Buffer>>();
+	const store = new StateStore(startingStates(), keepState ? join(folder, 'state.json') : null, forget);
+	const certificates = await certificatesFor(join(folder, 'tls'), allHosts());
+	const world = new World(sites, previews, store, pictures, jitter);
+	const drawPictures = async () => {
+		for (const { host } of SITES) await sites.get(host)!.drawPictures(store.published(host).shrinkery);
+	};
+	return { ...serversOf(world, certificates, store), certificates, store, drawPictures };
+}
 
-	async function find(ask: Ask): Promise<HostAnswer> {
-		if (ask.host === 'switchboard.test')
-			return ask.path === '/hosts'
-				? { type: 'application/json', body: JSON.stringify(hostTimes()) }
-				: answerSwitchboard(ask, store);
-		if (ask.host === 'faults.test') return answerFaults(ask.path, ask.query, ask.https);
-		if (ask.host === 'truth.test') return answerTruth(ask.path, pictures);
-		if (PARTIES.has(ask.host)) return answerParty(ask, pictures, (middleMs) => jitter(ask.host, middleMs));
-		const isPreview = ask.host.startsWith('preview.');
-		const live = ask.host.replace(/^(preview|cdn)\./, '');
-		const site = (isPreview ? previews : sites).get(live);
-		if (!site) return listOfHosts(ask.host, [...sites.keys()]);
-		const state = isPreview ? store.staged(live) : store.published(live);
-		if (state.https !== ask.https && !ask.host.startsWith('cdn.'))
-			return {
-				status: 301,
-				type: 'text/plain',
-				body: '',
-				headers: { location: `http${state.https ? 's' : ''}://${ask.host}${ask.path}` }
-			};
-		return site.answer(ask, state, `http${state.https ? 's' : ''}://${isPreview ? ask.host : live}`);
+function serversOf(world: World, certificates: Certificates, store: StateStore) {
+	const http = createServer(world.listener(false));
+	http.keepAliveTimeout = 60_000;
+	const https = createSecureServer({
+		key: certificates.key,
+		cert: certificates.certificate,
+		allowHTTP1: true,
+		// A host that is switched to plain HTTP has no certificate to show.
+		SNICallback: (name, done) =>
+			store.has(name) && !store.published(name).https
+				? done(new Error('no https here'))
+				: done(null, createSecureContext({ key: certificates.key, cert: certificates.certificate }))
+	});
+	https.on('request', world.listener(true) as never);
+	https.on('sessionError', () => undefined);
+	const { key, certificate } = certificates.wrong;
+	const wrongCertificate = createSecureServer({ key, cert: certificate, allowHTTP1: true });
+	wrongCertificate.on('request', world.listener(true) as never);
+	return { http, https, wrongCertificate };
+}
+
+/** Texts that were compressed once are kept, up to so many. */
+const MOST_PACKED = 500;
+/** Shorter texts are sent as they are. */
+const LEAST_PACKED = 200;
+
+/** Answers for every host of the simulated web. */
+class World {
+	#packed = new WeakMap<object, Promise<Buffer>>();
+	#packedText = new Map<string, Promise<Buffer>>();
+
+	constructor(
+		private readonly sites: ReadonlyMap<string, Site>,
+		private readonly previews: ReadonlyMap<string, Site>,
+		private readonly store: StateStore,
+		private readonly pictures: PictureMaker,
+		private readonly jitter: (host: string, middleMs: number) => number
+	) {}
+
+	listener(https: boolean) {
+		return (request: IncomingMessage, response: ServerResponse) => {
+			response.on('error', () => undefined);
+			this.#handle(request, response, https).catch((error: Error) => {
+				if (!response.headersSent) response.writeHead(500, { 'content-type': 'text/plain' });
+				response.end(`The simulated web stumbled: ${error.message}`);
+			});
+		};
 	}
 
-	async function handle(request: IncomingMessage, response: ServerResponse, https: boolean): Promise<void> {
+	async #handle(request: IncomingMessage, response: ServerResponse, https: boolean): Promise<void> {
 		const authority = String(request.headers[':authority'] ?? request.headers.host ?? '');
 		const host = authority.split(':')[0]!.toLowerCase();
 		const url = new URL(request.url ?? '/', `http://${host || 'unknown'}`);
@@ -96,87 +126,76 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 			https,
 			body
 		};
-		const answer = (await find(ask)) ?? notFound(ask);
+		const answer = (await this.#find(ask)) ?? notFound(ask);
 		if (typeof answer === 'function') return answer({ ask, request, response });
 		if (answer.waitMs) await new Promise((next) => setTimeout(next, answer.waitMs));
-		await send(ask, response, answer);
+		await this.#send(ask, response, answer);
 	}
 
-	function pack(body: string | Buffer): Promise<Buffer> {
-		const known = typeof body === 'string' ? packedText.get(body) : packed.get(body);
+	async #find(ask: Ask): Promise<HostAnswer> {
+		if (ask.host === 'switchboard.test')
+			return ask.path === '/hosts'
+				? { type: 'application/json', body: JSON.stringify(hostTimes()) }
+				: answerSwitchboard(ask, this.store);
+		if (ask.host === 'faults.test') return answerFaults(ask.path, ask.query, ask.https);
+		if (ask.host === 'truth.test') return answerTruth(ask.path, this.pictures);
+		if (PARTIES.has(ask.host)) return answerParty(ask, this.pictures, (middleMs) => this.jitter(ask.host, middleMs));
+		return this.#findOnSite(ask);
+	}
+
+	async #findOnSite(ask: Ask): Promise<HostAnswer> {
+		const isPreview = ask.host.startsWith('preview.');
+		const live = ask.host.replace(/^(preview|cdn)\./, '');
+		const site = (isPreview ? this.previews : this.sites).get(live);
+		if (!site) return listOfHosts(ask.host, [...this.sites.keys()]);
+		const state = isPreview ? this.store.staged(live) : this.store.published(live);
+		const scheme = state.https ? 'https' : 'http';
+		if (state.https !== ask.https && !ask.host.startsWith('cdn.')) {
+			const location = `${scheme}://${ask.host}${ask.path}`;
+			return { status: 301, type: 'text/plain', body: '', headers: { location } };
+		}
+		return site.answer(ask, state, `${scheme}://${isPreview ? ask.host : live}`);
+	}
+
+	#pack(body: string | Buffer): Promise<Buffer> {
+		const known = typeof body === 'string' ? this.#packedText.get(body) : this.#packed.get(body);
 		if (known) return known;
 		const made = compress(body);
-		if (typeof body !== 'string') packed.set(body, made);
+		if (typeof body !== 'string') this.#packed.set(body, made);
 		else {
-			if (packedText.size > 500) packedText.clear();
-			packedText.set(body, made);
+			if (this.#packedText.size > MOST_PACKED) this.#packedText.clear();
+			this.#packedText.set(body, made);
 		}
 		return made;
 	}
 
-	async function send(ask: Ask, response: ServerResponse, answer: Answer): Promise<void> {
+	async #send(ask: Ask, response: ServerResponse, answer: Answer): Promise<void> {
 		const packs =
 			answer.compress !== false &&
 			isText(answer.type) &&
-			answer.body.length > 200 &&
+			answer.body.length > LEAST_PACKED &&
 			/\bgzip\b/.test(String(ask.headers['accept-encoding'] ?? ''));
-		const body = packs ? await pack(answer.body) : Buffer.from(answer.body);
-		const etag =
-			answer.headers?.etag ??
-			(ask.method === 'GET' && (answer.status ?? 200) === 200
-				? `"${createHash('sha1').update(body).digest('hex').slice(0, 16)}"`
-				: undefined);
+		const body = packs ? await this.#pack(answer.body) : Buffer.from(answer.body);
+		const status = answer.status ?? 200;
+		const etag = answer.headers?.etag ?? (ask.method === 'GET' && status === 200 ? etagOf(body) : undefined);
 		const headers = {
 			'content-type': isText(answer.type) ? `${answer.type}; charset=utf-8` : answer.type,
 			...(packs ? { 'content-encoding': 'gzip', vary: 'accept-encoding' } : {}),
 			...answer.headers,
 			...(etag ? { etag } : {}),
-			'x-world-version': String(store.version)
+			'x-world-version': String(this.store.version)
 		};
 		if (etag && ask.headers['if-none-match'] === etag) {
 			response.writeHead(304, headers);
 			return void response.end();
 		}
-		response.writeHead(
-			answer.status ?? 200,
-			answer.status === 204 ? headers : { ...headers, 'content-length': String(body.length) }
-		);
+		response.writeHead(status, status === 204 ? headers : { ...headers, 'content-length': String(body.length) });
 		response.end(ask.method === 'HEAD' ? undefined : body);
 	}
+}
 
-	const listener = (https: boolean) => (request: IncomingMessage, response: ServerResponse) => {
-		response.on('error', () => undefined);
-		handle(request, response, https).catch((error: Error) => {
-			if (!response.headersSent) response.writeHead(500, { 'content-type': 'text/plain' });
-			response.end(`The simulated web stumbled: ${error.message}`);
-		});
-	};
-	const secure = (pair: { key: string; certificate: string }) =>
-		createSecureServer({
-			key: pair.key,
-			cert: pair.certificate,
-			allowHTTP1: true,
-			// A host that is switched to plain HTTP has no certificate to show.
-			SNICallback: (name, done) =>
-				store.has(name) && !store.published(name).https
-					? done(new Error('no https here'))
-					: done(null, createSecureContext({ key: pair.key, cert: pair.certificate }))
-		});
-	const http = createServer(listener(false));
-	http.keepAliveTimeout = 60_000;
-	const https = secure(certificates);
-	https.on('request', listener(true) as never);
-	https.on('sessionError', () => undefined);
-	const wrongCertificate = createSecureServer({
-		key: certificates.wrong.key,
-		cert: certificates.wrong.certificate,
-		allowHTTP1: true
-	});
-	wrongCertificate.on('request', listener(true) as never);
-	const drawPictures = async () => {
-		for (const { host } of SITES) await sites.get(host)!.drawPictures(store.published(host).shrinkery);
-	};
-	return { http, https, wrongCertificate, certificates, store, drawPictures };
+function etagOf(body: Buffer): string {
+	return `"${createHash('sha1').update(body).digest('hex').slice(0, 16)}"`;
 }
 
 async function readBody(request: IncomingMessage): Promise<string> {

@@ -15,23 +15,14 @@ interface Company {
 	year: string;
 }
 
-function ferryCompany({
-	host,
-	name,
-	slogan,
-	footer,
-	look,
-	port,
-	islands,
-	ships,
-	heroWidth,
-	adult,
-	year
-}: Company): SiteModel {
-	const [near, far, rock] = islands;
-	const p = (what: string, alt: string, width = 900, height = 600) =>
+/** Pictures of a company by what they show. */
+const pictureOf =
+	({ host }: Company) =>
+	(what: string, alt: string, width = 900, height = 600) =>
 		picture(`${host.split('.')[0]}-${what}`, alt, 'sea', width, height);
-	const sailings = [
+
+function sailingsOf({ port, ships, islands: [near, far, rock] }: Company): string[][] {
+	return [
 		[`${port} to ${near}`, '06:40', '07:25', ships[0]!, 'Daily'],
 		[`${port} to ${near}`, '09:10', '09:55', ships[0]!, 'Daily'],
 		[`${port} to ${near}`, '12:30', '13:15', ships[1]!, 'Daily'],
@@ -45,126 +36,152 @@ function ferryCompany({
 		[`${far} to ${port}`, '18:15', '20:05', ships[2]!, 'Friday, Sunday'],
 		[`${rock} round trip`, '11:00', '14:30', ships[1]!, 'May to September']
 	];
-	const pages: PageModel[] = [
-		{
-			path: '/',
-			type: 'home',
-			title: 'Ferries to the islands',
-			blocks: [
-				{
-					kind: 'hero',
-					title: slogan,
-					text: `${ships.length} ships, a dozen crossings a day, and a warm saloon in any weather.`,
-					picture: p('crossing', `A ferry off ${near}`, heroWidth, Math.round(heroWidth * 0.45)),
-					action: { text: 'Book a crossing', href: '/booking' }
-				},
-				{
-					kind: 'text',
-					text: `Walk on with a bicycle or bring the van: the ramp at ${port} is down half an hour before every sailing. Dogs travel free and are offered water, children are offered the wheelhouse when the sea allows it.`
-				},
-				{
-					kind: 'cards',
-					cards: [
-						{
-							title: near,
-							text: 'Forty-five minutes, the lighthouse, and the best crab rolls on the coast.',
-							picture: p('near', `${near} harbour`),
-							href: '/route'
-						},
-						{
-							title: far,
-							text: 'Puffins from April, walking all year, and nobody in a hurry.',
-							picture: p('far', `The cliffs of ${far}`),
-							href: '/route'
-						},
-						{
-							title: rock,
-							text: 'A round trip under forty thousand wings.',
-							picture: p('rock', rock),
-							href: '/timetable'
-						}
-					]
-				},
-				{ kind: 'heading', level: 2, text: 'Before you sail' },
-				{
-					kind: 'text',
-					text: 'Foot passengers board until five minutes before sailing, vehicles until twenty. If the wind is from the east and rising, look at the timetable once more on the day: we would rather be late than sorry.'
-				},
-				{ kind: 'button', link: { text: 'See the timetable', href: '/timetable' } }
-			]
-		},
-		{
-			path: '/timetable',
-			type: 'timetable',
-			title: 'Timetable',
-			blocks: [
-				{ kind: 'heading', level: 1, text: 'Timetable' },
-				{ kind: 'notice', text: 'Sailings on Sunday evening may leave fifteen minutes late because of the tide.' },
-				{ kind: 'text', text: `All crossings leave from the east pier at ${port}.` },
-				{ kind: 'picture', picture: p('quay', `${port} in the morning`, 1200, 525) },
-				{ kind: 'table', head: ['Route', 'Leaves', 'Arrives', 'Ship', 'Days'], rows: sailings },
-				{ kind: 'heading', level: 2, text: 'Fares' },
-				{ kind: 'text', text: `Adults ${adult}, children half, bicycles free. A car with driver is 62.00, each way.` }
-			]
-		},
-		{
-			path: '/route',
-			type: 'article',
-			title: `A day on ${far}`,
-			blocks: [
-				{ kind: 'heading', level: 1, text: `A day on ${far}` },
-				{ kind: 'picture', picture: p('path', `The path above the landing on ${far}`, 1200, 700) },
-				{
-					kind: 'text',
-					text: `The early boat lands at five past nine, when the sheep still have the path to themselves. Turn left at the chapel, not right: right is shorter and has no view.`
-				},
-				{
-					kind: 'text',
-					text: 'By eleven the wind has usually made up its mind. If it is kind, go on to the north stacks, where the ledges are full from April to the end of July. If it is not, the tea room behind the post office opens at ten and closes when the cake is gone.'
-				},
-				{ kind: 'heading', level: 2, text: 'Getting back' },
-				{
-					kind: 'text',
-					text: 'The last boat does not wait. It sounds twice, ten minutes before it leaves; from the stacks that is eleven minutes at a run.'
-				},
-				{ kind: 'button', link: { text: 'Book a crossing', href: '/booking' } }
-			]
-		},
-		{
-			path: '/booking',
-			type: 'booking',
-			title: 'Book a crossing',
-			blocks: [
-				{ kind: 'heading', level: 1, text: 'Book a crossing' },
-				{ kind: 'text', text: 'Tell us when and with whom. You pay on board, in coins or by card.' },
-				{ kind: 'form', fields: ['Route', 'Date', 'Passengers', 'Name'], action: 'Ask for places' }
-			]
-		},
-		{
-			path: '/contact',
-			type: 'contact',
-			title: 'Contact',
-			blocks: [
-				{ kind: 'heading', level: 1, text: 'Contact' },
-				{
-					kind: 'text',
-					text: `The booking desk at ${port} answers from seven to nine. Letters reach us at ${port}, East Pier, and are read out at breakfast.`
-				},
-				{ kind: 'form', fields: ['Name', 'Message'], action: 'Send' }
-			]
-		}
-	];
+}
+
+function homePage(company: Company): PageModel {
+	const { slogan, port, ships, heroWidth, islands } = company;
+	const [near, far, rock] = islands;
+	const p = pictureOf(company);
+	return {
+		path: '/',
+		type: 'home',
+		title: 'Ferries to the islands',
+		blocks: [
+			{
+				kind: 'hero',
+				title: slogan,
+				text: `${ships.length} ships, a dozen crossings a day, and a warm saloon in any weather.`,
+				picture: p('crossing', `A ferry off ${near}`, heroWidth, Math.round(heroWidth * 0.45)),
+				action: { text: 'Book a crossing', href: '/booking' }
+			},
+			{
+				kind: 'text',
+				text: `Walk on with a bicycle or bring the van: the ramp at ${port} is down half an hour before every sailing. Dogs travel free and are offered water, children are offered the wheelhouse when the sea allows it.`
+			},
+			{
+				kind: 'cards',
+				cards: [
+					{
+						title: near,
+						text: 'Forty-five minutes, the lighthouse, and the best crab rolls on the coast.',
+						picture: p('near', `${near} harbour`),
+						href: '/route'
+					},
+					{
+						title: far,
+						text: 'Puffins from April, walking all year, and nobody in a hurry.',
+						picture: p('far', `The cliffs of ${far}`),
+						href: '/route'
+					},
+					{
+						title: rock,
+						text: 'A round trip under forty thousand wings.',
+						picture: p('rock', rock),
+						href: '/timetable'
+					}
+				]
+			},
+			{ kind: 'heading', level: 2, text: 'Before you sail' },
+			{
+				kind: 'text',
+				text: 'Foot passengers board until five minutes before sailing, vehicles until twenty. If the wind is from the east and rising, look at the timetable once more on the day: we would rather be late than sorry.'
+			},
+			{ kind: 'button', link: { text: 'See the timetable', href: '/timetable' } }
+		]
+	};
+}
+
+function timetablePage(company: Company): PageModel {
+	const { port, adult } = company;
+	const p = pictureOf(company);
+	return {
+		path: '/timetable',
+		type: 'timetable',
+		title: 'Timetable',
+		blocks: [
+			{ kind: 'heading', level: 1, text: 'Timetable' },
+			{ kind: 'notice', text: 'Sailings on Sunday evening may leave fifteen minutes late because of the tide.' },
+			{ kind: 'text', text: `All crossings leave from the east pier at ${port}.` },
+			{ kind: 'picture', picture: p('quay', `${port} in the morning`, 1200, 525) },
+			{ kind: 'table', head: ['Route', 'Leaves', 'Arrives', 'Ship', 'Days'], rows: sailingsOf(company) },
+			{ kind: 'heading', level: 2, text: 'Fares' },
+			{ kind: 'text', text: `Adults ${adult}, children half, bicycles free. A car with driver is 62.00, each way.` }
+		]
+	};
+}
+
+function routePage(company: Company): PageModel {
+	const { islands } = company;
+	const [, far] = islands;
+	const p = pictureOf(company);
+	return {
+		path: '/route',
+		type: 'article',
+		title: `A day on ${far}`,
+		blocks: [
+			{ kind: 'heading', level: 1, text: `A day on ${far}` },
+			{ kind: 'picture', picture: p('path', `The path above the landing on ${far}`, 1200, 700) },
+			{
+				kind: 'text',
+				text: `The early boat lands at five past nine, when the sheep still have the path to themselves. Turn left at the chapel, not right: right is shorter and has no view.`
+			},
+			{
+				kind: 'text',
+				text: 'By eleven the wind has usually made up its mind. If it is kind, go on to the north stacks, where the ledges are full from April to the end of July. If it is not, the tea room behind the post office opens at ten and closes when the cake is gone.'
+			},
+			{ kind: 'heading', level: 2, text: 'Getting back' },
+			{
+				kind: 'text',
+				text: 'The last boat does not wait. It sounds twice, ten minutes before it leaves; from the stacks that is eleven minutes at a run.'
+			},
+			{ kind: 'button', link: { text: 'Book a crossing', href: '/booking' } }
+		]
+	};
+}
+
+function bookingPage(): PageModel {
+	return {
+		path: '/booking',
+		type: 'booking',
+		title: 'Book a crossing',
+		blocks: [
+			{ kind: 'heading', level: 1, text: 'Book a crossing' },
+			{ kind: 'text', text: 'Tell us when and with whom. You pay on board, in coins or by card.' },
+			{ kind: 'form', fields: ['Route', 'Date', 'Passengers', 'Name'], action: 'Ask for places' }
+		]
+	};
+}
+
+function contactPage(company: Company): PageModel {
+	const { port } = company;
+	return {
+		path: '/contact',
+		type: 'contact',
+		title: 'Contact',
+		blocks: [
+			{ kind: 'heading', level: 1, text: 'Contact' },
+			{
+				kind: 'text',
+				text: `The booking desk at ${port} answers from seven to nine. Letters reach us at ${port}, East Pier, and are read out at breakfast.`
+			},
+			{ kind: 'form', fields: ['Name', 'Message'], action: 'Send' }
+		]
+	};
+}
+
+function ferryCompany(company: Company): SiteModel {
+	const { host, name, slogan, footer, look, islands, year } = company;
 	return {
 		host,
 		name,
 		slogan,
 		look,
 		footer: `${footer} Sailing since ${year}.`,
-		pages,
+		pages: [homePage, timetablePage, routePage, bookingPage, contactPage].map((page) => page(company)),
 		menu: [
 			{ text: 'Home', href: '/' },
 			{ text: 'Timetable', href: '/timetable' },
-			{ text: far, href: '/route' },
+			{ text: islands[1], href: '/route' },
 			{ text: 'Booking', href: '/booking' },
 			{ text: 'Contact', href: '/contact' }
 		]

@@ -227,6 +227,51 @@ const ORRERY: SiteModel = {
 	]
 };
 
+const BENCH_PAGES: SiteModel['pages'] = [
+	{
+		path: '/',
+		type: 'landing',
+		title: 'Minimal page',
+		blocks: [
+			{ kind: 'heading', level: 1, text: 'One heading' },
+			{ kind: 'button', link: { text: 'One button', href: '/fuller' } }
+		]
+	},
+	{
+		path: '/fuller',
+		type: 'landing',
+		title: 'Fuller page',
+		blocks: [
+			{
+				kind: 'hero',
+				title: 'A fuller page',
+				text: 'The parts that most pages have, once each.',
+				picture: picture('bench-hero', 'A sea with nothing on it', 'sea', 1600, 700),
+				action: { text: 'Back', href: '/' }
+			},
+			{
+				kind: 'cards',
+				cards: ['First', 'Second', 'Third'].map((title, i) => ({
+					title,
+					text: 'A card with a picture and a line of text.',
+					picture: picture(`bench-${i}`, title, 'hall', 800, 530),
+					href: '/'
+				}))
+			},
+			{
+				kind: 'table',
+				head: ['Kind', 'Count'],
+				rows: [
+					['Rows', '3'],
+					['Columns', '2'],
+					['Surprises', '0']
+				]
+			},
+			{ kind: 'form', fields: ['Name'], action: 'Send' }
+		]
+	}
+];
+
 const benchSite = (builder: string): SiteModel => ({
 	host: `bench.${builder}.test`,
 	name: `${builder[0]!.toUpperCase()}${builder.slice(1)} bench`,
@@ -244,50 +289,7 @@ const benchSite = (builder: string): SiteModel => ({
 		{ text: 'Fuller', href: '/fuller' }
 	],
 	footer: 'A scratch install.',
-	pages: [
-		{
-			path: '/',
-			type: 'landing',
-			title: 'Minimal page',
-			blocks: [
-				{ kind: 'heading', level: 1, text: 'One heading' },
-				{ kind: 'button', link: { text: 'One button', href: '/fuller' } }
-			]
-		},
-		{
-			path: '/fuller',
-			type: 'landing',
-			title: 'Fuller page',
-			blocks: [
-				{
-					kind: 'hero',
-					title: 'A fuller page',
-					text: 'The parts that most pages have, once each.',
-					picture: picture('bench-hero', 'A sea with nothing on it', 'sea', 1600, 700),
-					action: { text: 'Back', href: '/' }
-				},
-				{
-					kind: 'cards',
-					cards: ['First', 'Second', 'Third'].map((title, i) => ({
-						title,
-						text: 'A card with a picture and a line of text.',
-						picture: picture(`bench-${i}`, title, 'hall', 800, 530),
-						href: '/'
-					}))
-				},
-				{
-					kind: 'table',
-					head: ['Kind', 'Count'],
-					rows: [
-						['Rows', '3'],
-						['Columns', '2'],
-						['Surprises', '0']
-					]
-				},
-				{ kind: 'form', fields: ['Name'], action: 'Send' }
-			]
-		}
-	]
+	pages: BENCH_PAGES
 });
 
 export const OTHERS: SiteModel[] = [PELLOWS, ORRERY, ...BUILDERS.map(benchSite)];

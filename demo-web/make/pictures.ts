@@ -68,6 +68,16 @@ function addGrain(pixels: Buffer, random: Random): void {
 	}
 }
 
+/** What a scene is drawn with. */
+interface Canvas {
+	sky: string;
+	middle: string;
+	near: string;
+	random: Random;
+	/** A row of hills or islands. */
+	ridge(base: number, height: number, colour: string): string;
+}
+
 function sceneOf(
 	scene: PictureOptions['scene'],
 	[far, middle, near]: PictureOptions['palette'],
@@ -78,46 +88,53 @@ function sceneOf(
 		const points = Array.from({ length: 26 }, (_, i) => `${i * 40},${base - random() * height}`).join(' ');
 		return `<polygon points="0,600 ${points} 1000,600" fill="${colour}"/>`;
 	};
-	if (scene === 'sea') {
-		const waves = Array.from({ length: 90 }, () => {
-			const y = 360 + random() * 240;
-			const x = random() * 1000;
-			return `<path d="M${x} ${y} q 20 -8 40 0" stroke="#ffffff" stroke-opacity="${0.15 + random() * 0.4}" stroke-width="2" fill="none"/>`;
-		}).join('');
-		const x = 300 + random() * 300;
-		const boat = `<polygon points="${x},330 ${x + 190},330 ${x + 165},375 ${x + 20},375" fill="${near}"/><rect x="${x + 40}" y="290" width="100" height="42" fill="#f7f3ea"/><rect x="${x + 80}" y="255" width="22" height="38" fill="${near}"/>`;
-		return (
-			sky +
-			ridge(350, 130, middle) +
-			`<rect y="350" width="1000" height="250" fill="${near}" opacity="0.55"/>` +
-			waves +
-			boat
-		);
-	}
-	if (scene === 'field') {
-		const rows = Array.from(
-			{ length: 14 },
-			(_, i) =>
-				`<path d="M${500 + (i - 7) * 12} 320 L${500 + (i - 7) * 170} 600" stroke="${near}" stroke-width="${10 + (i % 3) * 6}"/>`
-		).join('');
-		const leaves = Array.from({ length: 220 }, () => {
-			const y = 340 + random() * 260;
-			return `<ellipse cx="${random() * 1000}" cy="${y}" rx="${(y - 300) / 22}" ry="${(y - 300) / 40}" fill="${random() > 0.5 ? near : middle}"/>`;
-		}).join('');
-		return sky + ridge(330, 90, middle) + `<rect y="325" width="1000" height="275" fill="#6b5335"/>` + rows + leaves;
-	}
-	if (scene === 'hall') {
-		const arches = Array.from(
-			{ length: 7 },
-			(_, i) => `<path d="M${i * 150 - 20} 600 v-330 a65 65 0 0 1 130 0 v330z" fill="${i % 2 ? middle : near}"/>`
-		).join('');
-		const lights = Array.from(
-			{ length: 24 },
-			() =>
-				`<circle cx="${random() * 1000}" cy="${random() * 240}" r="${4 + random() * 12}" fill="#fff3c9" opacity="0.8"/>`
-		).join('');
-		return sky + arches + lights + `<rect y="520" width="1000" height="80" fill="${near}"/>`;
-	}
+	return SCENES[scene]({ sky, middle, near, random, ridge });
+}
+
+function seaScene({ sky, middle, near, random, ridge }: Canvas): string {
+	const waves = Array.from({ length: 90 }, () => {
+		const y = 360 + random() * 240;
+		const x = random() * 1000;
+		return `<path d="M${x} ${y} q 20 -8 40 0" stroke="#ffffff" stroke-opacity="${0.15 + random() * 0.4}" stroke-width="2" fill="none"/>`;
+	}).join('');
+	const x = 300 + random() * 300;
+	const boat = `<polygon points="${x},330 ${x + 190},330 ${x + 165},375 ${x + 20},375" fill="${near}"/><rect x="${x + 40}" y="290" width="100" height="42" fill="#f7f3ea"/><rect x="${x + 80}" y="255" width="22" height="38" fill="${near}"/>`;
+	return (
+		sky +
+		ridge(350, 130, middle) +
+		`<rect y="350" width="1000" height="250" fill="${near}" opacity="0.55"/>` +
+		waves +
+		boat
+	);
+}
+
+function fieldScene({ sky, middle, near, random, ridge }: Canvas): string {
+	const rows = Array.from(
+		{ length: 14 },
+		(_, i) =>
+			`<path d="M${500 + (i - 7) * 12} 320 L${500 + (i - 7) * 170} 600" stroke="${near}" stroke-width="${10 + (i % 3) * 6}"/>`
+	).join('');
+	const leaves = Array.from({ length: 220 }, () => {
+		const y = 340 + random() * 260;
+		return `<ellipse cx="${random() * 1000}" cy="${y}" rx="${(y - 300) / 22}" ry="${(y - 300) / 40}" fill="${random() > 0.5 ? near : middle}"/>`;
+	}).join('');
+	return sky + ridge(330, 90, middle) + `<rect y="325" width="1000" height="275" fill="#6b5335"/>` + rows + leaves;
+}
+
+function hallScene({ sky, middle, near, random }: Canvas): string {
+	const arches = Array.from(
+		{ length: 7 },
+		(_, i) => `<path d="M${i * 150 - 20} 600 v-330 a65 65 0 0 1 130 0 v330z" fill="${i % 2 ? middle : near}"/>`
+	).join('');
+	const lights = Array.from(
+		{ length: 24 },
+		() =>
+			`<circle cx="${random() * 1000}" cy="${random() * 240}" r="${4 + random() * 12}" fill="#fff3c9" opacity="0.8"/>`
+	).join('');
+	return sky + arches + lights + `<rect y="520" width="1000" height="80" fill="${near}"/>`;
+}
+
+function clockScene({ sky, middle, near, random }: Canvas): string {
 	const clocks = Array.from({ length: 5 }, (_, i) => {
 		const r = 60 + random() * 90;
 		const [x, y] = [90 + i * 200 + random() * 60, 150 + random() * 260];
@@ -131,3 +148,10 @@ function sceneOf(
 	}).join('');
 	return sky + `<rect y="430" width="1000" height="170" fill="${near}" opacity="0.6"/>` + clocks;
 }
+
+const SCENES: Record<PictureOptions['scene'], (canvas: Canvas) => string> = {
+	sea: seaScene,
+	field: fieldScene,
+	hall: hallScene,
+	object: clockScene
+};

@@ -1,5 +1,6 @@
 /**
- * Larder: page cache and file squeezing. Gentle: caches pages, compresses, lets browsers keep files. Firm: also minifies.
+ * Larder: page cache and file squeezing. Gentle: caches pages, compresses, lets browsers keep files. Firm: also
+ * minifies.
  * All-out: also combines all files into one each and throws inline scripts away, and with them what starts the menu.
  */
 import { createHash } from 'node:crypto';

@@ -1,4 +1,7 @@
-/** Shrinkery: lighter images. Gentle: WebP. Firm: also the right size, loaded late. All-out: everything late, no dimensions. */
+/**
+ * Shrinkery: lighter images. Gentle: WebP. Firm: also the right size, loaded late. All-out: everything late, no
+ * dimensions.
+ */
 import type { Picture } from '../content/model';
 import type { ImageTag } from '../builders/render';
 import { escapeHtml } from '../builders/render';

@@ -1,4 +1,7 @@
-/** The state of all sites: published and staged, in memory and in one file, with a version that every response carries. */
+/**
+ * The state of all sites: published and staged, in memory and in one file, with a version that every response
+ * carries.
+ */
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type { SiteState } from './switches';

@@ -89,70 +89,78 @@ export async function runSteps(
 	journey: Journey
 ): Promise<Journey> {
 	for (const [index, step] of steps.entries()) {
-		const number = index + 1;
-		const blank = {
-			number,
-			kind: kindOfStep(step),
-			words: wordsOfStep(step),
-			message: null,
-			durationMs: null,
-			quietMs: null,
-			navigated: false,
-			requests: 0,
-			wireBytes: 0,
-			cls: 0,
-			inp: null
-		};
-		if (journey.picture) {
-			journey.steps.push({ ...blank, status: 'skipped', atEpochMs: epochNow() });
-			continue;
-		}
-		visit.network.phase = `step ${number}`;
-		const documents = visit.documents;
-		let atEpochMs = epochNow();
-		try {
-			atEpochMs = await perform(visit, step, conditions, (moment) => (atEpochMs = moment));
-			const durationMs = epochNow() - atEpochMs;
-			const acts = !('expect' in step) && !('mark' in step);
-			const capped = acts ? (await visit.answering(performance.now() + conditions.capMs)).capped : false;
-			const seen = await since(visit, atEpochMs);
-			const traffic = visit.network.since(atEpochMs);
-			const ends = [
-				traffic.lastEndEpochMs ?? 0,
-				...seen.tasks.map((task) => task.startMs + task.durationMs),
-				...seen.shifts.map((shift) => shift.atMs)
-			];
-			const inp = interactionToNextPaint(seen.interactions);
-			journey.interactions.push(...seen.interactions);
-			journey.steps.push({
-				...blank,
-				status: 'ok',
-				message: capped ? `The page was still busy ${conditions.capMs / 1000} s after this step.` : null,
-				atEpochMs,
-				durationMs,
-				quietMs: acts ? Math.max(inp ?? 0, Math.max(0, ...ends) - atEpochMs) : null,
-				navigated: visit.documents > documents,
-				requests: traffic.requests,
-				wireBytes: traffic.wireBytes,
-				cls: cumulativeLayoutShift(seen.shifts),
-				inp
-			});
-		} catch (error) {
-			if (error instanceof LoadFailure) {
-				journey.steps.push({
-					...blank,
-					status: 'failed',
-					message: `Step ${number}, ${blank.words}: ${error.reason.message}`,
-					atEpochMs
-				});
-				throw error;
-			}
-			const message = `Step ${number}, ${blank.words}: ${(error as Error).message}.`;
-			journey.steps.push({ ...blank, status: 'failed', message, atEpochMs });
-			journey.picture = { step: number, image: (await visit.picture()) ?? Buffer.alloc(0) };
-		}
+		const blank = blankStep(step, index + 1);
+		if (journey.picture) journey.steps.push({ ...blank, status: 'skipped', atEpochMs: epochNow() });
+		else await runStep(visit, step, conditions, journey, blank);
 	}
 	return journey;
+}
+
+type BlankStep = Omit<JourneyStep, 'status' | 'atEpochMs'>;
+
+function blankStep(step: Step, number: number): BlankStep {
+	return {
+		number,
+		kind: kindOfStep(step),
+		words: wordsOfStep(step),
+		message: null,
+		durationMs: null,
+		quietMs: null,
+		navigated: false,
+		requests: 0,
+		wireBytes: 0,
+		cls: 0,
+		inp: null
+	};
+}
+
+async function runStep(
+	visit: Visit,
+	step: Step,
+	conditions: Conditions,
+	journey: Journey,
+	blank: BlankStep
+): Promise<void> {
+	visit.network.phase = `step ${blank.number}`;
+	const documents = visit.documents;
+	let atEpochMs = epochNow();
+	try {
+		atEpochMs = await perform(visit, step, conditions, (moment) => (atEpochMs = moment));
+		const durationMs = epochNow() - atEpochMs;
+		const outcome = await outcomeOf(visit, step, conditions, atEpochMs, journey);
+		const navigated = visit.documents > documents;
+		journey.steps.push({ ...blank, ...outcome, status: 'ok', atEpochMs, durationMs, navigated });
+	} catch (error) {
+		const isLoadFailure = error instanceof LoadFailure;
+		const words = isLoadFailure ? error.reason.message : `${(error as Error).message}.`;
+		const message = `Step ${blank.number}, ${blank.words}: ${words}`;
+		journey.steps.push({ ...blank, status: 'failed', message, atEpochMs });
+		if (isLoadFailure) throw error;
+		journey.picture = { step: blank.number, image: (await visit.picture()) ?? Buffer.alloc(0) };
+	}
+}
+
+/** What a step set off, once the page is quiet again. */
+async function outcomeOf(visit: Visit, step: Step, conditions: Conditions, atEpochMs: number, journey: Journey) {
+	const acts = !('expect' in step) && !('mark' in step);
+	const capped = acts ? (await visit.answering(performance.now() + conditions.capMs)).capped : false;
+	const seen = await since(visit, atEpochMs);
+	const traffic = visit.network.since(atEpochMs);
+	const ends = [
+		traffic.lastEndEpochMs ?? 0,
+		...seen.tasks.map((task) => task.startMs + task.durationMs),
+		...seen.shifts.map((shift) => shift.atMs)
+	];
+	const inp = interactionToNextPaint(seen.interactions);
+	journey.interactions.push(...seen.interactions);
+	return {
+		message: capped ? `The page was still busy ${conditions.capMs / 1000} s after this step.` : null,
+		quietMs: acts ? Math.max(inp ?? 0, Math.max(0, ...ends) - atEpochMs) : null,
+		requests: traffic.requests,
+		wireBytes: traffic.wireBytes,
+		cls: cumulativeLayoutShift(seen.shifts),
+		inp
+	};
 }
 
 /** What the page's document has seen since a moment (epoch ms). */

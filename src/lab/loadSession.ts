@@ -19,17 +19,13 @@ import { readBodies } from './collect/bodies';
 import { CoverageCollector } from './collect/coverage';
 import { WorkerTraffic } from './collect/serviceWorkers';
 import { failure, LoadFailure } from './failure';
+import { noteNetwork, noteSlowMachine } from './environmentNotes';
 import { developFrames, type DevelopedFrames } from './frames/develop';
 import type { PageFacts } from '$core/load/pageFacts';
 import { Screencast } from './frames/screencast';
-import type { ShapeLog } from './shaper/socks';
 import type { ShapedNetwork } from './shaper/shaper';
 import { Visit, wait } from './visit';
 
-/** Chromium opens no more sockets than this through one proxy. */
-const MOST_SOCKETS = 32;
-/** Below this share of its usual speed a machine counts as busy (house). */
-const BUSY_BELOW = 0.7;
 const KILL_KNOWN_AFTER_MS = 200;
 /** Longest time for closing a tab. */
 const CLOSE_WITHIN_MS = 3000;
@@ -170,10 +166,10 @@ export class LoadSession {
 		const nudged = conditions.input === 'nudge' ? await this.#nudge(visit) : null;
 		if (steps.length) await runSteps(visit, steps, conditions, journey);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
-		this.#noteBusy(record);
+		noteSlowMachine(record, this.speeds);
 
 		const log = await this.line.close();
-		this.#noteNetwork(record, log);
+		noteNetwork(record, log);
 		const requests = [...visit.network.records(zero, log.connections), ...(await workers.records(zero))].sort(
 			(a, b) => a.startMs - b.startMs
 		);
@@ -295,36 +291,6 @@ export class LoadSession {
 		return Promise.race([timeLoop(session).catch(() => null), wait(2000).then(() => null)]);
 	}
 
-	/** Other work on the machine makes a load slower than the page is. */
-	#noteBusy({ environment }: LoadRecord): void {
-		const { before, after } = environment.machineSpeed;
-		const usual = this.speeds.usual;
-		const slowest = Math.min(before ?? Infinity, after ?? Infinity);
-		if (usual !== null && slowest < usual * BUSY_BELOW)
-			environment.notes.push(
-				`The machine was busy: it ran at ${slowest.toFixed(0)} loops/ms around this load, where ${usual.toFixed(0)} is usual. Times may be too long.`
-			);
-	}
-
-	#noteNetwork(record: LoadRecord, log: ShapeLog): void {
-		const { environment } = record;
-		const sum = (field: 'upBytes' | 'downBytes') => log.connections.reduce((all, one) => all + one[field], 0);
-		environment.network = { mostConnections: log.mostOpen, upBytes: sum('upBytes'), downBytes: sum('downBytes') };
-		if (log.mostOpen >= MOST_SOCKETS)
-			environment.notes.push(
-				`The page wanted ${MOST_SOCKETS} or more connections at once; through the lab’s network the browser opens no more.`
-			);
-		const refused = [
-			...new Set(
-				log.connections.filter((one) => one.error === 'private-address').map((one) => `${one.host}:${one.port}`)
-			)
-		];
-		if (refused.length)
-			environment.notes.push(
-				`The page asked for ${refused.slice(0, 5).join(', ')}: private or local addresses, which pages may not reach from the lab. Refused.`
-			);
-	}
-
 	/** Nothing here asks the page: it may be stuck, or gone. */
 	async #finishFailed(reason: FailureReason): Promise<MeasuredLoad> {
 		const { record, visit, screencast, settled, journey } = this.#soFar;
@@ -332,7 +298,7 @@ export class LoadSession {
 		record.status = 'failed';
 		if (!visit) return { record, frames: [], picture: null, stepPicture: null };
 		const log = await this.line.close();
-		this.#noteNetwork(record, log);
+		noteNetwork(record, log);
 		const zero = settled?.zero ?? visit.network.firstRequestEpochMs ?? 0;
 		const developed = screencast && zero ? developFrames(screencast.frames, zero).catch(() => null) : null;
 		const frames = (await Promise.race([developed, wait(FRAMES_WITHIN_MS).then(() => null)])) ?? NO_FRAMES;

@@ -31,7 +31,8 @@ export async function sendOwnOnly(
 	const site = siteOf(page.hostname);
 	const hosts = headers.length ? [site, `*.${site}`, ...headers.flatMap((header) => header.hosts ?? [])] : [];
 	const patterns = hosts.map((host) => ({ urlPattern: `*://${host}*` }));
-	// For the credentials only the page's own documents are held; the browser then answers for the rest of the host itself.
+	// For the credentials only the page's own documents are held; the browser then answers for the rest of the host
+	// itself.
 	const documents = authentication ? [{ urlPattern: `${page.origin}/*`, resourceType: 'Document' as const }] : [];
 	await session.send('Fetch.enable', {
 		handleAuthRequests: Boolean(authentication),

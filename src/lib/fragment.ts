@@ -2,21 +2,7 @@
 import { replaceState } from '$app/navigation';
 import { page } from '$app/state';
 
-export interface Fragment {
-	section: string;
-	values: Record<string, string>;
-}
-
-export function parseFragment(hash: string): Fragment {
-	const [section = '', ...rest] = hash.replace(/^#/, '').split('&');
-	return { section, values: Object.fromEntries(new URLSearchParams(rest.join('&'))) };
-}
-
-export function writeFragment(section: string, values: Record<string, string>): string {
-	const kept = Object.entries(values).filter(([, value]) => value !== '');
-	const query = new URLSearchParams(kept).toString();
-	return `#${section}${query ? `&${query}` : ''}`;
-}
+import { parseFragment, writeFragment } from './fragmentText';
 
 /** What the address asks of a section, once the page is in a browser; empty elsewhere. */
 export function asked(section: string): Record<string, string> {

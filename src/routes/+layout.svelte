@@ -19,7 +19,8 @@
 		{ href: '/loads', name: 'Loads' },
 		{ href: '/workshop', name: 'Workshop' }
 	];
-	const here = (href: string) => (href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href));
+	const here = (href: string) =>
+		href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href);
 
 	onMount(() => live.listen());
 
@@ -67,7 +68,9 @@
 			{#each SECTIONS as section (section.href)}
 				<li>
 					<a href={section.href} aria-current={here(section.href) ? 'page' : undefined} title={section.name}>
-						<span class="initial" aria-hidden="true">{section.name[0]}</span><span class="wide">{section.name}</span>
+						<span class="initial" aria-hidden="true">{section.name[0]}</span><span class="wide"
+							>{section.name}</span
+						>
 					</a>
 				</li>
 			{/each}

@@ -6,7 +6,9 @@
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
 
 	let { data } = $props();
-	const nothing = $derived(!data.running.length && !data.waiting.length && !data.unread.length && !data.recent.length);
+	const nothing = $derived(
+		!data.running.length && !data.waiting.length && !data.unread.length && !data.recent.length
+	);
 	const STATE: Record<string, string> = {
 		draft: 'Draft',
 		stopped: 'Stopped',
@@ -44,8 +46,8 @@
 	<section class="panel empty">
 		<h2>Ask the first question</h2>
 		<p>
-			A trial loads two or more versions of a page many times, in turn, and says whether they differ by more than
-			chance. For example: does the chat make the timetable slower?
+			A trial loads two or more versions of a page many times, in turn, and says whether they differ by more
+			than chance. For example: does the chat make the timetable slower?
 		</p>
 		<Button href="/trials/new" data-key="r">New trial</Button>
 	</section>

@@ -1,14 +1,10 @@
 import { expect } from 'chai';
 import { request } from 'node:http';
 import { join } from 'node:path';
-import { tmpdir } from 'node:os';
-import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import Database from 'better-sqlite3';
 import { allowedHosts, isOpenToOthers, refusal } from '../../scripts/door.mjs';
 import { ownPath } from '../../src/lib/server/http/ownPath';
 import { startApp, type TestApp } from '../support/app';
-import { freePort, until } from '../support/world';
 
 interface Answer {
 	status: number;
@@ -313,39 +309,5 @@ describe('the app behind the door', function () {
 		// The file is taken apart elsewhere: what is left here is reading some MB and handing them over.
 		expect(longest).to.be.below(1000);
 		expect((await ask(app.url, 'GET', `/loads/${body.id}`)).status).to.equal(200);
-	});
-});
-
-describe('starting', () => {
-	/** What a start says that must not succeed. */
-	async function words(environment: NodeJS.ProcessEnv, folder: string): Promise<string> {
-		const child = spawn(process.execPath, ['scripts/serve.mjs'], {
-			env: { ...process.env, PORT: String(await freePort()), ZAFRA_DATA: folder, ZAFRA_RUNNER: 'off', ...environment },
-			stdio: ['ignore', 'pipe', 'pipe']
-		});
-		let said = '';
-		for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (said += chunk.toString()));
-		await until(() => child.exitCode !== null, 20_000, 'the app to give up').catch((error: Error) => {
-			child.kill('SIGKILL');
-			throw error;
-		});
-		expect(child.exitCode).to.equal(1);
-		return said;
-	}
-
-	it('is refused on an address that others reach, unless that is meant', async () => {
-		const folder = mkdtempSync(join(tmpdir(), 'zafra-start-'));
-		expect(await words({ HOST: '0.0.0.0' }, folder))
-			.to.include('ZAFRA_OPEN=yes')
-			.and.include('Anybody');
-		rmSync(folder, { recursive: true });
-	});
-
-	it('says what is wrong with a database that is damaged, and leaves it as it is', async () => {
-		const folder = mkdtempSync(join(tmpdir(), 'zafra-start-'));
-		writeFileSync(join(folder, 'zafra.db'), 'this is no database '.repeat(500));
-		const said = await words({}, folder);
-		expect(said).to.include('is damaged').and.include('ZAFRA_DATA').and.not.include('    at ');
-		rmSync(folder, { recursive: true });
 	});
 });

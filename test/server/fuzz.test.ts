@@ -1,4 +1,7 @@
-/** Every endpoint and form, asked with bodies on and off its schema: no 5xx, no stack, nothing stored that cannot be read back. */
+/**
+ * Every endpoint and form, asked with bodies on and off its schema: no 5xx, no stack, nothing stored that cannot be
+ * read back.
+ */
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { startApp, type TestApp } from '../support/app';

@@ -1,4 +1,7 @@
-/** Databases as released versions left them: small, made up, with trials, loads, frames, evidence and loads outside trials. */
+/**
+ * Databases as released versions left them: small, made up, with trials, loads, frames, evidence and loads outside
+ * trials.
+ */
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliDecompressSync } from 'node:zlib';

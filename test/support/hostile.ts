@@ -1,4 +1,6 @@
-/** Pages that try to stop the lab, to get out of it, or to look better than they are. Each is invented for this test. */
+/**
+ * Pages that try to stop the lab, to get out of it, or to look better than they are. Each is invented for this test.
+ */
 import type { RequestListener } from 'node:http';
 import { gzipSync } from 'node:zlib';
 import type { FailureCode } from '$core/load/record';

@@ -80,7 +80,9 @@ export function normalisedPath(url: string): string {
 	return pathname.replace(HASHED, '$1#').replace(/\d{6,}/g, '#');
 }
 
-/** The same file in every arm has the same key: own hosts are one, queries count for nothing, hashes are blotted out. */
+/**
+ * The same file in every arm has the same key: own hosts are one, queries count for nothing, hashes are blotted out.
+ */
 export function fileKey(request: Pick<RequestRecord, 'url' | 'type'>, owner: Owner, isDocument: boolean): string {
 	if (isDocument) return 'own document';
 	const path = normalisedPath(request.url);
@@ -102,44 +104,11 @@ export function digestLoad(
 		return owner;
 	};
 	const document = requests.find((one) => one.type === 'document' && !one.redirectTo) ?? null;
-	const counted = requests.filter((one) => !one.fromCache && !one.fromServiceWorker);
-	const files = new Map<string, FileDigest>();
-	for (const request of counted) {
-		const owner = whose(request.host);
-		const key = fileKey(request, owner, request === document);
-		const known = files.get(key);
-		const span = (request.endMs ?? request.startMs) - request.startMs;
-		if (known) {
-			known.count++;
-			known.wireBytes += request.wireBytes ?? 0;
-			known.decodedBytes += request.decodedBytes ?? 0;
-			known.durationMs = Math.max(known.durationMs, span);
-			continue;
-		}
-		const name =
-			request === document
-				? 'the document'
-				: (normalisedPath(request.url).split('/').filter(Boolean).pop() ?? request.host);
-		const encoding = compressionOf(request).encoding ?? 'none';
-		files.set(key, {
-			key,
-			name,
-			owner,
-			kind: kindOf(request),
-			count: 1,
-			wireBytes: request.wireBytes ?? 0,
-			decodedBytes: request.decodedBytes ?? 0,
-			encoding,
-			bodyHash: request.body?.hash ?? null,
-			durationMs: span,
-			blocking: request.renderBlocking !== null
-		});
-	}
 	return {
 		...place,
 		startedAt: record.startedAt,
 		figures: record.figures,
-		files: [...files.values()],
+		files: filesOf(requests, document, whose),
 		blocking: timeByOwner(ownedTasks(record, siteHost, cdnHosts))
 			.filter((time) => time.blockingMs > 0)
 			.map((time) => ({ owner: time.owner, ms: time.blockingMs })),
@@ -150,6 +119,45 @@ export function digestLoad(
 		scoreCosts: scoreOf(record.figures).parts.flatMap(({ metric, cost }) => (cost === null ? [] : [{ metric, cost }])),
 		heldBack: record.heldBack,
 		facts: factsOf(record, requests, document, whose)
+	};
+}
+
+/** Requests that went to the network, those for the same file together. */
+function filesOf(
+	requests: readonly RequestRecord[],
+	document: RequestRecord | null,
+	whose: (host: string) => Owner
+): FileDigest[] {
+	const files = new Map<string, FileDigest>();
+	for (const request of requests.filter(({ fromCache, fromServiceWorker }) => !fromCache && !fromServiceWorker)) {
+		const file = fileOf(request, request === document, whose(request.host));
+		const known = files.get(file.key);
+		if (!known) {
+			files.set(file.key, file);
+			continue;
+		}
+		known.count++;
+		known.wireBytes += file.wireBytes;
+		known.decodedBytes += file.decodedBytes;
+		known.durationMs = Math.max(known.durationMs, file.durationMs);
+	}
+	return [...files.values()];
+}
+
+function fileOf(request: RequestRecord, isDocument: boolean, owner: Owner): FileDigest {
+	const lastOfPath = normalisedPath(request.url).split('/').filter(Boolean).pop();
+	return {
+		key: fileKey(request, owner, isDocument),
+		name: isDocument ? 'the document' : (lastOfPath ?? request.host),
+		owner,
+		kind: kindOf(request),
+		count: 1,
+		wireBytes: request.wireBytes ?? 0,
+		decodedBytes: request.decodedBytes ?? 0,
+		encoding: compressionOf(request).encoding ?? 'none',
+		bodyHash: request.body?.hash ?? null,
+		durationMs: (request.endMs ?? request.startMs) - request.startMs,
+		blocking: request.renderBlocking !== null
 	};
 }
 

@@ -37,65 +37,80 @@ const headerOf = (request: RequestRecord, wanted: string) =>
 
 function entryOf(request: RequestRecord, began: number): Entry {
 	const { timing } = request;
-	const known = (ms: number | null) => ms ?? -1;
-	const url = new URL(request.url);
 	const parts = [timing.queue, timing.dns, timing.connect, timing.send, timing.wait, timing.receive];
 	const sum = parts.reduce<number>((all, part) => all + (part ?? 0), 0);
 	const span = request.endMs === null ? sum : Math.max(0, request.endMs - request.startMs);
 	// A request that failed or was answered from a cache tells no parts: its whole span is then waiting.
 	const untold = parts.every((part) => part === null);
-	const { wireBytes, decodedBytes } = request;
 	return {
 		pageref: PAGE_ID,
 		startedDateTime: new Date(began + request.startMs).toISOString(),
 		time: untold ? span : sum,
-		request: {
-			method: request.method,
-			url: request.url,
-			httpVersion: request.protocol ?? 'unknown',
-			cookies: [],
-			headers: pairs(request.requestHeaders),
-			queryString: [...url.searchParams].map(([name, value]) => ({ name, value })),
-			headersSize: -1,
-			bodySize: -1
-		},
-		response: {
-			status: request.status ?? 0,
-			statusText: request.statusText,
-			httpVersion: request.protocol ?? 'unknown',
-			cookies: [],
-			headers: pairs(request.responseHeaders),
-			content: {
-				size: decodedBytes ?? -1,
-				mimeType: headerOf(request, 'content-type') ?? request.mimeType ?? 'x-unknown'
-			},
-			redirectURL: request.redirectTo ?? '',
-			headersSize: -1,
-			bodySize: request.fromCache ? 0 : -1,
-			...{
-				...(wireBytes === null ? {} : { _transferSize: wireBytes }),
-				...(request.failed ? { _error: request.failed } : {})
-			}
-		},
+		request: requestOf(request),
+		response: responseOf(request),
 		cache: {},
-		timings: {
-			blocked: known(timing.queue),
-			dns: known(timing.dns),
-			connect: known(timing.connect),
-			ssl: known(timing.tls),
-			send: timing.send ?? 0,
-			wait: untold ? span : (timing.wait ?? 0),
-			receive: timing.receive ?? 0
-		},
+		timings: timingsOf(timing, untold ? span : null),
 		...(request.remoteAddress ? { serverIPAddress: request.remoteAddress.replace(/^\[|\]$/g, '') } : {}),
 		...(request.connectionId ? { connection: request.connectionId } : {}),
-		...({
-			_resourceType: request.type,
-			_priority: request.priority,
-			_initiator: { type: request.initiatorType, ...(request.initiatorUrl ? { url: request.initiatorUrl } : {}) },
-			...(request.renderBlocking ? { _renderBlocking: request.renderBlocking } : {}),
-			...(request.fromServiceWorker ? { _fetchedViaServiceWorker: true } : {}),
-			...(request.fromCache ? { _fromCache: 'disk' } : {})
-		} as object)
+		...extrasOf(request)
+	};
+}
+
+function requestOf({ method, url, protocol, requestHeaders }: RequestRecord): Entry['request'] {
+	return {
+		method,
+		url,
+		httpVersion: protocol ?? 'unknown',
+		cookies: [],
+		headers: pairs(requestHeaders),
+		queryString: [...new URL(url).searchParams].map(([name, value]) => ({ name, value })),
+		headersSize: -1,
+		bodySize: -1
+	};
+}
+
+function responseOf(request: RequestRecord): Entry['response'] {
+	const { wireBytes, decodedBytes, failed } = request;
+	const extras = { ...(wireBytes === null ? {} : { _transferSize: wireBytes }), ...(failed ? { _error: failed } : {}) };
+	return {
+		status: request.status ?? 0,
+		statusText: request.statusText,
+		httpVersion: request.protocol ?? 'unknown',
+		cookies: [],
+		headers: pairs(request.responseHeaders),
+		content: {
+			size: decodedBytes ?? -1,
+			mimeType: headerOf(request, 'content-type') ?? request.mimeType ?? 'x-unknown'
+		},
+		redirectURL: request.redirectTo ?? '',
+		headersSize: -1,
+		bodySize: request.fromCache ? 0 : -1,
+		...extras
+	};
+}
+
+/** @param wholeMs the span of a request that tells no parts; null for one that does */
+function timingsOf(timing: RequestRecord['timing'], wholeMs: number | null): Entry['timings'] {
+	return {
+		blocked: timing.queue ?? -1,
+		dns: timing.dns ?? -1,
+		connect: timing.connect ?? -1,
+		ssl: timing.tls ?? -1,
+		send: timing.send ?? 0,
+		wait: wholeMs ?? timing.wait ?? 0,
+		receive: timing.receive ?? 0
+	};
+}
+
+/** What browsers write beyond HAR 1.2, under names that begin with an underscore. */
+function extrasOf(request: RequestRecord): object {
+	const { initiatorType, initiatorUrl, renderBlocking, fromServiceWorker, fromCache } = request;
+	return {
+		_resourceType: request.type,
+		_priority: request.priority,
+		_initiator: { type: initiatorType, ...(initiatorUrl ? { url: initiatorUrl } : {}) },
+		...(renderBlocking ? { _renderBlocking: renderBlocking } : {}),
+		...(fromServiceWorker ? { _fetchedViaServiceWorker: true } : {}),
+		...(fromCache ? { _fromCache: 'disk' } : {})
 	};
 }

@@ -17,7 +17,10 @@ export interface UnusedBytes {
 /** What the page reported once it had come to rest. */
 export interface PageEvidence {
 	facts: PageFacts;
-	/** How long after the record's time zero the page's own clock began, ms; more than 0 when the page moved on by itself. */
+	/**
+	 * How long after the record's time zero the page's own clock began, ms; more than 0 when the page moved on by
+	 * itself.
+	 */
 	offsetMs: number;
 	finalUrl: string;
 	redirects: string[];

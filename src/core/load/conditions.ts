@@ -47,7 +47,10 @@ export interface Conditions {
 	headers: SecretHeader[];
 	/** Set for the page's own host before the load. */
 	cookies: NameValue[];
-	/** Host rules that go before the operator's, in the form of ZAFRA_HOST_MAP; hosts of this machine only when the operator allows them. */
+	/**
+	 * Host rules that go before the operator's, in the form of ZAFRA_HOST_MAP; hosts of this machine only when the
+	 * operator allows them.
+	 */
 	hostMap: string;
 	/** Answer to HTTP authentication of the page's host. */
 	authentication: { username: string; password: string } | null;

@@ -74,7 +74,10 @@ export function wordLifetime(lifetime: CacheLifetime): string {
 	return `${count} ${unit}${count === 1 ? '' : 's'}`;
 }
 
-/** What a shared cache said of the response: hit, miss, or null. From Cache-Status (RFC 9211) and the usual headers before it. */
+/**
+ * What a shared cache said of the response: hit, miss, or null. From Cache-Status (RFC 9211) and the usual headers
+ * before it.
+ */
 export function servedFrom(request: Pick<RequestRecord, 'responseHeaders'>): 'hit' | 'miss' | null {
 	const said = headerOf(request, 'cache-status') ?? headerOf(request, 'x-cache') ?? headerOf(request, 'x-cache-status');
 	if (said) {

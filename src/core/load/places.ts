@@ -8,7 +8,8 @@ export interface Place {
 
 /**
  * Typical round trips from a visitor's region to a site hosted in western Europe, beyond the visitor's own line.
- * House: rounded from the distance (light in fibre takes about 1 ms per 100 km of round trip) and half as much again for
+ * House: rounded from the distance (light in fibre takes about 1 ms per 100 km of round trip) and half as much again
+ * for
  * detours; no measurement of any network stands behind them.
  */
 export const PLACES: readonly Place[] = [

@@ -1,11 +1,15 @@
 /**
- * The LoadRecord: everything known of one page load. The one big type of the house: this schema is the type, the door for
+ * The LoadRecord: everything known of one page load. The one big type of the house: this schema is the type, the door
+ * for
  * records from outside, and the published JSON Schema.
  */
 import * as v from 'valibot';
 import { METRIC_IDS, type MetricId } from '../metrics/catalogue';
 import { ConditionsRecord } from './conditionsRecord';
 import { about } from './described';
+import { Box, PageRecord } from './pageRecord';
+
+export type { Box, EmptySlot, FontFact, ImageFact, PageRecord } from './pageRecord';
 
 const Figures = v.object(
 	Object.fromEntries(METRIC_IDS.map((id) => [id, v.nullable(v.number())])) as Record<
@@ -57,15 +61,6 @@ export const FailureReason = v.object({
 	advice: about('What to do about it.', v.string())
 });
 export type FailureReason = v.InferOutput<typeof FailureReason>;
-
-/** A rectangle in CSS pixels of the viewport. */
-export const Box = v.object({
-	x: v.number(),
-	y: v.number(),
-	width: v.number(),
-	height: v.number()
-});
-export type Box = v.InferOutput<typeof Box>;
 
 /** What a text body is like. */
 export const BodyFact = v.object({
@@ -233,65 +228,6 @@ export const MarkRecord = v.object({
 	durationMs: about('Of a measure; null for a mark.', v.nullable(v.number()))
 });
 export type MarkRecord = v.InferOutput<typeof MarkRecord>;
-
-export const ImageFact = v.object({
-	url: v.string(),
-	selector: v.string(),
-	naturalWidth: about('Pixels of the file; 0 while not loaded.', v.number()),
-	naturalHeight: v.number(),
-	shownWidth: about('CSS pixels on the page.', v.number()),
-	shownHeight: v.number(),
-	lazy: v.boolean(),
-	roomReserved: about('Width and height, or a ratio, are set, so that nothing moves when it comes.', v.boolean()),
-	inView: about('Within the viewport before any scrolling.', v.boolean())
-});
-export type ImageFact = v.InferOutput<typeof ImageFact>;
-
-export const FontFact = v.object({
-	family: v.string(),
-	weight: v.string(),
-	status: v.string(),
-	display: about('The font-display in force.', v.string())
-});
-export type FontFact = v.InferOutput<typeof FontFact>;
-
-/** Room that the page keeps and shows nothing in. */
-export const EmptySlot = v.object({
-	selector: v.string(),
-	box: Box
-});
-export type EmptySlot = v.InferOutput<typeof EmptySlot>;
-
-export const PageRecord = v.object({
-	title: v.string(),
-	language: v.nullable(v.string()),
-	viewport: about('Content of the viewport meta; null without one.', v.nullable(v.string())),
-	elements: v.nullable(v.number()),
-	depth: v.nullable(v.number()),
-	deepestPath: about('Selector steps from the document to the deepest element.', v.nullable(v.string())),
-	widestParent: v.nullable(
-		v.object({
-			selector: v.string(),
-			children: v.number()
-		})
-	),
-	images: v.array(ImageFact),
-	fonts: v.array(FontFact),
-	emptySlots: v.array(EmptySlot),
-	text: about('Visible words of the page, for telling whether two pages say the same.', v.string()),
-	overlay: about(
-		'A layer over the page that asks for consent or hides the rest; null without one.',
-		v.nullable(
-			v.object({
-				selector: v.string(),
-				box: Box,
-				text: v.string()
-			})
-		)
-	),
-	consoleErrors: v.array(v.string())
-});
-export type PageRecord = v.InferOutput<typeof PageRecord>;
 
 /** What began only after somebody moved, scrolled or pressed a key. */
 export const HeldBackRecord = v.object({

@@ -1,7 +1,10 @@
 /** Which conditions measure alike: results are comparable only under equal ones. */
 import type { Conditions } from './conditions';
 
-/** Everything that changes what is measured, as text: equal for conditions that measure alike, whatever they are called. */
+/**
+ * Everything that changes what is measured, as text: equal for conditions that measure alike, whatever they are
+ * called.
+ */
 export function conditionsFingerprint(conditions: Conditions): string {
 	const { device, network, place, cache, input, block, headers, cookies, hostMap, authentication, capMs, quietMs } =
 		conditions;

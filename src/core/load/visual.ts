@@ -1,4 +1,6 @@
-/** Visual progress and what follows from it, from the frames of a screencast. Times in ms since the navigation began. */
+/**
+ * Visual progress and what follows from it, from the frames of a screencast. Times in ms since the navigation began.
+ */
 
 /** Counts per colour level, three channels of 256 after one another: 768 whole numbers. */
 export type ColourHistogram = Uint32Array;

@@ -21,7 +21,10 @@ export const LAB_RECIPE: Recipe = {
 /** For readings from real visits. House. */
 export const FIELD_RECIPE: Recipe = { version: 'zafra-field-1', weights: { lcp: 35, inp: 35, cls: 30 } };
 
-/** Points (0 to 100) for one value between its anchors. @throws RangeError for anchors not 0 < good < poor, or a negative value. */
+/**
+ * Points (0 to 100) for one value between its anchors. @throws RangeError for anchors not 0 < good < poor, or a
+ * negative value.
+ */
 export function points(value: number, good: number, poor: number): number {
 	if (!(good > 0 && poor > good))
 		throw new RangeError('The anchors must be positive, the good one below the poor one.');

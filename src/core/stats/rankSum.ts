@@ -13,7 +13,10 @@ import { doubledMidranks, tieSum, type Estimate } from './estimate';
 /** Largest number of values in both samples with the exact permutation distribution. */
 export const EXACT_VALUES = 60;
 
-/** Probabilities of each doubled rank sum of a subset of `size` of the given doubled ranks, every subset equally likely. */
+/**
+ * Probabilities of each doubled rank sum of a subset of `size` of the given doubled ranks, every subset equally
+ * likely.
+ */
 function subsetRankSums(ranks: readonly number[], size: number): Float64Array {
 	const total = ranks.reduce((sum, rank) => sum + rank, 0);
 	const ways = Array.from({ length: size + 1 }, () => new Float64Array(total + 1));

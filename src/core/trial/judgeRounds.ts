@@ -65,7 +65,8 @@ function measureOf(
 }
 
 /**
- * All pages of a sweep together: by round the mean over the pages of each page's difference, as a share of the page's own
+ * All pages of a sweep together: by round the mean over the pages of each page's difference, as a share of the page's
+ * own
  * baseline for times and bytes, in the metric's unit for the rest. A page that failed leaves the round to the others.
  */
 function allPages(
@@ -148,7 +149,10 @@ interface LookContext {
 	progress: ReadonlyMap<Measure, Progress>;
 }
 
-/** Statistics of the looks up to the k-th, under the flips of the k-th. Chosen flips begin alike, and are reckoned once. */
+/**
+ * Statistics of the looks up to the k-th, under the flips of the k-th. Chosen flips begin alike, and are reckoned
+ * once.
+ */
 function statisticsOf(
 	design: TrialDesign,
 	looks: readonly Look[],
@@ -238,7 +242,8 @@ function openOf(
 }
 
 /**
- * Levels at which a single look can call, of what all looks have spent by then: what the data share with earlier looks is
+ * Levels at which a single look can call, of what all looks have spent by then: what the data share with earlier
+ * looks is
  * not paid twice (found by simulation, `npm run bench -- verdicts`).
  */
 const FURTHER_LEVEL = 0.015;

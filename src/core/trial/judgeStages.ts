@@ -11,7 +11,9 @@ import { failedTooOften, failureReason, present, type ByRound, type Samples } fr
 import type { Look, NoVerdictReason, ShiftResult, TrialArm, TrialDesign } from './types';
 import { decide, roundsToDecide } from './verdict';
 
-/** Fewer whole rounds in a stage give no verdict: three before and three after cannot tell five per cent from chance. */
+/**
+ * Fewer whole rounds in a stage give no verdict: three before and three after cannot tell five per cent from chance.
+ */
 const FEWEST_ROUNDS = 4;
 
 interface StageMeasured extends Measured {
@@ -221,7 +223,10 @@ function tooFew(stages: readonly [TrialArm, ByRound][]): NoVerdictReason | null 
 	return null;
 }
 
-/** Pearson's correlation of page and reference over the rounds, each stage about its own mean; null when either never moves. */
+/**
+ * Pearson's correlation of page and reference over the rounds, each stage about its own mean; null when either never
+ * moves.
+ */
 function pooledCorrelation(stages: readonly [ByRound, ByRound][]): number | null {
 	const pairs = stages.flatMap(([page, reference]) => {
 		const known = page.flatMap((figure, i) =>

@@ -7,7 +7,10 @@
 import { hasStages } from './kinds';
 import type { Judgement, Look, TrialDesign } from './types';
 
-/** Rounds after which an adaptive trial looks (house): at eight rounds five metrics together cannot reach so small a level. */
+/**
+ * Rounds after which an adaptive trial looks (house): at eight rounds five metrics together cannot reach so small a
+ * level.
+ */
 export const LOOKS = [10, 14, 18, 24] as const;
 const PLAN_SPENDS = 0.04;
 const SPENDING_POWER = 1.5;

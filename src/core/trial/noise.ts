@@ -1,4 +1,7 @@
-/** The noise floor: what trials of one page against itself say about conditions, and what planned rounds can see by it. */
+/**
+ * The noise floor: what trials of one page against itself say about conditions, and what planned rounds can see by
+ * it.
+ */
 import { conditionsFingerprint } from '../load/sameConditions';
 import type { Conditions } from '../load/conditions';
 import type { MetricId } from '../metrics/catalogue';

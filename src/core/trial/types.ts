@@ -28,7 +28,9 @@ export interface Look {
 	rounds: number;
 	/** Before and after: number of the stage that is compared with the first one. */
 	stage?: number;
-	/** Chance of any false call that may have been spent by then, over all looks; in stages at this look alone. 0 to 1. */
+	/**
+	 * Chance of any false call that may have been spent by then, over all looks; in stages at this look alone. 0 to 1.
+	 */
 	spent: number;
 	/** `stop`: the analyst ended the trial there; `added`: rounds were added to a trial that had ended. */
 	by: 'plan' | 'stop' | 'added';
@@ -137,10 +139,15 @@ export interface ShiftResult {
 	rawShift: Interval | null;
 	/** Of page and reference page over the rounds of a stage, -1 to 1; null without one. Low: correcting adds noise. */
 	referenceCorrelation: number | null;
-	/** `share`: shift and margin are shares of the baseline (all pages of a sweep together); else in the metric's unit. */
+	/**
+	 * `share`: shift and margin are shares of the baseline (all pages of a sweep together); else in the metric's unit.
+	 */
 	scale: 'unit' | 'share';
 	margin: number;
-	/** As tested alone, and adjusted over everything that the trial decides on (Westfall and Young); null without a shift. */
+	/**
+	 * As tested alone, and adjusted over everything that the trial decides on (Westfall and Young); null without a
+	 * shift.
+	 */
 	p: number | null;
 	adjustedP: number | null;
 	primary: boolean;
@@ -152,7 +159,9 @@ export interface ShiftResult {
 	decidedAt: number | null;
 	/** Why there is no verdict; null otherwise. */
 	reason: NoVerdictReason | null;
-	/** Undecided only: rounds that would probably decide it, in all; more than MOST_ROUNDS stands for any larger number. */
+	/**
+	 * Undecided only: rounds that would probably decide it, in all; more than MOST_ROUNDS stands for any larger number.
+	 */
 	roundsNeeded: number | null;
 	/** Undecided only: the chance that it is decided by the last planned look; 0 to 1. */
 	hope: number | null;

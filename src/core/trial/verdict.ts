@@ -28,12 +28,17 @@ export function decide({ metric, shift, margin, called }: VerdictInput): Verdict
 	return 'slight';
 }
 
-/** Fewest rounds with which joint sign flips can call anything at a level: the largest statistic has 1 flip in 2^(n-1). */
+/**
+ * Fewest rounds with which joint sign flips can call anything at a level: the largest statistic has 1 flip in
+ * 2^(n-1).
+ */
 export function fewestRounds(spent: number): number {
 	return Math.ceil(Math.log2(1 / spent)) + 1;
 }
 
-/** Fewest rounds with an exact signed-rank interval at a level: its widest one is left out in 2 of 2^n sign patterns. */
+/**
+ * Fewest rounds with an exact signed-rank interval at a level: its widest one is left out in 2 of 2^n sign patterns.
+ */
 function fewestForInterval(alpha: number): number {
 	return Math.ceil(Math.log2(2 / alpha));
 }
@@ -59,7 +64,8 @@ export interface Open {
 }
 
 /**
- * Rounds, in all, by which an open metric is decided with a chance of 80 %: by ruling out "no difference" or by bringing
+ * Rounds, in all, by which an open metric is decided with a chance of 80 %: by ruling out "no difference" or by
+ * bringing
  * the interval inside the margins.
  * @returns at least one more than there are; MOST_ROUNDS + 1 stands for any larger number
  */

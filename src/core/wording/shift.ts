@@ -1,7 +1,8 @@
 /**
  * The wording of a shift and of a verdict: one tested rule for screens, reports and exports.
  *
- * "0.61 s less (between 0.74 s less and 0.49 s less), 26 % of 2.35 s": the interval that was judged, in the metric's own
+ * "0.61 s less (between 0.74 s less and 0.49 s less), 26 % of 2.35 s": the interval that was judged, in the metric's
+ * own
  * unit; a per cent only beside the estimate, as a share of the baseline's middle figure. Never "x % faster", never a
  * ratio as if it were a gain, never a second interval on another scale.
  */
@@ -55,7 +56,10 @@ export function wordShift(result: Scaled & { shift: Shift; baselineMedian: numbe
 	return `${size}, ${percent.toFixed(percent < 1 ? 1 : 0)}${JOIN}% of ${formatValue(metric, baselineMedian)}`;
 }
 
-/** The verdict as a short label for tables: "slower", "slower, perhaps too little to matter", "no practical difference". */
+/**
+ * The verdict as a short label for tables: "slower", "slower, perhaps too little to matter", "no practical
+ * difference".
+ */
 export function wordVerdict(result: Pick<ShiftResult, 'metric' | 'verdict' | 'shift'>, words: Words = ENGLISH): string {
 	const { verdict, shift, metric } = result;
 	if (verdict === 'better' || verdict === 'worse') return judgementWord(result, verdict === 'better', words);

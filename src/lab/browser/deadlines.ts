@@ -2,7 +2,9 @@
 import type { CDPSession } from 'playwright-core';
 import { failure } from '../failure';
 
-/** Longest time for an answer of a browser whose page is not stuck; collecting from 300,000 nodes takes a third of it. */
+/**
+ * Longest time for an answer of a browser whose page is not stuck; collecting from 300,000 nodes takes a third of it.
+ */
 export const ANSWER_WITHIN_MS = 10_000;
 /** Navigating is waited for by the load's own cap. */
 const WITH_OWN_DEADLINE = new Set(['Page.navigate']);

@@ -47,7 +47,10 @@ export function sweepProfiles(label: string): number {
 	return left.length;
 }
 
-/** Every process that names the profile, wherever the processes of this machine can be seen; else the noted one's group. */
+/**
+ * Every process that names the profile, wherever the processes of this machine can be seen; else the noted one's
+ * group.
+ */
 function endBrowserOf(profile: string): void {
 	const file = join(profile, PID_FILE);
 	if (!existsSync('/proc/self/cmdline')) {

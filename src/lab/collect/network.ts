@@ -261,7 +261,8 @@ export class NetworkCollector {
 }
 
 /**
- * The icon for the tab: the browser asks for it by itself, and only the first time it meets a host in its life. Counted,
+ * The icon for the tab: the browser asks for it by itself, and only the first time it meets a host in its life.
+ * Counted,
  * it would make the first load of a trial unlike all others.
  */
 function isTabIcon({ type, initiator, request }: Net<'Network.requestWillBeSent'>): boolean {

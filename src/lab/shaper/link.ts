@@ -11,7 +11,10 @@
 export const SEGMENT_BYTES = 1460;
 export const FIRST_WINDOW_BYTES = 10 * SEGMENT_BYTES;
 
-/** Deliveries due within this time are made at once: the host's timers come 1 to 2 ms late, so that errors centre on zero. */
+/**
+ * Deliveries due within this time are made at once: the host's timers come 1 to 2 ms late, so that errors centre on
+ * zero.
+ */
 const TICK_SLACK_MS = 1.5;
 
 export interface LinkOptions {

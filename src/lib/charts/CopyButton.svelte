@@ -25,7 +25,8 @@
 	}
 </script>
 
-<span class="copy no-print"><button type="button" onclick={copy}>{label}</button><span role="status">{said}</span></span
+<span class="copy no-print"
+	><button type="button" onclick={copy}>{label}</button><span role="status">{said}</span></span
 >
 
 <style>

@@ -117,7 +117,9 @@
 	>
 		{#each y.ticks(5) as tick (tick)}
 			<line x1={LEFT} x2={split} y1={y(tick)} y2={y(tick)} class="rule" />
-			<text x={LEFT - 6} y={y(tick)} dy="0.32em" class="tick" text-anchor="end">{formatValue(metric, tick)}</text>
+			<text x={LEFT - 6} y={y(tick)} dy="0.32em" class="tick" text-anchor="end"
+				>{formatValue(metric, tick)}</text
+			>
 		{/each}
 		{#each arms as arm (arm.id)}
 			{@const middle = medianOf(arm.id)}
@@ -134,8 +136,16 @@
 			{/if}
 		{/each}
 		{#each dots as dot (dot.load)}
-			{#if dot.outlying}<circle cx={x(dot.arm)! + jitter(dot.round)} cy={y(dot.value)} r="7" class="ring" />{/if}
-			<a href="/loads/{dot.load}" aria-label="{name(dot.arm)}, round {dot.round}: {formatValue(metric, dot.value)}">
+			{#if dot.outlying}<circle
+					cx={x(dot.arm)! + jitter(dot.round)}
+					cy={y(dot.value)}
+					r="7"
+					class="ring"
+				/>{/if}
+			<a
+				href="/loads/{dot.load}"
+				aria-label="{name(dot.arm)}, round {dot.round}: {formatValue(metric, dot.value)}"
+			>
 				<circle
 					cx={x(dot.arm)! + jitter(dot.round)}
 					cy={y(dot.value)}
@@ -200,7 +210,9 @@
 				? '; ringed loads lie far from the others of their arm and still count'
 				: ''}.
 		{:else}
-			{dots.length ? 'One arm has been loaded so far: there is nothing to compare yet.' : 'No load has ended yet.'}
+			{dots.length
+				? 'One arm has been loaded so far: there is nothing to compare yet.'
+				: 'No load has ended yet.'}
 		{/if}
 		<ChartTools {csv} svg={() => drawn} name="loads-{metric}" />
 	</figcaption>

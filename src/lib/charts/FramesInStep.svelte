@@ -10,7 +10,9 @@
 	}
 	let { films, nameOf, colourOf }: Props = $props();
 	const MOST_COLUMNS = 10;
-	const end = $derived(Math.max(...films.map((film) => Math.max(film.frames.at(-1)?.atMs ?? 0, film.lcpMs ?? 0))));
+	const end = $derived(
+		Math.max(...films.map((film) => Math.max(film.frames.at(-1)?.atMs ?? 0, film.lcpMs ?? 0)))
+	);
 	/** A round step that gives at most ten columns. */
 	const step = $derived(
 		[50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000].find((size) => end / size <= MOST_COLUMNS - 1) ?? 20_000
@@ -24,9 +26,10 @@
 	function noteOf(film: Film, i: number): string {
 		const [from, to] = [i === 0 ? -1 : times[i - 1]!, times[i]!];
 		const within = (ms: number) => ms > from && ms <= to;
-		const parts = [film.lcpMs !== null && within(film.lcpMs) && 'LCP', film.shiftsMs.some(within) && 'shift'].filter(
-			Boolean
-		);
+		const parts = [
+			film.lcpMs !== null && within(film.lcpMs) && 'LCP',
+			film.shiftsMs.some(within) && 'shift'
+		].filter(Boolean);
 		return parts.join(', ');
 	}
 </script>
@@ -35,7 +38,8 @@
 	<table>
 		<thead
 			><tr
-				><th scope="col">Arm</th>{#each times as time (time)}<th scope="col" class="figures">{formatDuration(time)}</th
+				><th scope="col">Arm</th>{#each times as time (time)}<th scope="col" class="figures"
+						>{formatDuration(time)}</th
 					>{/each}</tr
 			></thead
 		>
@@ -69,8 +73,8 @@
 		</tbody>
 	</table>
 	<figcaption>
-		The load in the middle of each arm, every {formatDuration(step)}; a word stands under the frame in which the largest
-		element came or something moved.
+		The load in the middle of each arm, every {formatDuration(step)}; a word stands under the frame in which the
+		largest element came or something moved.
 	</figcaption>
 </figure>
 

@@ -66,11 +66,13 @@
 				</rect>
 			{/each}
 		{/each}
-		{#each lines as line (line.name)}<line x1={x(line.atMs)} x2={x(line.atMs)} y1="4" y2="44" class="plumb" /><text
-				x={x(line.atMs) + 3}
-				y="11"
-				class="tick">{line.name}</text
-			>{/each}
+		{#each lines as line (line.name)}<line
+				x1={x(line.atMs)}
+				x2={x(line.atMs)}
+				y1="4"
+				y2="44"
+				class="plumb"
+			/><text x={x(line.atMs) + 3} y="11" class="tick">{line.name}</text>{/each}
 		{#each x.ticks(6) as tick (tick)}<text x={x(tick)} y="56" class="tick">{formatDuration(tick)}</text>{/each}
 	</svg>
 	<table class="ledger">
@@ -86,10 +88,8 @@
 			{#each times as time (time.owner.id)}
 				<tr
 					><th scope="row"
-						><i class="swatch" style:background={colours(time.owner.id, time.owner.kind)}></i>{time.owner.name}{time
-							.owner.kind === 'third-party'
-							? ', third party'
-							: ''}</th
+						><i class="swatch" style:background={colours(time.owner.id, time.owner.kind)}></i>{time.owner
+							.name}{time.owner.kind === 'third-party' ? ', third party' : ''}</th
 					><td class="number">{formatDuration(time.durationMs)}</td><td class="number"
 						>{formatDuration(time.blockingMs)}</td
 					><td class="number">{time.tasks}</td></tr

@@ -34,7 +34,8 @@
 		if (playing) return void (playing = false);
 		await Promise.all(
 			frames.map(
-				(_, i) => new Promise((done) => Object.assign(new Image(), { onload: done, onerror: done, src: frameUrl(i) }))
+				(_, i) =>
+					new Promise((done) => Object.assign(new Image(), { onload: done, onerror: done, src: frameUrl(i) }))
 			)
 		);
 		if (at >= endMs) at = 0;

@@ -44,13 +44,19 @@
 			const from = at;
 			at += ms;
 			return [
-				{ name: id === 'connect' && timing.tls !== null ? `${name} ${formatDuration(timing.tls)}` : name, ms, from }
+				{
+					name: id === 'connect' && timing.tls !== null ? `${name} ${formatDuration(timing.tls)}` : name,
+					ms,
+					from
+				}
 			];
 		});
 	});
 	const sum = $derived(steps.reduce((all, step) => all + step.ms, 0) || 1);
 	const size = (bytes: number | null) => (bytes === null ? 'unknown' : formatBytes(bytes));
 	const compression = $derived(compressionOf(listed));
+	const chainOf = ({ initiatorChain, initiatorUrl, initiatorType }: RequestRecord) =>
+		initiatorChain.length ? initiatorChain : [initiatorUrl ?? initiatorType];
 </script>
 
 <section class="details" aria-label="Details of request {listed.number}">
@@ -75,7 +81,8 @@
 						<tbody>
 							{#each steps as step (step.name)}
 								<tr
-									><th scope="row">{step.name}</th><td class="number">{formatDuration(step.ms)}</td><td class="track"
+									><th scope="row">{step.name}</th><td class="number">{formatDuration(step.ms)}</td><td
+										class="track"
 										><span
 											style:left="{(step.from / sum) * 100}%"
 											style:width="{Math.max(1, (step.ms / sum) * 100)}%"
@@ -140,8 +147,7 @@
 				</dl>
 				<h4>Who asked for it</h4>
 				<ol class="chain">
-					{#each request.initiatorChain.length ? request.initiatorChain : [request.initiatorUrl ?? request.initiatorType] as step, i (i)}<li
-						>
+					{#each chainOf(request) as step, i (i)}<li>
 							{step}
 						</li>{/each}
 				</ol>
@@ -149,7 +155,8 @@
 			</div>
 		</div>
 		<details>
-			<summary>Headers: {request.requestHeaders.length} sent, {request.responseHeaders.length} received</summary>
+			<summary>Headers: {request.requestHeaders.length} sent, {request.responseHeaders.length} received</summary
+			>
 			<div class="grid">
 				{#each [['Sent', request.requestHeaders], ['Received', request.responseHeaders]] as const as [name, headers] (name)}
 					<div>

@@ -4,7 +4,14 @@
 </script>
 
 <div class="progress">
-	<div class="bar" role="progressbar" aria-label="Loads" aria-valuemin="0" aria-valuemax={total} aria-valuenow={done}>
+	<div
+		class="bar"
+		role="progressbar"
+		aria-label="Loads"
+		aria-valuemin="0"
+		aria-valuemax={total}
+		aria-valuenow={done}
+	>
 		<span style:width="{share * 100}%"></span>
 	</div>
 	<span class="figures">{done} of {total} loads{note ? `, ${note}` : ''}</span>

@@ -64,7 +64,9 @@
 </script>
 
 <details class="setup" open={!isEmpty || undefined}>
-	<summary>{label}{value.components.length ? `: ${value.components.map((one) => one.name).join(', ')}` : ''}</summary>
+	<summary
+		>{label}{value.components.length ? `: ${value.components.map((one) => one.name).join(', ')}` : ''}</summary
+	>
 	<input type="hidden" {name} value={isEmpty ? '' : JSON.stringify(value)} />
 	{#each components as component, i (i)}
 		<fieldset>
@@ -110,8 +112,10 @@
 	{#each clashes as clash (clash)}<p class="clash" role="alert">{clash}</p>{/each}
 	<div class="row">
 		<label
-			>Features, one a line: name: on or off <textarea rows="3" bind:value={features} placeholder="Web fonts: on"
-			></textarea></label
+			>Features, one a line: name: on or off <textarea
+				rows="3"
+				bind:value={features}
+				placeholder="Web fonts: on"></textarea></label
 		>
 		<label>Hours of work to get here <input type="number" min="0" step="any" bind:value={effort} /></label>
 	</div>

@@ -71,8 +71,12 @@
 				<summary>Steps of a journey</summary>
 				<label class="steps"
 					>A JSON list: open, click, type, scroll, wait, expect, mark
-					<textarea name="steps" rows="4" placeholder={EXAMPLE} spellcheck="false" aria-invalid={issue('steps') !== ''}
-						>{typed?.steps ?? ''}</textarea
+					<textarea
+						name="steps"
+						rows="4"
+						placeholder={EXAMPLE}
+						spellcheck="false"
+						aria-invalid={issue('steps') !== ''}>{typed?.steps ?? ''}</textarea
 					>
 				</label>
 			</details>
@@ -114,8 +118,8 @@
 				<thead
 					><tr
 						><th scope="col">Page</th><th scope="col">Conditions</th><th scope="col">When</th
-						>{#each COLUMNS as id (id)}<th scope="col" class="number">{metricOf(id).short}</th>{/each}<th scope="col"
-							>Note</th
+						>{#each COLUMNS as id (id)}<th scope="col" class="number">{metricOf(id).short}</th>{/each}<th
+							scope="col">Note</th
 						><th scope="col"><span class="visually-hidden">Delete</span></th></tr
 					></thead
 				>
@@ -161,7 +165,8 @@
 			/>
 		{/if}
 	{:else}<p class="muted">
-			No single load yet. Name an address above and press “Load the page”: about ten seconds later its sheet is here.
+			No single load yet. Name an address above and press “Load the page”: about ten seconds later its sheet is
+			here.
 		</p>{/if}
 </div>
 

@@ -90,7 +90,8 @@
 	<section class="panel empty">
 		<h2>No trials here yet</h2>
 		<p>
-			Put one question to the lab: name the page as it is and the page as it might be, and let both be loaded in turn.
+			Put one question to the lab: name the page as it is and the page as it might be, and let both be loaded in
+			turn.
 		</p>
 	</section>
 {:else}
@@ -127,7 +128,8 @@
 		>
 		<label
 			>Site <select bind:value={host} onchange={() => show()}
-				><option value="">All</option>{#each data.hosts as one (one)}<option value={one}>{one}</option>{/each}</select
+				><option value="">All</option>{#each data.hosts as one (one)}<option value={one}>{one}</option
+					>{/each}</select
 			></label
 		>
 		<span class="muted figures">{data.total} of {data.all}</span>

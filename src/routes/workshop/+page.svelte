@@ -33,7 +33,13 @@
 						<tr>
 							<td><a href="/workshop/conditions/{one.id}" data-row-link>{one.name}</a></td>
 							<td>{one.summary}{one.summary ? '. ' : ''}<span class="muted figures">{one.detail}</span></td>
-							<td>{one.id}{one.builtIn ? (one.changed ? ', ships with Zafra, changed' : ', ships with Zafra') : ''}</td>
+							<td
+								>{one.id}{one.builtIn
+									? one.changed
+										? ', ships with Zafra, changed'
+										: ', ships with Zafra'
+									: ''}</td
+							>
 							<td
 								><a href="/workshop/conditions/new?from={one.id}"
 									>Copy<span class="visually-hidden"> {one.name}</span></a
@@ -50,7 +56,8 @@
 		{#if data.hostMap.length}
 			<table class="ledger short">
 				<thead><tr><th scope="col">Host</th><th scope="col">Goes to</th></tr></thead><tbody
-					>{#each data.hostMap as rule (rule.pattern)}<tr><td>{rule.pattern}</td><td class="figures">{rule.to}</td></tr
+					>{#each data.hostMap as rule (rule.pattern)}<tr
+							><td>{rule.pattern}</td><td class="figures">{rule.to}</td></tr
 						>{/each}</tbody
 				>
 			</table>
@@ -66,7 +73,9 @@
 		{#if data.sites.length}
 			<Scroller label="Table of sites">
 				<table class="ledger">
-					<thead><tr><th scope="col">Site</th><th scope="col">Client</th><th scope="col">CDN hosts</th></tr></thead>
+					<thead
+						><tr><th scope="col">Site</th><th scope="col">Client</th><th scope="col">CDN hosts</th></tr></thead
+					>
 					<tbody>
 						{#each data.sites as site (site.id)}
 							<tr>
@@ -108,15 +117,17 @@
 					><tr
 						><th scope="col">Metric</th><th scope="col" class="number">Weight</th><th scope="col" class="number"
 							>Good up to</th
-						><th scope="col" class="number">Poor above</th><th scope="col" class="number">Margin, the larger of</th></tr
+						><th scope="col" class="number">Poor above</th><th scope="col" class="number"
+							>Margin, the larger of</th
+						></tr
 					></thead
 				>
 				<tbody>
 					{#each data.metrics as one (one.id)}
 						<tr>
 							<td>{one.name}</td><td class="number">{data.recipe.weights[one.id] ?? ''}</td>
-							<td class="number">{one.thresholds ? formatIn(one.unit, one.thresholds.good) : ''}</td><td class="number"
-								>{one.thresholds ? formatIn(one.unit, one.thresholds.poor) : ''}</td
+							<td class="number">{one.thresholds ? formatIn(one.unit, one.thresholds.good) : ''}</td><td
+								class="number">{one.thresholds ? formatIn(one.unit, one.thresholds.poor) : ''}</td
 							>
 							<td class="number"
 								>{formatIn(one.unit, one.margin.absolute)}{one.margin.relative

@@ -35,7 +35,8 @@ describe('why', () => {
 				load('a.test', [], { figures: { ...figures, score: scoreOf({ ...noFigures(), ...figures }).value } })
 			);
 		};
-		// Worked by hand: TBT of 200 ms is its good anchor (75 of 100 points), 500 ms its poor one (25); it weighs 20 of 100.
+		// Worked by hand: TBT of 200 ms is its good anchor (75 of 100 points), 500 ms its poor one (25); it weighs 20 of
+		// 100.
 		const score = explainShift([scored(200)], [scored(500)]).breakdowns.find((one) => one.metric === 'score')!;
 		expect(score.shift).to.be.closeTo(-10, 1e-9);
 		expect(score.parts.map((part) => [part.key, Number(part.shift.toFixed(9))])[0]).to.deep.equal(['tbt', -10]);

@@ -1,10 +1,14 @@
-/** Third parties that came, went or changed: a cause for each metric, since each is told only where it has a verdict. */
+/**
+ * Third parties that came, went or changed: a cause for each metric, since each is told only where it has a verdict.
+ */
 import type { Owner } from '../../load/owners';
 import type { MetricId } from '../../metrics/catalogue';
 import type { Part } from '../breakdowns';
 import { breakdownOf, sumOfShifts, type Candidate, type CauseRule, type Compared } from './cause';
 
-/** A third party that comes or goes as a whole tells more than its bytes; how long it makes the page last tells least. */
+/**
+ * A third party that comes or goes as a whole tells more than its bytes; how long it makes the page last tells least.
+ */
 const WHOLE = 2;
 const TAIL = 0.3;
 

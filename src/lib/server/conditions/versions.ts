@@ -1,4 +1,7 @@
-/** Frozen conditions, named by the hash of what changes a measurement. Results are comparable only under the same hash. */
+/**
+ * Frozen conditions, named by the hash of what changes a measurement. Results are comparable only under the same
+ * hash.
+ */
 import { completeConditions, type Conditions } from '$core/load/conditions';
 import { conditionsBody, conditionsHash } from '../db/functions';
 import { sql, type Db } from '../db/connection';

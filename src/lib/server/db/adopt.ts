@@ -1,4 +1,7 @@
-/** Bringing what earlier versions stored under today's rules: scores by today's recipe, looks of trials that had ended. */
+/**
+ * Bringing what earlier versions stored under today's rules: scores by today's recipe, looks of trials that had
+ * ended.
+ */
 import { hasStages } from '$core/trial/kinds';
 import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
 import { LAB_RECIPE, scoreOf } from '$core/metrics/score';

@@ -5,7 +5,8 @@ import { findChromium } from '../../../lab/browser/find';
 import type { Db } from '../db/connection';
 import { countRequests } from '../loads/requested';
 import { timeLeftMs } from '../trials/timeLeft';
-import { findTrial, trialCounters } from '../trials/queries';
+import { trialCounters } from '../trials/counters';
+import { findTrial } from '../trials/queries';
 import { findJob } from '../work/jobs';
 import { isAlive, isStuck, listLabs, type LabState } from './labs';
 

@@ -26,3 +26,5 @@ export function loadView(db: Db, id: number) {
 		requests: packRequests(record.requests)
 	};
 }
+
+export type LoadView = NonNullable<ReturnType<typeof loadView>>;

@@ -98,7 +98,8 @@ export function existingTrial(db: Db, id: number): Trial {
 }
 
 /**
- * Queue the loads of a trial, or of one stage of a before-and-after trial. Pressed twice, it queues once. A paused trial
+ * Queue the loads of a trial, or of one stage of a before-and-after trial. Pressed twice, it queues once. A paused
+ * trial
  * goes on.
  * @param stage number from 0; needed for before-and-after trials only
  */

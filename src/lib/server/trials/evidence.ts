@@ -1,4 +1,7 @@
-/** The evidence of a trial, from its records: why, fairness, what broke, frames. Heavy: the lab derives it between loads. */
+/**
+ * The evidence of a trial, from its records: why, fairness, what broke, frames. Heavy: the lab derives it between
+ * loads.
+ */
 import { comparisonsOf } from '$core/trial/comparisons';
 import { digestLoad, type LoadDigest } from '$core/compare/digest';
 import { compareFairness } from '$core/compare/fairness';

@@ -6,6 +6,7 @@ import type { Setup } from '$core/trial/setup';
 import type { TrialArm, TrialDesign, TrialKind } from '$core/trial/types';
 import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
 import { nowIso, sql, type Db } from '../db/connection';
+import { PROGRESS } from './counters';
 
 export interface Trial {
 	id: number;
@@ -63,10 +64,6 @@ export interface NewTrial {
 	repeatOf?: number | null;
 	design: Omit<TrialDesign, 'arms'> & { arms: Omit<TrialArm, 'id'>[] };
 }
-
-const PROGRESS = (trialId: string) => `
-	(SELECT count(*) FROM trial_place JOIN job ON job.id = job_id WHERE trial_id = ${trialId} AND status = 'done') AS done,
-	(SELECT count(*) FROM trial_place JOIN job ON job.id = job_id WHERE trial_id = ${trialId} AND status <> 'cancelled') AS total`;
 
 const SELECT = `SELECT trial.*, client.name AS client_name, ${PROGRESS('trial.id')}
 	FROM trial LEFT JOIN client ON client.id = client_id`;
@@ -274,25 +271,6 @@ export function listTrialsIn(
 			ORDER BY trial.id DESC LIMIT @limit`
 	).all({ statuses: JSON.stringify(statuses), clientId, unread: unread === null ? null : Number(unread), limit });
 	return rows.map((row) => asTrial(db, row));
-}
-
-export interface TrialCounter {
-	id: number;
-	status: TrialStatus;
-	done: number;
-	total: number;
-}
-
-/** Counters of trials that run or wait, and of those that ended last; newest first. */
-export function trialCounters(db: Db): TrialCounter[] {
-	return sql<TrialCounter>(
-		db,
-		`WITH followed AS (
-			SELECT id, status FROM trial WHERE status IN ('queued', 'running', 'paused', 'waiting')
-			UNION SELECT id, status FROM (SELECT id, status FROM trial ORDER BY id DESC LIMIT 10)
-		)
-		SELECT id, status, ${PROGRESS('followed.id')} FROM followed ORDER BY id DESC LIMIT 50`
-	).all();
 }
 
 const ENDED: readonly TrialStatus[] = ['done', 'stopped', 'failed'];

@@ -25,9 +25,13 @@
 		})
 	);
 	const delivered = $derived(
-		requests.filter((one) => one.status !== null && one.status < 400 && !one.redirectTo && one.during === 'load')
+		requests.filter(
+			(one) => one.status !== null && one.status < 400 && !one.redirectTo && one.during === 'load'
+		)
 	);
-	const plain = $derived(delivered.filter((one) => compressionOf(one).expected && !compressionOf(one).encoding));
+	const plain = $derived(
+		delivered.filter((one) => compressionOf(one).expected && !compressionOf(one).encoding)
+	);
 	const brief = $derived(
 		delivered.filter(
 			(one) =>
@@ -54,7 +58,9 @@
 		<dd class="path">{page.deepestPath}</dd>{/if}
 	<dt>Over the page</dt>
 	<dd>
-		{page.overlay ? `“${page.overlay.text}” (${page.overlay.selector})` : 'nothing: no consent layer and no dialog'}
+		{page.overlay
+			? `“${page.overlay.text}” (${page.overlay.selector})`
+			: 'nothing: no consent layer and no dialog'}
 	</dd>
 	<dt>Empty room</dt>
 	<dd>
@@ -115,7 +121,9 @@
 					<tr>
 						<td class="file" title={image.url}>{fileOf(image.url)}</td>
 						<td>{image.request?.mimeType?.replace('image/', '') ?? '–'}</td>
-						<td class="number">{image.request?.wireBytes == null ? '–' : formatBytes(image.request.wireBytes)}</td>
+						<td class="number"
+							>{image.request?.wireBytes == null ? '–' : formatBytes(image.request.wireBytes)}</td
+						>
 						<td class="number">{image.naturalWidth} × {image.naturalHeight}</td>
 						<td class="number">{image.shownWidth} × {image.shownHeight}</td>
 						<td>{image.inView ? 'yes' : 'no'}</td>

@@ -7,7 +7,8 @@
 	let { heldBack, figures }: { heldBack: HeldBackRecord; figures: Figures } = $props();
 	const changed = $derived(
 		METRICS.filter(
-			({ id }) => figures[id] !== null && heldBack.figuresWith[id] !== null && figures[id] !== heldBack.figuresWith[id]
+			({ id }) =>
+				figures[id] !== null && heldBack.figuresWith[id] !== null && figures[id] !== heldBack.figuresWith[id]
 		)
 	);
 	const share = $derived(figures.wire ? heldBack.wireBytes / (figures.wire + heldBack.wireBytes) : 0);
@@ -15,15 +16,17 @@
 
 {#if heldBack.requests || heldBack.scriptMs > 50}
 	<p>
-		At {formatDuration(heldBack.nudgedAtMs)} the lab moved the pointer, scrolled and pressed a key. Only then did the page
-		start
-		<b class="figures">{heldBack.requests} requests</b> with <b class="figures">{formatBytes(heldBack.wireBytes)}</b>
+		At {formatDuration(heldBack.nudgedAtMs)} the lab moved the pointer, scrolled and pressed a key. Only then did
+		the page start
+		<b class="figures">{heldBack.requests} requests</b> with
+		<b class="figures">{formatBytes(heldBack.wireBytes)}</b>
 		({Math.round(share * 100)} % of all it weighs) and
-		<b class="figures">{formatDuration(heldBack.scriptMs)}</b> of script. Every visitor pays for it with the first touch.
+		<b class="figures">{formatDuration(heldBack.scriptMs)}</b> of script. Every visitor pays for it with the first
+		touch.
 	</p>
 {:else}<p>
-		The lab moved the pointer, scrolled and pressed a key: next to nothing began only then. The load shows what the page
-		does.
+		The lab moved the pointer, scrolled and pressed a key: next to nothing began only then. The load shows what
+		the page does.
 	</p>{/if}
 {#if changed.length}
 	<table class="ledger">
@@ -37,9 +40,9 @@
 		<tbody>
 			{#each changed as metric (metric.id)}
 				<tr
-					><th scope="row">{metric.name}</th><td class="number">{formatValue(metric.id, figures[metric.id])}</td><td
-						class="number">{formatValue(metric.id, heldBack.figuresWith[metric.id])}</td
-					><td class="number">{formatDifference(metric.id, heldBack.figuresWith[metric.id]! - figures[metric.id]!)}</td
+					><th scope="row">{metric.name}</th><td class="number">{formatValue(metric.id, figures[metric.id])}</td
+					><td class="number">{formatValue(metric.id, heldBack.figuresWith[metric.id])}</td><td class="number"
+						>{formatDifference(metric.id, heldBack.figuresWith[metric.id]! - figures[metric.id]!)}</td
 					></tr
 				>
 			{/each}

@@ -19,7 +19,9 @@
 				><th scope="col" class="number">Quiet after</th><th scope="col" class="number">Requests</th><th
 					scope="col"
 					class="number">Wire</th
-				><th scope="col" class="number">CLS</th><th scope="col" class="number">INP</th><th scope="col">Document</th></tr
+				><th scope="col" class="number">CLS</th><th scope="col" class="number">INP</th><th scope="col"
+					>Document</th
+				></tr
 			></thead
 		>
 		<tbody>

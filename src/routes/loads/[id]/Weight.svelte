@@ -54,7 +54,9 @@
 					<td class="number">{share.requests}</td>
 					<td class="number">{formatBytes(share.wireBytes)}</td>
 					<td class="track" aria-hidden="true"
-						><span style:width="{(share.wireBytes / most) * 100}%" style:background={colours(share.id, share.kind)}
+						><span
+							style:width="{(share.wireBytes / most) * 100}%"
+							style:background={colours(share.id, share.kind)}
 						></span></td
 					>
 					<td class="number">{formatBytes(share.decodedBytes)}</td>
@@ -77,8 +79,9 @@
 	<table class="ledger">
 		<thead
 			><tr
-				><th scope="col">Kind of file</th><th scope="col" class="number">Requests</th><th scope="col" class="number"
-					>On the wire</th
+				><th scope="col">Kind of file</th><th scope="col" class="number">Requests</th><th
+					scope="col"
+					class="number">On the wire</th
 				><th scope="col" aria-hidden="true"></th><th scope="col" class="number">Decoded</th><th
 					scope="col"
 					class="number">Never used</th
@@ -91,7 +94,9 @@
 					<th scope="row">{share.kind}</th><td class="number">{share.requests}</td><td class="number"
 						>{formatBytes(share.wireBytes)}</td
 					>
-					<td class="track" aria-hidden="true"><span style:width="{(share.wireBytes / mostKind) * 100}%"></span></td>
+					<td class="track" aria-hidden="true"
+						><span style:width="{(share.wireBytes / mostKind) * 100}%"></span></td
+					>
 					<td class="number">{formatBytes(share.decodedBytes)}</td><td class="number"
 						>{share.unusedBytes ? formatBytes(share.unusedBytes) : '–'}</td
 					>
@@ -101,8 +106,8 @@
 	</table>
 </Scroller>
 <p class="small muted">
-	“Never used”: script that had not run and style that matched nothing when the page had settled, counted function by
-	function and rule by rule.
+	“Never used”: script that had not run and style that matched nothing when the page had settled, counted
+	function by function and rule by rule.
 </p>
 
 <style>

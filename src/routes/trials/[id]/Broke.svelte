@@ -36,10 +36,9 @@
 		</li>
 		{#if broke.steps.before[1] + broke.steps.after[1] > 0}
 			<li class:bad={broke.steps.failed !== null}>
-				Steps: all went well in {stepWords(broke.steps.before)} of “{baseline}” and {stepWords(broke.steps.after)} of “{arm}”{broke
-					.steps.failed
-					? `; first to fail: ${broke.steps.failed}`
-					: ''}.
+				Steps: all went well in {stepWords(broke.steps.before)} of “{baseline}” and {stepWords(
+					broke.steps.after
+				)} of “{arm}”{broke.steps.failed ? `; first to fail: ${broke.steps.failed}` : ''}.
 			</li>
 		{:else}<li class="muted">No steps were asked for: whether menus and buttons work was not checked.</li>{/if}
 	</ul>

@@ -22,9 +22,9 @@
 	<table class="ledger">
 		<thead
 			><tr
-				><th scope="col">What</th><th scope="col">State</th><th scope="col">{baseline}</th><th scope="col">{arm}</th><th
-					scope="col">What it means for the answer</th
-				></tr
+				><th scope="col">What</th><th scope="col">State</th><th scope="col">{baseline}</th><th scope="col"
+					>{arm}</th
+				><th scope="col">What it means for the answer</th></tr
 			></thead
 		>
 		<tbody>

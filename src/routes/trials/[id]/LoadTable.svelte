@@ -47,13 +47,15 @@
 	<div class="filters">
 		<label
 			>Conditions <select bind:value={condition}
-				><option value="">All</option>{#each conditions as one (one.id)}<option value={one.id}>{one.name}</option
+				><option value="">All</option>{#each conditions as one (one.id)}<option value={one.id}
+						>{one.name}</option
 					>{/each}</select
 			></label
 		>
 		<label
 			>Arm <select bind:value={arm}
-				><option value={0}>All</option>{#each arms as one (one.id)}<option value={one.id}>{nameOf(one.id)}</option
+				><option value={0}>All</option>{#each arms as one (one.id)}<option value={one.id}
+						>{nameOf(one.id)}</option
 					>{/each}</select
 			></label
 		>
@@ -63,7 +65,9 @@
 		<table class="ledger">
 			<thead>
 				<tr>
-					<th scope="col">Load</th><th scope="col">Conditions</th><th scope="col">Round</th><th scope="col">Arm</th>
+					<th scope="col">Load</th><th scope="col">Conditions</th><th scope="col">Round</th><th scope="col"
+						>Arm</th
+					>
 					{#each primary as metric (metric)}<th scope="col" class="number">{metricOf(metric).short}</th>{/each}
 					<th scope="col">Note</th><th scope="col"><span class="visually-hidden">Exclude or include</span></th>
 				</tr>

@@ -24,8 +24,8 @@
 <p>
 	{trial.wholeRounds}
 	{trial.wholeRounds === 1 ? 'round is' : 'rounds are'} whole.
-	{#if trial.nextLook}The answer comes at the look after {trial.nextLook} rounds: an answer that is watched as it grows would
-		be wrong far more often.{/if}
+	{#if trial.nextLook}The answer comes at the look after {trial.nextLook} rounds: an answer that is watched as it
+		grows would be wrong far more often.{/if}
 </p>
 {#if spread.length}
 	<Scroller label="Spread of the loads so far">
@@ -33,7 +33,8 @@
 			<caption>How much loads of the same variant differ so far</caption>
 			<thead
 				><tr
-					><th scope="col">Metric</th>{#each conditions as one (one.id)}<th scope="col" class="number">{one.name}</th
+					><th scope="col">Metric</th>{#each conditions as one (one.id)}<th scope="col" class="number"
+							>{one.name}</th
 						>{/each}</tr
 				></thead
 			>

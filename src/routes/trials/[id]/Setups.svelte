@@ -14,7 +14,8 @@
 		colourOf: (arm: number) => string;
 	}
 	let { arms, kind, colourOf }: Props = $props();
-	const baselineOf = (arm: TrialArm) => arms.find((one) => one.baseline && (!hasPages(kind) || one.page === arm.page))!;
+	const baselineOf = (arm: TrialArm) =>
+		arms.find((one) => one.baseline && (!hasPages(kind) || one.page === arm.page))!;
 	const others = $derived(arms.filter((arm) => !arm.baseline && !arm.reference));
 	const features = $derived([...new Set(arms.flatMap((arm) => Object.keys(arm.setup?.features ?? {})))].sort());
 	const known = $derived(arms.some((arm) => arm.setup));
@@ -28,9 +29,8 @@
 	<table class="ledger">
 		<thead
 			><tr
-				><th scope="col">Name</th>{#if hasPages(kind)}<th scope="col">Page</th>{/if}<th scope="col">Address</th><th
-					scope="col">Part in the trial</th
-				><th scope="col">Runs on</th></tr
+				><th scope="col">Name</th>{#if hasPages(kind)}<th scope="col">Page</th>{/if}<th scope="col">Address</th
+				><th scope="col">Part in the trial</th><th scope="col">Runs on</th></tr
 			></thead
 		>
 		<tbody>
@@ -54,7 +54,9 @@
 							)
 							.join('; ') || '–'}
 						{#if cost(arm)}<div class="muted">{cost(arm)}</div>{/if}
-						{#each arm.setup ? exclusiveClashes(arm.setup) : [] as clash (clash)}<div class="clash">{clash}</div>{/each}
+						{#each arm.setup ? exclusiveClashes(arm.setup) : [] as clash (clash)}<div class="clash">
+								{clash}
+							</div>{/each}
 					</td>
 				</tr>
 			{/each}
@@ -89,8 +91,8 @@
 				<table class="ledger">
 					<thead
 						><tr
-							><th scope="col">Feature</th>{#each arms.filter((arm) => !arm.reference) as arm (arm.id)}<th scope="col"
-									>{arm.name}</th
+							><th scope="col">Feature</th>{#each arms.filter((arm) => !arm.reference) as arm (arm.id)}<th
+									scope="col">{arm.name}</th
 								>{/each}</tr
 						></thead
 					>

@@ -68,7 +68,9 @@
 				})
 		);
 	/** Metrics that nothing was measured for would be rows of dashes. */
-	const shown = $derived(METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift)));
+	const shown = $derived(
+		METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift))
+	);
 </script>
 
 {#each comparisons as arm (arm.id)}
@@ -100,8 +102,8 @@
 							<td class="number first">{formatValue(metric.id, result?.baselineMedian ?? null)}</td>
 							<td class="number">{formatValue(metric.id, result?.armMedian ?? null)}</td>
 							<td class="shift"
-								>{result?.shift ? wordShift({ ...result, shift: result.shift }) : '–'}{#if result?.rawShift}<br /><span
-										class="muted"
+								>{result?.shift ? wordShift({ ...result, shift: result.shift }) : '–'}{#if result?.rawShift}<br
+									/><span class="muted"
 										>before the correction by the reference page: {formatDifference(
 											metric.id,
 											result.rawShift.estimate
@@ -118,8 +120,8 @@
 	</Scroller>
 {/each}
 <p class="muted note">
-	Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are shown to
-	explore. <CopyButton label="Copy the table as CSV" text={csv} file="shifts.csv" />
+	Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are
+	shown to explore. <CopyButton label="Copy the table as CSV" text={csv} file="shifts.csv" />
 </p>
 
 <style>

@@ -30,14 +30,17 @@
 	let allFiles = $state(false);
 	const MOST_PARTS = 6;
 	const STATES = { added: 'added', gone: 'gone', changed: 'changed', alike: 'alike' };
-	const partName = (breakdown: Breakdown, name: string) => (breakdown.metric === 'score' ? metricOf(name).name : name);
+	const partName = (breakdown: Breakdown, name: string) =>
+		breakdown.metric === 'score' ? metricOf(name).name : name;
 	/** Files are many: they are gathered by owner here, and listed one by one below. */
 	function rowsOf(breakdown: Breakdown) {
 		const gathered =
 			breakdown.metric === 'wire' || breakdown.metric === 'requests'
 				? byOwner(breakdown)
 				: breakdown.parts.map((part) => ({ name: partName(breakdown, part.name), shift: part.shift }));
-		const sorted = gathered.filter((row) => row.shift !== 0).sort((a, b) => Math.abs(b.shift) - Math.abs(a.shift));
+		const sorted = gathered
+			.filter((row) => row.shift !== 0)
+			.sort((a, b) => Math.abs(b.shift) - Math.abs(a.shift));
 		// What is next to nothing beside the largest part goes together at the end, so that the sum still holds.
 		const small = sorted.findIndex(
 			(row, i) => i >= MOST_PARTS || Math.abs(row.shift) < 0.01 * Math.abs(sorted[0]!.shift)
@@ -104,7 +107,8 @@
 								<th scope="row">{row.name}</th>
 								<td class="figures">{formatDifference(breakdown.metric, row.shift)}</td>
 								<td class="track" aria-hidden="true"
-									><span class:less={row.shift < 0} style:width="{(Math.abs(row.shift) / most) * 50}%"></span></td
+									><span class:less={row.shift < 0} style:width="{(Math.abs(row.shift) / most) * 50}%"
+									></span></td
 								>
 							</tr>
 						{/each}
@@ -112,7 +116,8 @@
 				</table>
 			{:else}<p class="muted small">No part of it differs.</p>{/if}
 			<p class="muted small">
-				{formatValue(breakdown.metric, breakdown.before)} to {formatValue(breakdown.metric, breakdown.after)} on average;
+				{formatValue(breakdown.metric, breakdown.before)} to
+				{formatValue(breakdown.metric, breakdown.after)} on average;
 				{Math.abs(breakdown.remainder) <= 0.005 * Math.max(Math.abs(breakdown.shift), 1)
 					? 'the parts add up to it.'
 					: `the parts leave ${formatDifference(breakdown.metric, -breakdown.remainder)} unexplained.`}
@@ -121,23 +126,28 @@
 	{/each}
 </div>
 <h4>
-	Files: {why.requests.added} added, {why.requests.gone} gone, {why.requests.changed} changed, {why.requests.alike} alike
+	Files: {why.requests.added} added, {why.requests.gone} gone, {why.requests.changed} changed, {why.requests
+		.alike} alike
 </h4>
 {#if files.length}
 	<Scroller label="Files that differ">
 		<table class="ledger">
 			<thead
 				><tr
-					><th scope="col">File</th><th scope="col">Whose</th><th scope="col">Type</th><th scope="col" class="number"
-						>{baseline}</th
-					><th scope="col" class="number">{arm}</th><th scope="col" class="number">Shift</th><th scope="col">State</th
+					><th scope="col">File</th><th scope="col">Whose</th><th scope="col">Type</th><th
+						scope="col"
+						class="number">{baseline}</th
+					><th scope="col" class="number">{arm}</th><th scope="col" class="number">Shift</th><th scope="col"
+						>State</th
 					></tr
 				></thead
 			>
 			<tbody>
 				{#each files.slice(0, allFiles ? undefined : 12) as file (file.key)}
 					<tr>
-						<td class="file" title={file.key}>{file.name}</td><td>{file.owner?.name ?? ''}</td><td>{file.kind}</td>
+						<td class="file" title={file.key}>{file.name}</td><td>{file.owner?.name ?? ''}</td><td
+							>{file.kind}</td
+						>
 						<td class="number">{file.state === 'added' ? '–' : formatBytes(file.before)}</td><td class="number"
 							>{file.state === 'gone' ? '–' : formatBytes(file.after)}</td
 						>

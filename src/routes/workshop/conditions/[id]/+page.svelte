@@ -31,13 +31,16 @@
 	<label class:wrong={issue(name)}>
 		{label}{unit ? `, ${unit}` : ''}
 		<input {name} value={String(values[name])} aria-invalid={issue(name) !== ''} autocomplete="off" />
-		{#if issue(name)}<span class="issue">{issue(name)}</span>{:else if help}<span class="help">{help}</span>{/if}
+		{#if issue(name)}<span class="issue">{issue(name)}</span>{:else if help}<span class="help">{help}</span
+			>{/if}
 	</label>
 {/snippet}
 {#snippet area(name: keyof typeof values, label: string, help: string)}
 	<label class:wrong={issue(name)}>
 		{label}
-		<textarea {name} rows="3" spellcheck="false" aria-invalid={issue(name) !== ''}>{String(values[name])}</textarea>
+		<textarea {name} rows="3" spellcheck="false" aria-invalid={issue(name) !== ''}
+			>{String(values[name])}</textarea
+		>
 		{#if issue(name)}<span class="issue">{issue(name)}</span>{:else}<span class="help">{help}</span>{/if}
 	</label>
 {/snippet}
@@ -81,7 +84,12 @@
 				'loops/ms',
 				'Empty leaves the machine as it is. A speed, not a multiplier: it means the same on every machine.'
 			)}
-			{@render field('userAgent', 'User agent', '', 'Empty for the browser’s own; {major} stands for its version.')}
+			{@render field(
+				'userAgent',
+				'User agent',
+				'',
+				'Empty for the browser’s own; {major} stands for its version.'
+			)}
 			<div class="checks">
 				<label><input type="checkbox" name="touch" checked={values.touch} /> Touch screen</label>
 				<label><input type="checkbox" name="mobile" checked={values.mobile} /> Mobile layout</label>
@@ -128,7 +136,11 @@
 	<section>
 		<h2>Requests</h2>
 		<div class="grid wide">
-			{@render area('block', 'Blocked addresses', 'One pattern a line, * stands for anything: *://chat.example.test/*')}
+			{@render area(
+				'block',
+				'Blocked addresses',
+				'One pattern a line, * stands for anything: *://chat.example.test/*'
+			)}
 			{@render area(
 				'headers',
 				'Extra headers',

@@ -1,0 +1,135 @@
+<script lang="ts">
+	/** One request on the time axis. */
+	import { hasFailed, kindOf, type OwnedRequest } from '$core/load/requestList';
+	import { formatBytes, formatDuration } from '$core/wording/format';
+
+	interface Props {
+		request: OwnedRequest;
+		/** Place in the list, and from its top, px. */
+		index: number;
+		start: number;
+		isOpen: boolean;
+		colour: string;
+		/** Width of the names, px. */
+		left: number;
+		narrow: boolean;
+		/** End of the axis, ms. */
+		end: number;
+		x: (ms: number) => number;
+		onopen: () => void;
+		onkeydown: (event: KeyboardEvent) => void;
+	}
+	let { request: one, index, start, isOpen, colour, left, narrow, end, x, onopen, onkeydown }: Props = $props();
+	const stop = $derived(one.endMs ?? end);
+	const weight = $derived.by(() => {
+		if (one.fromCache) return 'cache';
+		if (one.fromServiceWorker) return 'worker';
+		return one.wireBytes === null ? 'unknown' : formatBytes(one.wireBytes);
+	});
+	const words = $derived.by(() => {
+		const until = one.endMs === null ? 'unfinished' : formatDuration(one.endMs);
+		const state = `${one.failed ?? one.status ?? 'no answer'}, ${formatDuration(one.startMs)} to ${until}`;
+		return `of ${one.owner.name}, ${state}${one.renderBlocking ? ', blocks rendering' : ''}`;
+	});
+
+	function fileOf(url: string): string {
+		const { pathname, hostname } = new URL(url);
+		return pathname.split('/').filter(Boolean).pop() ?? hostname;
+	}
+</script>
+
+<button
+	class="row"
+	class:open={isOpen}
+	style:top="{start}px"
+	data-row={index}
+	aria-expanded={isOpen}
+	onclick={onopen}
+	{onkeydown}
+>
+	<span class="label" class:bad={hasFailed(one)} style:width="{left - 8}px"
+		><span class="file">{fileOf(one.url)}</span><span class="type"
+			>{kindOf(one)}{#if one.renderBlocking}<span aria-hidden="true"> ▮</span>{/if}{one.during === 'load'
+				? ''
+				: ' late'}</span
+		></span
+	>
+	<span
+		class="bar wait"
+		style:left="{x(one.startMs)}px"
+		style:width="{Math.max(1.5, x(one.responseMs ?? stop) - x(one.startMs))}px"
+		style:background={colour}
+	></span>
+	{#if one.responseMs !== null}<span
+			class="bar"
+			style:left="{x(one.responseMs)}px"
+			style:width="{Math.max(1.5, x(stop) - x(one.responseMs))}px"
+			style:background={colour}
+		></span>{/if}
+	<span class="visually-hidden">, {words}</span>
+	{#if !narrow}<span class="bytes">{weight}</span>{/if}
+</button>
+
+<style>
+	.row {
+		position: absolute;
+		left: 0;
+		width: 100%;
+		height: 24px;
+		border: 0;
+		padding: 0;
+		background: none;
+		color: var(--ink);
+		cursor: pointer;
+		text-align: left;
+		font-size: 12.5px;
+		contain: layout style;
+	}
+	.row:hover,
+	.row.open {
+		background: var(--wash);
+	}
+	.row:focus-visible {
+		outline-offset: -2px;
+	}
+	.label {
+		position: absolute;
+		left: 0;
+		top: 0;
+		display: flex;
+		gap: 6px;
+		justify-content: flex-end;
+		line-height: 24px;
+	}
+	.file {
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.type {
+		color: var(--muted);
+		font-size: 11px;
+		flex: none;
+	}
+	.bad .file {
+		color: var(--worse);
+		text-decoration: underline dotted;
+	}
+	.bar {
+		position: absolute;
+		top: 6px;
+		height: 12px;
+	}
+	.wait {
+		opacity: 0.3;
+	}
+	.bytes {
+		position: absolute;
+		right: 4px;
+		top: 0;
+		line-height: 24px;
+		font-variant-numeric: tabular-nums;
+		color: var(--muted);
+		font-size: 12px;
+	}
+</style>

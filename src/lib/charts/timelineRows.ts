@@ -1,0 +1,46 @@
+/** What a load's timeline lists, and how its choice is kept in the address. */
+import type { OwnerShare } from '$core/load/owners';
+import { ORDERS, SPECIAL, type OwnedRequest, type RequestWish } from '$core/load/requestList';
+
+/** A request, or the heading of an owner's requests. */
+export type TimelineRow = { owner: OwnerShare; count: number } | { request: OwnedRequest };
+
+/** Requests under the headings of their owners; those of folded owners are left out. @param folded ids of owners */
+export function rowsByOwner(
+	requests: readonly OwnedRequest[],
+	shares: readonly OwnerShare[],
+	folded: readonly string[]
+): TimelineRow[] {
+	return shares.flatMap((owner): TimelineRow[] => {
+		const own = requests.filter((request) => request.owner.id === owner.id);
+		if (!own.length) return [];
+		const open = folded.includes(owner.id) ? [] : own.map((request) => ({ request }));
+		return [{ owner, count: own.length }, ...open];
+	});
+}
+
+/** What the address asks to be listed; what it does not name is usual. */
+export function wishFrom(asked: Record<string, string>): RequestWish {
+	const { q = '', owner = '', type = '', show = '', order = 'start' } = asked;
+	return {
+		search: q,
+		owner,
+		type,
+		special: Object.hasOwn(SPECIAL, show) ? (show as RequestWish['special']) : '',
+		order: Object.hasOwn(ORDERS, order) ? (order as RequestWish['order']) : 'start'
+	};
+}
+
+/** The same for the address; what is usual is empty. @param opened number of the request whose details are open */
+export function chosenOf(wish: RequestWish, byOwner: boolean, opened: number | null): Record<string, string> {
+	const { search, owner, type, special, order } = wish;
+	return {
+		q: search,
+		owner,
+		type,
+		show: special,
+		order: order === 'start' ? '' : order,
+		by: byOwner ? 'owner' : '',
+		open: opened === null ? '' : String(opened)
+	};
+}

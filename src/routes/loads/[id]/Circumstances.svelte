@@ -1,0 +1,65 @@
+<script lang="ts">
+	/** Under which conditions, on which machine, over which line. */
+	import { formatDuration, formatValue } from '$core/wording/format';
+	import type { LoadView } from '$lib/server/loads/view';
+
+	interface Props {
+		data: LoadView;
+	}
+	let { data }: Props = $props();
+	const record = $derived(data.record);
+	const speed = (value: number | null) => value?.toFixed(0) ?? '–';
+	const machine = $derived.by(() => {
+		const { machineSpeed, slowdown, reachedSpeed } = record.environment;
+		const around = `${speed(machineSpeed.before)} loops/ms before, ${speed(machineSpeed.after)} after`;
+		return `${around}; slowed ${slowdown.toFixed(1)} times to ${speed(reachedSpeed)}`;
+	});
+</script>
+
+<section id="circumstances" aria-labelledby="circumstances-title">
+	<h2 id="circumstances-title">Circumstances</h2>
+	<dl>
+		<dt>Conditions</dt>
+		<dd>{data.detail ?? 'unknown'}</dd>
+		<dt>Browser</dt>
+		<dd>{record.environment.browser}</dd>
+		{#if record.source === 'lab'}
+			<dt>Machine</dt>
+			<dd>{machine}</dd>
+			{#if record.environment.network}<dt>Line</dt>
+				<dd>
+					{record.environment.network.mostConnections} connections at most; {formatValue(
+						'wire',
+						record.environment.network.downBytes
+					)} down, {formatValue('wire', record.environment.network.upBytes)} up, TLS and all
+				</dd>{/if}
+			<dt>Settled</dt>
+			<dd>
+				{record.settledMs === null ? '–' : formatDuration(record.settledMs)}{record.capped
+					? ', at the time cap'
+					: ''}
+			</dd>
+			<dt>Score recipe</dt>
+			<dd>{record.recipe}</dd>
+		{/if}
+		{#if record.redirects.length}<dt>Redirects</dt>
+			<dd>
+				{#each record.redirects as step, i (i)}<div>{step}</div>{/each}
+			</dd>{/if}
+	</dl>
+</section>
+
+<style>
+	dl {
+		display: grid;
+		grid-template-columns: 8rem 1fr;
+		gap: 0.3rem 1rem;
+		margin: 0;
+	}
+	dt {
+		color: var(--muted);
+	}
+	dd {
+		margin: 0;
+	}
+</style>

@@ -1,0 +1,47 @@
+<script lang="ts">
+	/** The arms, what they run on, and what was changed between them. */
+	import { hasStages } from '$core/trial/kinds';
+	import { formatMoment } from '$core/wording/format';
+	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Setups from './Setups.svelte';
+
+	interface Props {
+		data: SheetView;
+		colourOf: (arm: number) => string;
+	}
+	let { data, colourOf }: Props = $props();
+	const trial = $derived(data.trial);
+	const compared = $derived(data.arms.filter((arm) => !arm.reference));
+</script>
+
+<section id="arms" aria-labelledby="arms-title">
+	<h2 id="arms-title">{hasStages(trial.kind) ? 'Stages' : 'Arms'} and what they run on</h2>
+	<Setups arms={data.arms} kind={trial.kind} {colourOf} />
+	{#if data.markers.length}
+		<h3>What was changed between the stages</h3>
+		<ul class="plain">
+			{#each data.markers as marker (marker.id)}
+				<li>
+					{formatMoment(marker.at)}, before “{compared[marker.stage ?? 0]?.name ?? ''}”: {marker.words}{#if marker.file}<a
+							class="kept"
+							href="data:text/plain;charset=utf-8,{encodeURIComponent(marker.file)}"
+							download={marker.fileName}>{marker.fileName}</a
+						>{/if}
+				</li>
+			{/each}
+		</ul>
+	{/if}
+</section>
+
+<style>
+	.kept {
+		margin-left: 0.4rem;
+	}
+
+	@media print {
+		#arms {
+			font-size: 8pt;
+			line-height: 1.2;
+		}
+	}
+</style>

@@ -1,0 +1,120 @@
+import { expect } from 'chai';
+import {
+	awaitsAddedRounds,
+	intervalAlpha,
+	isDecided,
+	isHopeless,
+	isLookDue,
+	nextLook,
+	plannedSpending,
+	reserveSpending,
+	roundsOfNextLook,
+	stageLook
+} from '$core/trial/looks';
+import { isShown } from '$core/trial/shown';
+import { design, looked } from '../../support/trials';
+
+describe('looks', () => {
+	it('spend 4 % by the plan and never more than the last per cent beyond it', () => {
+		expect([10, 14, 18, 24].map((n) => plannedSpending(n, 24).toFixed(4))).to.deep.equal([
+			'0.0108',
+			'0.0178',
+			'0.0260',
+			'0.0400'
+		]);
+		expect([1, 2, 3].map((n) => reserveSpending(n))).to.deep.equal([0.005, 0.0075, 0.00875]);
+		expect(plannedSpending(24, 24) + reserveSpending(1000)).to.be.at.most(0.05);
+	});
+
+	it('are due after 10, 14, 18 and 24 rounds of an adaptive trial, each once', () => {
+		const adaptive = design({ adaptive: true, rounds: 24 });
+		expect([9, 10, 11, 14, 18, 24].map((n) => isLookDue(adaptive, n))).to.deep.equal([
+			false,
+			true,
+			false,
+			true,
+			true,
+			true
+		]);
+		const once = { ...adaptive, looks: [nextLook(adaptive, 10, 'plan')] };
+		expect([isLookDue(once, 10), isLookDue(once, 14), isLookDue({ ...once, added: 1 }, 14)]).to.deep.equal([
+			false,
+			true,
+			false
+		]);
+		expect([adaptive, once, design(), looked(design())].map((one) => roundsOfNextLook(one))).to.deep.equal([
+			10,
+			14,
+			10,
+			null
+		]);
+		expect(isLookDue(design(), 10)).to.equal(false);
+	});
+
+	it('earn what the rounds so far are worth when the analyst stops', () => {
+		const stopped = nextLook(design({ rounds: 24 }), 6, 'stop');
+		expect(stopped).to.deep.include({ rounds: 6, by: 'stop' });
+		expect(stopped.spent).to.be.closeTo(0.04 * 0.125, 1e-12);
+		const later = nextLook({ ...design({ rounds: 24 }), looks: [stopped] }, 24, 'plan');
+		expect(later.spent).to.be.closeTo(0.04, 1e-12);
+	});
+
+	it('after added rounds draw on the reserve, whatever the plan was', () => {
+		const done = { ...looked(design({ rounds: 12 })), rounds: 18, added: 1 };
+		expect(awaitsAddedRounds(done)).to.equal(true);
+		const look = nextLook(done, 18, 'added');
+		expect(look.spent).to.be.closeTo(0.045, 1e-12);
+		const next = { ...done, looks: [...done.looks!, look], rounds: 24, added: 2 };
+		expect(nextLook(next, 24, 'added').spent).to.be.closeTo(0.0475, 1e-12);
+		expect(awaitsAddedRounds({ ...next, added: 1 })).to.equal(false);
+	});
+
+	it('of stages share the plan: each comparison spends its part once', () => {
+		const plan = { rounds: 10, looks: [] };
+		expect(stageLook(plan, 1, 2, 10, 'plan').spent).to.be.closeTo(0.04, 1e-12);
+		expect(stageLook(plan, 2, 3, 10, 'plan').spent).to.be.closeTo(0.02, 1e-12);
+		const half = stageLook(plan, 1, 2, 5, 'stop');
+		expect(half.spent + stageLook({ rounds: 10, looks: [half] }, 1, 2, 10, 'plan').spent).to.be.closeTo(0.04, 1e-12);
+	});
+
+	it('have intervals of 95 % when there is one, of 98.5 % when there are several', () => {
+		const one = looked(design()).looks!;
+		expect(intervalAlpha(design(), one, 0)).to.equal(0.05);
+		expect(intervalAlpha(design(), [...one, { rounds: 16, spent: 0.045, by: 'added' }], 1)).to.equal(0.015);
+		expect(intervalAlpha(design({ adaptive: true }), one, 0)).to.equal(0.015);
+	});
+
+	const judged = (verdicts: string[], more: object = {}, rounds = 14) =>
+		({
+			looks: [{ rounds, spent: 0.01, by: 'plan' }],
+			results: verdicts.map((verdict) => ({ primary: true, verdict, reason: null, hope: 0.1, ...more }))
+		}) as never;
+
+	it('know when all is decided', () => {
+		expect(isDecided(judged(['better', 'same', 'slight']))).to.equal(true);
+		expect(isDecided(judged(['better', 'undecided']))).to.equal(false);
+		expect(isDecided(judged(['none']))).to.equal(false);
+		expect(isDecided(judged(['none'], { reason: { code: 'few-pages' } }))).to.equal(true);
+		expect(isDecided(judged([]))).to.equal(false);
+	});
+
+	it('know when nothing open has hope, from 14 rounds on', () => {
+		expect(isHopeless(judged(['undecided', 'same']))).to.equal(true);
+		expect(isHopeless(judged(['undecided'], {}, 10))).to.equal(false);
+		expect(isHopeless(judged(['undecided'], { hope: 0.2 }))).to.equal(false);
+		expect(isHopeless(judged(['same']))).to.equal(false);
+	});
+
+	it('are the only moments at which figures stand beside each other', () => {
+		const adaptive = { kind: 'side-by-side' as const, looks: [{ rounds: 10, spent: 0.01, by: 'plan' as const }] };
+		const at = (round: number, warmup = false, stage = 0) => ({ round, warmup, stage });
+		expect([at(1), at(10), at(11), at(1, true)].map((one) => isShown(adaptive, one))).to.deep.equal([
+			true,
+			true,
+			false,
+			true
+		]);
+		expect(isShown({ kind: 'side-by-side' }, at(1))).to.equal(false);
+		expect([at(3), at(3, false, 1)].map((one) => isShown({ kind: 'before-after' }, one))).to.deep.equal([true, false]);
+	});
+});

@@ -1,0 +1,22 @@
+import { expect } from 'chai';
+import { parseFragment, writeFragment } from '../../src/lib/fragmentText';
+
+describe('the part of the address behind #', () => {
+	it('names a section and what is chosen in it', () => {
+		expect(parseFragment('#timeline&owner=bell.test&open=12')).to.deep.equal({
+			section: 'timeline',
+			values: { owner: 'bell.test', open: '12' }
+		});
+		expect(parseFragment('')).to.deep.equal({ section: '', values: {} });
+		expect(parseFragment('#why')).to.deep.equal({ section: 'why', values: {} });
+	});
+
+	it('is read back as it was written, whatever was typed', () => {
+		const values = { q: 'a&b=c #d', owner: 'ü.test' };
+		expect(parseFragment(writeFragment('timeline', values))).to.deep.equal({ section: 'timeline', values });
+	});
+
+	it('leaves out what is not chosen', () => {
+		expect(writeFragment('timeline', { q: '', open: '' })).to.equal('#timeline');
+	});
+});

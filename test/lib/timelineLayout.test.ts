@@ -1,0 +1,68 @@
+import { expect } from 'chai';
+import { scaleLinear } from 'd3-scale';
+import {
+	frameAt,
+	lastMoment,
+	notesBetween,
+	placeLines,
+	slotCount,
+	stripSlots
+} from '../../src/lib/charts/timelineLayout';
+
+const frames = [
+	{ atMs: 0, progress: 0 },
+	{ atMs: 400, progress: 0.5 },
+	{ atMs: 900, progress: 1 }
+];
+
+describe('layout of a load’s timeline', () => {
+	it('puts as many pictures on the strip as fit, each ending at its moment', () => {
+		// 1000 px for 1000 ms from 200 px on; pictures of 94 px and a gap of 6: ten of them, every 100 px.
+		const x = scaleLinear([0, 1000], [200, 1200]);
+		expect(slotCount(200, 1200, 94)).to.equal(10);
+		const slots = stripSlots(x, 200, 1200, 94);
+		expect(slots.map((slot) => Math.round(slot.at))).to.deep.equal([100, 200, 300, 400, 500, 600, 700, 800, 900, 1000]);
+		expect(slots[0]!.x).to.equal(300 - 94);
+		expect(slotCount(0, 50, 94)).to.equal(2);
+	});
+
+	it('shows the frame that was on screen', () => {
+		expect([-5, 0, 399, 400, 5000].map((ms) => frameAt(frames, ms))).to.deep.equal([0, 0, 0, 1, 2]);
+	});
+
+	it('notes what happened between two pictures, once', () => {
+		const notes = [
+			{ frame: 1, words: 'shift' },
+			{ frame: 1, words: 'shift' },
+			{ frame: 2, words: 'LCP' },
+			{ frame: 7, words: 'gone' }
+		];
+		expect(notesBetween(notes, frames, -1, 300)).to.deep.equal([]);
+		expect(notesBetween(notes, frames, 300, 400)).to.deep.equal(['shift']);
+		expect(notesBetween(notes, frames, 300, 900)).to.deep.equal(['shift', 'LCP']);
+	});
+
+	it('steps labels down that would overlap, and turns those that would leave the chart', () => {
+		const x = (ms: number) => ms;
+		const placed = placeLines(
+			[
+				{ name: 'LCP', atMs: 130 },
+				{ name: 'FCP', atMs: 100 },
+				{ name: 'full', atMs: 480 }
+			],
+			x,
+			500
+		);
+		// "FCP" is 3 letters of 6.6 px and 52 px of figure, 71.8 px: it ends at 171.8, beyond 130.
+		expect(placed.map(({ name, level, flip }) => [name, level, flip])).to.deep.equal([
+			['FCP', 0, false],
+			['LCP', 1, false],
+			['full', 0, true]
+		]);
+	});
+
+	it('ends after the last thing that is known', () => {
+		expect(lastMoment([null, 30])).to.equal(100);
+		expect(lastMoment([null, 30, 4000])).to.equal(4000);
+	});
+});

@@ -56,6 +56,16 @@ export default ts.config(
 		[['(^|/)(lib|routes|demo-web)/|better-sqlite3|^\\$(?!core)', 'The lab knows the core only, and no database.']]
 	),
 	mayNotImport(['src/lib/server/**', 'src/runner.ts'], [['(^|/)(routes|demo-web)/', 'lib imports nothing above it.']]),
+	// A room's own queries are nobody else's; the demonstration writes what others recorded.
+	mayNotImport(
+		['clients', 'conditions', 'labs', 'loads', 'pages', 'storage', 'work', 'http'].map(
+			(room) => `src/lib/server/${room}/**`
+		),
+		[
+			['(^|/)(routes|demo-web)/', 'lib imports nothing above it.'],
+			['^\\.\\./[a-z]+/queries$', 'Ask another room through what it offers, not through its queries.']
+		]
+	),
 	mayNotImport(
 		['src/lib/charts/**'],
 		[

@@ -1,7 +1,19 @@
 /** Runs every benchmark, one after another, each in a process of its own. `npm run bench -- shaper` runs one. */
 import { spawnSync } from 'node:child_process';
 
-const ALL = ['verdicts', 'shaper', 'fairness', 'lab', 'heavy', 'pages', 'kills', 'causes', 'demoWeb', 'collecting'];
+const ALL = [
+	'verdicts',
+	'shaper',
+	'fairness',
+	'lab',
+	'heavy',
+	'pages',
+	'archivePages',
+	'kills',
+	'causes',
+	'demoWeb',
+	'collecting'
+];
 const wanted = process.argv.slice(2);
 let failed = false;
 for (const name of wanted.length ? wanted : ALL)

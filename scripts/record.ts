@@ -12,7 +12,7 @@ import { NewTrialInput } from '$core/trial/input';
 import { Lab } from '../src/lab/lab';
 import { findClientByName } from '../src/lib/server/clients/clients';
 import { openDatabase } from '../src/lib/server/db/connection';
-import { findTrial } from '../src/lib/server/trials/queries';
+import { findTrial } from '../src/lib/server/trials/trial';
 import { exportTrial, insertScenario } from '../src/lib/server/demo/demo';
 import { createTrial, startTrial } from '../src/lib/server/trials/commands';
 import { startRunner } from '../src/lib/server/work/loop';

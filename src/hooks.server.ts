@@ -4,7 +4,10 @@ import { join } from 'node:path';
 import { BUSY_WORDS, busyAnswer, RETRY_AFTER_S } from '$lib/server/http/api';
 import { getDb, getSettings } from '$lib/server/context';
 import { databaseProblem, isBusy } from '$lib/server/db/connection';
+import { logOf } from '$lib/server/log';
 import { endRunner, keepRunner } from '$lib/server/labs/child';
+
+const log = logOf('web');
 
 export const init: ServerInit = () => {
 	if (building) return;
@@ -52,7 +55,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 		event.locals.busy = true;
 		return { message: BUSY_WORDS };
 	}
-	console.error(`${event.request.method} ${event.url.pathname}:`, error);
+	log.error({ err: error, method: event.request.method, path: event.url.pathname }, 'an answer failed');
 	const { code } = error as { code?: string };
 	if (code?.startsWith('SQLITE_'))
 		return {

@@ -1,12 +1,12 @@
 /** Entry of the lab process. Started by web over a channel, or alone with `npm run runner`. */
-import pino from 'pino';
 import { profileLabel } from './lab/browser/profiles';
 import { Lab } from './lab/lab';
 import { openDatabase } from './lib/server/db/connection';
 import { startRunner } from './lib/server/work/loop';
+import { logOf } from './lib/server/log';
 import { readSettings } from './lib/server/settings';
 
-const log = pino({ name: 'runner', level: process.env.ZAFRA_LOG ?? 'warn' });
+const log = logOf('runner');
 const settings = readSettings();
 const db = openDatabase(settings.dataFolder);
 const lab = new Lab({ ...settings, profileLabel: profileLabel(settings.dataFolder) });

@@ -1,4 +1,5 @@
 /** One tab of a load: from its opening to a settled page, and the ways to look into it. */
+import { setTimeout as pause } from 'node:timers/promises';
 import { readFileSync } from 'node:fs';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { Conditions } from '$core/load/conditions';
@@ -202,5 +203,5 @@ function isShowable(url: string): boolean {
 }
 
 export function wait(ms: number): Promise<void> {
-	return new Promise((resolve) => setTimeout(resolve, Math.max(0, ms)).unref());
+	return pause(Math.max(0, ms), undefined, { ref: false });
 }

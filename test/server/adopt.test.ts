@@ -10,7 +10,7 @@ import { scoreOf } from '$core/metrics/score';
 import { openDatabase, type Db } from '../../src/lib/server/db/connection';
 import { findFrame, findRecord, loadsOfTrial } from '../../src/lib/server/loads/loads';
 import { openRequests } from '../../src/lib/server/loads/requested';
-import { findTrial } from '../../src/lib/server/trials/queries';
+import { findTrial } from '../../src/lib/server/trials/trial';
 import { judgementOf } from '../../src/lib/server/trials/judgement';
 import { findRejudged } from '../../src/lib/server/trials/rejudged';
 import { recordOf } from '../support/records';

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { execFileSync } from 'node:child_process';
 import { startApp, type TestApp } from '../support/app';
+import { processes } from '../support/processes';
 import { until } from '../support/world';
 
 const arms = [
@@ -16,23 +16,6 @@ const trial = {
 	warmups: 0,
 	seed: 3
 };
-
-/** Processes below this one whose command line fits. */
-function processes(pattern: RegExp): number[] {
-	const rows = execFileSync('ps', ['-eo', 'pid,ppid,args'])
-		.toString()
-		.split('\n')
-		.slice(1)
-		.map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line))
-		.filter((match) => match !== null)
-		.map(([, pid, ppid, args]) => ({ pid: Number(pid), ppid: Number(ppid), args: args! }));
-	const mine = new Set([process.pid]);
-	for (let grown = true; grown;) {
-		grown = false;
-		for (const row of rows) if (mine.has(row.ppid) && !mine.has(row.pid)) grown = Boolean(mine.add(row.pid));
-	}
-	return rows.filter((row) => mine.has(row.pid) && pattern.test(row.args)).map((row) => row.pid);
-}
 
 const RUNNER = /src\/runner\.ts/;
 

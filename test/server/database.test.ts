@@ -8,7 +8,7 @@ import { messageOf } from '../../src/lib/server/trials/answer';
 import { createTrial, deleteTrial, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
 import { judgementOf } from '../../src/lib/server/trials/judgement';
 import { storeTrialLoad } from '../../src/lib/server/trials/progress';
-import { fingerprintOfInputs } from '../../src/lib/server/trials/queries';
+import { fingerprintOfInputs } from '../../src/lib/server/trials/trial';
 import { finishJob, giveBack } from '../../src/lib/server/work/jobs';
 import { measuredLoad, trialInput, useQueue, type TrialExtra } from '../support/queue';
 

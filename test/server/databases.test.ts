@@ -12,7 +12,7 @@ import { findRequest, openRequests, requestsOfTrial } from '../../src/lib/server
 import { deriveEvidence, findDifferencePicture, findEvidence } from '../../src/lib/server/trials/evidence';
 import { findJudgement, judgementOf } from '../../src/lib/server/trials/judgement';
 import { markersOf, settlingsOf } from '../../src/lib/server/trials/notes';
-import { findTrial } from '../../src/lib/server/trials/queries';
+import { findTrial } from '../../src/lib/server/trials/trial';
 import { placeDatabase, RELEASED_SCHEMAS } from '../support/databases';
 
 interface OldLoad {

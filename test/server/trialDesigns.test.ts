@@ -6,7 +6,7 @@ import { insertClient } from '../../src/lib/server/clients/clients';
 import { deleteConditions, listConditions, saveConditions } from '../../src/lib/server/conditions/saved';
 import { createTrial } from '../../src/lib/server/trials/commands';
 import { judgementOf } from '../../src/lib/server/trials/judgement';
-import { conditionsOfTrial } from '../../src/lib/server/trials/queries';
+import { conditionsOfTrial } from '../../src/lib/server/trials/trial';
 import { repeatTrial } from '../../src/lib/server/trials/repeat';
 import { refusal, trialInput, useQueue } from '../support/queue';
 

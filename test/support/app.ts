@@ -8,6 +8,8 @@ import { freePort, startDemoWeb } from './world';
 export interface TestApp {
 	url: string;
 	folder: string;
+	/** Of the web process. */
+	readonly pid: number;
 	/** Send JSON, get status and body. */
 	api(method: 'GET' | 'POST', path: string, body?: unknown): Promise<{ status: number; body: any }>;
 	stop(signal?: NodeJS.Signals): Promise<void>;
@@ -69,6 +71,9 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 	return {
 		url,
 		folder,
+		get pid() {
+			return child?.pid ?? 0;
+		},
 		async api(method, path, body) {
 			const response = await fetch(url + path, {
 				method,

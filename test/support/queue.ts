@@ -14,7 +14,7 @@ import { loadsOfTrial } from '../../src/lib/server/loads/loads';
 import { createTrial, startTrial } from '../../src/lib/server/trials/commands';
 import { startPlace } from '../../src/lib/server/trials/orders';
 import { storeSettling, storeTrialLoad } from '../../src/lib/server/trials/progress';
-import { findTrial, type Trial } from '../../src/lib/server/trials/queries';
+import { findTrial, type Trial } from '../../src/lib/server/trials/trial';
 import { finishJob, leaseJob, type Job, type JobPlace } from '../../src/lib/server/work/jobs';
 import { recordOf } from './records';
 

@@ -1,4 +1,5 @@
 /** When a page has settled: after the load event, no request under way and no long task for a while. */
+import { setTimeout as pause } from 'node:timers/promises';
 import type { CDPSession } from 'playwright-core';
 import type { NetworkCollector } from './network';
 
@@ -48,8 +49,4 @@ async function answers(session: CDPSession): Promise<boolean> {
 	} catch {
 		return false;
 	}
-}
-
-function pause(ms: number): Promise<void> {
-	return new Promise((resolve) => setTimeout(resolve, Math.max(0, ms)));
 }

@@ -1,4 +1,5 @@
 /** A SOCKS5 proxy (RFC 1928, no authentication, CONNECT only) whose connections run through a shaped link. */
+import { setTimeout as pause } from 'node:timers/promises';
 import { createServer, connect, type Server, type Socket } from 'node:net';
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
@@ -275,5 +276,5 @@ function epochNow(): number {
 
 function until(moment: number): Promise<void> {
 	const wait = moment - performance.now() - 1.5;
-	return wait <= 0 ? Promise.resolve() : new Promise((resolve) => setTimeout(resolve, wait));
+	return wait <= 0 ? Promise.resolve() : pause(wait);
 }

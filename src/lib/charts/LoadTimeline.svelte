@@ -203,7 +203,7 @@
 						/>
 					{:else if row && 'owner' in row}
 						<button
-							class="row owner-row"
+							class="timeline-row owner-row"
 							style:top="{item.start}px"
 							data-row={item.index}
 							aria-expanded={!folded.includes(row.owner.id)}
@@ -299,20 +299,6 @@
 	}
 	.rows {
 		position: relative;
-	}
-	.row {
-		position: absolute;
-		left: 0;
-		width: 100%;
-		height: 24px;
-		border: 0;
-		padding: 0;
-		background: none;
-		color: var(--ink);
-		cursor: pointer;
-		text-align: left;
-		font-size: 12.5px;
-		contain: layout style;
 	}
 	.owner-row {
 		background: var(--paper);

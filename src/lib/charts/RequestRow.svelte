@@ -39,7 +39,7 @@
 </script>
 
 <button
-	class="row"
+	class="timeline-row"
 	class:open={isOpen}
 	style:top="{start}px"
 	data-row={index}
@@ -71,25 +71,11 @@
 </button>
 
 <style>
-	.row {
-		position: absolute;
-		left: 0;
-		width: 100%;
-		height: 24px;
-		border: 0;
-		padding: 0;
-		background: none;
-		color: var(--ink);
-		cursor: pointer;
-		text-align: left;
-		font-size: 12.5px;
-		contain: layout style;
-	}
-	.row:hover,
-	.row.open {
+	.timeline-row:hover,
+	.timeline-row.open {
 		background: var(--wash);
 	}
-	.row:focus-visible {
+	.timeline-row:focus-visible {
 		outline-offset: -2px;
 	}
 	.label {

@@ -13,7 +13,8 @@ import type { Db } from '../db/connection';
 import { saveSettling, settlingsOf, type SettlingRow } from '../trials/notes';
 import { findSettleJob, finishPlaces, insertPlan } from '../trials/places';
 import { findPicture, findRecord, framesOfLoad, insertLoad, loadsOfTrial } from '../loads/loads';
-import { conditionsOfTrial, findTrial, insertTrial, setTrialStatus, setTrialTimes } from '../trials/queries';
+import { conditionsOfTrial, findTrial } from '../trials/trial';
+import { insertTrial, setTrialStatus, setTrialTimes } from '../trials/queries';
 import { judgementOf } from '../trials/judgement';
 import { ROOT } from '../settings';
 

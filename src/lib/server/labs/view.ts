@@ -6,7 +6,7 @@ import type { Db } from '../db/connection';
 import { countRequests } from '../loads/requested';
 import { timeLeftMs } from '../trials/timeLeft';
 import { trialCounters } from '../trials/counters';
-import { findTrial } from '../trials/queries';
+import { findTrial } from '../trials/trial';
 import { findJob } from '../work/jobs';
 import { isAlive, isStuck, listLabs, type LabState } from './labs';
 

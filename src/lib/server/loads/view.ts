@@ -5,7 +5,7 @@ import { scoreOf } from '$core/metrics/score';
 import { cdnHostsOf } from '../clients/clients';
 import type { Db } from '../db/connection';
 import { clientOfLoad, findLoad, findRecord } from './loads';
-import { findTrial } from '../trials/queries';
+import { findTrial } from '../trials/trial';
 
 /** Null when there is no such load. */
 export function loadView(db: Db, id: number) {

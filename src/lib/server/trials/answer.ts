@@ -9,7 +9,7 @@ import type { Db } from '../db/connection';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { judgementForPage } from './judgement';
 import { lastStage } from './places';
-import type { Trial } from './queries';
+import type { Trial } from './trial';
 
 /** Why the trial rests, in a sentence; null when its state says all. */
 export function messageOf(db: Db, trial: Trial): string | null {

@@ -15,15 +15,8 @@ import { checkPage } from '../pages/pages';
 import { insertMarker } from './notes';
 import { cancelQueuedPlaces, insertPlan, lastStage, requeuePlaces, wholeRounds } from './places';
 import { settleTrial, takeLook } from './progress';
-import {
-	deleteTrialRow,
-	findTrial,
-	insertTrial,
-	setTrialStatus,
-	updateDesign,
-	updateSetup,
-	type Trial
-} from './queries';
+import { findTrial, type Trial } from './trial';
+import { deleteTrialRow, insertTrial, setTrialStatus, updateDesign, updateSetup } from './queries';
 
 /** Save a trial as a draft, with a frozen copy of its conditions. @returns its id */
 export function createTrial(db: Db, input: NewTrialInput): number {

@@ -20,7 +20,7 @@ import { deleteArtifacts, findArtifact, storeArtifact } from '../storage/artifac
 import { findDerived, isDerived, saveDerived, type Derived } from '../work/derived';
 import { judgementOf } from './judgement';
 import { comparePictures } from './pictures';
-import { findTrial, fingerprintOfInputs, type Trial } from './queries';
+import { findTrial, fingerprintOfInputs, type Trial } from './trial';
 
 export const EVIDENCE_VERSION = '4';
 

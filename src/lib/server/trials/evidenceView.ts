@@ -7,7 +7,7 @@ import { describeFairness, type FairnessText } from '$core/wording/fairness';
 import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../db/connection';
 import { findEvidence, type ArmEvidence, type FilmStrip } from './evidence';
-import type { Trial } from './queries';
+import type { Trial } from './trial';
 
 export interface ArmEvidenceView {
 	condition: string;

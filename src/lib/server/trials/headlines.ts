@@ -1,7 +1,7 @@
 /** Headlines for rows of lists. */
 import { headlineOf, type Headline } from '$core/wording/headline';
 import type { Db } from '../db/connection';
-import type { Trial } from './queries';
+import type { Trial } from './trial';
 import { judgementForList } from './judgement';
 
 /** Empty while the answer is being worked out. */

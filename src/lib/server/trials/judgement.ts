@@ -8,7 +8,7 @@ import { isAnyLabAlive } from '../labs/labs';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { findDerived, isDerived, saveDerived } from '../work/derived';
 import { heavily } from '../work/heavy';
-import { findTrial, fingerprintOfInputs, type Trial } from './queries';
+import { findTrial, fingerprintOfInputs, type Trial } from './trial';
 import { noteEarlierAnswer } from './rejudged';
 
 const subjectOf = (id: number) => `trial:${id}` as const;

@@ -3,7 +3,8 @@ import { publicStatus } from '$core/trial/status';
 import type { Db } from '../db/connection';
 import { messageOf } from './answer';
 import { headlinesOf } from './headlines';
-import { countTrials, hostsOfTrials, listTrials, listTrialsIn, type Trial, type TrialFilter } from './queries';
+import { type Trial } from './trial';
+import { countTrials, hostsOfTrials, listTrials, listTrialsIn, type TrialFilter } from './queries';
 
 /** Rows of a page of the list. */
 export const ROWS = 25;

@@ -5,7 +5,8 @@ import type { MetricId } from '$core/metrics/catalogue';
 import type { Db } from '../db/connection';
 import { loadsOfTrial } from '../loads/loads';
 import { judgementOf } from './judgement';
-import { samePageTrials, type Trial } from './queries';
+import { type Trial } from './trial';
+import { samePageTrials } from './queries';
 
 export interface NoiseFloor {
 	/** The trial that measured it. */

@@ -2,7 +2,8 @@
 import type { LoadOrder } from '$core/load/order';
 import type { Db } from '../db/connection';
 import type { JobPlace } from '../work/jobs';
-import { findTrial, setTrialStatus } from './queries';
+import { findTrial } from './trial';
+import { setTrialStatus } from './queries';
 
 export interface PlacedOrder {
 	order: LoadOrder;

@@ -10,7 +10,8 @@ import type { Job, JobPlace } from '../work/jobs';
 import { judgementOf } from './judgement';
 import { saveSettling } from './notes';
 import { cancelQueuedPlaces, countOpenPlaces, deleteQueuedPlaces, lastStage, retryPlace, wholeRounds } from './places';
-import { conditionsOfTrial, findTrial, setTrialStatus, updateDesign, type Trial } from './queries';
+import { conditionsOfTrial, findTrial, type Trial } from './trial';
+import { setTrialStatus, updateDesign } from './queries';
 
 /** Store a load of a trial's round, and move the trial on. In the caller's transaction. @returns the load's id */
 export function storeTrialLoad(db: Db, job: Pick<Job, 'id'>, place: JobPlace, measured: MeasuredLoad): number {

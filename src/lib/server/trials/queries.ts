@@ -1,62 +1,12 @@
-/** Trials and their arms. */
-import type { MetricId } from '$core/metrics/catalogue';
+/** Lists and changes of trials: this room's own SQL. */
 import type { Conditions } from '$core/load/conditions';
 import type { EndReason, TrialStatus } from '$core/trial/status';
 import type { Setup } from '$core/trial/setup';
-import type { TrialArm, TrialDesign, TrialKind } from '$core/trial/types';
-import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
+import type { TrialArm, TrialDesign } from '$core/trial/types';
+import { freezeConditions } from '../conditions/versions';
 import { nowIso, sql, type Db } from '../db/connection';
 import { PROGRESS } from './counters';
-
-export interface Trial {
-	id: number;
-	clientId: number | null;
-	clientName: string | null;
-	question: string;
-	status: TrialStatus;
-	/** Why it ended before its plan; null otherwise. */
-	reason: EndReason | null;
-	repeatOf: number | null;
-	design: TrialDesign;
-	createdAt: string;
-	startedAt: string | null;
-	endedAt: string | null;
-	readAt: string | null;
-	progress: { done: number; total: number };
-}
-
-interface TrialRow {
-	id: number;
-	client_id: number | null;
-	client_name: string | null;
-	question: string;
-	kind: TrialKind;
-	status: TrialStatus;
-	reason: EndReason | null;
-	rounds: number;
-	warmups: number;
-	seed: number;
-	primary_metrics: string;
-	options: string;
-	repeat_of: number | null;
-	created_at: string;
-	started_at: string | null;
-	ended_at: string | null;
-	read_at: string | null;
-	done: number;
-	total: number;
-}
-
-interface ArmRow {
-	id: number;
-	name: string;
-	url: string;
-	is_baseline: number;
-	is_reference: number;
-	setup: string | null;
-	page: string | null;
-	page_id: number | null;
-}
+import { asTrial, SELECT, type Trial, type TrialRow } from './trial';
 
 export interface NewTrial {
 	clientId: number | null;
@@ -64,9 +14,6 @@ export interface NewTrial {
 	repeatOf?: number | null;
 	design: Omit<TrialDesign, 'arms'> & { arms: Omit<TrialArm, 'id'>[] };
 }
-
-const SELECT = `SELECT trial.*, client.name AS client_name, ${PROGRESS('trial.id')}
-	FROM trial LEFT JOIN client ON client.id = client_id`;
 
 /** What a design holds beyond the columns. */
 function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
@@ -141,64 +88,6 @@ function insertConditions(db: Db, trialId: number, position: number, conditions:
 		summary,
 		hash
 	);
-}
-
-function asArm(row: ArmRow): TrialArm {
-	return {
-		id: row.id,
-		name: row.name,
-		url: row.url,
-		baseline: row.is_baseline === 1,
-		reference: row.is_reference === 1,
-		page: row.page,
-		...(row.page_id === null ? {} : { pageId: row.page_id }),
-		setup: row.setup === null ? null : (JSON.parse(row.setup) as Setup)
-	};
-}
-
-/** The conditions of a trial with their versions, in order. */
-export function conditionsOfTrial(db: Db, trialId: number): NamedVersion[] {
-	return sql<NamedVersion>(
-		db,
-		'SELECT id, name, summary, hash FROM trial_conditions WHERE trial_id = ? ORDER BY position'
-	).all(trialId);
-}
-
-function designOf(db: Db, row: TrialRow): TrialDesign {
-	const arms = sql<ArmRow>(db, 'SELECT * FROM arm WHERE trial_id = ? ORDER BY position').all(row.id);
-	return {
-		...(JSON.parse(row.options) as Partial<TrialDesign>),
-		kind: row.kind,
-		arms: arms.map(asArm),
-		conditions: conditionsOfTrial(db, row.id).map((version) => thawConditions(db, version)),
-		rounds: row.rounds,
-		warmups: row.warmups,
-		seed: row.seed,
-		primary: JSON.parse(row.primary_metrics) as MetricId[]
-	};
-}
-
-function asTrial(db: Db, row: TrialRow): Trial {
-	return {
-		id: row.id,
-		clientId: row.client_id,
-		clientName: row.client_name,
-		question: row.question,
-		status: row.status,
-		reason: row.reason,
-		repeatOf: row.repeat_of,
-		design: designOf(db, row),
-		createdAt: row.created_at,
-		startedAt: row.started_at,
-		endedAt: row.ended_at,
-		readAt: row.read_at,
-		progress: { done: row.done, total: row.total }
-	};
-}
-
-export function findTrial(db: Db, id: number): Trial | null {
-	const row = sql<TrialRow>(db, `${SELECT} WHERE trial.id = ?`).get(id);
-	return row ? asTrial(db, row) : null;
 }
 
 export interface TrialFilter {
@@ -330,9 +219,4 @@ export function markTrialRead(db: Db, id: number): void {
 
 export function deleteTrialRow(db: Db, id: number): boolean {
 	return sql(db, 'DELETE FROM trial WHERE id = ?').run(id).changes === 1;
-}
-
-/** Changes whenever a load of the trial comes, goes or is excluded, or its design or state changes. */
-export function fingerprintOfInputs(db: Db, trialId: number): string {
-	return String(sql<{ inputs: number }>(db, 'SELECT inputs FROM trial WHERE id = ?').get(trialId)?.inputs ?? 0);
 }

@@ -1,7 +1,8 @@
 /** A trial once more: the same design and frozen conditions, new loads, so that both answers can be seen. */
 import { randomInt } from 'node:crypto';
 import type { Db } from '../db/connection';
-import { findTrial, insertTrial } from './queries';
+import { findTrial } from './trial';
+import { insertTrial } from './queries';
 import { NotPossible } from '../http/refusal';
 
 /** @returns the id of the new draft */

@@ -28,7 +28,8 @@ import { judgementForPage } from './judgement';
 import { noiseFloor } from './noiseFloors';
 import { markersOf, settlingsOf } from './notes';
 import { lastStage, nextStart, wholeRounds } from './places';
-import { findTrial, repeatsOf, type Trial } from './queries';
+import { findTrial, type Trial } from './trial';
+import { repeatsOf } from './queries';
 import { findRejudged } from './rejudged';
 import { timeLeftMs } from './timeLeft';
 

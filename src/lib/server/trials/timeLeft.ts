@@ -1,7 +1,7 @@
 /** How long a trial will probably take still. */
 import type { Db } from '../db/connection';
 import { meanLabMs } from '../loads/loads';
-import type { Trial } from './queries';
+import type { Trial } from './trial';
 
 /** A first guess of what a load takes, ms, until the trial has loads of its own. */
 const GUESSED_LOAD_MS = 9000;

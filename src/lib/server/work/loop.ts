@@ -24,8 +24,10 @@ export interface RunnerOptions {
 
 const LOOK_EVERY_MS = 250;
 /** Also when nothing has changed: a job may have had to wait for its time. */
-const LOOK_ANYWAY_MS = 2000;
+const LOOK_ANYWAY_MS = 5000;
 const BEAT_EVERY_MS = 2000;
+/** While nothing is under way the others hear of the lab only so often: each beat is a write that all of them see. */
+const IDLE_BEAT_MS = 6000;
 /** A beat that is this late shows that the process itself stood still: the load under way is no measure of anything. */
 const FROZEN_AFTER_MS = 5000;
 /** An idle lab gives its browser's memory back. */
@@ -55,6 +57,7 @@ class WorkLoop {
 	#lost = false;
 	#frozen = false;
 	#lastBeat = Date.now();
+	#lastWritten = 0;
 	#problem: string | null = null;
 
 	constructor(private readonly options: RunnerOptions) {}
@@ -83,7 +86,10 @@ class WorkLoop {
 		this.#noteGap();
 		if (!this.#lock) return;
 		try {
-			beat(db, this.#labId);
+			if (this.#job || Date.now() - this.#lastWritten >= IDLE_BEAT_MS) {
+				beat(db, this.#labId);
+				this.#lastWritten = Date.now();
+			}
 			if (!this.#job || this.#lost || renewLease(db, this.#job.id, this.#labId)) return;
 			this.#lost = true;
 			void lab.abandon();

@@ -19,7 +19,7 @@ import {
 	startTrial,
 	stopTrial
 } from '$lib/server/trials/commands';
-import { findTrial } from '$lib/server/trials/queries';
+import { findTrial } from '$lib/server/trials/trial';
 import { repeatTrial } from '$lib/server/trials/repeat';
 import { sheetView } from '$lib/server/trials/sheetView';
 

@@ -2,7 +2,7 @@ import { loadsCsv } from '$core/formats/csv';
 import { answering, idFrom } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
 import { loadsOfTrial } from '$lib/server/loads/loads';
-import { findTrial } from '$lib/server/trials/queries';
+import { findTrial } from '$lib/server/trials/trial';
 import { NotPossible } from '$lib/server/http/refusal';
 
 export const GET = ({ params }) =>

@@ -1,0 +1,73 @@
+/** A data folder as an agency has it after some years: many trials, all judged, many loads. */
+import { scoreOf } from '$core/metrics/score';
+import { noFigures } from '$core/metrics/catalogue';
+import { seededRandom } from '$core/stats/random';
+import * as v from 'valibot';
+import { NewTrialInput } from '$core/trial/input';
+import type { Db } from '../src/lib/server/db/connection';
+import { insertLoad } from '../src/lib/server/loads/loads';
+import { createTrial } from '../src/lib/server/trials/commands';
+import { deriveJudgement } from '../src/lib/server/trials/judgement';
+import { finishPlaces, insertPlan } from '../src/lib/server/trials/places';
+import { conditionsOfTrial, findTrial } from '../src/lib/server/trials/trial';
+import { setTrialStatus, updateDesign } from '../src/lib/server/trials/queries';
+import { planLoads } from '$core/trial/plan';
+import { nextLook } from '$core/trial/looks';
+import { recordOf } from '../test/support/records';
+
+const random = seededRandom(5);
+
+/** Side-by-side trials of two arms, done and judged. @returns the id of the newest */
+export function fillArchive(db: Db, trials: number, rounds: number): number {
+	let newest = 0;
+	for (let i = 0; i < trials; i++) newest = db.transaction(() => addTrial(db, i, rounds))();
+	db.prepare('DELETE FROM job WHERE kind = \'derive\' AND "order" = \'"evidence"\'').run();
+	return newest;
+}
+
+function addTrial(db: Db, number: number, rounds: number): number {
+	const arms = [
+		{ name: 'As it is', url: `https://site-${number % 40}.test/page-${number}` },
+		{ name: 'Changed', url: `https://new.site-${number % 40}.test/page-${number}` }
+	];
+	const question = `Is page ${number} faster without its carousel?`;
+	const input = { question, kind: 'side-by-side', arms, conditions: ['desktop'], rounds, warmups: 0, seed: number };
+	const id = createTrial(db, v.parse(NewTrialInput, input));
+	const { design } = findTrial(db, id)!;
+	const plan = planLoads(design);
+	insertPlan(db, id, plan);
+	finishPlaces(db, id);
+	const { hash } = conditionsOfTrial(db, id)[0]!;
+	const shift = [0, 0, 300, -300][number % 4]!;
+	for (const place of plan) addLoad(db, id, place, hash, place.armId === design.arms[1]!.id ? shift : 0);
+	updateDesign(db, findTrial(db, id)!, { looks: [nextLook(design, rounds, 'plan')] });
+	setTrialStatus(db, id, 'done');
+	deriveJudgement(db, id);
+	return id;
+}
+
+function addLoad(db: Db, trialId: number, place: ReturnType<typeof planLoads>[number], hash: string, shift: number) {
+	const lcp = 2000 + shift + 150 * random();
+	const figures = { ...noFigures(), ttfb: 300, fcp: 900, lcp, cls: 0.03, tbt: 150 + 30 * random(), wire: 500_000 };
+	const record = recordOf({ figures: { ...figures, score: scoreOf(figures).value } });
+	const stored = {
+		jobId: null,
+		place: { ...place, trialId },
+		conditionId: place.conditionId,
+		conditionsHash: hash,
+		clientId: null
+	};
+	insertLoad(db, stored, { record, frames: [], picture: null, stepPicture: null });
+}
+
+/** Loads outside trials, for their list. */
+export function fillLoads(db: Db, count: number): void {
+	db.transaction(() => {
+		for (let i = 0; i < count; i++)
+			insertLoad(
+				db,
+				{ jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId: null },
+				{ record: recordOf({ url: `https://site-${i}.test/` }), frames: [], picture: null, stepPicture: null }
+			);
+	})();
+}

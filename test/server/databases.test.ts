@@ -10,9 +10,10 @@ import { openDatabase, type Db } from '../../src/lib/server/db/connection';
 import { findFrame, findPicture, findRecord, frozenConditions } from '../../src/lib/server/loads/loads';
 import { findRequest, openRequests, requestsOfTrial } from '../../src/lib/server/loads/requested';
 import { deriveEvidence, findDifferencePicture, findEvidence } from '../../src/lib/server/trials/evidence';
-import { findJudgement, judgementOf } from '../../src/lib/server/trials/judgement';
+import { deriveJudgement, findJudgement, judgementOf } from '../../src/lib/server/trials/judgement';
 import { markersOf, settlingsOf } from '../../src/lib/server/trials/notes';
 import { findTrial } from '../../src/lib/server/trials/trial';
+import { queueOutdated } from '../../src/lib/server/work/catchUp';
 import { placeDatabase, RELEASED_SCHEMAS } from '../support/databases';
 
 interface OldLoad {
@@ -96,6 +97,21 @@ for (const schema of RELEASED_SCHEMAS)
 					results.map(({ metric, verdict }) => [metric, verdict]);
 				expect(verdicts(after.results)).to.deep.equal(verdicts(before.results));
 			}
+		});
+
+		it('is caught up with by a lab: what the rules of today derive is queued behind all else, once', () => {
+			queueOutdated(db);
+			const waiting = () =>
+				db.prepare('SELECT subject, "order" FROM job WHERE kind = \'derive\' AND priority < 0').all();
+			const before = waiting();
+			expect(before).to.deep.include({ subject: 'trial:1', order: '"evidence"' });
+			expect(before).to.deep.include({ subject: 'trial:1', order: '"judgement"' });
+			queueOutdated(db);
+			expect(waiting()).to.deep.equal(before);
+			deriveJudgement(db, 1);
+			expect(
+				db.prepare("SELECT count(*) FROM derived WHERE kind = 'outcome' AND subject = 'trial:1'").pluck().get()
+			).to.equal(1);
 		});
 
 		it('loads on under the frozen conditions of each load, secrets and all', () => {

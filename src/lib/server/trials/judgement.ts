@@ -23,7 +23,9 @@ export function findJudgement(db: Db, id: number): { body: Judgement; isOld: boo
 
 /** Judge a trial and store it, unless that has been done. */
 export function deriveJudgement(db: Db, id: number): void {
-	if (isDerived(db, subjectOf(id), 'judgement', JUDGE_VERSION, fingerprintOfInputs(db, id))) return;
+	const fingerprint = fingerprintOfInputs(db, id);
+	const isCurrent = (kind: 'judgement' | 'outcome') => isDerived(db, subjectOf(id), kind, JUDGE_VERSION, fingerprint);
+	if (isCurrent('judgement') && isCurrent('outcome')) return;
 	const trial = findTrial(db, id);
 	if (trial) judgeAndStore(db, trial, loadsOfTrial(db, id));
 }

@@ -9,19 +9,25 @@ import { PRIORITY } from './jobs';
 export function queueOutdated(db: Db): void {
 	db.transaction(() => {
 		sql(db, "UPDATE job SET priority = ? WHERE kind = 'derive' AND status = 'queued'").run(PRIORITY.catchUp);
-		queue(db, 'judgement', JUDGE_VERSION, "status NOT IN ('draft', 'queued')");
-		queue(db, 'evidence', EVIDENCE_VERSION, "status IN ('waiting', 'done', 'stopped')");
+		const isJudged = "status NOT IN ('draft', 'queued')";
+		queue(db, 'judgement', 'judgement', JUDGE_VERSION, isJudged);
+		// Judged before lists were filtered by outcomes: judging anew stores both.
+		queue(db, 'judgement', 'outcome', JUDGE_VERSION, isJudged);
+		queue(db, 'evidence', 'evidence', EVIDENCE_VERSION, "status IN ('waiting', 'done', 'stopped')");
 	}).immediate();
 }
 
-/** @param which trials have it at all, as SQL */
-function queue(db: Db, kind: DerivedKind, version: string, which: string): void {
+/**
+ * @param what is to be derived @param missing what must be there when that has been done
+ * @param which trials have it at all, as SQL
+ */
+function queue(db: Db, what: DerivedKind, missing: DerivedKind, version: string, which: string): void {
 	sql(
 		db,
 		`INSERT OR IGNORE INTO job (kind, subject, "order", priority, created_at)
-			SELECT 'derive', 'trial:' || trial.id, json_quote(@kind), @priority, @now FROM trial WHERE ${which}
+			SELECT 'derive', 'trial:' || trial.id, json_quote(@what), @priority, @now FROM trial WHERE ${which}
 			AND EXISTS (SELECT 1 FROM load WHERE trial_id = trial.id AND warmup = 0)
-			AND NOT EXISTS (SELECT 1 FROM derived WHERE subject = 'trial:' || trial.id AND kind = @kind
+			AND NOT EXISTS (SELECT 1 FROM derived WHERE subject = 'trial:' || trial.id AND kind = @missing
 				AND version = @version AND fingerprint = CAST(trial.inputs AS TEXT))`
-	).run({ kind, version, priority: PRIORITY.catchUp, now: nowIso() });
+	).run({ what, missing, version, priority: PRIORITY.catchUp, now: nowIso() });
 }

@@ -3,7 +3,6 @@
 	 * Every load as a dot per arm; beside it the shift of each arm from the baseline with its interval, against the
 	 * band of shifts that are too small to matter.
 	 */
-	import { extent } from 'd3-array';
 	import { scaleLinear, scalePoint } from 'd3-scale';
 	import { metricOf } from '$core/metrics/catalogue';
 	import { median } from '$core/stats/summary';
@@ -13,6 +12,7 @@
 	import { csvOf } from '$core/formats/csv';
 	import ChartTools from './ChartTools.svelte';
 	import { armColour } from './armColour';
+	import { nameLines, roundOffset, shiftDomain, valueDomain } from './estimationLayout';
 
 	interface Dot {
 		load: number;
@@ -48,11 +48,7 @@
 	const split = $derived(LEFT + (width - LEFT) * (arms.length / (arms.length + others.length + 0.9)));
 
 	const values = $derived(dots.map((dot) => dot.value));
-	const y = $derived.by(() => {
-		const [low = 0, high = 1] = extent(values);
-		const room = (high - low || Math.abs(high) || 1) * 0.08;
-		return scaleLinear([Math.max(0, low - room), high + room], [bottom, TOP]).nice(5);
-	});
+	const y = $derived(scaleLinear(valueDomain(values), [bottom, TOP]).nice(5));
 	const x = $derived(
 		scalePoint<number>(
 			arms.map((arm) => arm.id),
@@ -61,16 +57,7 @@
 	);
 
 	const shown = $derived(results.filter((result) => result.shift));
-	const shiftScale = $derived.by(() => {
-		const ends = shown.flatMap(({ shift, margin }) => [
-			shift!.low ?? shift!.estimate,
-			shift!.high ?? shift!.estimate,
-			margin * 1.3,
-			-margin * 1.3
-		]);
-		const [low = -1, high = 1] = extent([...ends, 0]);
-		return scaleLinear([low, high], [bottom, TOP]).nice(5);
-	});
+	const shiftScale = $derived(scaleLinear(shiftDomain(shown), [bottom, TOP]).nice(5));
 	const shiftX = $derived(
 		scalePoint<number>(
 			others.map((arm) => arm.id),
@@ -85,26 +72,17 @@
 	};
 	/** Spread the dots by round, so that a drift over the rounds can be seen. */
 	const rounds = $derived(Math.max(1, ...dots.map((dot) => dot.round)));
-	const jitter = (round: number) =>
-		rounds === 1 ? 0 : ((round - 1) / (rounds - 1) - 0.5) * Math.min(46, x.step() * 0.55);
+	const jitter = (round: number) => roundOffset(round, rounds, x.step());
 	/** A name in at most two lines of as many letters as fit between two arms. */
 	const letters = $derived(Math.max(7, Math.floor(x.step() / 6.6)));
-	function linesOf(text: string): string[] {
-		const lines = [''];
-		for (const word of text.split(' ')) {
-			const longer = `${lines.at(-1)} ${word}`.trim();
-			if (longer.length <= letters || lines.at(-1) === '') lines[lines.length - 1] = longer;
-			else lines.push(word);
-		}
-		const cut = (line: string) => (line.length > letters + 2 ? `${line.slice(0, letters + 1)}…` : line);
-		return lines.length > 2 ? [cut(lines[0]!), cut(lines.slice(1).join(' '))] : lines.map(cut);
-	}
 	const points = $derived(metricOf(metric).unit === 'points' ? ' (higher is better)' : '');
 </script>
 
 {#snippet label(at: number, arm: number, text: string)}
 	<text x={at} y={height - 34} class="arm" text-anchor="middle" fill={armColour(arms, arm)}>
-		{#each linesOf(text) as line, i (i)}<tspan x={at} dy={i * 14}>{line}</tspan>{/each}<title>{text}</title>
+		{#each nameLines(text, letters) as line, i (i)}<tspan x={at} dy={i * 14}>{line}</tspan>{/each}<title
+			>{text}</title
+		>
 	</text>
 {/snippet}
 

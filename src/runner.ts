@@ -21,7 +21,10 @@ async function end(): Promise<void> {
 	if (ending) return;
 	ending = true;
 	runner.stop();
-	setTimeout(() => process.exit(0), END_WITHIN_MS).unref();
+	setTimeout(() => {
+		runner.sweep();
+		process.exit(0);
+	}, END_WITHIN_MS).unref();
 	await lab.close();
 	await runner.finished;
 	process.exit(0);

@@ -24,9 +24,15 @@ export function notePid(profile: string, pid: number): void {
 	writeFileSync(join(profile, PID_FILE), String(pid));
 }
 
-/** Chromium's helpers may still be writing for a moment after it has gone. */
-export function removeProfile(profile: string): Promise<void> {
-	return rm(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 }).catch(() => undefined);
+/** A profile in which somebody still writes is tried again so often. */
+const MOST_REMOVALS = 5;
+
+/** Chromium's helpers may still be writing for a moment after it has gone: whoever names the profile is ended first. */
+export async function removeProfile(profile: string): Promise<void> {
+	for (let i = 0; i < MOST_REMOVALS && existsSync(profile); i++) {
+		if (i > 0) endBrowserOf(profile);
+		await rm(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 }).catch(() => undefined);
+	}
 }
 
 /**

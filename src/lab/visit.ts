@@ -19,6 +19,9 @@ const CRASH_KNOWN_AFTER_MS = 150;
 /** What the browser may keep of bodies, for reading them at the end. */
 const KEPT_BODIES = { maxTotalBufferSize: 40_000_000, maxResourceBufferSize: 4_000_000 };
 
+/** What Chromium answers once the document that was asked has gone. */
+const LOST_WORLD = /Cannot find context|Execution context was destroyed/;
+
 export class Visit {
 	readonly consoleErrors: string[] = [];
 	readonly state: { loaded: boolean; busyAt: number; ended: Promise<never> };
@@ -154,7 +157,10 @@ export class Visit {
 			: 'its load event never came';
 	}
 
-	/** Run an expression in the lab's own world of the page. @throws Error when it throws there or the page is going */
+	/**
+	 * Run an expression in the lab's own world of the page.
+	 * @throws Error when it throws there @throws LoadFailure when the page has moved on
+	 */
 	async evaluate(expression: string): Promise<unknown> {
 		if (this.#worldId === null) throw failure('internal', 'the page has no world to collect in');
 		const evaluation = this.session.send('Runtime.evaluate', {
@@ -162,7 +168,11 @@ export class Visit {
 			contextId: this.#worldId,
 			returnByValue: true
 		});
-		const { result, exceptionDetails } = await Promise.race([evaluation, this.state.ended]);
+		const answered = evaluation.catch((error: Error) => {
+			// A page that moves on without end takes the lab's world along in the middle of a question.
+			throw LOST_WORLD.test(error.message) ? failure('time-out', 'it moved on while it was being read') : error;
+		});
+		const { result, exceptionDetails } = await Promise.race([answered, this.state.ended]);
 		if (exceptionDetails)
 			throw new Error(exceptionDetails.exception?.description?.split('\n')[0] ?? exceptionDetails.text);
 		return result.value;

@@ -34,4 +34,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => vo
 process.on('disconnect', () => void end());
 // Web may have gone while this process was still starting: nobody would tell it any more.
 if (process.env.ZAFRA_PARENT === 'web' && !process.connected) void end();
-void runner.finished.then(() => process.exit(ending ? 0 : 1));
+void runner.finished.then(() => {
+	// While it is ending, `end` exits once the browser and its profile are gone.
+	if (!ending) process.exit(1);
+});

@@ -112,7 +112,7 @@ const PICKS: Partial<Record<MetricId, (load: LoadDigest) => Values | null>> = {
 };
 
 /** The figures that can be broken down, in the order in which they are shown. */
-export const EXPLAINED = Object.keys(PICKS) as MetricId[];
+const EXPLAINED = Object.keys(PICKS) as MetricId[];
 
 /** Differences of a file's bytes within this are alike: headers carry dates and counters (house). */
 const ALIKE_BYTES = 64;

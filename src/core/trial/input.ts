@@ -1,6 +1,6 @@
 /** The door for a new trial: the same schema for the form and for the API. */
 import * as v from 'valibot';
-import { isWebAddress } from '../load/address';
+import { WebAddress } from '../load/addressInput';
 import { Steps } from '../load/steps';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Setup } from './setup';
@@ -10,17 +10,6 @@ import type { TrialArm, TrialKind } from './types';
 export const MOST_ROUNDS_ASKED = 100;
 /** Of any kind. */
 const MOST_ARMS = Math.max(...Object.values(KINDS).map(({ mostArms }) => mostArms));
-
-const address = v.pipe(
-	v.string('Give an address.'),
-	v.trim(),
-	v.nonEmpty('Give an address.'),
-	v.maxLength(2000, 'An address has at most 2,000 characters.'),
-	v.check(
-		isWebAddress,
-		'This is not a web address. Write it in full, with http:// or https://, without a user name or password: these belong into the conditions.'
-	)
-);
 
 const positive = v.pipe(
 	v.number('Give a number.'),
@@ -41,7 +30,7 @@ const arm = v.object({
 		v.nonEmpty('Give the arm a name.'),
 		v.maxLength(80, 'A name has at most 80 characters.')
 	),
-	url: address,
+	url: WebAddress,
 	baseline: v.optional(v.boolean('“baseline” is true or false.'), false),
 	/** Sweeps: which page this is a version of. */
 	page: v.optional(
@@ -82,7 +71,7 @@ export const NewTrialInput = v.pipe(
 			primary: v.optional(
 				v.pipe(v.array(metricId, 'Give a list of metrics.'), v.minLength(1, 'Choose at least one metric to decide on.'))
 			),
-			referenceUrl: v.optional(address),
+			referenceUrl: v.optional(WebAddress),
 			adaptive: v.optional(v.boolean('“adaptive” is true or false.'), false),
 			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
 			steps: v.optional(Steps, []),

@@ -9,8 +9,3 @@ export interface LoadPlace {
 	round: number;
 	warmup: boolean;
 }
-
-/** Whether two loads belong to the same round of the same stage. */
-export function isSameRound(a: LoadPlace, b: LoadPlace): boolean {
-	return a.stage === b.stage && a.round === b.round && a.warmup === b.warmup;
-}

@@ -5,7 +5,6 @@ import { es } from './messages/es';
 
 /** English is complete; in other languages what a client reads is. */
 export type Language = 'en' | 'es';
-export const LANGUAGES: readonly Language[] = ['en', 'es'];
 
 export type MessageValues = Record<string, string | number>;
 

@@ -1,6 +1,6 @@
 /** What a load's timeline lists, and how its choice is kept in the address. */
 import type { OwnerShare } from '$core/load/owners';
-import { ORDERS, SPECIAL, type OwnedRequest, type RequestWish } from '$core/load/requestList';
+import { EVERYTHING, ORDERS, SPECIAL, type OwnedRequest, type RequestWish } from '$core/load/requestList';
 
 /** A request, or the heading of an owner's requests. */
 export type TimelineRow = { owner: OwnerShare; count: number } | { request: OwnedRequest };
@@ -21,13 +21,13 @@ export function rowsByOwner(
 
 /** What the address asks to be listed; what it does not name is usual. */
 export function wishFrom(asked: Record<string, string>): RequestWish {
-	const { q = '', owner = '', type = '', show = '', order = 'start' } = asked;
+	const { q = EVERYTHING.search, owner = EVERYTHING.owner, type = EVERYTHING.type, show = '', order = '' } = asked;
 	return {
 		search: q,
 		owner,
 		type,
-		special: Object.hasOwn(SPECIAL, show) ? (show as RequestWish['special']) : '',
-		order: Object.hasOwn(ORDERS, order) ? (order as RequestWish['order']) : 'start'
+		special: Object.hasOwn(SPECIAL, show) ? (show as RequestWish['special']) : EVERYTHING.special,
+		order: Object.hasOwn(ORDERS, order) ? (order as RequestWish['order']) : EVERYTHING.order
 	};
 }
 
@@ -39,7 +39,7 @@ export function chosenOf(wish: RequestWish, byOwner: boolean, opened: number | n
 		owner,
 		type,
 		show: special,
-		order: order === 'start' ? '' : order,
+		order: order === EVERYTHING.order ? '' : order,
 		by: byOwner ? 'owner' : '',
 		open: opened === null ? '' : String(opened)
 	};

@@ -3,7 +3,8 @@
  * hash.
  */
 import { completeConditions, type Conditions } from '$core/load/conditions';
-import { conditionsBody, conditionsHash } from '../db/functions';
+import { conditionsFingerprint } from '$core/load/sameConditions';
+import { conditionsHash } from '../db/functions';
 import { sql, type Db } from '../db/connection';
 
 /** Frozen conditions as a job or a trial names them: what they were called, and their version. */
@@ -18,7 +19,10 @@ export interface NamedVersion {
 export function freezeConditions(db: Db, conditions: Conditions): NamedVersion {
 	const { id, name, summary } = conditions;
 	const hash = conditionsHash(conditions);
-	sql(db, 'INSERT OR IGNORE INTO conditions_version (hash, body) VALUES (?, ?)').run(hash, conditionsBody(conditions));
+	sql(db, 'INSERT OR IGNORE INTO conditions_version (hash, body) VALUES (?, ?)').run(
+		hash,
+		conditionsFingerprint(conditions)
+	);
 	return { id, name, summary, hash };
 }
 

@@ -9,13 +9,9 @@ export function sha256(bytes: Uint8Array | string): string {
 	return createHash('sha256').update(bytes).digest('hex');
 }
 
-/** The part of conditions that changes what is measured, as JSON: what a frozen version holds. */
-export function conditionsBody(conditions: Conditions): string {
-	return conditionsFingerprint(conditions);
-}
-
+/** Name of a frozen version: the hash of what it holds, the part of conditions that changes what is measured. */
 export function conditionsHash(conditions: Conditions): string {
-	return sha256(conditionsBody(conditions));
+	return sha256(conditionsFingerprint(conditions));
 }
 
 const parsed = (json: string) => completeConditions(JSON.parse(json) as Conditions);
@@ -24,6 +20,6 @@ export function defineFunctions(db: Database.Database): void {
 	const define = (name: string, run: (value: never) => string) =>
 		db.function(name, { deterministic: true }, run as (value: unknown) => string);
 	define('sha256', (bytes: Buffer | string) => sha256(bytes));
-	define('conditions_body', (json: string) => conditionsBody(parsed(json)));
+	define('conditions_body', (json: string) => conditionsFingerprint(parsed(json)));
 	define('conditions_hash', (json: string) => conditionsHash(parsed(json)));
 }

@@ -5,7 +5,7 @@ import type { LoadOrder } from '$core/load/order';
 import type { MeasuredLoad } from '$core/load/record';
 import { Steps } from '$core/load/steps';
 import { loadOfHar } from '$core/formats/harImport';
-import { isWebAddress } from '$core/load/address';
+import { WebAddress } from '$core/load/addressInput';
 import { checkClient } from '../clients/clients';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import type { NamedVersion } from '../conditions/versions';
@@ -17,14 +17,7 @@ import { clientOfRequest, insertRequest } from './requested';
 
 export const LoadRequest = v.object(
 	{
-		url: v.pipe(
-			v.string('Give an address.'),
-			v.trim(),
-			v.check(
-				isWebAddress,
-				'This is not a web address. Write it in full, with http:// or https://, without a user name or password: these belong into the conditions.'
-			)
-		),
+		url: WebAddress,
 		conditions: v.string('Name the conditions.'),
 		nudge: v.optional(v.boolean('“nudge” is true or false.'), false),
 		repeat: v.optional(v.boolean('“repeat” is true or false.'), false),

@@ -3,6 +3,7 @@ import type { Conditions } from '$core/load/conditions';
 import { noiseFloorOf } from '$core/trial/noise';
 import type { MetricId } from '$core/metrics/catalogue';
 import type { Db } from '../db/connection';
+import { conditionsHash } from '../db/functions';
 import { loadsOfTrial } from '../loads/loads';
 import { judgementOf } from './judgement';
 import { type Trial } from './trial';
@@ -18,7 +19,7 @@ export interface NoiseFloor {
 
 /** Of the newest same-page trial under conditions that measure alike; null without one. */
 export function noiseFloor(db: Db, conditions: Conditions, exceptTrial: number | null = null): NoiseFloor | null {
-	for (const trial of samePageTrials(db)) {
+	for (const trial of samePageTrials(db, conditionsHash(conditions))) {
 		const floor = trial.id === exceptTrial ? null : floorFrom(db, trial, conditions);
 		if (floor) return { trial: trial.id, floors: floor.floors, shares: floor.shares };
 	}

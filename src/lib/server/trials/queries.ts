@@ -199,11 +199,15 @@ export function updateSetup(db: Db, armId: number, trialId: number, setup: Setup
 	return update.run(JSON.stringify(setup), armId, trialId).changes === 1;
 }
 
-/** Trials that looked at one page twice, newest first: the noise floor. */
-export function samePageTrials(db: Db): Trial[] {
-	return sql<TrialRow>(db, `${SELECT} WHERE kind = 'same-page' AND status = 'done' ORDER BY trial.id DESC LIMIT 20`)
-		.all()
-		.map((row) => asTrial(db, row));
+/** Trials that looked at one page twice under a version of conditions, newest first. @param hash names the version */
+export function samePageTrials(db: Db, hash: string): Trial[] {
+	const rows = sql<TrialRow>(
+		db,
+		`${SELECT} WHERE kind = 'same-page' AND status = 'done'
+			AND EXISTS (SELECT 1 FROM trial_conditions WHERE trial_id = trial.id AND hash = ?)
+			ORDER BY trial.id DESC LIMIT 5`
+	).all(hash);
+	return rows.map((row) => asTrial(db, row));
 }
 
 /** Ids of the trials that repeat this one, oldest first. */

@@ -14,8 +14,55 @@ function withoutForeignFonts(): Plugin {
 	};
 }
 
+/** Parts of the library's style sheet that no screen of ours can show: other themes, controls that are not used. */
+const UNUSED = new RegExp(
+	[
+		':root\\[theme=',
+		...[
+			'tooltip__trigger--definition',
+			'tooltip--(left|right|align-start|align-end)',
+			'tooltip__caret',
+			'time-picker',
+			'date-picker',
+			'pin-code',
+			'search-menu',
+			'toolbar',
+			'table-toolbar',
+			'action-set',
+			'batch-',
+			'pagination-nav',
+			'snippet',
+			'skeleton',
+			'toggle',
+			'parent-row',
+			'expandable-row',
+			'inline-edit',
+			'number-input--fluid',
+			'[a-z-]+--fluid',
+			'side-nav__(submenu|menu|icon--submenu|hierarchy|overlay|header-navigation)',
+			'slider__(thumb--lower|thumb--upper|thumb-icon)'
+		].map((name) => `\\.bx--${name}`)
+	].join('|')
+);
+
+interface StyleRule {
+	selectors: string[];
+	remove(): void;
+}
+
+/** A PostCSS plugin: rules all of whose selectors are unused go, of the others the unused selectors. */
+const withoutUnusedRules = {
+	postcssPlugin: 'without-unused-rules',
+	Rule(rule: StyleRule) {
+		const kept = rule.selectors.filter((selector) => !UNUSED.test(selector));
+		if (kept.length === 0) rule.remove();
+		else if (kept.length < rule.selectors.length) rule.selectors = kept;
+	}
+};
+
 export default defineConfig({
 	plugins: [withoutForeignFonts(), sveltekit(), optimizeCss()],
+	css: { postcss: { plugins: [withoutUnusedRules] } },
 	server: { port: Number(process.env.PORT ?? 4170), strictPort: true },
 	build: { chunkSizeWarningLimit: 700 },
 	ssr: { external: ['better-sqlite3', 'playwright-core', 'sharp'] }

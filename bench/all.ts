@@ -9,6 +9,7 @@ const ALL = [
 	'heavy',
 	'pages',
 	'archivePages',
+	'self',
 	'kills',
 	'causes',
 	'demoWeb',

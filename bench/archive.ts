@@ -30,16 +30,50 @@ function addTrial(db: Db, number: number, rounds: number): number {
 		{ name: 'As it is', url: `https://site-${number % 40}.test/page-${number}` },
 		{ name: 'Changed', url: `https://new.site-${number % 40}.test/page-${number}` }
 	];
-	const question = `Is page ${number} faster without its carousel?`;
-	const input = { question, kind: 'side-by-side', arms, conditions: ['desktop'], rounds, warmups: 0, seed: number };
+	return addDone(db, {
+		question: `Is page ${number} faster without its carousel?`,
+		arms,
+		conditions: ['desktop'],
+		rounds,
+		number
+	});
+}
+
+/** The largest trial that a form makes: eight variants, 24 rounds, two conditions. @returns its id */
+export function addLargestTrial(db: Db): number {
+	const arms = Array.from({ length: 8 }, (_, i) => ({
+		name: `Builder ${i + 1}`,
+		url: `https://builder-${i + 1}.test/`
+	}));
+	const plan = {
+		question: 'Which builder makes the page fastest?',
+		arms,
+		conditions: ['phone', 'desktop'],
+		rounds: 24
+	};
+	return db.transaction(() => addDone(db, { ...plan, number: 2 }))();
+}
+
+interface DoneTrial {
+	question: string;
+	arms: { name: string; url: string }[];
+	conditions: string[];
+	rounds: number;
+	/** Seed, and which shift its variants have. */
+	number: number;
+}
+
+function addDone(db: Db, { question, arms, conditions, rounds, number }: DoneTrial): number {
+	const input = { question, kind: 'side-by-side', arms, conditions, rounds, warmups: 0, seed: number };
 	const id = createTrial(db, v.parse(NewTrialInput, input));
 	const { design } = findTrial(db, id)!;
 	const plan = planLoads(design);
 	insertPlan(db, id, plan);
 	finishPlaces(db, id);
-	const { hash } = conditionsOfTrial(db, id)[0]!;
+	const hashes = new Map(conditionsOfTrial(db, id).map((version) => [version.id, version.hash]));
 	const shift = [0, 0, 300, -300][number % 4]!;
-	for (const place of plan) addLoad(db, id, place, hash, place.armId === design.arms[1]!.id ? shift : 0);
+	for (const place of plan)
+		addLoad(db, id, place, hashes.get(place.conditionId)!, place.armId === design.arms[1]!.id ? shift : 0);
 	updateDesign(db, findTrial(db, id)!, { looks: [nextLook(design, rounds, 'plan')] });
 	setTrialStatus(db, id, 'done');
 	deriveJudgement(db, id);

@@ -56,13 +56,13 @@ printTable(`Pages: the sheet of a trial with ${more.length} loads`, [
 	{
 		what: 'script, gzipped',
 		measured: `${(sizes.script / 1000).toFixed(1)} kB`,
-		limit: 'at most 130 kB',
-		holds: sizes.script <= 130_000
+		limit: 'at most 150 kB',
+		holds: sizes.script <= 150_000
 	},
 	{
 		what: 'style, gzipped',
 		measured: `${(sizes.stylesheet / 1000).toFixed(1)} kB`,
-		limit: 'at most 45 kB',
-		holds: sizes.stylesheet <= 45_000
+		limit: 'at most 48 kB',
+		holds: sizes.stylesheet <= 48_000
 	}
 ]);

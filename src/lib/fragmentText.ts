@@ -14,3 +14,12 @@ export function writeFragment(section: string, values: Record<string, string>): 
 	const query = new URLSearchParams(kept).toString();
 	return `#${section}${query ? `&${query}` : ''}`;
 }
+
+/** A query that says which parts of a sheet are open. @param search with or without `?`; the rest of it stays */
+export function queryWithOpen(search: string, open: readonly string[]): string {
+	const query = new URLSearchParams(search);
+	if (open.length) query.set('open', open.join(','));
+	else query.delete('open');
+	const text = query.toString().replaceAll('%2C', ',');
+	return text ? `?${text}` : '';
+}

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { parseFragment, writeFragment } from '../../src/lib/fragmentText';
+import { parseFragment, queryWithOpen, writeFragment } from '../../src/lib/fragmentText';
 
 describe('the part of the address behind #', () => {
 	it('names a section and what is chosen in it', () => {
@@ -18,5 +18,11 @@ describe('the part of the address behind #', () => {
 
 	it('leaves out what is not chosen', () => {
 		expect(writeFragment('timeline', { q: '', open: '' })).to.equal('#timeline');
+	});
+
+	it('says in the query which parts of a sheet are open, and leaves the rest of it', () => {
+		expect(queryWithOpen('?metric=tbt', ['why', 'loads'])).to.equal('?metric=tbt&open=why,loads');
+		expect(queryWithOpen('?open=why&metric=tbt', [])).to.equal('?metric=tbt');
+		expect(queryWithOpen('?open=why', [])).to.equal('');
 	});
 });

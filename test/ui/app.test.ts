@@ -1,185 +1,139 @@
 import { expect } from 'chai';
-import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
-import { chromium, type Browser, type Page } from 'playwright-core';
-import { findChromium } from '../../src/lab/browser/find';
 import { startApp, type TestApp } from '../support/app';
+import { openScreen, type Screen } from '../support/screen';
 
-const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+/** Rows of lists that the tab key walks through on its way. */
+const MOST_LISTED = 150;
+
+/** Every screen, in its states. */
+const PAGES = [
+	'/',
+	'/trials',
+	'/trials?q=nothing+fits+this',
+	'/trials/new',
+	'/trials/new?template=sweep',
+	'/trials/new?template=change',
+	'/trials/1',
+	'/trials/1?open=why,broke,fairness,worth,shifts,table,frames,held,arms,method,loads',
+	'/trials/2',
+	'/trials/3',
+	'/loads',
+	'/loads/6',
+	'/loads/6?open=weight,frames,thread,held,picture,facts,figures,circumstances',
+	'/search?q=skerry',
+	'/workshop',
+	'/workshop/conditions/new',
+	'/nowhere'
+];
 
 describe('interface', () => {
 	let app: TestApp;
-	let browser: Browser;
-	let page: Page;
-	const asked: string[] = [];
-	const troubles: string[] = [];
+	let screen: Screen;
 	before(async () => {
 		app = await startApp({ demo: true });
-		browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
-		page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
-		page.on('request', (request) => asked.push(request.url()));
-		page.on('pageerror', (error) => troubles.push(error.message));
-		page.on(
-			'console',
-			(message) =>
-				message.type() === 'error' && !/status of (422|404)/.test(message.text()) && troubles.push(message.text())
-		);
+		screen = await openScreen(app);
 	});
 	after(async () => {
-		await browser?.close();
+		await screen?.close();
 		await app?.end();
 	});
 
-	async function violations(): Promise<string[]> {
-		await page.evaluate(AXE);
-		return page.evaluate(async () => {
-			const axe = (
-				globalThis as unknown as {
-					axe: { run(options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> };
-				}
-			).axe;
-			const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] });
-			return violations.map(
-				(one) =>
-					`${one.id}: ${one.nodes
-						.map((node) => node.target.join(' '))
-						.slice(0, 3)
-						.join(' | ')}`
-			);
-		});
-	}
-
-	const PAGES = [
-		'/',
-		'/trials',
-		'/trials/new',
-		'/trials/new?template=sweep',
-		'/trials/1',
-		'/trials/2',
-		'/trials/3',
-		'/loads',
-		'/loads/6',
-		'/workshop',
-		'/workshop/conditions/new',
-		'/nowhere'
-	];
-	for (const scheme of ['light', 'dark'] as const)
-		it(`is accessible on every screen (axe, WCAG 2.2 AA, ${scheme})`, async () => {
-			await page.emulateMedia({ colorScheme: scheme });
-			for (const path of PAGES) {
-				await page.goto(app.url + path);
-				expect(await violations(), path).to.deep.equal([]);
-			}
-			await page.emulateMedia({ colorScheme: 'light' });
-		});
-
-	it('fits 400 px without scrolling sideways', async () => {
-		await page.setViewportSize({ width: 400, height: 800 });
-		for (const path of PAGES) {
-			await page.goto(app.url + path);
-			const width = await page.evaluate(() => document.documentElement.scrollWidth);
-			expect(width, path).to.be.at.most(400);
-		}
-		await page.setViewportSize({ width: 1280, height: 800 });
+	beforeEach(async () => {
+		await screen.page.setViewportSize({ width: 1280, height: 800 });
+		await screen.page.emulateMedia({ colorScheme: 'light', media: 'screen' });
 	});
 
-	it('shows the demonstration’s answer and leads from it to the evidence', async () => {
-		await page.goto(app.url);
+	for (const scheme of ['light', 'dark'] as const)
+		it(`is accessible on every screen (axe, WCAG 2.2 AA, ${scheme})`, async () => {
+			await screen.page.emulateMedia({ colorScheme: scheme });
+			for (const path of PAGES) {
+				const answer = await screen.page.goto(app.url + path);
+				expect(answer!.status(), path).to.equal(path === '/nowhere' ? 404 : 200);
+				expect(await screen.violations(), path).to.deep.equal([]);
+			}
+		});
+
+	it('is accessible at 400 px and fits without scrolling sideways', async () => {
+		await screen.page.setViewportSize({ width: 400, height: 800 });
+		for (const path of PAGES) {
+			await screen.page.goto(app.url + path);
+			const width = await screen.page.evaluate(() => document.documentElement.scrollWidth);
+			expect(width, path).to.be.at.most(400);
+			expect(await screen.violations(), path).to.deep.equal([]);
+		}
+	});
+
+	it('shows the demonstration’s answer in one look and leads from it to the evidence', async () => {
+		const { page } = screen;
+		await screen.go('/');
 		await page.getByRole('link', { name: 'Did adding the chat make the timetable slower?' }).click();
 		const answer = page.locator('#answer');
-		await answer.getByRole('heading', { name: 'Phone' }).waitFor();
-		expect(await answer.getByText('Total Blocking Time:').first().innerText()).to.match(
-			/“With Parlour Bell” is slower than “Without chat”: \d+\sms against \d+\sms/
-		);
-		await page.locator('#shifts select').selectOption('tbt');
-		await page.getByRole('heading', { name: 'Loads and shift: Total Blocking Time' }).waitFor();
-		expect(page.url()).to.include('metric=tbt');
-		const rows = page.locator('#loads tbody tr');
-		expect(await rows.count()).to.equal(44);
-		await page.locator('#loads').getByLabel('Conditions').selectOption('phone');
+		await answer
+			.getByText(/^Yes\. “With Parlour Bell” is slower, heavier and less stable than “Without chat”\.$/)
+			.waitFor();
+		const board = answer.getByRole('table', { name: 'With Parlour Bell, Phone' });
+		const row = board.getByRole('row', { name: /^Blocking time/ });
+		expect(await row.innerText()).to.match(/38\sms\s+566\sms\s+slower/);
+		// The interval is told on hover, and to who cannot see the drawing.
+		await row.hover();
+		await answer.getByText(/Total Blocking Time: .*more \(between .*, at 95 %\. slower\./).waitFor();
+		expect(await answer.getByRole('table', { name: /What each variant showed/ }).count()).to.equal(2);
+		// A closed sheet is at most three screens long.
+		expect(await page.evaluate(() => document.documentElement.scrollHeight)).to.be.at.most(2400);
+		// A row leads to the loads behind it.
+		await row.getByRole('link').click();
+		await page.waitForURL(/metric=tbt&open=shifts/);
+		await page.locator('#shifts section svg').first().waitFor();
+		const loads = await screen.openPart('loads');
+		const rows = loads.locator('tbody tr');
+		expect(await rows.count()).to.equal(25);
+		await loads.getByLabel('Conditions').selectOption('phone');
 		expect(await rows.count()).to.equal(22);
+		expect(page.url()).to.match(/open=shifts(,|%2C)loads/);
 		await page
 			.getByRole('link', { name: /^Evidence/ })
 			.last()
 			.click();
-		await page.getByRole('heading', { name: 'Page picture' }).waitFor();
+		await page.getByText(/^The largest paint \(/).waitFor();
 		await page.getByPlaceholder('Address, type, status').fill('bell.js');
 		await page.getByText(/^[01] of \d+$/).waitFor();
 		expect(await page.locator('#timeline [data-row]').count()).to.be.at.most(1);
-		const seen = await page.locator('#picture img').evaluate((image: HTMLImageElement) => image.naturalWidth);
-		expect(seen).to.be.above(300);
+		const picture = (await screen.openPart('picture')).locator('img');
+		expect(await picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).to.be.above(300);
 	});
 
-	it('keeps what was typed and says what is wrong at the field', async () => {
-		await page.goto(`${app.url}/trials/new`);
-		await page.waitForTimeout(300);
-		await page.getByLabel('Name of arm 2').fill('With chat');
-		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/');
-		await page.getByLabel('Address of arm 2').fill('skerry-line');
-		await page.getByRole('checkbox', { name: /Look after 10/ }).uncheck();
-		await page.getByLabel('Rounds', { exact: true }).fill('500');
-		await page.getByRole('button', { name: 'Start the trial' }).click();
-		await page.getByText('This is not a web address').waitFor();
-		expect(await page.getByText('Write the question that the trial shall answer.').count()).to.equal(1);
-		expect(await page.getByText('Rounds must be a whole number from 1 to 100.').count()).to.equal(1);
-		expect(await page.getByLabel('Address of arm 2').inputValue()).to.equal('skerry-line');
-		expect(await page.getByLabel('Name of arm 2').inputValue()).to.equal('With chat');
-		expect(await violations()).to.deep.equal([]);
+	it('opens the parts that the address names, by the server too', async () => {
+		const html = await (await fetch(`${app.url}/trials/1?open=why`)).text();
+		expect(html).to.include('Files: ');
+		await screen.page.goto(`${app.url}/trials/1#fairness`);
+		await screen.page.getByRole('table', { name: /^Fairness of/ }).waitFor();
 	});
 
-	it('takes a question through the lab to an answer, live', async () => {
-		await page.goto(`${app.url}/trials/new`);
-		await page.waitForTimeout(300);
-		await page.getByLabel('What do you want to know?').fill('Is the home page lighter than the timetable?');
-		await page.getByLabel('Name of arm 1').fill('Timetable');
-		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/timetable');
-		await page.getByLabel('Name of arm 2').fill('Home');
-		await page.getByLabel('Address of arm 2').fill('https://skerry-line.test/');
-		await page.getByRole('checkbox', { name: /Phone/ }).uncheck();
-		await page.getByRole('checkbox', { name: /Look after 10/ }).uncheck();
-		await page.getByRole('checkbox', { name: /Wait until the served page/ }).uncheck();
-		await page.getByLabel('Rounds', { exact: true }).fill('1');
-		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
-		await page.getByText('2 loads,').waitFor();
-		await page.getByRole('button', { name: 'Start the trial' }).click();
-		await page.getByRole('heading', { name: 'Is the home page lighter than the timetable?' }).waitFor();
-		await page.getByRole('button', { name: 'Stop' }).waitFor();
-		// Without reloading: the sheet follows the lab.
-		await page.getByRole('button', { name: 'Print for the client' }).waitFor({ timeout: 200_000 });
-		await page.getByText(/Bytes transferred: undecided after 1 round/).waitFor();
-		expect(await page.locator('#loads tbody tr').count()).to.equal(2);
-	});
-
-	it('stops a trial and goes on with it', async () => {
-		const { body } = await app.api('POST', '/api/trials', {
-			question: 'Can it be stopped?',
-			kind: 'side-by-side',
-			arms: [
-				{ name: 'A', url: 'https://skerry-line.test/' },
-				{ name: 'B', url: 'https://skerry-line.test/timetable' }
-			],
-			conditions: ['desktop'],
-			rounds: 20,
-			warmups: 0
-		});
-		await page.goto(`${app.url}/trials/${body.id}`);
-		await page.getByRole('button', { name: 'Start the trial' }).click();
-		await page.getByRole('button', { name: 'Stop' }).click();
-		await page.getByText('Stopped by the analyst.').waitFor();
-		await page.getByRole('button', { name: 'Go on' }).waitFor();
-		await page.getByRole('button', { name: 'Delete this trial…' }).click();
-		await page.getByText('This cannot be undone.').waitFor();
-		await page.getByRole('button', { name: 'Delete for good' }).click();
-		await page.getByRole('heading', { name: 'Trials' }).waitFor();
-		expect((await app.api('GET', `/api/trials/${body.id}`)).status).to.equal(404);
+	it('finds everything by one search, by keyboard', async () => {
+		const { page } = screen;
+		await screen.go('/workshop');
+		await page.keyboard.press('/');
+		await page.keyboard.type('timetable');
+		const found = page.getByRole('list', { name: 'Found' });
+		await found.getByRole('link', { name: /Did adding the chat/ }).waitFor();
+		expect(await screen.violations('.search-box')).to.deep.equal([]);
+		await page.keyboard.press('ArrowDown');
+		await page.keyboard.press('Enter');
+		await page.waitForURL(/\/trials\/\d+$/);
+		await page.keyboard.press('/');
+		await page.keyboard.type('orrery');
+		await found.getByText('Orrery Hall').first().waitFor();
+		await page.keyboard.press('Escape');
+		expect(await found.count()).to.equal(0);
+		await screen.go('/search?q=orrery');
+		await page.getByText(/found for “orrery”/).waitFor();
 	});
 
 	it('is driven by keys, and keeps its filters in the address', async () => {
-		await page.goto(`${app.url}/trials`);
-		await page.getByRole('button', { name: 'Keys' }).waitFor();
-		await page.waitForTimeout(300);
-		await page.keyboard.press('/');
-		await page.keyboard.type('two looks');
+		const { page } = screen;
+		await screen.go('/trials');
+		await page.getByPlaceholder('Question, client or address').fill('two looks');
 		await page.waitForURL(/q=two\+looks/);
 		await page.getByText(/^1 of \d+$/).waitFor();
 		expect(await page.locator('tbody tr').count()).to.equal(1);
@@ -188,39 +142,67 @@ describe('interface', () => {
 		await page.keyboard.press('Enter');
 		await page.getByRole('heading', { name: 'How far apart are two looks at the same home page?' }).waitFor();
 		await page.keyboard.press('?');
-		await page.getByRole('dialog').waitFor();
+		const keys = page.getByRole('dialog', { name: 'Keys' });
+		await keys.waitFor();
 		await page.keyboard.press('Escape');
+		await keys.waitFor({ state: 'hidden' });
 		await page.keyboard.press('n');
 		await page.getByRole('heading', { name: 'New trial' }).waitFor();
 	});
 
+	it('reaches every control of every screen by the tab key, with a visible focus', async () => {
+		const { page } = screen;
+		for (const path of ['/', '/trials', '/trials/1', '/loads', '/loads/6', '/workshop', '/trials/new?template=noise']) {
+			await screen.go(path);
+			const { reached, expected, unseen } = await page.evaluate(walkByTab, 'start' as const);
+			expect(expected, path).to.be.above(3);
+			for (let i = 0; i < expected + MOST_LISTED; i++) {
+				await page.keyboard.press('Tab');
+				const { isEnd } = await page.evaluate(walkByTab, 'note' as const);
+				if (isEnd) break;
+			}
+			const walk = await page.evaluate(walkByTab, 'end' as const);
+			expect(walk.missing, path).to.deep.equal([]);
+			expect([reached, unseen], path).to.deep.equal([0, []]);
+		}
+	});
+
 	it('chooses a client and shows only what is theirs', async () => {
-		await page.goto(`${app.url}/trials`);
-		await page.getByLabel('Client').selectOption({ label: 'Orrery Hall' });
+		const { page } = screen;
+		await screen.go('/trials');
+		await page.getByLabel('Client', { exact: true }).selectOption({ label: 'Orrery Hall' });
 		await page.getByText('No trials here yet').waitFor();
-		await page.getByLabel('Client').selectOption({ label: 'All clients' });
+		await page.getByLabel('Client', { exact: true }).selectOption({ label: 'All clients' });
 		await page.getByRole('link', { name: 'Did adding the chat' }).waitFor();
 	});
 
 	it('prints the top of the sheet as one page for the client', async () => {
+		const { page } = screen;
 		await page.goto(`${app.url}/trials/1`);
 		await page.emulateMedia({ media: 'print' });
 		expect(await page.locator('#loads').isVisible()).to.equal(false);
 		expect(await page.locator('nav.rail').isVisible()).to.equal(false);
 		expect(await page.locator('#answer').isVisible()).to.equal(true);
-		const pdf = (
-			await page.pdf({
-				format: 'A4',
-				printBackground: true,
-				margin: { top: '12mm', bottom: '12mm', left: '12mm', right: '12mm' }
-			})
-		).toString('latin1');
+		expect(await page.locator('#method').isVisible()).to.equal(true);
+		const margin = { top: '12mm', bottom: '12mm', left: '12mm', right: '12mm' };
+		const pdf = (await page.pdf({ format: 'A4', printBackground: true, margin })).toString('latin1');
 		await page.emulateMedia({ media: 'screen' });
 		expect(pdf.match(/\/Type\s*\/Page\b/g)).to.have.length(1);
 	});
 
-	it('carries at most 130 kB of script and 45 kB of style to the sheet (gzipped), and asks nobody outside', async () => {
-		const context = await browser.newContext();
+	it('copies a chart as CSV, SVG or PNG from one small menu', async () => {
+		const { page } = screen;
+		await screen.go('/trials/1');
+		await page.getByRole('button', { name: 'Copy this chart' }).first().click();
+		const names = await page.getByRole('menuitem').allInnerTexts();
+		expect(names.map((name) => name.trim())).to.deep.equal(['Copy as CSV', 'Copy as SVG', 'Save as PNG']);
+		const saved = page.waitForEvent('download');
+		await page.getByRole('menuitem', { name: 'Save as PNG' }).click();
+		expect((await saved).suggestedFilename()).to.equal('shift-board.png');
+	});
+
+	it('carries at most 150 kB of script and 48 kB of style to the sheet (gzipped), and asks nobody outside', async () => {
+		const context = await screen.browser.newContext();
 		const fresh = await context.newPage();
 		const sizes = { script: 0, stylesheet: 0 };
 		const weighing: Promise<void>[] = [];
@@ -232,11 +214,42 @@ describe('interface', () => {
 		await fresh.waitForTimeout(500);
 		await Promise.all(weighing);
 		await context.close();
-		expect(sizes.script).to.be.within(10_000, 130_000);
-		expect(sizes.stylesheet).to.be.within(5_000, 45_000);
-		expect(
-			asked.filter((url) => !url.startsWith(app.url) && !url.startsWith('data:') && !url.startsWith('blob:'))
-		).to.deep.equal([]);
-		expect(troubles).to.deep.equal([]);
+		expect(sizes.script).to.be.within(10_000, 150_000);
+		expect(sizes.stylesheet).to.be.within(5_000, 48_000);
+		const isOwn = (url: string) => [app.url, 'data:', 'blob:'].some((start) => url.startsWith(start));
+		expect(screen.requested.filter((url) => !isOwn(url))).to.deep.equal([]);
+		expect(screen.troubles).to.deep.equal([]);
 	});
 });
+
+/** In the page: note which controls the tab key has reached, and that the focus is drawn. */
+function walkByTab(what: 'start' | 'note' | 'end') {
+	const shared = globalThis as unknown as { walked?: { seen: Set<Element>; unseen: string[] } };
+	const nameOf = (element: Element) =>
+		`${element.tagName.toLowerCase()} ${element.getAttribute('aria-label') ?? element.textContent?.trim().slice(0, 40)}`;
+	const isShown = (element: Element) => {
+		const { width, height } = element.getBoundingClientRect();
+		return width > 0 && height > 0 && getComputedStyle(element).visibility !== 'hidden';
+	};
+	const controls = () =>
+		[...document.querySelectorAll('main a[href], main button, main select, main textarea, main input')].filter(
+			(element) =>
+				isShown(element) &&
+				!(element as HTMLButtonElement).disabled &&
+				(element as HTMLElement).tabIndex >= 0 &&
+				!element.closest('[data-testid="requests"]') &&
+				(element as HTMLInputElement).type !== 'radio'
+		);
+	if (what === 'start') shared.walked = { seen: new Set(), unseen: [] };
+	const walked = shared.walked!;
+	const active = document.activeElement;
+	const isEnd = what === 'note' && (active === document.body || active === null);
+	if (what === 'note' && active && !isEnd) walked.seen.add(active);
+	const missing =
+		what === 'end'
+			? controls()
+					.filter((element) => !walked.seen.has(element))
+					.map(nameOf)
+			: [];
+	return { reached: walked.seen.size, expected: controls().length, unseen: walked.unseen, missing, isEnd };
+}

@@ -1,12 +1,10 @@
 import { expect } from 'chai';
-import { readFileSync, writeFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { writeFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type Browser, type Page } from 'playwright-core';
-import { findChromium } from '../../src/lab/browser/find';
 import { startApp, type TestApp } from '../support/app';
+import { openScreen, type Screen } from '../support/screen';
 
-const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 const HAR = {
 	log: {
 		version: '1.2',
@@ -42,44 +40,21 @@ const HAR = {
 
 describe('the analyst at work', () => {
 	let app: TestApp;
-	let browser: Browser;
-	let page: Page;
+	let screen: Screen;
+	let page: Screen['page'];
 	const folder = mkdtempSync(join(tmpdir(), 'zafra-ui-'));
-	const troubles: string[] = [];
 	before(async () => {
 		app = await startApp();
-		browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
-		page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
-		page.on('pageerror', (error) => troubles.push(error.message));
+		screen = await openScreen(app);
+		page = screen.page;
 	});
 	after(async () => {
-		await browser?.close();
+		await screen?.close();
 		await app?.end();
 		rmSync(folder, { recursive: true });
 	});
-	/** Scripts of the page have taken over. */
-	async function go(path: string): Promise<void> {
-		await page.goto(app.url + path);
-		await page.waitForTimeout(400);
-	}
-	async function violations(): Promise<string[]> {
-		await page.evaluate(AXE);
-		return page.evaluate(async () => {
-			const axe = (
-				globalThis as unknown as {
-					axe: { run(options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }> };
-				}
-			).axe;
-			const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] });
-			return violations.map(
-				(one) =>
-					`${one.id}: ${one.nodes
-						.map((node) => node.target.join(' '))
-						.slice(0, 3)
-						.join(' | ')}`
-			);
-		});
-	}
+	const go = (path: string) => screen.go(path);
+	const violations = () => screen.violations();
 
 	it('copies conditions in the workshop, is told what is wrong, and mends it', async () => {
 		await go('/workshop');
@@ -104,31 +79,32 @@ describe('the analyst at work', () => {
 		await go('/loads');
 		await page.getByLabel('Address').fill('https://hushed.skerry-line.test/');
 		await page.getByLabel('Conditions').selectOption('quick-desk');
-		await page.getByLabel(/Nudge it/).check();
-		await page.getByText('Steps of a journey').click();
-		await page.getByLabel(/A JSON list/).fill('[{"clik": "#menu"}]');
+		await screen.tick(/Simulate interaction/, true);
+		await page.getByRole('button', { name: 'Add the steps of a journey' }).click();
+		await page.getByLabel('Steps of a journey').fill('[{"clik": "#menu"}]');
 		await page.getByRole('button', { name: 'Load the page' }).click();
 		await page.getByText(/Step 1: A step has one of the verbs/).waitFor();
 		expect(await page.getByLabel('Address').inputValue()).to.equal('https://hushed.skerry-line.test/');
 		await page
-			.getByLabel(/A JSON list/)
+			.getByLabel('Steps of a journey')
 			.fill('[{"expect": {"selector": "h1"}}, {"expect": {"text": "Not to be found"}, "within": 300}]');
 		await page.getByRole('button', { name: 'Load the page' }).click();
 		// Without reloading: the load that ends opens by itself.
-		await page.getByRole('heading', { name: 'What it holds back' }).waitFor({ timeout: 60_000 });
+		await page.getByRole('button', { name: /^Waits for interaction/ }).waitFor({ timeout: 60_000 });
+		await screen.openPart('steps');
 		await page
 			.getByText(/Step 2, Expect the words “Not to be found”/)
 			.first()
 			.waitFor();
 		await page.getByRole('img', { name: 'The page when step 2 failed' }).waitFor();
-		expect(await page.locator('#held').innerText()).to.match(/Only then did the page start\s+\d+ requests/);
+		expect(await (await screen.openPart('held')).innerText()).to.match(/Only then did the page start\s+\d+ requests/);
 		expect(await violations()).to.deep.equal([]);
 	});
 
 	it('finds a request, opens it, and can link to what is on screen', async () => {
-		await page.locator('#timeline').getByLabel('Search').fill('skerry');
+		await page.getByRole('searchbox', { name: 'Find requests' }).fill('skerry');
 		await page.locator('#timeline').getByLabel('Order').selectOption('wire');
-		await page.locator('#timeline').getByLabel('By owner').check();
+		await screen.tick('By owner', true);
 		await page.locator('#timeline [data-row="1"]').click();
 		await page
 			.getByRole('region', { name: /Details of request/ })
@@ -139,38 +115,42 @@ describe('the analyst at work', () => {
 		await page.goto('about:blank');
 		await page.goto(url);
 		await page.getByRole('region', { name: /Details of request/ }).waitFor();
-		expect(await page.locator('#timeline').getByLabel('Search').inputValue()).to.equal('skerry');
+		expect(await page.getByRole('searchbox', { name: 'Find requests' }).inputValue()).to.equal('skerry');
 		await page.locator('#timeline [data-row="1"]').focus();
 		await page.keyboard.press('ArrowDown');
 		await page.waitForFunction(() => document.activeElement?.getAttribute('data-row') === '2');
 	});
 
 	it('plays the frames and steps through what moved', async () => {
-		await page.locator('#frames').getByRole('button', { name: /Play/ }).click();
+		await (await screen.openPart('frames')).getByRole('button', { name: /Play/ }).click();
 		await page
 			.locator('#frames')
 			.getByText(/\d+ % painted/)
 			.first()
 			.waitFor();
-		expect(await page.locator('#picture img').evaluate((image: HTMLImageElement) => image.naturalWidth)).to.equal(1000);
-		expect(troubles).to.deep.equal([]);
+		const picture = (await screen.openPart('picture')).locator('img');
+		expect(await picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).to.equal(1000);
+		expect(screen.troubles).to.deep.equal([]);
 	});
 
 	it('reads a HAR from elsewhere and says what is not in it', async () => {
 		await go('/loads');
 		const bad = join(folder, 'bad.har');
 		writeFileSync(bad, '{"log": {}}');
-		await page.getByLabel('HAR file').setInputFiles(bad);
+		await page.locator('input[type="file"]').setInputFiles(bad);
 		await page.getByRole('button', { name: 'Read the file' }).click();
 		await page.getByText(/This is not a HAR 1\.2 file/).waitFor();
 		const good = join(folder, 'good.har');
 		writeFileSync(good, JSON.stringify(HAR));
-		await page.getByLabel('HAR file').setInputFiles(good);
+		await page.locator('input[type="file"]').setInputFiles(good);
 		await page.getByRole('button', { name: 'Read the file' }).click();
 		await page.getByRole('heading', { name: 'Imported page' }).waitFor();
-		await page.getByText('Unknown conditions').waitFor();
+		await page
+			.getByText(/unknown conditions/)
+			.first()
+			.waitFor();
 		expect(await page.locator('#timeline [data-row]').count()).to.equal(2);
-		expect(await page.locator('#figures').innerText())
+		expect(await (await screen.openPart('figures')).innerText())
 			.to.match(/What the HAR does not hold is unknown/)
 			.and.not.match(/Largest Contentful Paint/);
 		expect(await violations()).to.deep.equal([]);
@@ -179,23 +159,23 @@ describe('the analyst at work', () => {
 	it('takes a question from a template through pause, evidence, exclusion and further rounds', async () => {
 		await go('/trials/new');
 		await page.getByLabel('What do you want to know?').fill('Do the ads weigh much?');
-		await page.getByLabel('Name of arm 2').fill('With ads');
-		await page.getByLabel('Address of arm 1').fill('https://skerry-line.test/');
-		await page.getByLabel('Address of arm 2').fill('https://with-ads.skerry-line.test/');
-		await page.getByRole('checkbox', { name: /^Phone/ }).uncheck();
-		await page.getByRole('checkbox', { name: /^Desktop/ }).uncheck();
-		await page.getByRole('checkbox', { name: /^Quick desk/ }).check();
-		await page.getByRole('checkbox', { name: /Look after 10/ }).uncheck();
+		await page.getByLabel('Name of variant 2').fill('With ads');
+		await page.getByLabel('Address of variant 1').fill('https://skerry-line.test/');
+		await page.getByLabel('Address of variant 2').fill('https://with-ads.skerry-line.test/');
+		await screen.tick(/^Phone/, false);
+		await screen.tick(/^Desktop/, false);
+		await screen.tick(/^Quick desk/, true);
+		await screen.tick(/Look after 10/, false);
 		await page.getByLabel('Rounds', { exact: true }).fill('2');
 		await page.getByText(/Fewer than 6 rounds cannot show a difference/).waitFor();
 		await page.getByLabel('Rounds', { exact: true }).fill('6');
-		await page.getByText(/What 6 rounds see in four of five trials: Quick desk: a change of \d+ %/).waitFor();
+		await page.getByText(/\d+ % of the largest paint, Quick desk/).waitFor();
 		await page.getByText('More: metrics to decide on').click();
 		for (const name of ['Score', 'Largest Contentful Paint', 'Cumulative Layout Shift', 'Total Blocking Time'])
-			await page.getByRole('checkbox', { name, exact: true }).uncheck();
+			await screen.tick(name, false);
 		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
-		await page.getByText('What it runs on').last().click();
-		const second = page.getByRole('group', { name: 'Arm 2' });
+		const second = page.getByRole('group', { name: 'Variant 2' });
+		await second.getByRole('button', { name: 'What it runs on' }).click();
 		await second.getByRole('button', { name: 'Add a component' }).click();
 		await second.getByLabel('Name', { exact: true }).fill('Hoarding Row');
 		await second.getByLabel('Cost a month').fill('15');
@@ -216,15 +196,18 @@ describe('the analyst at work', () => {
 		await page
 			.locator('#why')
 			.getByText(/hoarding-row\.test was added/)
+			.first()
 			.waitFor({ timeout: 30_000 });
-		expect(await page.locator('#method').innerText()).to.match(/Stable after \d+ fetches/);
+		await screen.openPart('why');
+		expect(await (await screen.openPart('method')).innerText()).to.match(/Stable after \d+ fetches/);
 		expect(await page.locator('#why').innerText()).to.match(/the parts add up to it/);
-		expect(await page.locator('#arms').innerText()).to.match(/Hoarding Row \(plugin\): added/);
-		await page.locator('#frames').getByRole('img').first().waitFor();
+		expect(await (await screen.openPart('arms')).innerText()).to.match(/Hoarding Row \(plugin\): added/);
+		await (await screen.openPart('frames')).getByRole('img').first().waitFor();
 		expect(await violations()).to.deep.equal([]);
 
-		await page
-			.locator('#loads')
+		await (
+			await screen.openPart('loads')
+		)
 			.getByRole('button', { name: /^Exclude…/ })
 			.first()
 			.click();
@@ -236,17 +219,21 @@ describe('the analyst at work', () => {
 			.locator('#answer')
 			.getByText(/1\s+load is excluded and counted all the same/)
 			.waitFor();
-		await page.locator('#answer').getByText('“With ads” is heavier (bytes transferred) than').first().waitFor();
+		await page.locator('#answer').getByText('“With ads” is heavier than').first().waitFor();
 		await page.locator('#loads').getByRole('button', { name: 'Include again' }).click();
 		await page
 			.locator('#answer')
 			.getByText(/counted all the same/)
 			.waitFor({ state: 'detached' });
 
-		await page.locator('#fairness').getByRole('button', { name: 'mark as intended' }).first().click();
-		await page.locator('#fairness').getByRole('button', { name: 'intended ✓' }).waitFor();
-		await page.locator('#method').getByLabel(/Add/).fill('1');
-		await page.locator('#method').getByRole('button', { name: 'Add them' }).click();
+		const fairness = await screen.openPart('fairness');
+		await fairness
+			.getByRole('button', { name: /^Mark as intended/ })
+			.first()
+			.click();
+		await fairness.getByRole('button', { name: /^Intended ✓/ }).waitFor();
+		await page.locator('#method').getByLabel('Rounds to add').fill('1');
+		await page.locator('#method').getByRole('button', { name: 'Add rounds' }).click();
 		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 60_000 });
 		await page
 			.locator('#method')
@@ -255,17 +242,17 @@ describe('the analyst at work', () => {
 			)
 			.waitFor();
 		await page.getByRole('button', { name: 'Repeat' }).click();
-		await page.locator('#repeats').getByRole('link').waitFor();
-		expect(troubles).to.deep.equal([]);
+		await (await screen.openPart('repeats')).getByRole('link').waitFor();
+		expect(screen.troubles).to.deep.equal([]);
 	});
 
 	it('measures a change in stages, with what was changed kept beside it', async () => {
 		await go('/trials/new?template=change');
 		await page.getByLabel('Address', { exact: true }).fill('https://skerry-line.test/contact');
-		await page.getByRole('checkbox', { name: /^Phone/ }).uncheck();
-		await page.getByRole('checkbox', { name: /^Desktop/ }).uncheck();
-		await page.getByRole('checkbox', { name: /^Quick desk/ }).check();
-		await page.getByRole('checkbox', { name: /Wait until the served page/ }).uncheck();
+		await screen.tick(/^Phone/, false);
+		await screen.tick(/^Desktop/, false);
+		await screen.tick(/^Quick desk/, true);
+		await screen.tick(/Wait until the served page/, false);
 		await page.getByLabel('Rounds', { exact: true }).fill('1');
 		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
 		await page.getByRole('button', { name: 'Start the trial' }).click();
@@ -273,7 +260,7 @@ describe('the analyst at work', () => {
 		await page.getByLabel('What was changed?').fill('Nothing at all');
 		await page.getByRole('button', { name: 'Start “After”' }).click();
 		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 60_000 });
-		expect(await page.locator('#arms').innerText()).to.match(/before “After”: Nothing at all/);
+		expect(await (await screen.openPart('arms')).innerText()).to.match(/before “After”: Nothing at all/);
 		await go('/trials?kind=before-after');
 		expect(await page.locator('tbody tr').count()).to.equal(1);
 	});

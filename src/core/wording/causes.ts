@@ -1,6 +1,7 @@
 /** Causes in sentences for the analyst. A sentence is told only where its metric has a verdict. */
 import type { Cause } from '../compare/causes/cause';
 import type { Why } from '../compare/why';
+import type { Verdict } from '../trial/types';
 import { ENGLISH, type MessageValues } from './words';
 
 export type CauseText = Pick<Cause, 'metric' | 'shift' | 'subject' | 'weight'> & { words: string };
@@ -9,6 +10,17 @@ export type WhyText = Omit<Why, 'causes'> & { causes: CauseText[] };
 export function describeCause(cause: Cause): string {
 	const direction = cause.shift > 0 ? 'up' : 'down';
 	return ENGLISH.say(`cause.${cause.kind}`, { direction, shift: sizeOf(cause), ...cause.values, ...detailsOf(cause) });
+}
+
+const DIFFERENCES: readonly (Verdict | undefined)[] = ['better', 'worse', 'slight'];
+
+/** Causes of what a verdict calls a difference. Requests are no metric of most trials: they go with the bytes. */
+export function toldCauses(
+	causes: readonly CauseText[],
+	verdicts: Readonly<Partial<Record<string, Verdict>>>
+): CauseText[] {
+	const differs = (metric: string) => DIFFERENCES.includes(verdicts[metric]);
+	return causes.filter(({ metric }) => differs(metric) || (metric === 'requests' && differs('wire')));
 }
 
 /** A whole time, without a sign. */

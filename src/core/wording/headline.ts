@@ -62,7 +62,7 @@ function reasonOf(results: readonly ShiftResult[], words: Words): string {
 const isDifference = ({ verdict }: ShiftResult) => verdict === 'better' || verdict === 'worse' || verdict === 'slight';
 
 /** Two runs of the same page: any difference is the lab's own. */
-function describeNoise(results: readonly ShiftResult[], words: Words): Sentence {
+export function describeNoise(results: readonly ShiftResult[], words: Words): Sentence {
 	if (results.every((result) => result.verdict === 'none'))
 		return { text: words.say('answer.noise.none', { reason: reasonOf(results, words) }), tone: 'none' };
 	const differing = results.filter(isDifference);

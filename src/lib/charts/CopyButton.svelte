@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { Button } from 'carbon-components-svelte';
+	import { copyText } from './chartCopies';
+
 	/** Copies text and says so; without a clipboard it offers the text as a file. */
 	interface Props {
 		text: () => string | Promise<string>;
@@ -9,24 +12,13 @@
 	let said = $state('');
 
 	async function copy() {
-		const content = await text();
-		try {
-			await navigator.clipboard.writeText(content);
-			said = 'Copied';
-		} catch {
-			const link = document.createElement('a');
-			link.href = URL.createObjectURL(new Blob([content], { type: 'text/plain' }));
-			link.download = file;
-			link.click();
-			URL.revokeObjectURL(link.href);
-			said = 'Saved as a file';
-		}
+		said = await copyText(await text(), file);
 		setTimeout(() => (said = ''), 2500);
 	}
 </script>
 
 <span class="copy no-print"
-	><button type="button" onclick={copy}>{label}</button><span role="status">{said}</span></span
+	><Button kind="ghost" size="small" on:click={copy}>{label}</Button><span role="status">{said}</span></span
 >
 
 <style>

@@ -10,7 +10,7 @@
 	import { formatDifference, formatValue } from '$core/wording/format';
 	import { wordShift, wordVerdict } from '$core/wording/shift';
 	import { csvOf } from '$core/formats/csv';
-	import ChartTools from './ChartTools.svelte';
+	import ChartMenu from './ChartMenu.svelte';
 	import { armColour } from './armColour';
 	import { nameLines, roundOffset, shiftDomain, valueDomain } from './estimationLayout';
 
@@ -192,7 +192,7 @@
 				? 'One arm has been loaded so far: there is nothing to compare yet.'
 				: 'No load has ended yet.'}
 		{/if}
-		<ChartTools {csv} svg={() => drawn} name="loads-{metric}" />
+		<ChartMenu {csv} svg={() => drawn} name="loads-{metric}" />
 	</figcaption>
 </figure>
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Arms as rows, equal time steps as columns; LCP and shift frames underlined with words. */
-	import type { Film } from '$core/compare/film';
+	import { frameAt, type Film } from '$core/compare/film';
 	import { formatDuration } from '$core/wording/format';
 
 	interface Props {
@@ -18,11 +18,6 @@
 		[50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000].find((size) => end / size <= MOST_COLUMNS - 1) ?? 20_000
 	);
 	const times = $derived(Array.from({ length: Math.ceil(end / step) + 1 }, (_, i) => i * step));
-	const frameAt = (film: Film, ms: number) =>
-		Math.max(
-			0,
-			film.frames.findLastIndex((frame) => frame.atMs <= ms)
-		);
 	function noteOf(film: Film, i: number): string {
 		const [from, to] = [i === 0 ? -1 : times[i - 1]!, times[i]!];
 		const within = (ms: number) => ms > from && ms <= to;

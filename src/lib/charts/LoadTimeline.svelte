@@ -10,7 +10,7 @@
 	import type { OwnerShare } from '$core/load/owners';
 	import { kindOf, listRequests, type OwnedRequest, type RequestWish } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
-	import CopyButton from './CopyButton.svelte';
+	import ChartMenu from './ChartMenu.svelte';
 	import FrameStrip from './FrameStrip.svelte';
 	import { chosenOf, rowsByOwner, wishFrom, type TimelineRow } from './timelineRows';
 	import { frameAt, lastMoment, placeLines, stripSlots } from './timelineLayout';
@@ -265,10 +265,9 @@
 			/>{/key}{/if}
 	<OwnersLegend {shares} {colours} />
 	<figcaption>
-		Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <CopyButton
-			label="Copy these requests as CSV"
-			text={() => csv(new Set(shown.map((one) => one.number)))}
-			file="requests.csv"
+		Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <ChartMenu
+			name="requests"
+			csv={() => csv(new Set(shown.map((request) => request.number)))}
 		/>
 	</figcaption>
 </figure>

@@ -4,7 +4,7 @@
 	import { csvOf } from '$core/formats/csv';
 	import type { OwnedTask, OwnerTime } from '$core/load/mainThread';
 	import { formatDuration } from '$core/wording/format';
-	import ChartTools from './ChartTools.svelte';
+	import ChartMenu from './ChartMenu.svelte';
 	import type { OwnerColours } from './ownerColour';
 
 	interface Props {
@@ -102,7 +102,7 @@
 		{tasks.length === 1 ? 'task' : 'tasks'} of more than 50 ms; {formatDuration(
 			tasks.reduce((sum, task) => sum + task.blockingMs, 0)
 		)} of their time counts as blocking (TBT).
-		<ChartTools {csv} svg={() => drawn} name="main-thread" />
+		<ChartMenu {csv} svg={() => drawn} name="main-thread" />
 	</figcaption>
 </figure>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { Button } from 'carbon-components-svelte';
 	/** The finished page with the LCP element outlined and each shift as boxes from and to, stepped through in time. */
 	import type { Box, LcpRecord, ShiftRecord } from '$core/load/record';
 	import { formatDuration, formatValue } from '$core/wording/format';
@@ -57,10 +58,14 @@
 	</figure>
 	<div class="words">
 		<div class="stepper no-print" role="group" aria-label="What is drawn on the picture">
-			<button onclick={() => go(0)} aria-pressed={step === 0}>LCP element</button>
+			<Button kind="tertiary" size="small" aria-pressed={step === 0} on:click={() => go(0)}>LCP element</Button>
 			{#if moved.length}
-				<button onclick={() => go(step - 1)} disabled={step === 0}>‹ Shift before</button>
-				<button onclick={() => go(step + 1)} disabled={step === moved.length}>Next shift ›</button>
+				<Button kind="ghost" size="small" disabled={step === 0} on:click={() => go(step - 1)}
+					>‹ Shift before</Button
+				>
+				<Button kind="ghost" size="small" disabled={step === moved.length} on:click={() => go(step + 1)}
+					>Next shift ›</Button
+				>
 			{/if}
 		</div>
 		<div aria-live="polite">
@@ -79,7 +84,7 @@
 				<h3>Shift {step} of {moved.length}, at {formatDuration(shift.atMs)}</h3>
 				<p>
 					<b class="figures">{formatValue('cls', shift.value)}</b>{shift.recentInput
-						? ': left out of CLS by the browser, just after input or a change of the viewport'
+						? ': excluded from CLS by the browser, just after input or a change of the viewport'
 						: ''}. Dashed is where it was, full is where it went.
 				</p>
 				<ul>
@@ -101,11 +106,11 @@
 			<ol>
 				{#each moved as one, i (i)}
 					<li>
-						<button class="plain" onclick={() => go(i + 1)} aria-current={step === i + 1}
-							><span class="figures">{formatDuration(one.atMs)}: {formatValue('cls', one.value)}</span></button
+						<Button kind="ghost" size="small" aria-current={step === i + 1} on:click={() => go(i + 1)}
+							><span class="figures">{formatDuration(one.atMs)}: {formatValue('cls', one.value)}</span></Button
 						> <code>{one.elements[0]?.selector ?? ''}</code>{one.elements.length > 1
 							? ` and ${one.elements.length - 1} more`
-							: ''}{one.recentInput ? ', left out' : ''}
+							: ''}{one.recentInput ? ', excluded' : ''}
 					</li>
 				{/each}
 			</ol>
@@ -171,21 +176,6 @@
 		display: flex;
 		gap: 0.4rem;
 		margin-bottom: 0.7rem;
-	}
-	button[aria-pressed='true'],
-	button[aria-current='true'] {
-		border-color: var(--focus);
-		color: var(--ink);
-	}
-	button:disabled {
-		color: var(--muted);
-		cursor: default;
-	}
-	.plain {
-		border: 0;
-		border-bottom: 1px solid transparent;
-		padding: 0;
-		text-decoration: underline;
 	}
 	.address {
 		overflow-wrap: anywhere;

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The frames at true speed and slowed, as one film. */
+	import { Button, Select, SelectItem, Slider } from 'carbon-components-svelte';
 	import type { FrameRecord } from '$core/load/record';
 	import { formatDuration } from '$core/wording/format';
 
@@ -62,26 +63,25 @@
 	/>
 	<div class="controls">
 		<div class="row">
-			<button onclick={play}>{playing ? 'Pause' : at >= endMs ? 'Play again' : 'Play'}</button>
-			<label
-				>Speed <select bind:value={speed}
-					>{#each SPEEDS as [value, name] (value)}<option {value}>{name}</option>{/each}</select
-				></label
-			>
+			<Button size="small" on:click={play}>{playing ? 'Pause' : at >= endMs ? 'Play again' : 'Play'}</Button>
+			<Select labelText="Speed" inline size="sm" bind:selected={speed}>
+				{#each SPEEDS as [value, name] (value)}<SelectItem {value} text={name} />{/each}
+			</Select>
 		</div>
-		<label class="time"
-			>Moment <input
-				type="range"
-				min="0"
-				max={endMs}
-				step={Math.max(1, Math.round(endMs / 400))}
-				bind:value={at}
-				oninput={() => {
-					playing = false;
-				}}
-				aria-valuetext={formatDuration(at)}
-			/></label
-		>
+		<Slider
+			labelText="Moment, ms"
+			hideTextInput
+			fullWidth
+			min={0}
+			max={Math.ceil(endMs)}
+			step={Math.max(1, Math.round(endMs / 400))}
+			value={Math.round(at)}
+			on:input={(event) => {
+				if (Math.abs(event.detail - at) < 1) return;
+				playing = false;
+				at = event.detail;
+			}}
+		/>
 		<p class="figures">{formatDuration(at)}, {Math.round((frames[index]?.progress ?? 0) * 100)} % painted</p>
 		<p class="muted small">{frames.length} distinct frames in {formatDuration(endMs)}.</p>
 	</div>
@@ -111,21 +111,6 @@
 		align-items: center;
 		flex-wrap: wrap;
 		margin-bottom: 0.6rem;
-	}
-	button {
-		background: var(--action);
-		border: 0;
-		color: var(--on-action);
-		padding: 0.4rem 1.1rem;
-		cursor: pointer;
-	}
-	label {
-		color: var(--muted);
-		font-size: 0.9rem;
-	}
-	.time input {
-		width: 100%;
-		accent-color: var(--action);
 	}
 	.small {
 		font-size: 0.86rem;

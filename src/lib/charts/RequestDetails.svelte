@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { Button } from 'carbon-components-svelte';
 	/** All that is known of one request; its headers and who asked for it come when it is opened. */
 	import { onMount } from 'svelte';
 	import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '$core/load/delivery';
@@ -65,7 +66,7 @@
 			<i class="swatch" style:background={colour}></i>Request {listed.number}: {request?.method ?? ''}
 			<span class="url">{listed.url}</span>
 		</h3>
-		<button onclick={onclose}>Close</button>
+		<Button kind="ghost" size="small" on:click={onclose}>Close</Button>
 	</div>
 	{#if request}
 		<div class="grid">

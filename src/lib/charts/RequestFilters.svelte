@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What of the requests is listed, and in which order. */
+	import { Checkbox, Search, Select, SelectItem } from 'carbon-components-svelte';
 	import type { OwnerShare } from '$core/load/owners';
 	import { ORDERS, SPECIAL, type RequestWish } from '$core/load/requestList';
 
@@ -16,70 +17,58 @@
 	let { wish = $bindable(), byOwner = $bindable(), shares, types, shown, all, tell }: Props = $props();
 </script>
 
+{#snippet choice(label: string, key: 'owner' | 'type' | 'special' | 'order', options: [string, string][])}
+	<Select
+		labelText={label}
+		size="sm"
+		selected={wish[key]}
+		on:update={(event) => {
+			if (event.detail === wish[key]) return;
+			wish = { ...wish, [key]: event.detail };
+			tell();
+		}}
+	>
+		{#each options as [value, text] (value)}<SelectItem {value} {text} />{/each}
+	</Select>
+{/snippet}
+
 <div class="filters no-print">
-	<label
-		>Search <input
-			type="search"
-			bind:value={wish.search}
-			oninput={tell}
-			data-key="/"
-			placeholder="Address, type, status"
-		/></label
-	>
-	<label
-		>Owner <select bind:value={wish.owner} onchange={tell}
-			><option value="">All</option>{#each shares as share (share.id)}<option value={share.id}
-					>{share.name}</option
-				>{/each}</select
-		></label
-	>
-	<label
-		>Type <select bind:value={wish.type} onchange={tell}
-			><option value="">All</option>{#each types as type (type)}<option value={type}>{type}</option
-				>{/each}</select
-		></label
-	>
-	<label
-		>Show <select bind:value={wish.special} onchange={tell}
-			><option value="">All</option>{#each Object.entries(SPECIAL) as [id, name] (id)}<option value={id}
-					>{name}</option
-				>{/each}</select
-		></label
-	>
-	<label
-		>Order <select bind:value={wish.order} onchange={tell}
-			>{#each Object.entries(ORDERS) as [id, name] (id)}<option value={id}>{name}</option>{/each}</select
-		></label
-	>
-	<label class="tick-box"><input type="checkbox" bind:checked={byOwner} onchange={tell} /> By owner</label>
-	<span class="muted figures" aria-live="polite">{shown} of {all}</span>
+	<Search
+		size="sm"
+		labelText="Find requests"
+		placeholder="Address, type, status"
+		bind:value={wish.search}
+		on:input={tell}
+		on:clear={tell}
+	/>
+	{@render choice('Owner', 'owner', [
+		['', 'All'],
+		...shares.map(({ id, name }): [string, string] => [id, name])
+	])}
+	{@render choice('Type', 'type', [['', 'All'], ...types.map((type): [string, string] => [type, type])])}
+	{@render choice('Show', 'special', [['', 'All'], ...Object.entries(SPECIAL)])}
+	{@render choice('Order', 'order', Object.entries(ORDERS))}
+	<Checkbox labelText="By owner" bind:checked={byOwner} on:check={tell} />
+	<span class="muted figures count" aria-live="polite">{shown} of {all}</span>
 </div>
 
 <style>
 	.filters {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.5rem 0.9rem;
+		gap: 0.4rem 0.8rem;
 		align-items: end;
 		margin-bottom: 0.5rem;
+	}
+	.filters :global(.bx--search) {
+		flex: 1 1 10rem;
+		max-width: 15rem;
+	}
+	.filters :global(.bx--form-item) {
+		flex: 0 1 7.5rem;
+	}
+	.count {
 		font-size: 0.86rem;
-	}
-	.filters label {
-		display: grid;
-		color: var(--muted);
-	}
-	.filters .tick-box {
-		display: flex;
-		gap: 0.35rem;
-		align-items: center;
-		padding-bottom: 0.25rem;
-	}
-	.filters input[type='search'],
-	.filters select {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		padding: 0.25rem 0.4rem;
-		max-width: 11.5rem;
+		padding-bottom: 0.35rem;
 	}
 </style>

@@ -1,25 +1,50 @@
 <script lang="ts">
-	/** A sheet: one column, with a sticky margin that lists its parts and their state. */
+	/** A sheet: its answer first, then parts that open in place; a sticky margin lists them with their state. */
+	import { Accordion } from 'carbon-components-svelte';
 	import type { Snippet } from 'svelte';
+	import { afterNavigate } from '$app/navigation';
+	import { page } from '$app/state';
+	import { provideOpenParts } from './openParts.svelte';
 
 	interface Props {
 		parts: { id: string; name: string; state?: string }[];
+		/** The first screen. */
+		first: Snippet;
 		children: Snippet;
+		/** What follows the parts. */
+		last?: Snippet;
 	}
-	let { parts, children }: Props = $props();
+	let { parts, first, children, last }: Props = $props();
+	const open = provideOpenParts(page.url.searchParams.get('open'));
+	const follow = () => open.followFragment();
+	// Once the router stands, and after each link within the sheet.
+	afterNavigate(follow);
+
+	function go(event: MouseEvent, id: string) {
+		if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+		event.preventDefault();
+		open.goTo(id);
+	}
 </script>
+
+<svelte:window onhashchange={follow} />
 
 <div class="sheet">
 	<nav class="margin no-print" aria-label="Parts of this sheet">
 		<ol>
 			{#each parts as part (part.id)}
-				<li>
-					<a href="#{part.id}">{part.name}</a>{#if part.state}<span>{part.state}</span>{/if}
+				<li class:open={open.isOpen(part.id)}>
+					<a href="?open={part.id}#{part.id}" onclick={(event) => go(event, part.id)}>{part.name}</a
+					>{#if part.state}<span>{part.state}</span>{/if}
 				</li>
 			{/each}
 		</ol>
 	</nav>
-	<div class="column">{@render children()}</div>
+	<div class="column">
+		{@render first()}
+		<Accordion align="start" size="sm">{@render children()}</Accordion>
+		{@render last?.()}
+	</div>
 </div>
 
 <style>
@@ -40,9 +65,12 @@
 		padding: 0;
 	}
 	li {
-		margin-bottom: 0.45rem;
+		margin-bottom: 0.35rem;
 		padding-left: 0.6rem;
 		border-left: 2px solid var(--rule);
+	}
+	li.open {
+		border-left-color: var(--action);
 	}
 	li a {
 		color: var(--ink);
@@ -55,10 +83,6 @@
 		display: block;
 		color: var(--muted);
 		font-size: 0.8rem;
-	}
-	.column :global(section) {
-		margin-bottom: 1.9rem;
-		scroll-margin-top: 3rem;
 	}
 	@media (max-width: 1000px) {
 		.sheet {

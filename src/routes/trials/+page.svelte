@@ -1,13 +1,18 @@
 <script lang="ts">
-	import Scroller from '$lib/parts/Scroller.svelte';
-	import { Button, DataTable, Pagination } from 'carbon-components-svelte';
+	import { Button, Pagination } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
 	import { live } from '$lib/live.svelte';
+	import Choice from '$lib/parts/Choice.svelte';
+	import FilterBar from '$lib/parts/FilterBar.svelte';
+	import Strips from '$lib/parts/Strips.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 
 	let { data } = $props();
 	// svelte-ignore state_referenced_locally
 	let { words, status, kind, tone, host } = $state({ ...data.filter });
+	type Row = (typeof data.trials)[number];
 
 	const STATES: Record<string, string> = {
 		draft: 'Draft',
@@ -22,9 +27,9 @@
 		'side-by-side': 'Side by side',
 		'before-after': 'Before and after',
 		'same-page': 'Same page twice',
-		sweep: 'Sweep over pages'
+		sweep: 'One change on many pages'
 	};
-	const VERDICTS: Record<string, string> = {
+	const TONES: Record<string, string> = {
 		better: 'Something better',
 		worse: 'Something worse',
 		mixed: 'Better and worse',
@@ -33,15 +38,25 @@
 		undecided: 'Undecided',
 		none: 'No verdict'
 	};
-	const HEADERS = [
-		{ key: 'question', value: 'Question' },
-		{ key: 'client', value: 'Client' },
-		{ key: 'kind', value: 'Kind' },
-		{ key: 'status', value: 'State' },
-		{ key: 'when', value: 'Started' }
-	] as const;
+	const optionsOf = (names: Record<string, string>) => [
+		{ value: '', text: 'All' },
+		...Object.entries(names).map(([value, text]) => ({ value, text }))
+	];
+	const hosts = $derived(optionsOf(Object.fromEntries(data.hosts.map((name) => [name, name]))));
+	const stateOf = (row: Row) => {
+		const now = live.progressOf(row.id) ?? row;
+		const isMoving = row.status === 'running' || row.status === 'queued';
+		return isMoving ? `${STATES[row.status]}, ${now.done} of ${now.total}` : STATES[row.status]!;
+	};
+	const columns: Column<Row>[] = [
+		{ key: 'question', name: 'Question and answer', sort: (row) => row.question },
+		{ key: 'client', name: 'Client', text: (row) => row.client, sort: (row) => row.client },
+		{ key: 'kind', name: 'Kind', text: (row) => KINDS[row.kind]!, sort: (row) => row.kind },
+		{ key: 'status', name: 'State', text: stateOf, sort: (row) => row.status },
+		{ key: 'when', name: 'Started', text: (row) => formatMoment(row.when), sort: (row) => row.when }
+	];
 
-	/** The filters live in the URL, so that a filtered list can be linked. */
+	/** The filters live in the address, so that a filtered list can be linked. */
 	function show(page = 1) {
 		const values = {
 			q: words.trim(),
@@ -54,12 +69,6 @@
 		const query = new URLSearchParams(Object.entries(values).filter(([, value]) => value !== ''));
 		void goto(`?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
 	}
-	const TYPING_MS = 250;
-	let typing: ReturnType<typeof setTimeout> | undefined;
-	function showSoon() {
-		clearTimeout(typing);
-		typing = setTimeout(show, TYPING_MS);
-	}
 	function showAll() {
 		words = status = kind = tone = host = '';
 		show();
@@ -71,93 +80,44 @@
 		if (known !== undefined && known !== states) void invalidateAll();
 		known = states;
 	});
-	const progress = (id: number, row: (typeof data.trials)[number]) => live.progressOf(id) ?? row;
 </script>
 
 <svelte:head><title>Trials – Zafra</title></svelte:head>
 
-<div class="top">
-	<h1>Trials</h1>
-	<Button href="/trials/new" data-key="r">New trial</Button>
-</div>
-<p class="starts">
-	Begin with: {#each data.templates as one, i (one.id)}{i ? ' · ' : ''}<a href="/trials/new?template={one.id}"
-			>{one.name}</a
-		>{/each}
-</p>
-
-{#if data.all === 0}
-	<section class="panel empty">
-		<h2>No trials here yet</h2>
-		<p>
-			Put one question to the lab: name the page as it is and the page as it might be, and let both be loaded in
-			turn.
-		</p>
-	</section>
-{:else}
-	<div class="filters">
-		<label
-			>Search <input
-				type="search"
-				bind:value={words}
-				oninput={showSoon}
-				data-key="/"
-				placeholder="Question, client or address"
-			/></label
-		>
-		<label>
-			State
-			<select bind:value={status} onchange={() => show()}>
-				<option value="">All</option>
-				{#each Object.entries(STATES) as [value, name] (value)}<option {value}>{name}</option>{/each}
-			</select>
-		</label>
-		<label
-			>Kind <select bind:value={kind} onchange={() => show()}
-				><option value="">All</option>{#each Object.entries(KINDS) as [value, name] (value)}<option {value}
-						>{name}</option
-					>{/each}</select
-			></label
-		>
-		<label
-			>Answer <select bind:value={tone} onchange={() => show()}
-				><option value="">All</option>{#each Object.entries(VERDICTS) as [value, name] (value)}<option {value}
-						>{name}</option
-					>{/each}</select
-			></label
-		>
-		<label
-			>Site <select bind:value={host} onchange={() => show()}
-				><option value="">All</option>{#each data.hosts as one (one)}<option value={one}>{one}</option
-					>{/each}</select
-			></label
-		>
-		<span class="muted figures">{data.total} of {data.all}</span>
+<div class="page">
+	<div class="page-top">
+		<h1>Trials</h1>
+		<Button size="field" href="/trials/new" data-key="r">New trial</Button>
 	</div>
-	<div class="list">
-		<Scroller label="Table of trials">
-			<DataTable sortable headers={HEADERS} rows={data.trials} size="medium">
-				<svelte:fragment slot="cell" let:row let:cell>
-					{#if cell.key === 'question'}
-						<a href="/trials/{row.id}" data-row-link>{row.question}</a>
-						{#each row.headlines as headline (headline.condition + headline.arm)}
-							<div class="answer"><b>{headline.conditionName}:</b> {headline.text}</div>
-						{/each}
-					{:else if cell.key === 'kind'}
-						{KINDS[cell.value]}
-					{:else if cell.key === 'status'}
-						{STATES[cell.value]}
-						{#if cell.value === 'running' || cell.value === 'queued'}
-							<span class="figures">({progress(row.id, row).done}/{progress(row.id, row).total})</span>
-						{/if}
-					{:else if cell.key === 'when'}
-						<span class="when">{formatMoment(cell.value)}</span>
-					{:else}
-						{cell.value}
-					{/if}
-				</svelte:fragment>
-			</DataTable>
-		</Scroller>
+
+	{#if data.all === 0}
+		<section class="panel empty">
+			<h2>No trials here yet</h2>
+			<p>Begin with the question:</p>
+			<ul class="plain">
+				{#each data.templates as template (template.id)}
+					<li><a href="/trials/new?template={template.id}">{template.name}</a></li>
+				{/each}
+			</ul>
+		</section>
+	{:else}
+		<FilterBar placeholder="Question, client or address" bind:words onsearch={() => show()}>
+			<Choice label="State" options={optionsOf(STATES)} bind:value={status} onchange={() => show()} />
+			<Choice label="Kind" options={optionsOf(KINDS)} bind:value={kind} onchange={() => show()} />
+			<Choice label="Answer" options={optionsOf(TONES)} bind:value={tone} onchange={() => show()} />
+			<Choice label="Site" options={hosts} bind:value={host} onchange={() => show()} />
+			<span class="muted figures" aria-live="polite">{data.total} of {data.all}</span>
+		</FilterBar>
+		{#if data.trials.length}
+			<Table label="Table of trials" {columns} rows={data.trials} key={(row) => row.id} size="medium">
+				{#snippet cell(row)}
+					<a class="question" href="/trials/{row.id}" data-row-link>{row.question}</a>
+					{#if row.answer.strips.length}<Strips answer={row.answer} />{/if}
+				{/snippet}
+			</Table>
+		{:else}
+			<p>No trial fits. <Button kind="ghost" size="small" on:click={showAll}>Show all</Button></p>
+		{/if}
 		{#if data.pages > 1}
 			<Pagination
 				totalItems={data.total}
@@ -167,77 +127,15 @@
 				on:change={(event) => event.detail.page && event.detail.page !== data.page && show(event.detail.page)}
 			/>
 		{/if}
-		{#if data.trials.length === 0}
-			<p class="none">No trial fits. <button onclick={showAll}>Show all</button></p>
-		{/if}
-	</div>
-{/if}
+	{/if}
+</div>
 
 <style>
-	.top,
-	.filters,
-	.list {
-		max-width: 1120px;
-	}
-	.top {
-		display: flex;
-		justify-content: space-between;
-		align-items: center;
-		margin-bottom: 1rem;
-	}
-	.filters {
-		display: flex;
-		gap: 1.2rem;
-		align-items: end;
-		flex-wrap: wrap;
-		margin-bottom: 0.8rem;
-	}
-	select {
-		max-width: 12rem;
-	}
-	label {
-		font-size: 0.82rem;
-		color: var(--muted);
-		display: grid;
-		gap: 0.15rem;
-	}
-	input,
-	select {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		border-bottom-color: var(--muted);
-		padding: 0.4rem 0.5rem;
-		font-size: 1rem;
-	}
-	input {
-		width: min(18rem, 80vw);
-	}
-	.starts {
-		font-size: 0.9rem;
-		margin: -0.4rem 0 0.9rem;
-	}
-	.answer {
-		font-size: 0.86rem;
-		color: var(--muted);
-		max-width: 44rem;
-	}
-	.when {
-		white-space: nowrap;
-	}
 	.empty {
 		max-width: 40rem;
 	}
-	.none button {
-		background: none;
-		border: 0;
-		color: var(--action);
-		text-decoration: underline;
-		cursor: pointer;
-	}
-	.list :global(td) {
-		padding-top: 0.6rem;
-		padding-bottom: 0.6rem;
-		vertical-align: top;
+	.question {
+		font-weight: 600;
+		color: var(--ink);
 	}
 </style>

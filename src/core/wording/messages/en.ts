@@ -132,8 +132,36 @@ export const en = {
 		'Two runs of the same page came out different in {metrics}: do not trust small differences under these conditions.',
 	'answer.noise.floor':
 		'No difference was found between two runs of the same page; what is smaller than this cannot be told from noise: {floor}.{more}',
+	'answer.noise.short': 'No difference was found between two runs of the same page.',
 	'answer.noise.more': ' More rounds would lower it for {metrics}.',
 	'answer.pages': 'All {n} pages',
+
+	'answer.lead.yes': 'Yes.',
+	'answer.lead.no': 'No.',
+	'answer.lead.hardly': 'Hardly.',
+	'answer.lead.open': 'Not decided yet.',
+	'answer.lead.none': '',
+	'answer.plain.difference': '“{arm}” is {words} than “{baseline}”.',
+	'answer.plain.mixed': '“{arm}” is {better}, but {worse} than “{baseline}”.',
+	'answer.plain.slight': '“{arm}” differs from “{baseline}” in {slight}, perhaps too little to matter.',
+	'answer.plain.open': 'Not decided whether “{arm}” differs from “{baseline}” in {open}.',
+	'answer.plain.same': '“{arm}” and “{baseline}” show no difference that matters.',
+	'answer.plain.same-in': '“{arm}” and “{baseline}” show no difference that matters in {same}. {reason}',
+	'answer.plain.none': 'No verdict on “{arm}”. {reason}',
+	'answer.detail.largest': 'Largest difference: {metric}, {size} {direction, select, more {more} other {less}}.',
+	'answer.detail.slight': '{metrics} {n, plural, one {differs} other {differ}}, perhaps too little to matter.',
+	'answer.detail.open': '{metrics} {n, plural, one {is} other {are}} not decided.',
+
+	'board.wire': 'Bytes',
+	'board.slight': '{word}, perhaps slightly',
+	'board.same': 'no difference that matters',
+	'board.exact': 'identical in every round',
+	'board.undecided': 'undecided',
+	'board.none': 'no verdict',
+	'board.better': 'better',
+	'board.within': 'inside the margin',
+	'board.worse': 'worse',
+	'board.interval': '{metric}: {arm} against {baseline}; {shift}. {verdict}.',
 
 	'verdict.faster': 'faster',
 	'verdict.slower': 'slower',
@@ -154,6 +182,59 @@ export const en = {
 	'target.crosses': 'One meets the target, the other does not.',
 	'target.both-missed': 'Both miss the target.',
 
+	'load.lcp':
+		'The largest paint{known, select, yes { ({element})} other {}} came after {ms}{some, select, yes {: {parts}} other {}}.',
+	'load.lcp.firstByte': 'until the first byte',
+	'load.lcp.resourceDelay': 'until its file was requested',
+	'load.lcp.resourceLoad': 'downloading it',
+	'load.lcp.renderDelay': 'until it was painted',
+	'load.blocking': 'The main thread was blocked for {ms}, by {owners}.',
+	'load.moved': 'Content moved by {cls}: {elements}.',
+	'load.tail': 'Other companies kept the page loading for {ms} after the site itself was complete: {owners}.',
+	'load.more': '{n} more',
+
+	'loadpart.figures':
+		'{n, plural, one {# figure} other {# figures}} with their definitions{repeat, select, yes {, first and repeat visit} other {}}',
+	'loadpart.steps.ok': '{n, plural, one {# step} other {# steps}}, all went as expected',
+	'loadpart.picture':
+		'{lcp, select, yes {Where the LCP element is} other {No LCP element}}{shifts, plural, =0 {; nothing moved} one {; # shift} other {; # shifts}}',
+	'loadpart.frames': '{n, plural, one {# frame} other {# frames}}, finished after {ms}',
+	'loadpart.weight': '{bytes} in {n, plural, one {# request} other {# requests}}; {share} % from third parties',
+	'loadpart.thread': '{n, plural, one {# long task} other {# long tasks}}, the longest {ms}',
+	'loadpart.held.not-asked': 'No interaction was simulated',
+	'loadpart.held.nothing': 'Next to nothing waits for interaction',
+	'loadpart.held.some': '{n, plural, one {# request} other {# requests}} and {bytes} only after the visitor moves',
+	'loadpart.facts':
+		'{errors, plural, =0 {No console errors} one {# console error} other {# console errors}}{overlay, select, yes {, an overlay on the page} other {}}{slots, plural, =0 {} one {, # empty space} other {, # empty spaces}}',
+
+	'part.pending': 'Being worked out from the records',
+	'part.later': 'Worked out once the loads have ended',
+	'part.shifts': '{metric}, {n, plural, one {# load} other {# loads}}',
+	'part.table': '{n, plural, one {# metric} other {# metrics}}; {decided} to decide on, the rest to explore',
+	'part.why.none': 'No decided difference has a cause in the evidence',
+	'part.why.of': '“{arm}”: {cause}',
+	'part.frames': 'The load in the middle of each variant',
+	'part.frames.none': 'No frames were recorded',
+	'part.held.not-asked': 'No interaction was simulated',
+	'part.held.open': 'A load with interaction waits for the lab',
+	'part.held.nothing': 'Nothing waits for interaction',
+	'part.held.some':
+		'“{arm}”: {requests, plural, one {# request} other {# requests}} and {bytes} only after the visitor moves',
+	'part.broke.nothing':
+		'No new errors, no new failed requests{steps, select, none {; no steps were checked} other {; all steps went well}}',
+	'part.broke.some': '“{arm}”: {parts}',
+	'part.broke.looks': '“{arm}”: {percent} % of the picture differs',
+	'part.fairness.level': 'All {all} lines are equal{unknown, plural, =0 {} other { but # unknown}}',
+	'part.fairness.differs':
+		'{differs} of {all} lines {differs, plural, one {differs} other {differ}}{intended, select, all {, as intended} some {, some of them intended} other {}}',
+	'part.arms':
+		'{n, plural, one {# variant} other {# variants}}; {setups, select, none {what they run on is not written down} same {no difference in setup is written down} other {{setups} differences in setup}}',
+	'part.method':
+		'{rounds, plural, one {# round} other {# rounds}}, {looks, plural, =0 {no look yet} one {one look} other {# looks}}, one error level of 5 % for everything',
+	'part.loads':
+		'{n, plural, one {# load} other {# loads}}{failed, plural, =0 {} other {, # failed}}{excluded, plural, =0 {} other {, # excluded}}{outlying, plural, =0 {} other {, # outlying}}',
+	'part.repeats': '{n, plural, one {one other run} other {# other runs}}',
+
 	'more.unknown': 'More rounds may decide it.',
 	'more.beyond': 'More than {most} rounds would be needed: a calmer machine or a wider margin helps more.',
 	'more.few': 'A few more rounds would probably decide it.',
@@ -164,5 +245,5 @@ export type MessageKey = keyof typeof en;
 /** What a client reads: complete in every language. */
 export type ClientKey = Extract<
 	MessageKey,
-	`${'answer' | 'metric' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
+	`${'answer' | 'board' | 'metric' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
 >;

@@ -235,3 +235,12 @@ export function setExcluded(db: Db, id: number, reason: string | null): void {
 export function meanLabMs(db: Db, trialId: number): number | null {
 	return sql<{ mean: number | null }>(db, 'SELECT avg(lab_ms) AS mean FROM load WHERE trial_id = ?').get(trialId)!.mean;
 }
+
+/** Over the newest loads of any trial; null without loads. */
+const LATELY = 100;
+export function recentLabMs(db: Db): number | null {
+	return sql<{ mean: number | null }>(
+		db,
+		"SELECT avg(lab_ms) AS mean FROM (SELECT lab_ms FROM load WHERE source = 'lab' ORDER BY id DESC LIMIT ?)"
+	).get(LATELY)!.mean;
+}

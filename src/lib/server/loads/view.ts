@@ -1,11 +1,18 @@
 /** What the Load screen shows. */
+import { digestLoad } from '$core/compare/digest';
+import { explainLoad } from '$core/compare/explainLoad';
 import { describeConditions } from '$core/load/conditions';
 import { packRequests } from '$core/load/requestList';
 import { scoreOf } from '$core/metrics/score';
+import { describeLoad } from '$core/wording/explainLoad';
 import { cdnHostsOf } from '../clients/clients';
 import type { Db } from '../db/connection';
 import { clientOfLoad, findLoad, findRecord } from './loads';
+import { loadParts } from './partsView';
 import { findTrial } from '../trials/trial';
+
+/** A load that is explained alone stands nowhere. */
+const NO_PLACE = { loadId: 0, armId: 0, conditionId: '', round: 0 };
 
 /** Null when there is no such load. */
 export function loadView(db: Db, id: number) {
@@ -13,6 +20,7 @@ export function loadView(db: Db, id: number) {
 	const record = found && findRecord(db, found.id);
 	if (!found || !record) return null;
 	const trial = found.trialId === null ? null : findTrial(db, found.trialId);
+	const cdnHosts = cdnHostsOf(db, clientOfLoad(db, id), new URL(record.finalUrl || record.url).host);
 	const arm = trial?.design.arms.find((one) => one.id === found.armId);
 	return {
 		where: trial ? `Trials › ${trial.question} › Load` : 'Loads › Load',
@@ -20,7 +28,9 @@ export function loadView(db: Db, id: number) {
 		trial: trial && { id: trial.id, question: trial.question, arm: arm?.name ?? '' },
 		detail: record.conditions && describeConditions(record.conditions),
 		score: scoreOf(record.figures),
-		cdnHosts: cdnHostsOf(db, clientOfLoad(db, id), new URL(record.finalUrl || record.url).host),
+		cdnHosts,
+		parts: loadParts(record, found.hasPicture, cdnHosts),
+		why: record.failure ? [] : describeLoad(explainLoad(digestLoad(record, NO_PLACE, cdnHosts))),
 		record: { ...record, requests: [] },
 		// As text: thousands of requests are read many times faster this way than as part of the page's own data.
 		requests: packRequests(record.requests)

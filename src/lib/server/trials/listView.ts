@@ -1,10 +1,13 @@
 /** Trials as rows of lists and of the Desk. */
+import { roundsOfNextLook } from '$core/trial/looks';
 import { publicStatus } from '$core/trial/status';
 import type { Db } from '../db/connection';
 import { messageOf } from './answer';
-import { headlinesOf } from './headlines';
+import { listedAnswer, type ListedAnswer } from './listedAnswer';
 import { type Trial } from './trial';
 import { countTrials, hostsOfTrials, listTrials, listTrialsIn, type TrialFilter } from './queries';
+
+const NO_ANSWER: ListedAnswer = { strips: [], more: 0 };
 
 /** Rows of a page of the list. */
 export const ROWS = 25;
@@ -34,7 +37,7 @@ function rowView(db: Db, trial: Trial) {
 		done: trial.progress.done,
 		total: trial.progress.total,
 		when: trial.startedAt ?? trial.createdAt,
-		headlines: trial.status === 'done' ? headlinesOf(db, trial) : []
+		answer: trial.status === 'done' ? listedAnswer(db, trial) : NO_ANSWER
 	};
 }
 
@@ -50,8 +53,9 @@ export function deskView(db: Db, clientId: number | null) {
 		status: publicStatus(trial.status),
 		message: messageOf(db, trial),
 		progress: trial.progress,
+		nextLook: roundsOfNextLook(trial.design),
 		endedAt: trial.endedAt,
-		headlines: trial.status === 'done' ? headlinesOf(db, trial) : []
+		answer: trial.status === 'done' ? listedAnswer(db, trial) : NO_ANSWER
 	});
 	const limit = DESK_ROWS;
 	return {

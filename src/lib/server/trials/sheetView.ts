@@ -3,13 +3,14 @@ import { describeConditions } from '$core/load/conditions';
 import { isMetricId, noFigures } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf } from '$core/trial/comparisons';
 import { restsOn } from '$core/compare/fairness';
+import { frameAt, sharedMoments } from '$core/compare/film';
 import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
 import { LOOKS, roundsOfNextLook } from '$core/trial/looks';
 import { outlyingLoads } from '$core/trial/outlyingLoads';
 import { isShown } from '$core/trial/shown';
 import { loadsOffSpeed } from '$core/trial/speedMarks';
 import type { StabilityResult } from '$core/load/stability';
-import { publicStatus } from '$core/trial/status';
+import { isOpenStatus, publicStatus } from '$core/trial/status';
 import type { Judgement, TrialDesign } from '$core/trial/types';
 import { wordHeld } from '$core/wording/held';
 import { describeStability } from '$core/wording/stability';
@@ -23,13 +24,15 @@ import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { requestsOfTrial } from '../loads/requested';
 import { messageOf } from './answer';
 import { evidenceView, type EvidenceView } from './evidenceView';
-import { headlinesOf } from './headlines';
+import { boardsOf } from './boardView';
+import { listedAnswer } from './listedAnswer';
 import { judgementForPage } from './judgement';
 import { noiseFloor } from './noiseFloors';
 import { markersOf, settlingsOf } from './notes';
 import { lastStage, nextStart, wholeRounds } from './places';
 import { findTrial, type Trial } from './trial';
 import { repeatsOf } from './queries';
+import { partsOf } from './partsView';
 import { findRejudged } from './rejudged';
 import { timeLeftMs } from './timeLeft';
 
@@ -40,6 +43,12 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 	const judgement = await judgementForPage(db, trial, loads);
 	const evidence = evidenceView(db, trial);
 	const nudged = nudgedLoads(db, trial.id);
+	const headlines = headlinesView(design, judgement, evidence, nudged);
+	const outlying = outlyingLoads(loads.filter((load) => isShown(design, load)));
+	const shownMetric = isMetricId(metric) ? metric : (design.primary[1] ?? design.primary[0]!);
+	const worth = worthView(design, judgement);
+	const repeats = repeatsView(db, trial);
+	const isOpen = isOpenStatus(trial.status);
 	return {
 		where: `Trials › ${trial.question}`,
 		trial: headView(db, trial, loads),
@@ -51,20 +60,34 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 			summary: conditions.summary,
 			detail: describeConditions(conditions)
 		})),
-		metric: isMetricId(metric) ? metric : (design.primary[1] ?? design.primary[0]!),
-		headlines: headlinesView(design, judgement, evidence, nudged),
+		metric: shownMetric,
+		parts: partsOf({
+			design,
+			judgement,
+			evidence,
+			loads,
+			outlying,
+			metric: shownMetric,
+			isOpen,
+			nudged,
+			worth,
+			repeats: repeats.length
+		}),
+		headlines,
+		boards: boardsOf(trial.question, design, judgement, headlines),
+		moments: momentsView(evidence),
 		clientAnswer: clientAnswer(db, trial, judgement),
 		excludedAnswer: excludedView(design, judgement, loads),
-		worth: worthView(design, judgement),
+		worth,
 		evidence: evidence.arms.length || evidence.films.length ? evidence : null,
 		evidencePending: loads.some((load) => !load.warmup) && evidence.pending,
 		settlings: settlingsView(db, trial),
 		markers: markersOf(db, trial.id),
 		nudged,
 		noise: noiseView(db, trial),
-		repeats: repeatsView(db, trial),
+		repeats,
 		judgement,
-		outlying: outlyingLoads(loads.filter((load) => isShown(design, load))),
+		outlying,
 		loads: loadsView(design, loads)
 	};
 }
@@ -119,6 +142,26 @@ function comparisonsView(design: TrialDesign) {
 	if (!hasPages(design.kind) || pairs.length < 2) return views;
 	const name = `All ${pairs.length} pages`;
 	return [{ id: ALL_PAGES, name, baseline: pairs[0]!.baseline.name, baselineId: 0, page: null }, ...views];
+}
+
+/** What each arm showed at three moments of the conditions. */
+function momentsView({ films }: EvidenceView) {
+	const conditions = [...new Set(films.map((film) => film.condition))];
+	return conditions.map((condition) => {
+		const own = films.filter((film) => film.condition === condition);
+		const moments = sharedMoments(own);
+		return {
+			condition,
+			moments,
+			arms: own.map((film) => ({
+				arm: film.arm,
+				load: film.load,
+				width: film.width,
+				height: film.height,
+				frames: moments.map(({ atMs }) => frameAt(film, atMs))
+			}))
+		};
+	});
 }
 
 const armName = ({ arms }: TrialDesign, id: number) => arms.find((arm) => arm.id === id)?.name ?? '';
@@ -211,8 +254,8 @@ function repeatsView(db: Db, trial: Trial) {
 	const ids = [...first, ...repeatsOf(db, trial.repeatOf ?? trial.id)].filter((id) => id !== trial.id);
 	return ids.map((id) => {
 		const other = findTrial(db, id)!;
-		const headlines = other.status === 'done' ? headlinesOf(db, other) : [];
-		return { id, createdAt: other.createdAt, status: publicStatus(other.status), headlines };
+		const answer = other.status === 'done' ? listedAnswer(db, other) : null;
+		return { id, createdAt: other.createdAt, status: publicStatus(other.status), answer };
 	});
 }
 

@@ -215,6 +215,14 @@ export function isOpen(status: JobStatus): boolean {
 	return status === 'queued' || status === 'leased';
 }
 
+/** Loads that some lab has still to do. */
+export function countOpenLoads(db: Db): number {
+	return sql<{ n: number }>(
+		db,
+		"SELECT count(*) AS n FROM job WHERE kind = 'load' AND status IN ('queued', 'leased')"
+	).get()!.n;
+}
+
 /** @returns whether it was still waiting */
 export function deleteQueuedJob(db: Db, id: number): boolean {
 	return (

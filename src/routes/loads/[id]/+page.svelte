@@ -11,6 +11,7 @@
 	import PagePicture from '$lib/charts/PagePicture.svelte';
 	import { ownerColours } from '$lib/charts/ownerColour';
 	import { asked, goToSection, keep } from '$lib/fragment';
+	import Part from '$lib/parts/Part.svelte';
 	import Sheet from '$lib/parts/Sheet.svelte';
 	import Circumstances from './Circumstances.svelte';
 	import Facts from './Facts.svelte';
@@ -18,6 +19,7 @@
 	import Frames from './Frames.svelte';
 	import Head from './Head.svelte';
 	import HeldBack from './HeldBack.svelte';
+	import { PART_NAMES } from './partNames';
 	import Steps from './Steps.svelte';
 	import Weight from './Weight.svelte';
 
@@ -39,8 +41,8 @@
 	const endMs = $derived(
 		Math.max(
 			100,
-			...requests.map((one) => one.endMs ?? one.startMs),
-			...record.frames.map((one) => one.atMs),
+			...requests.map((request) => request.endMs ?? request.startMs),
+			...record.frames.map((frame) => frame.atMs),
 			...tasks.map((task) => task.startMs + task.durationMs),
 			...lines.map((line) => line.atMs)
 		)
@@ -55,35 +57,12 @@
 				.map((shift) => ({ frame: frameShowing(record.frames, shift.atMs), words: 'shift' }))
 		].filter((note) => note.frame >= 0)
 	);
-	const parts = $derived([
-		...(requests.length ? [{ id: 'timeline', name: 'Timeline', state: `${requests.length} requests` }] : []),
-		{ id: 'figures', name: 'Figures' },
-		...(record.steps.length
-			? [
-					{
-						id: 'steps',
-						name: 'Steps',
-						state: record.steps.some((step) => step.status === 'failed')
-							? 'one failed'
-							: `${record.steps.length} went well`
-					}
-				]
-			: []),
-		...(data.load.hasPicture ? [{ id: 'picture', name: 'Page picture' }] : []),
-		...(record.frames.length ? [{ id: 'frames', name: 'Frames', state: `${record.frames.length}` }] : []),
-		{ id: 'weight', name: 'What it weighs' },
-		...(tasks.length ? [{ id: 'thread', name: 'Main thread', state: `${tasks.length} long tasks` }] : []),
-		...(record.source === 'lab'
-			? [{ id: 'held', name: 'What it holds back', state: record.heldBack ? undefined : 'not asked' }]
-			: []),
-		...(record.page ? [{ id: 'facts', name: 'Facts' }] : []),
-		{ id: 'circumstances', name: 'Circumstances' }
-	]);
+	const margin = $derived(data.parts.map(({ id }) => ({ id, name: PART_NAMES[id] })));
 	/** The list holds but a part of each request; a CSV wants all. */
 	async function csvOfRequests(numbers: ReadonlySet<number>): Promise<string> {
 		const whole = (await (await fetch(`/api/loads/${data.load.id}`)).json()) as LoadRecord;
 		return requestsCsv(
-			ownedRequests(whole.requests, siteHost, data.cdnHosts).filter((one) => numbers.has(one.number))
+			ownedRequests(whole.requests, siteHost, data.cdnHosts).filter(({ number }) => numbers.has(number))
 		);
 	}
 
@@ -100,115 +79,78 @@
 		setTimeout(goToSection, 50);
 	}}
 />
-<Sheet {parts}>
-	<Head {data} />
+<Sheet parts={margin}>
+	{#snippet first()}
+		<Head {data} />
+		{#if requests.length}
+			<section id="timeline" aria-label="Timeline">
+				{#key hashes}
+					<LoadTimeline
+						{requests}
+						frames={record.frames}
+						{frameUrl}
+						frameRatio={device.height / device.width}
+						{lines}
+						{shares}
+						{colours}
+						{frameNotes}
+						detailsUrl={(number) => `/api/loads/${data.load.id}/requests/${number}`}
+						csv={csvOfRequests}
+						asked={asked('timeline')}
+						onchange={(values) => keep('timeline', values)}
+					/>
+				{/key}
+			</section>
+		{/if}
+	{/snippet}
 
-	{#if requests.length}
-		<section id="timeline" aria-labelledby="timeline-title">
-			<h2 id="timeline-title">Timeline</h2>
-			{#key hashes}
-				<LoadTimeline
-					{requests}
-					frames={record.frames}
-					{frameUrl}
-					frameRatio={device.height / device.width}
-					{lines}
-					{shares}
+	{#each data.parts as part (part.id)}
+		<Part
+			id={part.id}
+			title={PART_NAMES[part.id]}
+			finding={part.finding}
+			tone={part.isTrouble ? 'trouble' : 'plain'}
+			printed={part.id === 'figures' || part.id === 'circumstances'}
+		>
+			{#if part.id === 'figures'}
+				<Figures {data} />
+			{:else if part.id === 'steps'}
+				<Steps steps={record.steps} picture="/api/loads/{data.load.id}/step-picture" />
+			{:else if part.id === 'picture'}
+				{#key hashes}
+					<PagePicture
+						picture="/api/loads/{data.load.id}/picture"
+						width={device.width}
+						height={device.height}
+						lcp={record.lcp}
+						shifts={record.shifts}
+						asked={asked('picture')}
+						onchange={(values) => keep('picture', values)}
+					/>
+				{/key}
+			{:else if part.id === 'frames'}
+				<Frames {data} {device} {frameUrl} {frameNotes} />
+			{:else if part.id === 'weight'}
+				{#if requests.length}<Weight
+						requests={requests.filter((request) => request.during === 'load')}
+						{shares}
+						{colours}
+					/>{:else}<p class="muted">No request left the browser.</p>{/if}
+			{:else if part.id === 'thread'}
+				<MainThread
+					{tasks}
+					{times}
+					{endMs}
+					lines={lines.filter((line) => line.name === 'FCP' || line.name === 'LCP')}
 					{colours}
-					{frameNotes}
-					detailsUrl={(number) => `/api/loads/${data.load.id}/requests/${number}`}
-					csv={csvOfRequests}
-					asked={asked('timeline')}
-					onchange={(values) => keep('timeline', values)}
 				/>
-			{/key}
-		</section>
-	{/if}
-
-	<Figures {data} />
-
-	{#if record.steps.length}
-		<section id="steps" aria-labelledby="steps-title">
-			<h2 id="steps-title">Steps</h2>
-			<Steps steps={record.steps} picture="/api/loads/{data.load.id}/step-picture" />
-		</section>
-	{/if}
-
-	{#if data.load.hasPicture}
-		<section id="picture" aria-labelledby="picture-title">
-			<h2 id="picture-title">Page picture</h2>
-			{#key hashes}
-				<PagePicture
-					picture="/api/loads/{data.load.id}/picture"
-					width={device.width}
-					height={device.height}
-					lcp={record.lcp}
-					shifts={record.shifts}
-					asked={asked('picture')}
-					onchange={(values) => keep('picture', values)}
-				/>
-			{/key}
-		</section>
-	{/if}
-
-	{#if record.frames.length}
-		<Frames {data} {device} {frameUrl} {frameNotes} />
-	{/if}
-
-	<section id="weight" aria-labelledby="weight-title">
-		<h2 id="weight-title">What it weighs</h2>
-		{#if requests.length}<Weight
-				requests={requests.filter((one) => one.during === 'load')}
-				{shares}
-				{colours}
-			/>{:else}<p class="muted">No request left the browser.</p>{/if}
-	</section>
-
-	{#if tasks.length}
-		<section id="thread" aria-labelledby="thread-title">
-			<h2 id="thread-title">Main thread</h2>
-			<MainThread
-				{tasks}
-				{times}
-				{endMs}
-				lines={lines.filter((line) => line.name === 'FCP' || line.name === 'LCP')}
-				{colours}
-			/>
-		</section>
-	{/if}
-
-	{#if record.source === 'lab'}
-		<section id="held" aria-labelledby="held-title">
-			<h2 id="held-title">What it holds back</h2>
-			{#if record.heldBack}<HeldBack heldBack={record.heldBack} figures={record.figures} />
+			{:else if part.id === 'held'}
+				<HeldBack {data} />
+			{:else if part.id === 'facts' && record.page}
+				<Facts page={record.page} {requests} marks={record.marks} />
 			{:else}
-				<p>
-					This load ended once the page was quiet: nobody moved. Whether the page keeps work back until somebody
-					does is not known.
-				</p>
-				<form method="POST" action="?/nudge" class="no-print">
-					<button class="act">Load it again and nudge it</button>
-				</form>
+				<Circumstances {data} />
 			{/if}
-		</section>
-	{/if}
-
-	{#if record.page}
-		<section id="facts" aria-labelledby="facts-title">
-			<h2 id="facts-title">Facts</h2>
-			<Facts page={record.page} {requests} marks={record.marks} />
-		</section>
-	{/if}
-
-	<Circumstances {data} />
+		</Part>
+	{/each}
 </Sheet>
-
-<style>
-	.act {
-		background: none;
-		border: 1px solid var(--action);
-		color: var(--action);
-		padding: 0.4rem 1rem;
-		cursor: pointer;
-	}
-</style>

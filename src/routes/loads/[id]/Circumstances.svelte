@@ -16,38 +16,35 @@
 	});
 </script>
 
-<section id="circumstances" aria-labelledby="circumstances-title">
-	<h2 id="circumstances-title">Circumstances</h2>
-	<dl>
-		<dt>Conditions</dt>
-		<dd>{data.detail ?? 'unknown'}</dd>
-		<dt>Browser</dt>
-		<dd>{record.environment.browser}</dd>
-		{#if record.source === 'lab'}
-			<dt>Machine</dt>
-			<dd>{machine}</dd>
-			{#if record.environment.network}<dt>Line</dt>
-				<dd>
-					{record.environment.network.mostConnections} connections at most; {formatValue(
-						'wire',
-						record.environment.network.downBytes
-					)} down, {formatValue('wire', record.environment.network.upBytes)} up, TLS and all
-				</dd>{/if}
-			<dt>Settled</dt>
+<dl>
+	<dt>Conditions</dt>
+	<dd>{data.detail ?? 'unknown'}</dd>
+	<dt>Browser</dt>
+	<dd>{record.environment.browser}</dd>
+	{#if record.source === 'lab'}
+		<dt>Machine</dt>
+		<dd>{machine}</dd>
+		{#if record.environment.network}<dt>Line</dt>
 			<dd>
-				{record.settledMs === null ? '–' : formatDuration(record.settledMs)}{record.capped
-					? ', at the time cap'
-					: ''}
-			</dd>
-			<dt>Score recipe</dt>
-			<dd>{record.recipe}</dd>
-		{/if}
-		{#if record.redirects.length}<dt>Redirects</dt>
-			<dd>
-				{#each record.redirects as step, i (i)}<div>{step}</div>{/each}
+				{record.environment.network.mostConnections} connections at most; {formatValue(
+					'wire',
+					record.environment.network.downBytes
+				)} down, {formatValue('wire', record.environment.network.upBytes)} up, TLS and all
 			</dd>{/if}
-	</dl>
-</section>
+		<dt>Settled</dt>
+		<dd>
+			{record.settledMs === null ? '–' : formatDuration(record.settledMs)}{record.capped
+				? ', at the time cap'
+				: ''}
+		</dd>
+		<dt>Score recipe</dt>
+		<dd>{record.recipe}</dd>
+	{/if}
+	{#if record.redirects.length}<dt>Redirects</dt>
+		<dd>
+			{#each record.redirects as step, i (i)}<div>{step}</div>{/each}
+		</dd>{/if}
+</dl>
 
 <style>
 	dl {

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** What the page is made of, as the lab found it once it had settled. */
-	import Scroller from '$lib/parts/Scroller.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 	import { cacheLifetimeOf, compressionOf, wordLifetime } from '$core/load/delivery';
 	import type { PageRecord } from '$core/load/record';
 	import { kindOf, type OwnedRequest } from '$core/load/requestList';
@@ -14,16 +15,55 @@
 	}
 	let { page, requests, marks }: Props = $props();
 	const fileOf = (url: string) => url.split('?')[0]!.split('/').filter(Boolean).pop() ?? url;
-	const MOST_IMAGES = 30;
-	let allImages = $state(false);
+	const MOST_IMAGES = 25;
 	const byUrl = $derived(new Map(requests.map((one) => [one.url, one])));
 	const images = $derived(
-		page.images.slice(0, allImages ? undefined : MOST_IMAGES).map((image) => {
+		page.images.map((image, number) => {
 			const request = byUrl.get(image.url);
 			const area = image.shownWidth * image.shownHeight;
-			return { ...image, request, excess: area > 0 ? (image.naturalWidth * image.naturalHeight) / area : null };
+			return {
+				...image,
+				number,
+				request,
+				excess: area > 0 ? (image.naturalWidth * image.naturalHeight) / area : null
+			};
 		})
 	);
+	type ImageRow = (typeof images)[number];
+	function noteOf(image: ImageRow): string {
+		if (image.naturalWidth === 0) return 'not loaded';
+		if (image.excess === null) return 'not shown';
+		if (image.lazy && image.inView) return 'lazy, though in view';
+		return image.excess > 2 ? `${image.excess.toFixed(1)} times the pixels shown` : '';
+	}
+	const yesNo = (is: boolean) => (is ? 'yes' : 'no');
+	const columns: Column<ImageRow>[] = [
+		{ key: 'file', name: 'File', kind: 'file', text: (image) => fileOf(image.url) },
+		{ key: 'format', name: 'Format', text: (image) => image.request?.mimeType?.replace('image/', '') ?? '–' },
+		{
+			key: 'wire',
+			name: 'Transferred',
+			number: true,
+			text: (image) => (image.request?.wireBytes == null ? '–' : formatBytes(image.request.wireBytes)),
+			sort: (image) => image.request?.wireBytes ?? null
+		},
+		{
+			key: 'pixels',
+			name: 'Pixels',
+			number: true,
+			text: (image) => `${image.naturalWidth} × ${image.naturalHeight}`
+		},
+		{
+			key: 'shown',
+			name: 'Shown at',
+			number: true,
+			text: (image) => `${image.shownWidth} × ${image.shownHeight}`
+		},
+		{ key: 'view', name: 'In view', text: (image) => yesNo(image.inView) },
+		{ key: 'lazy', name: 'Lazy', text: (image) => yesNo(image.lazy) },
+		{ key: 'room', name: 'Space reserved', text: (image) => yesNo(image.roomReserved) },
+		{ key: 'note', name: 'Note', text: noteOf }
+	];
 	const delivered = $derived(
 		requests.filter(
 			(one) => one.status !== null && one.status < 400 && !one.redirectTo && one.during === 'load'
@@ -62,11 +102,11 @@
 			? `“${page.overlay.text}” (${page.overlay.selector})`
 			: 'nothing: no consent layer and no dialog'}
 	</dd>
-	<dt>Empty room</dt>
+	<dt>Empty space</dt>
 	<dd>
 		{#each page.emptySlots as slot, i (i)}<div>
 				<code>{slot.selector}</code>, {Math.round(slot.box.width)} × {Math.round(slot.box.height)} px, shows nothing
-			</div>{:else}none: no room is kept for what never came{/each}
+			</div>{:else}none: no space is reserved for what never came{/each}
 	</dd>
 	<dt>Fonts</dt>
 	<dd>
@@ -104,61 +144,17 @@
 </dl>
 {#if images.length}
 	<h3>Images</h3>
-	<Scroller label="Table of images">
-		<table class="ledger">
-			<thead
-				><tr
-					><th scope="col">File</th><th scope="col">Format</th><th scope="col" class="number">Wire</th><th
-						scope="col"
-						class="number">Pixels</th
-					><th scope="col" class="number">Shown at</th><th scope="col">In view</th><th scope="col">Lazy</th><th
-						scope="col">Room kept</th
-					><th scope="col">Note</th></tr
-				></thead
-			>
-			<tbody>
-				{#each images as image, i (i)}
-					<tr>
-						<td class="file" title={image.url}>{fileOf(image.url)}</td>
-						<td>{image.request?.mimeType?.replace('image/', '') ?? '–'}</td>
-						<td class="number"
-							>{image.request?.wireBytes == null ? '–' : formatBytes(image.request.wireBytes)}</td
-						>
-						<td class="number">{image.naturalWidth} × {image.naturalHeight}</td>
-						<td class="number">{image.shownWidth} × {image.shownHeight}</td>
-						<td>{image.inView ? 'yes' : 'no'}</td>
-						<td>{image.lazy ? 'yes' : 'no'}</td>
-						<td>{image.roomReserved ? 'yes' : 'no'}</td>
-						<td
-							>{image.naturalWidth === 0
-								? 'not loaded'
-								: image.excess === null
-									? 'not shown'
-									: image.lazy && image.inView
-										? 'lazy, though in view'
-										: image.excess > 2
-											? `${image.excess.toFixed(1)} times the pixels shown`
-											: ''}</td
-						>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
-	</Scroller>
-	{#if page.images.length > MOST_IMAGES}<button onclick={() => (allImages = !allImages)}
-			>{allImages ? `Show the first ${MOST_IMAGES}` : `Show all ${page.images.length} images`}</button
-		>{/if}
+	<Table
+		label="Table of images"
+		{columns}
+		rows={images}
+		key={(image) => image.number}
+		pageSize={MOST_IMAGES}
+		size="compact"
+	/>
 {/if}
 
 <style>
-	button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.2rem 0.7rem;
-		cursor: pointer;
-		margin-top: 0.4rem;
-	}
 	dl {
 		display: grid;
 		grid-template-columns: 8rem 1fr;
@@ -173,15 +169,6 @@
 		overflow-wrap: anywhere;
 	}
 	.path {
-		font-size: 0.86rem;
-	}
-	.file {
-		max-width: 14rem;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	table {
 		font-size: 0.86rem;
 	}
 	@media (max-width: 560px) {

@@ -15,42 +15,39 @@
 	const record = $derived(data.record);
 </script>
 
-<section id="frames" aria-labelledby="frames-title">
-	<h2 id="frames-title">Frames</h2>
-	<Playback
-		frames={record.frames}
-		{frameUrl}
-		width={device.width}
-		height={device.height}
-		endMs={Math.max(record.frames.at(-1)!.atMs, record.figures.lcp ?? 0)}
-	/>
-	<Scroller label="Frames">
-		<ol class="frames">
-			{#each record.frames as frame, i (i)}
-				{@const notes = frameNotes.filter((note) => note.frame === i).map((note) => note.words)}
-				<li class:noted={notes.length}>
-					<a href="/api/loads/{data.load.id}/frames/{i + 1}?format=png"
-						><img
-							src={frameUrl(i)}
-							alt="The page after {formatDuration(frame.atMs)}"
-							loading="lazy"
-							width={device.width}
-							height={device.height}
-						/></a
-					>
-					<span class="figures"
-						>{formatDuration(frame.atMs)}<br /><span class="muted"
-							>{Math.round(frame.progress * 100)} % painted</span
-						>{#if notes.length}<br /><b>{[...new Set(notes)].join(', ')}</b>{/if}</span
-					>
-				</li>
-			{/each}
-		</ol>
-	</Scroller>
-	<p class="muted small">
-		Each distinct frame, with its time and how far its colours are from the finished page.
-	</p>
-</section>
+<Playback
+	frames={record.frames}
+	{frameUrl}
+	width={device.width}
+	height={device.height}
+	endMs={Math.max(record.frames.at(-1)!.atMs, record.figures.lcp ?? 0)}
+/>
+<Scroller label="Frames">
+	<ol class="frames">
+		{#each record.frames as frame, i (i)}
+			{@const notes = frameNotes.filter((note) => note.frame === i).map((note) => note.words)}
+			<li class:noted={notes.length}>
+				<a href="/api/loads/{data.load.id}/frames/{i + 1}?format=png"
+					><img
+						src={frameUrl(i)}
+						alt="The page after {formatDuration(frame.atMs)}"
+						loading="lazy"
+						width={device.width}
+						height={device.height}
+					/></a
+				>
+				<span class="figures"
+					>{formatDuration(frame.atMs)}<br /><span class="muted"
+						>{Math.round(frame.progress * 100)} % painted</span
+					>{#if notes.length}<br /><b>{[...new Set(notes)].join(', ')}</b>{/if}</span
+				>
+			</li>
+		{/each}
+	</ol>
+</Scroller>
+<p class="muted small">
+	Each distinct frame, with its time and how far its colours are from the finished page.
+</p>
 
 <style>
 	.frames {

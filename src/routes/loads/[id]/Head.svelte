@@ -1,92 +1,93 @@
 <script lang="ts">
-	/** Which load this is, its figures in short, and what went wrong. */
+	/** Which load this is, its figures with their bands, and why it is slow. */
 	import { bandOf, metricOf } from '$core/metrics/catalogue';
 	import { formatMoment, formatValue } from '$core/wording/format';
 	import type { LoadView } from '$lib/server/loads/view';
 	import BandBar from '$lib/parts/BandBar.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
 
 	interface Props {
 		data: LoadView;
 	}
 	let { data }: Props = $props();
 	const record = $derived(data.record);
+	const FIGURES = ['score', 'lcp', 'cls', 'tbt', 'inp', 'ttfb', 'fcp', 'wire', 'requests'] as const;
+	const shown = $derived(FIGURES.filter((id) => record.figures[id] !== null));
+	const meta = $derived(
+		[
+			record.conditions?.name ?? 'unknown conditions',
+			record.conditions?.summary.toLowerCase(),
+			record.conditions?.cache === 'repeat' ? 'repeat visit' : '',
+			formatMoment(record.startedAt)
+		].filter(Boolean)
+	);
 </script>
 
 <header>
 	<p class="muted small">
-		{#if data.trial}<a href="/trials/{data.trial.id}">{data.trial.question}</a>, arm “{data.trial.arm}”, {data
-				.load.warmup
+		{#if data.trial}<a href="/trials/{data.trial.id}">{data.trial.question}</a> · {data.trial.arm} · {data.load
+				.warmup
 				? 'warm-up'
 				: 'round'}
-			{data.load.round}.
+			{data.load.round}
 		{:else if record.source === 'har'}Imported from a HAR file. <a href="/loads">All single loads</a>
 		{:else}A single load. <a href="/loads">All single loads</a>{/if}
 	</p>
 	<h1>{record.page?.title || record.url}</h1>
-	<p class="address">{record.finalUrl}</p>
-	<p class="verdict">
-		{#if record.figures.score !== null}<span
-				>Score <b class="figures">{formatValue('score', record.figures.score)}</b>
-				<BandBar band={bandOf('score', record.figures.score)!} /></span
-			>{/if}
-		{#each ['lcp', 'cls', 'tbt', 'inp'] as const as id (id)}
-			{#if record.figures[id] !== null}<span
-					>{metricOf(id).short} <b class="figures">{formatValue(id, record.figures[id])}</b>
-					<BandBar band={bandOf(id, record.figures[id])!} /></span
-				>{/if}
-		{/each}
-	</p>
-	<p>
-		<b>{record.conditions?.name ?? 'Unknown conditions'}</b>{record.conditions?.summary
-			? `, ${record.conditions.summary.toLowerCase()}`
-			: ''}{record.conditions?.cache === 'repeat' ? ', repeat visit' : ''}. {formatMoment(record.startedAt)}.
-	</p>
-	<p class="no-print">
-		<a href="/api/loads/{data.load.id}/har" download>HAR</a> ·
-		<a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a>
-		(<a href="/api/schemas/load-record">schema</a>)
-	</p>
+	<p class="muted small address">{record.finalUrl} · {meta.join(' · ')}</p>
 </header>
 {#if record.failure}
-	<div class="failure" role="alert">
-		<b>This load failed.</b>
-		{record.failure.message}
-		{record.failure.advice}
-	</div>
+	<Notice kind="error" title="This load failed. {record.failure.message}" text={record.failure.advice} />
 {/if}
-{#each record.environment.notes as note (note)}<p class="note">{note}</p>{/each}
+{#if shown.length}
+	<dl class="figure-row">
+		{#each shown as id (id)}
+			{@const band = bandOf(id, record.figures[id])}
+			<div>
+				<dt title={metricOf(id).name}>{metricOf(id).short}</dt>
+				<dd>
+					<b class="figures">{formatValue(id, record.figures[id])}</b>
+					{#if band}<BandBar {band} />{/if}
+				</dd>
+			</div>
+		{/each}
+	</dl>
+{/if}
+{#if data.why.length}<p class="why">{data.why.join(' ')}</p>{/if}
+{#each record.environment.notes as note (note)}<p class="message small">{note}</p>{/each}
+<p class="no-print small">
+	<a href="/api/loads/{data.load.id}/har" download>HAR</a> ·
+	<a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a>
+	(<a href="/api/schemas/load-record">schema</a>)
+</p>
 
 <style>
-	header p {
-		margin: 0.25rem 0;
-	}
 	header {
-		margin-bottom: 1.2rem;
+		margin-bottom: 0.6rem;
 	}
-	.verdict {
+	.figure-row {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.2rem 1.3rem;
-		align-items: baseline;
+		gap: 0.3rem 1.5rem;
+		margin: 0 0 0.5rem;
+		padding: 0.5rem 0;
+		border-top: 1px solid var(--rule);
+		border-bottom: 1px solid var(--rule);
 	}
-	.address {
-		overflow-wrap: anywhere;
+	dt {
+		font-size: 0.82rem;
 		color: var(--muted);
 	}
-	.failure,
-	.note {
-		border-left: 3px solid var(--worse);
-		padding: 0.4rem 0.8rem;
-		background: var(--panel);
-		margin-bottom: 1rem;
+	dd {
+		margin: 0;
+		display: grid;
+		line-height: 1.25;
 	}
-	.note {
-		border-left: 3px solid var(--worse);
-		padding: 0.4rem 0.8rem;
-		background: var(--panel);
-		margin-bottom: 1rem;
+	dd b {
+		font-size: 1.15rem;
 	}
-	.note {
-		border-left-color: var(--focus);
+	.why {
+		max-width: 62rem;
+		margin: 0 0 0.5rem;
 	}
 </style>

@@ -1,65 +1,46 @@
 <script lang="ts">
 	/** A journey after the load: each step with its own time, requests, shifts and INP. */
-	import Scroller from '$lib/parts/Scroller.svelte';
 	import type { StepRecord } from '$core/load/record';
 	import { formatBytes, formatDuration, formatValue } from '$core/wording/format';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 
 	let { steps, picture }: { steps: StepRecord[]; picture: string } = $props();
 	const failed = $derived(steps.find((step) => step.status === 'failed'));
+	const time = (ms: number | null) => (ms === null ? '–' : formatDuration(ms));
+	const columns: Column<StepRecord>[] = [
+		{ key: 'step', name: 'Step', text: (step) => `${step.number}. ${step.words}` },
+		{ key: 'state', name: 'State', text: (step) => (step.status === 'ok' ? 'as expected' : step.status) },
+		{ key: 'at', name: 'At', number: true, text: (step) => formatDuration(step.atMs) },
+		{ key: 'done', name: 'Done after', number: true, text: (step) => time(step.durationMs) },
+		{ key: 'quiet', name: 'Quiet after', number: true, text: (step) => time(step.quietMs) },
+		{ key: 'requests', name: 'Requests', number: true, text: (step) => step.requests },
+		{ key: 'wire', name: 'Transferred', number: true, text: (step) => formatBytes(step.wireBytes) },
+		{ key: 'cls', name: 'CLS', number: true, text: (step) => formatValue('cls', step.cls) },
+		{ key: 'inp', name: 'INP', number: true, text: (step) => time(step.inp) },
+		{ key: 'document', name: 'Document', text: (step) => (step.navigated ? 'a new one' : 'the same') }
+	];
 </script>
 
-<p>{failed ? failed.message : `All ${steps.length} steps went as expected.`}</p>
-<Scroller label="Table of steps">
-	<table class="ledger">
-		<thead
-			><tr
-				><th scope="col">Step</th><th scope="col">State</th><th scope="col" class="number">At</th><th
-					scope="col"
-					class="number">Done after</th
-				><th scope="col" class="number">Quiet after</th><th scope="col" class="number">Requests</th><th
-					scope="col"
-					class="number">Wire</th
-				><th scope="col" class="number">CLS</th><th scope="col" class="number">INP</th><th scope="col"
-					>Document</th
-				></tr
-			></thead
-		>
-		<tbody>
-			{#each steps as step (step.number)}
-				<tr class:bad={step.status === 'failed'} class:muted={step.status === 'skipped'}>
-					<td>{step.number}. {step.words}</td>
-					<td>{step.status === 'ok' ? 'went well' : step.status}</td>
-					<td class="number">{formatDuration(step.atMs)}</td>
-					<td class="number">{step.durationMs === null ? '–' : formatDuration(step.durationMs)}</td>
-					<td class="number">{step.quietMs === null ? '–' : formatDuration(step.quietMs)}</td>
-					<td class="number">{step.requests}</td>
-					<td class="number">{formatBytes(step.wireBytes)}</td>
-					<td class="number">{formatValue('cls', step.cls)}</td>
-					<td class="number">{step.inp === null ? '–' : formatDuration(step.inp)}</td>
-					<td>{step.navigated ? 'a new one' : 'the same'}</td>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-</Scroller>
+<p class:wrong={failed}>{failed ? failed.message : `All ${steps.length} steps went as expected.`}</p>
+<Table
+	label="Table of steps"
+	{columns}
+	rows={steps}
+	key={(step) => step.number}
+	rowClass={(step) => (step.status === 'skipped' ? 'aside' : '')}
+/>
 {#if failed}<figure>
 		<img src={picture} alt="The page when step {failed.number} failed" />
-		<figcaption>The page when step {failed.number} failed.</figcaption>
+		<figcaption class="muted small">The page when step {failed.number} failed.</figcaption>
 	</figure>{/if}
 
 <style>
-	.bad td {
-		color: var(--worse);
-	}
 	figure {
 		margin: 0.8rem 0 0;
 	}
 	img {
 		max-width: min(100%, 360px);
 		border: 1px solid var(--rule);
-	}
-	figcaption {
-		font-size: 0.88rem;
-		color: var(--muted);
 	}
 </style>

@@ -1,7 +1,8 @@
 <script lang="ts">
 	/** Bytes by owner and by kind of file, with what this page never used. */
-	import Scroller from '$lib/parts/Scroller.svelte';
-	import CopyButton from '$lib/charts/CopyButton.svelte';
+	import ChartMenu from '$lib/charts/ChartMenu.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 	import { csvOf } from '$core/formats/csv';
 	import { thirdPartyTail, type OwnerShare } from '$core/load/owners';
 	import { sharesByKind, type OwnedRequest } from '$core/load/requestList';
@@ -19,6 +20,61 @@
 	const most = $derived(Math.max(1, ...shares.map((share) => share.wireBytes)));
 	const mostKind = $derived(Math.max(1, ...kinds.map((share) => share.wireBytes)));
 	const unknown = $derived(requests.filter((one) => one.wireBytes === null).length);
+	const unused = (bytes: number) => (bytes ? formatBytes(bytes) : '–');
+	const owners: Column<OwnerShare>[] = [
+		{
+			key: 'owner',
+			name: 'Owner',
+			isRowHead: true,
+			text: ({ name, kind }) => `${name}${kind === 'third-party' ? ', third party' : ''}`
+		},
+		{
+			key: 'requests',
+			name: 'Requests',
+			number: true,
+			text: (share) => share.requests,
+			sort: (share) => share.requests
+		},
+		{
+			key: 'wire',
+			name: 'Transferred',
+			number: true,
+			text: (share) => formatBytes(share.wireBytes),
+			sort: (share) => share.wireBytes
+		},
+		{ key: 'bar', name: 'Share of the largest', isUnnamed: true, kind: 'bar-cell' },
+		{
+			key: 'decoded',
+			name: 'Decoded',
+			number: true,
+			text: (share) => formatBytes(share.decodedBytes),
+			sort: (share) => share.decodedBytes
+		},
+		{
+			key: 'unused',
+			name: 'Never used',
+			number: true,
+			text: (share) => unused(share.unusedBytes),
+			sort: (share) => share.unusedBytes
+		},
+		{ key: 'first', name: 'First', number: true, text: (share) => formatDuration(share.firstMs) },
+		{
+			key: 'last',
+			name: 'Last',
+			number: true,
+			text: (share) => (share.lastMs === null ? '–' : formatDuration(share.lastMs)),
+			sort: (share) => share.lastMs
+		}
+	];
+	type KindShare = ReturnType<typeof sharesByKind>[number];
+	const types: Column<KindShare>[] = [
+		{ key: 'kind', name: 'Type of file', isRowHead: true, text: (share) => share.kind },
+		{ key: 'requests', name: 'Requests', number: true, text: (share) => share.requests },
+		{ key: 'wire', name: 'Transferred', number: true, text: (share) => formatBytes(share.wireBytes) },
+		{ key: 'bar', name: 'Share of the largest', isUnnamed: true, kind: 'bar-cell' },
+		{ key: 'decoded', name: 'Decoded', number: true, text: (share) => formatBytes(share.decodedBytes) },
+		{ key: 'unused', name: 'Never used', number: true, text: (share) => unused(share.unusedBytes) }
+	];
 	const csv = () =>
 		csvOf(
 			['owner', 'kind', 'requests', 'wire', 'decoded', 'unused', 'first', 'last'],
@@ -35,95 +91,38 @@
 		);
 </script>
 
-<Scroller label="Weight by owner">
-	<table class="ledger">
-		<thead
-			><tr
-				><th scope="col">Whose</th><th scope="col" class="number">Requests</th><th scope="col" class="number"
-					>On the wire</th
-				><th scope="col" aria-hidden="true"></th><th scope="col" class="number">Decoded</th><th
-					scope="col"
-					class="number">Never used</th
-				><th scope="col" class="number">First</th><th scope="col" class="number">Last</th></tr
-			></thead
-		>
-		<tbody>
-			{#each shares as share (share.id)}
-				<tr>
-					<th scope="row">{share.name}{share.kind === 'third-party' ? ', third party' : ''}</th>
-					<td class="number">{share.requests}</td>
-					<td class="number">{formatBytes(share.wireBytes)}</td>
-					<td class="track" aria-hidden="true"
-						><span
-							style:width="{(share.wireBytes / most) * 100}%"
-							style:background={colours(share.id, share.kind)}
-						></span></td
-					>
-					<td class="number">{formatBytes(share.decodedBytes)}</td>
-					<td class="number">{share.unusedBytes ? formatBytes(share.unusedBytes) : '–'}</td>
-					<td class="number">{formatDuration(share.firstMs)}</td>
-					<td class="number">{share.lastMs === null ? '–' : formatDuration(share.lastMs)}</td>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-</Scroller>
+<Table label="Weight by owner" columns={owners} rows={shares} key={(share) => share.id}>
+	{#snippet cell(share)}
+		<span
+			class="bar"
+			style:width="{(share.wireBytes / most) * 100}%"
+			style:background={colours(share.id, share.kind)}
+		></span>
+	{/snippet}
+</Table>
 <p class="small">
 	{tail.tailMs > 0
 		? `The site itself was complete after ${formatDuration(tail.ownMs)}; others kept the page busy for ${formatDuration(tail.tailMs)} more.`
 		: 'No third party kept the page busy longer than the site itself.'}
 	{unknown ? ` The size of ${unknown} requests is unknown.` : ''}
-	<CopyButton label="Copy as CSV" text={csv} file="weight-by-owner.csv" />
+	<ChartMenu name="weight-by-owner" {csv} />
 </p>
-<Scroller label="Weight by kind of file">
-	<table class="ledger">
-		<thead
-			><tr
-				><th scope="col">Kind of file</th><th scope="col" class="number">Requests</th><th
-					scope="col"
-					class="number">On the wire</th
-				><th scope="col" aria-hidden="true"></th><th scope="col" class="number">Decoded</th><th
-					scope="col"
-					class="number">Never used</th
-				></tr
-			></thead
-		>
-		<tbody>
-			{#each kinds as share (share.kind)}
-				<tr>
-					<th scope="row">{share.kind}</th><td class="number">{share.requests}</td><td class="number"
-						>{formatBytes(share.wireBytes)}</td
-					>
-					<td class="track" aria-hidden="true"
-						><span style:width="{(share.wireBytes / mostKind) * 100}%"></span></td
-					>
-					<td class="number">{formatBytes(share.decodedBytes)}</td><td class="number"
-						>{share.unusedBytes ? formatBytes(share.unusedBytes) : '–'}</td
-					>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-</Scroller>
+<Table label="Weight by type of file" columns={types} rows={kinds} key={(share) => share.kind}>
+	{#snippet cell(share)}
+		<span class="bar" style:width="{(share.wireBytes / mostKind) * 100}%"></span>
+	{/snippet}
+</Table>
 <p class="small muted">
 	“Never used”: script that had not run and style that matched nothing when the page had settled, counted
 	function by function and rule by rule.
 </p>
 
 <style>
-	th[scope='row'] {
-		font-weight: 400;
-	}
-	.track {
-		width: 22%;
-		vertical-align: middle;
-	}
-	.track span {
+	.bar {
 		display: block;
+		min-width: 1px;
 		height: 0.7rem;
+		margin-top: 0.25rem;
 		background: var(--muted);
-	}
-	.small {
-		font-size: 0.88rem;
 	}
 </style>

@@ -1,6 +1,5 @@
 <script lang="ts">
-	/** The arms, what they run on, and what was changed between them. */
-	import { hasStages } from '$core/trial/kinds';
+	/** The variants, what they run on, and what was changed between them. */
 	import { formatMoment } from '$core/wording/format';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 	import Setups from './Setups.svelte';
@@ -14,8 +13,7 @@
 	const compared = $derived(data.arms.filter((arm) => !arm.reference));
 </script>
 
-<section id="arms" aria-labelledby="arms-title">
-	<h2 id="arms-title">{hasStages(trial.kind) ? 'Stages' : 'Arms'} and what they run on</h2>
+<div class="arms">
 	<Setups arms={data.arms} kind={trial.kind} {colourOf} />
 	{#if data.markers.length}
 		<h3>What was changed between the stages</h3>
@@ -31,7 +29,7 @@
 			{/each}
 		</ul>
 	{/if}
-</section>
+</div>
 
 <style>
 	.kept {
@@ -39,7 +37,7 @@
 	}
 
 	@media print {
-		#arms {
+		.arms {
 			font-size: 8pt;
 			line-height: 1.2;
 		}

@@ -1,91 +1,22 @@
 <script lang="ts">
-	/** Whether the arm still does and shows what the baseline does. */
-	import { PICTURE_WITHIN, type Regressions } from '$core/compare/regressions';
+	/** Whether a variant still does what the baseline does, once its records were compared. */
+	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Awaited from './Awaited.svelte';
+	import Regressions from './Regressions.svelte';
 
 	interface Props {
-		broke: Regressions;
-		picture: string | null;
-		baseline: string;
-		arm: string;
+		data: SheetView;
+		evidence: NonNullable<SheetView['evidence']>['arms'][number] | null;
+		pair: SheetView['comparisons'][number];
+		nameOf: (arm: number) => string;
 	}
-	let { broke, picture, baseline, arm }: Props = $props();
-	const looks = $derived(
-		broke.pictureShare === null
-			? 'The finished pages could not be compared: a picture is missing.'
-			: broke.pictureShare <= PICTURE_WITHIN
-				? `The finished pages look alike: ${(broke.pictureShare * 100).toFixed(1)} % of the picture differs.`
-				: `${(broke.pictureShare * 100).toFixed(1)} % of the picture differs. Look whether that is meant.`
-	);
-	const stepWords = ([ok, of]: [number, number]) => `${ok} of ${of} loads`;
+	let { data, evidence, pair, nameOf }: Props = $props();
 </script>
 
-<div class="row">
-	<ul>
-		<li class:bad={(broke.pictureShare ?? 0) > PICTURE_WITHIN}>{looks}</li>
-		<li class:bad={broke.newErrors.length > 0}>
-			{broke.newErrors.length
-				? `New errors in the console of “${arm}”:`
-				: `No console error that “${baseline}” does not have.`}
-			{#each broke.newErrors.slice(0, 5) as message, i (i)}<div class="quote">{message}</div>{/each}
-		</li>
-		<li class:bad={broke.newFailures.length > 0}>
-			{broke.newFailures.length
-				? `Requests that fail only in “${arm}”:`
-				: `No request fails that does not fail in “${baseline}”.`}
-			{#each broke.newFailures.slice(0, 5) as key (key)}<div class="quote">{key}</div>{/each}
-		</li>
-		{#if broke.steps.before[1] + broke.steps.after[1] > 0}
-			<li class:bad={broke.steps.failed !== null}>
-				Steps: all went well in {stepWords(broke.steps.before)} of “{baseline}” and {stepWords(
-					broke.steps.after
-				)} of “{arm}”{broke.steps.failed ? `; first to fail: ${broke.steps.failed}` : ''}.
-			</li>
-		{:else}<li class="muted">No steps were asked for: whether menus and buttons work was not checked.</li>{/if}
-	</ul>
-	{#if picture && (broke.pictureShare ?? 0) > 0.001}
-		<figure>
-			<img src={picture} alt="Where the finished page of {arm} differs from {baseline}" loading="lazy" />
-			<figcaption>“{arm}”; what differs from “{baseline}” is marked, what moves by itself left out.</figcaption>
-		</figure>
-	{/if}
-</div>
-
-<style>
-	.row {
-		display: flex;
-		gap: 1.4rem;
-		flex-wrap: wrap;
-	}
-	ul {
-		flex: 1 1 22rem;
-		padding: 0;
-		list-style: none;
-	}
-	li {
-		border-left: 3px solid var(--rule);
-		padding: 0.15rem 0 0.15rem 0.7rem;
-		margin-bottom: 0.35rem;
-	}
-	.bad {
-		border-left-color: var(--worse);
-		font-weight: 600;
-	}
-	.quote {
-		font-weight: 400;
-		font-size: 0.86rem;
-		overflow-wrap: anywhere;
-		color: var(--muted);
-	}
-	figure {
-		margin: 0;
-		max-width: 260px;
-	}
-	img {
-		width: 100%;
-		border: 1px solid var(--rule);
-	}
-	figcaption {
-		font-size: 0.82rem;
-		color: var(--muted);
-	}
-</style>
+{#if evidence}<Regressions
+		broke={evidence.broke}
+		picture={evidence.picture ? `/api/trials/${data.trial.id}/pictures/${evidence.picture}` : null}
+		baseline={pair.baseline}
+		arm={nameOf(pair.id)}
+	/>
+{:else}<Awaited {data} />{/if}

@@ -1,87 +1,66 @@
 <script lang="ts">
-	/** What was equal, different or unknown between an arm and the baseline. */
-	import { enhance } from '$app/forms';
-	import Scroller from '$lib/parts/Scroller.svelte';
+	/** What was equal, different or unknown between a variant and the baseline. */
+	import { Button } from 'carbon-components-svelte';
+	import Action from '$lib/parts/Action.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 	import type { FairnessText } from '$core/wording/fairness';
+	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Awaited from './Awaited.svelte';
 
 	interface Props {
-		lines: FairnessText[];
-		intended: string[];
-		baseline: string;
-		arm: string;
+		data: SheetView;
+		evidence: NonNullable<SheetView['evidence']>['arms'][number] | null;
+		pair: SheetView['comparisons'][number];
+		nameOf: (arm: number) => string;
 	}
-	let { lines, intended, baseline, arm }: Props = $props();
+	let { data, evidence, pair, nameOf }: Props = $props();
 	let all = $state(false);
-	const WORDS = { equal: 'equal', differs: 'differs', unknown: 'unknown' };
+	const lines = $derived(evidence?.fairness ?? []);
 	const count = (state: FairnessText['state']) => lines.filter((line) => line.state === state).length;
 	const shown = $derived(all ? lines : lines.filter((line) => line.state !== 'equal'));
+	const isIntended = (line: FairnessText) => data.trial.intended.includes(line.id);
+	const columns: Column<FairnessText>[] = $derived([
+		{ key: 'name', name: 'What', isRowHead: true, text: (line) => line.name },
+		{ key: 'state', name: 'State' },
+		{ key: 'before', name: pair.baseline, kind: 'address', text: (line) => line.values[0] },
+		{ key: 'after', name: nameOf(pair.id), kind: 'address', text: (line) => line.values[1] },
+		{ key: 'meaning', name: 'What it means for the answer', kind: 'muted', text: (line) => line.meaning }
+	]);
 </script>
 
-<p>{count('equal')} equal, {count('differs')} different, {count('unknown')} unknown.</p>
-<Scroller label="Fairness of {arm} against {baseline}">
-	<table class="ledger">
-		<thead
-			><tr
-				><th scope="col">What</th><th scope="col">State</th><th scope="col">{baseline}</th><th scope="col"
-					>{arm}</th
-				><th scope="col">What it means for the answer</th></tr
-			></thead
-		>
-		<tbody>
-			{#each shown as line (line.id)}
-				<tr>
-					<th scope="row">{line.name}</th>
-					<td class={line.state}>
-						{WORDS[line.state]}
-						{#if line.state === 'differs'}
-							<form method="POST" action="?/intend" use:enhance class="no-print">
-								<input type="hidden" name="line" value={line.id} />
-								<button aria-pressed={intended.includes(line.id)}
-									>{intended.includes(line.id) ? 'intended ✓' : 'mark as intended'}</button
-								>
-							</form>
-						{/if}
-					</td>
-					<td class="value">{line.values[0]}</td>
-					<td class="value">{line.values[1]}</td>
-					<td class="muted">{line.meaning}</td>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-</Scroller>
-<p class="no-print">
-	<button onclick={() => (all = !all)}
-		>{all ? 'Fold what is equal' : `Show the ${count('equal')} equal ones too`}</button
+{#if evidence}
+	<p>{count('equal')} equal, {count('differs')} different, {count('unknown')} unknown.</p>
+	<Table
+		label="Fairness of {nameOf(pair.id)} against {pair.baseline}"
+		{columns}
+		rows={shown}
+		key={(line) => line.id}
 	>
-</p>
+		{#snippet cell(line)}
+			<span class={line.state}>{line.state}</span>
+			{#if line.state === 'differs'}<Action
+					action="?/intend"
+					text={isIntended(line) ? 'Intended ✓' : 'Mark as intended'}
+					about=": {line.name}"
+					values={{ line: line.id }}
+					pressed={isIntended(line)}
+				/>{/if}
+		{/snippet}
+	</Table>
+	<p class="no-print">
+		<Button kind="ghost" size="small" on:click={() => (all = !all)}
+			>{all ? 'Only what is not equal' : `Show the ${count('equal')} equal ones too`}</Button
+		>
+	</p>
+{:else}<Awaited {data} />{/if}
 
 <style>
-	th[scope='row'] {
-		font-weight: 600;
-		min-width: 8rem;
-	}
 	.differs {
 		font-weight: 600;
 	}
 	.unknown,
 	.equal {
 		color: var(--muted);
-	}
-	.value {
-		overflow-wrap: anywhere;
-		max-width: 15rem;
-	}
-	table {
-		font-size: 0.88rem;
-	}
-	button {
-		background: none;
-		border: 1px solid var(--rule);
-		color: var(--action);
-		padding: 0.1rem 0.5rem;
-		cursor: pointer;
-		font-size: 0.82rem;
-		white-space: nowrap;
 	}
 </style>

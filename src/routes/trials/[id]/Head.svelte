@@ -1,9 +1,9 @@
 <script lang="ts">
 	/** The question, how it stands, and what can be done now. */
 	import { Button } from 'carbon-components-svelte';
-	import { enhance } from '$app/forms';
 	import { formatMoment } from '$core/wording/format';
 	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Action from '$lib/parts/Action.svelte';
 	import { KINDS, STATES } from './states';
 
 	interface Props {
@@ -12,38 +12,44 @@
 		status: string;
 	}
 	let { trial, isOpen, status }: Props = $props();
+	const rounds = $derived(trial.looks.at(-1)?.rounds ?? trial.rounds);
+	const meta = $derived(
+		[
+			trial.clientName,
+			KINDS[trial.kind],
+			`${rounds} ${rounds === 1 ? 'round' : 'rounds'}`,
+			trial.paused
+				? 'Paused'
+				: status === 'done' && trial.endedAt
+					? formatMoment(trial.endedAt)
+					: STATES[status]
+		].filter(Boolean)
+	);
 </script>
 
 <header>
 	<div>
-		<p class="muted small">
-			{trial.clientName ? `For ${trial.clientName}. ` : ''}{KINDS[trial.kind]}.
-			{trial.paused ? 'Paused' : STATES[status]}{trial.endedAt && status === 'done'
-				? `, ${formatMoment(trial.endedAt)}`
-				: ''}.
-		</p>
 		<h1>{trial.question}</h1>
+		<p class="muted small">{meta.join(' · ')}</p>
 	</div>
 	<div class="actions no-print">
 		{#if isOpen}
-			<form method="POST" action="?/pause" use:enhance>
-				<Button type="submit" kind="tertiary">Pause</Button>
-			</form>
-			<form method="POST" action="?/stop" use:enhance>
-				<Button type="submit" kind="danger-tertiary" data-key="r">Stop</Button>
-			</form>
+			<Action action="?/pause" text="Pause" kind="tertiary" size="field" />
+			<Action action="?/stop" text="Stop" kind="danger-tertiary" size="field" shortcut="r" />
 		{:else if trial.paused}
-			<form method="POST" action="?/stop" use:enhance>
-				<Button type="submit" kind="danger-tertiary">Stop</Button>
-			</form>
-			<form method="POST" action="?/start" use:enhance><Button type="submit" data-key="r">Go on</Button></form>
+			<Action action="?/stop" text="Stop" kind="danger-tertiary" size="field" />
+			<Action action="?/start" text="Go on" kind="primary" size="field" shortcut="r" />
 		{:else if status === 'draft' || status === 'stopped'}
-			<form method="POST" action="?/start" use:enhance>
-				<Button type="submit" data-key="r">{status === 'stopped' ? 'Go on' : 'Start the trial'}</Button>
-			</form>
+			<Action
+				action="?/start"
+				text={status === 'stopped' ? 'Go on' : 'Start the trial'}
+				kind="primary"
+				size="field"
+				shortcut="r"
+			/>
 		{:else if status === 'done'}
-			<form method="POST" action="?/repeat"><Button type="submit" kind="tertiary">Repeat</Button></form>
-			<Button on:click={() => window.print()} data-key="r">Print for the client</Button>
+			<Action action="?/repeat" text="Repeat" kind="tertiary" size="field" />
+			<Button size="field" on:click={() => window.print()} data-key="r">Print for the client</Button>
 		{/if}
 	</div>
 </header>
@@ -54,14 +60,13 @@
 		justify-content: space-between;
 		gap: 1.2rem;
 		align-items: flex-start;
-		margin-bottom: 1rem;
+		margin-bottom: 0.8rem;
 	}
 	.actions {
 		flex: none;
 		display: flex;
 		gap: 0.5rem;
 	}
-
 	@media (max-width: 560px) {
 		header {
 			flex-direction: column;

@@ -1,71 +1,63 @@
 <script lang="ts">
-	/** What each arm holds back until somebody moves. */
-	import { enhance } from '$app/forms';
+	/** What each variant does only after an interaction. */
 	import { formatBytes, formatDifference, formatDuration } from '$core/wording/format';
+	import Action from '$lib/parts/Action.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 	import type { SheetView } from '$lib/server/trials/sheetView';
-	import Scroller from '$lib/parts/Scroller.svelte';
 
-	interface Props {
-		data: SheetView;
-	}
-	let { data }: Props = $props();
+	let { data }: { data: SheetView } = $props();
+	type Row = SheetView['nudged'][number];
 	const compared = $derived(data.arms.filter((arm) => !arm.reference));
-	const nameOf = (id: number) => data.arms.find((arm) => arm.id === id)?.name ?? '';
-	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? id;
-	const scoreWith = (one: SheetView['nudged'][number]) => {
-		const score = one.heldBack?.figuresWith.score ?? null;
-		return score === null
-			? '–'
-			: `${score.toFixed(0)} (${formatDifference('score', score - (one.score ?? 0))})`;
+	const nameOf = (id: number | null) => data.arms.find((arm) => arm.id === id)?.name ?? '';
+	const conditionName = (id: string) => data.conditions.find((conditions) => conditions.id === id)?.name ?? id;
+	const stateOf = (row: Row) =>
+		row.failed ?? (row.status === 'done' ? 'nothing was measured' : 'waits for the lab');
+	const scoreWith = ({ heldBack, score }: Row) => {
+		const withIt = heldBack?.figuresWith.score ?? null;
+		return withIt === null ? '–' : `${withIt.toFixed(0)} (${formatDifference('score', withIt - (score ?? 0))})`;
 	};
+	const columns: Column<Row>[] = [
+		{ key: 'arm', name: 'Variant', text: (row) => nameOf(row.arm) },
+		{ key: 'conditions', name: 'Conditions', text: (row) => conditionName(row.condition) },
+		{ key: 'requests', name: 'Requests', number: true, text: (row) => row.heldBack?.requests ?? stateOf(row) },
+		{
+			key: 'bytes',
+			name: 'Bytes',
+			number: true,
+			text: (row) => (row.heldBack ? formatBytes(row.heldBack.wireBytes) : '')
+		},
+		{
+			key: 'script',
+			name: 'Script',
+			number: true,
+			text: (row) => (row.heldBack ? formatDuration(row.heldBack.scriptMs) : '')
+		},
+		{ key: 'score', name: 'Score with it', number: true, text: (row) => (row.heldBack ? scoreWith(row) : '') },
+		{ key: 'load', name: 'Load' }
+	];
 </script>
 
-<section id="held" class="no-print" aria-labelledby="held-title">
-	<h2 id="held-title">Held back</h2>
-	{#if data.nudged.length}
-		<Scroller label="What the arms hold back">
-			<table class="ledger">
-				<thead
-					><tr
-						><th scope="col">Arm</th><th scope="col">Conditions</th><th scope="col" class="number">Requests</th
-						><th scope="col" class="number">Bytes</th><th scope="col" class="number">Script</th><th
-							scope="col"
-							class="number">Score with it</th
-						><th scope="col">Load</th></tr
-					></thead
-				>
-				<tbody>
-					{#each data.nudged as one (one.id)}
-						<tr>
-							<td>{nameOf(one.arm ?? 0)}</td><td>{conditionName(one.condition)}</td>
-							{#if one.heldBack}
-								<td class="number">{one.heldBack.requests}</td><td class="number"
-									>{formatBytes(one.heldBack.wireBytes)}</td
-								><td class="number">{formatDuration(one.heldBack.scriptMs)}</td>
-								<td class="number">{scoreWith(one)}</td>
-							{:else}<td colspan="4" class="muted"
-									>{one.failed ?? (one.status === 'done' ? 'nothing was measured' : 'waits for the lab')}</td
-								>{/if}
-							<td
-								>{#if one.load}<a href="/loads/{one.load}#held">Evidence</a>{/if}</td
-							>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
-		</Scroller>
-	{:else}<p class="muted">
-			No interaction was simulated in these loads. Whether a variant waits for interaction is seen when the lab
-			simulates one.
-		</p>{/if}
-	<div class="buttons no-print">
-		{#each compared as arm (arm.id)}<form method="POST" action="?/nudge" use:enhance>
-				<input type="hidden" name="arm" value={arm.id} /><button
-					>Nudge “{arm.page ? `${arm.page}, ` : ''}{arm.name}”</button
-				>
-			</form>{/each}
-	</div>
-</section>
+{#if data.nudged.length}
+	<Table label="What waits for interaction" {columns} rows={data.nudged} key={(row) => row.id}>
+		{#snippet cell(row)}
+			{#if row.load}<a href="/loads/{row.load}?open=held#held">Evidence</a>{/if}
+		{/snippet}
+	</Table>
+{:else}<p class="muted">
+		No interaction was simulated in these loads. Whether a variant waits for interaction is seen when the lab
+		simulates one.
+	</p>{/if}
+<div class="buttons no-print">
+	{#each compared as arm (arm.id)}
+		<Action
+			action="?/nudge"
+			text="Simulate interaction: {arm.page ? `${arm.page}, ` : ''}{arm.name}"
+			kind="tertiary"
+			values={{ arm: arm.id }}
+		/>
+	{/each}
+</div>
 
 <style>
 	.buttons {

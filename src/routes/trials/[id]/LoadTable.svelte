@@ -1,151 +1,112 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import Scroller from '$lib/parts/Scroller.svelte';
-	import { metricOf, type Figures, type MetricId } from '$core/metrics/catalogue';
+	/** Every load of the trial, filtered; a load that does not belong can be excluded, with a reason. */
+	import { Button } from 'carbon-components-svelte';
+	import { metricOf, type MetricId } from '$core/metrics/catalogue';
 	import { formatMoment, formatValue } from '$core/wording/format';
+	import Action from '$lib/parts/Action.svelte';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Exclude from './Exclude.svelte';
 
-	interface Row {
-		id: number;
-		armId: number;
-		conditionId: string;
-		round: number;
-		warmup: boolean;
-		status: string;
-		capped: boolean;
-		reason: string | null;
-		excluded: string | null;
-		failedStep: number | null;
-		speedOff: boolean;
-		startedAt: string;
-		figures: Figures;
-	}
-	interface Props {
-		loads: Row[];
-		arms: { id: number; name: string; page?: string | null }[];
-		conditions: { id: string; name: string }[];
-		primary: MetricId[];
-		outlying: Record<string, number[]>;
-	}
-	let { loads, arms, conditions, primary, outlying }: Props = $props();
+	let { data }: { data: SheetView } = $props();
+	type Row = SheetView['loads'][number];
 	let condition = $state('');
 	let arm = $state(0);
-	let leaving: number | null = $state(null);
-	const MOST = 60;
-	let all = $state(false);
+	let excluding: number | null = $state(null);
+	const PAGE = 25;
 	const fitting = $derived(
-		loads.filter((load) => (!condition || load.conditionId === condition) && (!arm || load.armId === arm))
+		data.loads.filter((load) => (!condition || load.conditionId === condition) && (!arm || load.armId === arm))
 	);
-	const shown = $derived(all ? fitting : fitting.slice(0, MOST));
 	const nameOf = (id: number) => {
-		const one = arms.find((other) => other.id === id);
-		return one ? `${one.page ? `${one.page}, ` : ''}${one.name}` : '';
+		const found = data.arms.find((other) => other.id === id);
+		return found ? `${found.page ? `${found.page}, ` : ''}${found.name}` : '';
 	};
-	const conditionName = (id: string) => conditions.find((one) => one.id === id)?.name ?? id;
+	const conditionName = (id: string) => data.conditions.find((conditions) => conditions.id === id)?.name ?? id;
+	const isOutlying = (metric: MetricId, load: Row) => data.outlying[metric]?.includes(load.id) ?? false;
+	const noteOf = (load: Row) =>
+		[
+			load.status === 'failed' && `failed: ${load.reason}`,
+			load.excluded && `excluded: ${load.excluded}`,
+			load.warmup && 'not counted',
+			load.capped && 'ended at the time cap',
+			load.failedStep && `step ${load.failedStep} failed`,
+			load.speedOff && 'machine speed differs'
+		]
+			.filter(Boolean)
+			.join('; ');
+	const columns: Column<Row>[] = $derived([
+		{ key: 'evidence', name: 'Load' },
+		{ key: 'conditions', name: 'Conditions', text: (load) => conditionName(load.conditionId) },
+		{
+			key: 'round',
+			name: 'Round',
+			text: (load) => (load.warmup ? `warm-up ${load.round}` : load.round),
+			sort: (load) => (load.warmup ? load.round - 1000 : load.round)
+		},
+		{ key: 'arm', name: 'Variant', text: (load) => nameOf(load.armId), sort: (load) => nameOf(load.armId) },
+		...data.trial.primary.map((metric) => ({
+			key: metric,
+			name: metricOf(metric).short,
+			number: true,
+			text: (load: Row) => formatValue(metric, load.figures[metric]) + (isOutlying(metric, load) ? '°' : ''),
+			sort: (load: Row) => load.figures[metric]
+		})),
+		{ key: 'note', name: 'Note', kind: 'note', text: noteOf },
+		{ key: 'exclude', name: 'Exclude or include', isUnnamed: true }
+	]);
+	const all = <Value,>(value: Value, text: string) => ({ value, text });
 </script>
 
-{#if loads.length}
-	<div class="filters">
-		<label
-			>Conditions <select bind:value={condition}
-				><option value="">All</option>{#each conditions as one (one.id)}<option value={one.id}
-						>{one.name}</option
-					>{/each}</select
-			></label
-		>
-		<label
-			>Arm <select bind:value={arm}
-				><option value={0}>All</option>{#each arms as one (one.id)}<option value={one.id}
-						>{nameOf(one.id)}</option
-					>{/each}</select
-			></label
-		>
-		<span class="muted figures">{shown.length} of {loads.length}</span>
+{#if data.loads.length}
+	<div class="filters no-print">
+		<Choice
+			label="Conditions"
+			inline
+			options={[all('', 'All'), ...data.conditions.map(({ id, name }) => all(id, name))]}
+			bind:value={condition}
+		/>
+		<Choice
+			label="Variant"
+			inline
+			options={[all(0, 'All'), ...data.arms.map(({ id }) => all(id, nameOf(id)))]}
+			bind:value={arm}
+		/>
+		<span class="muted figures">{fitting.length} of {data.loads.length}</span>
+		<a href="/api/trials/{data.trial.id}/loads.csv" download>Download as CSV</a>
 	</div>
-	<Scroller label="Table of loads">
-		<table class="ledger">
-			<thead>
-				<tr>
-					<th scope="col">Load</th><th scope="col">Conditions</th><th scope="col">Round</th><th scope="col"
-						>Arm</th
+	{#key `${condition} ${arm}`}
+		<Table
+			label="Table of loads"
+			{columns}
+			rows={fitting}
+			key={(load) => load.id}
+			pageSize={PAGE}
+			size="compact"
+			rowClass={(load) => (load.warmup || load.status === 'failed' || load.excluded !== null ? 'aside' : '')}
+		>
+			{#snippet cell(load, column)}
+				{#if column.key === 'evidence'}
+					<a href="/loads/{load.id}" data-row-link title={formatMoment(load.startedAt)}
+						>Evidence<span class="visually-hidden"> of load {load.id}</span></a
 					>
-					{#each primary as metric (metric)}<th scope="col" class="number">{metricOf(metric).short}</th>{/each}
-					<th scope="col">Note</th><th scope="col"><span class="visually-hidden">Exclude or include</span></th>
-				</tr>
-			</thead>
-			<tbody>
-				{#each shown as load (load.id)}
-					<tr class:aside={load.warmup || load.status === 'failed' || load.excluded !== null}>
-						<td
-							><a href="/loads/{load.id}" data-row-link title={formatMoment(load.startedAt)}
-								>Evidence<span class="visually-hidden"> of load {load.id}</span></a
-							></td
-						>
-						<td>{conditionName(load.conditionId)}</td>
-						<td>{load.warmup ? `warm-up ${load.round}` : load.round}</td>
-						<td>{nameOf(load.armId)}</td>
-						{#if load.status === 'failed'}
-							<td colspan={primary.length + 1} class="failed">Failed: {load.reason}</td>
-						{:else}
-							{#each primary as metric (metric)}
-								<td class="number"
-									>{formatValue(metric, load.figures[metric])}{#if outlying[metric]?.includes(load.id)}<abbr
-											title="Far from the other loads of this arm; still counted">°</abbr
-										>{/if}</td
-								>
-							{/each}
-							<td>
-								{[
-									load.excluded && `excluded: ${load.excluded}`,
-									load.warmup && 'not counted',
-									load.capped && 'ended at the time cap',
-									load.failedStep && `step ${load.failedStep} failed`,
-									load.speedOff && 'the machine’s speed differs within this round'
-								]
-									.filter(Boolean)
-									.join('; ')}
-							</td>
-						{/if}
-						<td>
-							{#if !load.warmup}
-								{#if load.excluded !== null}
-									<form method="POST" action="?/restore" use:enhance>
-										<input type="hidden" name="load" value={load.id} /><button>Include again</button>
-									</form>
-								{:else if leaving === load.id}
-									<form
-										method="POST"
-										action="?/exclude"
-										use:enhance={() =>
-											async ({ update }) => {
-												await update();
-												leaving = null;
-											}}
-										class="leave"
-									>
-										<input type="hidden" name="load" value={load.id} />
-										<label
-											><span class="visually-hidden">Reason to exclude load {load.id}</span><input
-												name="reason"
-												placeholder="Why?"
-												required
-												maxlength="300"
-											/></label
-										>
-										<button>Exclude</button>
-									</form>
-								{:else}<button onclick={() => (leaving = load.id)}
-										>Exclude…<span class="visually-hidden"> load {load.id}</span></button
-									>{/if}
-							{/if}
-						</td>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
-	</Scroller>
-	{#if fitting.length > MOST}<button onclick={() => (all = !all)}
-			>{all ? `Show the first ${MOST}` : `Show all ${fitting.length}`}</button
-		>{/if}
+				{:else if !load.warmup}
+					{#if load.excluded !== null}
+						<Action action="?/restore" text="Include again" values={{ load: load.id }} />
+					{:else if excluding === load.id}<Exclude load={load.id} done={() => (excluding = null)} />
+					{:else}<Button kind="ghost" size="small" on:click={() => (excluding = load.id)}
+							>Exclude…<span class="visually-hidden"> load {load.id}</span></Button
+						>{/if}
+				{/if}
+			{/snippet}
+		</Table>
+	{/key}
+	{#if fitting.some((load) => data.trial.primary.some((metric) => isOutlying(metric, load)))}<p
+			class="muted small"
+		>
+			° far from the other loads of its variant; still counted.
+		</p>{/if}
 {:else}
 	<p class="muted">No load has ended yet.</p>
 {/if}
@@ -153,40 +114,9 @@
 <style>
 	.filters {
 		display: flex;
-		gap: 1.2rem;
-		align-items: baseline;
+		gap: 0.4rem 1.2rem;
+		align-items: center;
 		margin-bottom: 0.5rem;
-		font-size: 0.9rem;
 		flex-wrap: wrap;
-	}
-	.leave {
-		display: flex;
-		gap: 0.3rem;
-	}
-	.leave input {
-		width: 9rem;
-	}
-	.aside td {
-		color: var(--muted);
-	}
-	.failed {
-		color: var(--worse) !important;
-	}
-	abbr {
-		text-decoration: none;
-		cursor: help;
-	}
-	button {
-		background: none;
-		border: 0;
-		color: var(--action);
-		text-decoration: underline;
-		cursor: pointer;
-		padding: 0;
-		white-space: nowrap;
-		font-size: 0.86rem;
-	}
-	table {
-		font-size: 0.88rem;
 	}
 </style>

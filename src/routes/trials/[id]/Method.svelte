@@ -1,9 +1,9 @@
 <script lang="ts">
 	/** How the answer was come by. */
-	import { enhance } from '$app/forms';
+	import Lazy from '$lib/parts/Lazy.svelte';
 	import { metricOf } from '$core/metrics/catalogue';
 	import { hasStages } from '$core/trial/kinds';
-	import { reserveSpending } from '$core/trial/looks';
+	import { percentOf } from './percent';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 
 	interface Props {
@@ -13,21 +13,19 @@
 	let { data, status }: Props = $props();
 	const trial = $derived(data.trial);
 	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? id;
-	const percentOf = (share: number) => `${(share * 100).toFixed(share < 0.1 ? 2 : 1).replace(/\.?0+$/, '')} %`;
 	const levels = $derived(
 		[...new Set(data.judgement.results.map((one) => percentOf(one.level)))].join(' and ')
 	);
 </script>
 
-<section id="method" aria-labelledby="method-title">
-	<h2 id="method-title">Method</h2>
+<div class="method">
 	<p>
 		{trial.adaptive
-			? `At most ${trial.rounds} rounds of every arm, with a look after ${trial.planned.join(', ')}`
-			: `Each arm was planned for ${trial.rounds} ${trial.rounds === 1 ? 'round' : 'rounds'}`}{trial.warmups
+			? `At most ${trial.rounds} rounds of every variant, with a look after ${trial.planned.join(', ')}`
+			: `Each variant was planned for ${trial.rounds} ${trial.rounds === 1 ? 'round' : 'rounds'}`}{trial.warmups
 			? ` after ${trial.warmups} ${trial.warmups === 1 ? 'warm-up' : 'warm-ups'} that ${trial.warmups === 1 ? 'is' : 'are'} kept but not counted`
 			: ''}, in real Chromium with a clean profile for every load, one load at a time,
-		{hasStages(trial.kind) ? 'stage after stage' : 'all arms in random order within each round'}.
+		{hasStages(trial.kind) ? 'stage after stage' : 'all variants in random order within each round'}.
 		{#if trial.looks.length}Looked at after {trial.looks
 				.map((look) => `${look.rounds} rounds (at most ${percentOf(look.spent)} false calls by then)`)
 				.join(', ')}.{/if}
@@ -59,17 +57,9 @@
 		Order of loads from seed {trial.seed}.
 	</p>
 	{#if status === 'done' && !hasStages(trial.kind)}
-		<form method="POST" action="?/rounds" use:enhance class="more no-print">
-			<label>Add <input type="number" name="rounds" min="1" max="50" value="6" /> rounds</label>
-			<button>Add them</button>
-			<span class="muted small"
-				>A further look spends {percentOf(
-					reserveSpending((trial.added ?? 0) + 1) - reserveSpending(trial.added ?? 0)
-				)} of the error level that the plan left; calls that were made stay.</span
-			>
-		</form>
+		<Lazy load={() => import('./AddRounds.svelte')} props={{ added: trial.added ?? 0 }} />
 	{/if}
-</section>
+</div>
 
 <style>
 	.unstable {
@@ -77,7 +67,7 @@
 	}
 
 	@media print {
-		#method {
+		.method {
 			font-size: 8pt;
 			line-height: 1.2;
 		}

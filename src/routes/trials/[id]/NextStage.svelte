@@ -1,7 +1,9 @@
 <script lang="ts">
 	/** What was changed, before the next stage is started. */
 	import { Button } from 'carbon-components-svelte';
-	import { enhance } from '$app/forms';
+	import { keeping } from '$lib/keeping';
+	import Area from '$lib/parts/Area.svelte';
+	import FileField from '$lib/parts/FileField.svelte';
 
 	interface Props {
 		/** Name of the next stage. */
@@ -10,15 +12,15 @@
 	let { stage }: Props = $props();
 </script>
 
-<form method="POST" action="?/start" enctype="multipart/form-data" class="stage panel no-print" use:enhance>
+<form method="POST" action="?/start" enctype="multipart/form-data" class="stage panel no-print" use:keeping>
 	<h2>Next stage: {stage}</h2>
-	<label
-		>What was changed? <textarea
-			name="change"
-			rows="2"
-			placeholder="Larder 3.2 switched on, all settings as they ship"></textarea></label
-	>
-	<label>Settings file, kept with the trial <input type="file" name="file" /></label>
+	<Area
+		label="What was changed?"
+		name="change"
+		rows={2}
+		placeholder="Larder 3.2 switched on, all settings as they ship"
+	/>
+	<FileField label="Settings file" name="file" help="Stays with the trial." />
 	<Button type="submit" data-key="r">Start “{stage}”</Button>
 </form>
 
@@ -28,14 +30,5 @@
 		display: grid;
 		gap: 0.6rem;
 		justify-items: start;
-	}
-	label {
-		font-size: 0.9rem;
-		color: var(--muted);
-	}
-	.stage label,
-	.stage textarea {
-		width: 100%;
-		display: block;
 	}
 </style>

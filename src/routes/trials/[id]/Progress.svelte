@@ -4,7 +4,8 @@
 	import type { PooledSpread } from '$core/trial/types';
 	import { formatIn } from '$core/wording/format';
 	import { plainName } from '$core/wording/plainNames';
-	import Scroller from '$lib/parts/Scroller.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 
 	interface Props {
 		trial: { nextLook: number | null; wholeRounds: number; kind: string };
@@ -19,6 +20,15 @@
 		one
 			? `${formatIn(metricOf(one.metric).unit, one.spread, true)}${one.share === null ? '' : ` (${(one.share * 100).toFixed(0)} %)`}`
 			: '–';
+	const columns: Column<(typeof metrics)[number]>[] = $derived([
+		{ key: 'metric', name: 'Spread between loads of one variant', isRowHead: true, text: plainName },
+		...conditions.map(({ id, name }) => ({
+			key: id,
+			name,
+			number: true,
+			text: (metric: string) => words(of(metric, id))
+		}))
+	]);
 </script>
 
 <p>
@@ -28,33 +38,10 @@
 		grows would be wrong far more often.{/if}
 </p>
 {#if spread.length}
-	<Scroller label="Spread of the loads so far">
-		<table class="ledger">
-			<caption>How much loads of the same variant differ so far</caption>
-			<thead
-				><tr
-					><th scope="col">Metric</th>{#each conditions as one (one.id)}<th scope="col" class="number"
-							>{one.name}</th
-						>{/each}</tr
-				></thead
-			>
-			<tbody>
-				{#each metrics as metric (metric)}
-					<tr
-						><th scope="row">{plainName(metric)}</th>{#each conditions as one (one.id)}<td class="number"
-								>{words(of(metric, one.id))}</td
-							>{/each}</tr
-					>
-				{/each}
-			</tbody>
-		</table>
-	</Scroller>
+	<Table
+		label="How much loads of the same variant differ so far"
+		{columns}
+		rows={metrics}
+		key={(metric) => metric}
+	/>
 {/if}
-
-<style>
-	caption {
-		text-align: left;
-		color: var(--muted);
-		padding: 0.4rem 0;
-	}
-</style>

@@ -1,10 +1,10 @@
 <script lang="ts">
+	/** Variants with what they run on: the differences, clashes, features; editable. */
 	import { hasPages } from '$core/trial/kinds';
-	/** Arms with what they run on: the differences, clashes, features; editable. */
-	import { enhance } from '$app/forms';
+	import Lazy from '$lib/parts/Lazy.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 	import { Button } from 'carbon-components-svelte';
-	import Scroller from '$lib/parts/Scroller.svelte';
-	import SetupEditor from '$lib/parts/SetupEditor.svelte';
 	import { exclusiveClashes, monthlyCostOf, NO_SETUP, setupDifferences } from '$core/trial/setup';
 	import type { TrialArm, TrialKind } from '$core/trial/types';
 
@@ -19,50 +19,67 @@
 	const others = $derived(arms.filter((arm) => !arm.baseline && !arm.reference));
 	const features = $derived([...new Set(arms.flatMap((arm) => Object.keys(arm.setup?.features ?? {})))].sort());
 	const known = $derived(arms.some((arm) => arm.setup));
+	let isEditing = $state(false);
+	const componentsOf = (arm: TrialArm) =>
+		arm.setup?.components
+			.map(
+				({ name, version, tier }) =>
+					`${name}${version ? ` ${version}` : ''}${tier === 'unknown' ? '' : `, ${tier}`}`
+			)
+			.join('; ');
+	const columns: Column<TrialArm>[] = $derived([
+		{ key: 'name', name: 'Name' },
+		...(hasPages(kind) ? [{ key: 'page', name: 'Page', text: (arm: TrialArm) => arm.page ?? '' }] : []),
+		{ key: 'url', name: 'Address', kind: 'address' },
+		{
+			key: 'part',
+			name: 'Part in the trial',
+			text: (arm) =>
+				arm.baseline
+					? 'Baseline'
+					: arm.reference
+						? 'Reference page, loaded in every stage'
+						: 'Compared with the baseline'
+		},
+		{ key: 'setup', name: 'Runs on' }
+	]);
+	const compared = $derived(arms.filter((arm) => !arm.reference));
+	const statesOf = (feature: string) => compared.map((arm) => arm.setup?.features[feature]);
+	const featureColumns: Column<string>[] = $derived([
+		{
+			key: 'feature',
+			name: 'Feature',
+			isRowHead: true,
+			text: (feature) => (new Set(statesOf(feature)).size > 1 ? `${feature}, not level` : feature)
+		},
+		...compared.map((arm) => ({
+			key: String(arm.id),
+			name: arm.name,
+			text: (feature: string) => {
+				const state = arm.setup?.features[feature];
+				return state === undefined ? 'unknown' : state ? 'on' : 'off';
+			}
+		}))
+	]);
 	const cost = (arm: TrialArm) => {
 		const sum = arm.setup ? monthlyCostOf(arm.setup) : null;
 		return sum === null ? '' : `${sum} a month`;
 	};
 </script>
 
-<Scroller label="Table of arms">
-	<table class="ledger">
-		<thead
-			><tr
-				><th scope="col">Name</th>{#if hasPages(kind)}<th scope="col">Page</th>{/if}<th scope="col">Address</th
-				><th scope="col">Part in the trial</th><th scope="col">Runs on</th></tr
-			></thead
-		>
-		<tbody>
-			{#each arms as arm (arm.id)}
-				<tr>
-					<td><i class="swatch" style:background={colourOf(arm.id)}></i>{arm.name}</td>
-					{#if hasPages(kind)}<td>{arm.page}</td>{/if}
-					<td class="address"><a href={arm.url} rel="external noreferrer">{arm.url}</a></td>
-					<td
-						>{arm.baseline
-							? 'Baseline'
-							: arm.reference
-								? 'Reference page, loaded in every stage'
-								: 'Compared with the baseline'}</td
-					>
-					<td>
-						{arm.setup?.components
-							.map(
-								(one) =>
-									`${one.name}${one.version ? ` ${one.version}` : ''}${one.tier === 'unknown' ? '' : `, ${one.tier}`}`
-							)
-							.join('; ') || '–'}
-						{#if cost(arm)}<div class="muted">{cost(arm)}</div>{/if}
-						{#each arm.setup ? exclusiveClashes(arm.setup) : [] as clash (clash)}<div class="clash">
-								{clash}
-							</div>{/each}
-					</td>
-				</tr>
-			{/each}
-		</tbody>
-	</table>
-</Scroller>
+<Table label="Table of variants" {columns} rows={arms} key={(arm) => arm.id}>
+	{#snippet cell(arm, column)}
+		{#if column.key === 'name'}<i class="swatch" style:background={colourOf(arm.id)}></i>{arm.name}
+		{:else if column.key === 'url'}<a href={arm.url} rel="external noreferrer">{arm.url}</a>
+		{:else}
+			{componentsOf(arm) || '–'}
+			{#if cost(arm)}<div class="muted">{cost(arm)}</div>{/if}
+			{#each arm.setup ? exclusiveClashes(arm.setup) : [] as clash (clash)}<div class="clash">
+					{clash}
+				</div>{/each}
+		{/if}
+	{/snippet}
+</Table>
 {#if known}
 	<div class="no-print">
 		{#each others as arm (arm.id)}
@@ -87,51 +104,26 @@
 		{/each}
 		{#if features.length}
 			<h3>Features</h3>
-			<Scroller label="Features of the arms">
-				<table class="ledger">
-					<thead
-						><tr
-							><th scope="col">Feature</th>{#each arms.filter((arm) => !arm.reference) as arm (arm.id)}<th
-									scope="col">{arm.name}</th
-								>{/each}</tr
-						></thead
-					>
-					<tbody>
-						{#each features as feature (feature)}
-							{@const states = arms.filter((arm) => !arm.reference).map((arm) => arm.setup?.features[feature])}
-							<tr class:uneven={new Set(states).size > 1}
-								><th scope="row">{feature}{new Set(states).size > 1 ? ', not level' : ''}</th
-								>{#each states as state, i (i)}<td>{state === undefined ? 'unknown' : state ? 'on' : 'off'}</td
-									>{/each}</tr
-							>
-						{/each}
-					</tbody>
-				</table>
-			</Scroller>
+			<Table
+				label="Features of the variants"
+				columns={featureColumns}
+				rows={features}
+				key={(feature) => feature}
+			/>
 		{/if}
 	</div>
 {/if}
-<details class="no-print edit">
-	<summary>Write down what the arms run on</summary>
-	{#each arms.filter((arm) => !arm.reference) as arm (arm.id)}
-		<form
-			method="POST"
-			action="?/setup"
-			use:enhance={() =>
-				({ update }) =>
-					update({ reset: false })}
-		>
-			<input type="hidden" name="arm" value={arm.id} />
-			<SetupEditor name="setup" setup={arm.setup ?? null} label="{arm.page ? `${arm.page}, ` : ''}{arm.name}" />
-			<Button type="submit" size="small" kind="tertiary">Keep for “{arm.name}”</Button>
-		</form>
-	{/each}
-</details>
+<Button
+	class="no-print"
+	kind="ghost"
+	size="small"
+	aria-expanded={isEditing}
+	on:click={() => (isEditing = !isEditing)}
+	>{isEditing ? 'Close' : 'Write down what the variants run on'}</Button
+>
+{#if isEditing}<Lazy load={() => import('./SetupForms.svelte')} props={{ arms: compared }} />{/if}
 
 <style>
-	.address {
-		overflow-wrap: anywhere;
-	}
 	.clash {
 		color: var(--worse);
 	}
@@ -144,23 +136,5 @@
 	ul {
 		padding-left: 1.1rem;
 		list-style: disc;
-	}
-	.uneven th,
-	.uneven td {
-		color: var(--worse);
-	}
-	th[scope='row'] {
-		font-weight: 400;
-	}
-	.edit {
-		margin-top: 0.8rem;
-	}
-	.edit summary {
-		cursor: pointer;
-		color: var(--action);
-		font-size: 0.9rem;
-	}
-	.edit form {
-		margin: 0.6rem 0 1rem;
 	}
 </style>

@@ -1,20 +1,17 @@
 <script lang="ts">
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS } from '$core/metrics/catalogue';
-	import type { ShiftResult } from '$core/trial/types';
 	import { csvOf } from '$core/formats/csv';
-	import CopyButton from '$lib/charts/CopyButton.svelte';
+	import ChartMenu from '$lib/charts/ChartMenu.svelte';
 	import { formatDifference, formatValue } from '$core/wording/format';
 	import { wordShift } from '$core/wording/shift';
+	import type { SheetView } from '$lib/server/trials/sheetView';
 	import VerdictMark from '$lib/parts/VerdictMark.svelte';
 
-	interface Props {
-		results: ShiftResult[];
-		conditions: { id: string; name: string }[];
-		/** What is compared with what. */
-		comparisons: { id: number; name: string; baseline: string }[];
-	}
-	let { results, conditions, comparisons }: Props = $props();
+	let { data }: { data: SheetView } = $props();
+	const results = $derived(data.judgement.results);
+	const conditions = $derived(data.conditions);
+	const comparisons = $derived(data.comparisons);
 	const of = (metric: string, condition: string, arm: number) =>
 		results.find((one) => one.metric === metric && one.condition === condition && one.arm === arm);
 	const csv = () =>
@@ -81,12 +78,11 @@
 			<thead>
 				<tr>
 					<th rowspan="2" scope="col">Metric</th>
-					{#each conditions as conditions (conditions.id)}<th colspan="3" scope="colgroup" class="group"
-							>{conditions.name}</th
+					{#each conditions as group (group.id)}<th colspan="3" scope="colgroup" class="group">{group.name}</th
 						>{/each}
 				</tr>
 				<tr>
-					{#each conditions as conditions (conditions.id)}
+					{#each conditions as group (group.id)}
 						<th class="number first" scope="col">{arm.baseline}</th>
 						<th class="number" scope="col">{arm.name}</th>
 						<th scope="col">Shift and verdict</th>
@@ -121,7 +117,7 @@
 {/each}
 <p class="muted note">
 	Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are
-	shown to explore. <CopyButton label="Copy the table as CSV" text={csv} file="shifts.csv" />
+	shown to explore. <ChartMenu name="shifts" {csv} />
 </p>
 
 <style>

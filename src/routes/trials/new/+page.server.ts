@@ -11,6 +11,8 @@ import { formAction, jsonOf } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
 import { listConditions } from '$lib/server/conditions/saved';
 import { noiseFloor } from '$lib/server/trials/noiseFloors';
+import { knownAddresses } from '$lib/server/pages/pages';
+import { labLoad } from '$lib/server/trials/timeLeft';
 import { createTrial, startTrial } from '$lib/server/trials/commands';
 import { NotPossible } from '$lib/server/http/refusal';
 
@@ -21,6 +23,10 @@ export const load = async ({ parent, url }) => {
 		clientId,
 		templates: TEMPLATES,
 		template: TEMPLATES.find((one) => one.id === url.searchParams.get('template')) ?? TEMPLATES[0]!,
+		/** The address says what to begin with: an earlier draft stays put away. */
+		isChosen: url.searchParams.has('template'),
+		known: knownAddresses(getDb(), clientId, MOST_ADDRESSES),
+		...labLoad(getDb()),
 		conditions: listConditions(getDb()).map((one) => ({
 			id: one.id,
 			name: one.name,
@@ -32,6 +38,9 @@ export const load = async ({ parent, url }) => {
 		metrics: METRICS.map(({ id, name }) => ({ id: id as string, name, usual: DEFAULT_PRIMARY.includes(id) }))
 	};
 };
+
+/** Addresses that the form offers. */
+const MOST_ADDRESSES = 200;
 
 /** Spread of the paired LCP differences in the newest same-page trial under conditions that measure alike. */
 function noiseOf(conditions: Conditions): { trial: number; spread: number } | null {

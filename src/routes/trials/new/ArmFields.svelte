@@ -1,85 +1,123 @@
 <script lang="ts">
-	/** One arm of a new trial. */
-	import { TextInput } from 'carbon-components-svelte';
+	/** One variant of a new trial. */
+	import { Button, ComboBox, RadioButton } from 'carbon-components-svelte';
 	import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
-	import type { TrialKind } from '$core/trial/types';
+	import Field from '$lib/parts/Field.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';
-	import type { ArmDraft } from './drafts';
+	import { addressesIn, type TrialDraft } from './drafts';
 
 	interface Props {
-		kind: TrialKind;
-		arms: ArmDraft[];
-		/** Place of this arm among them. */
+		draft: TrialDraft;
+		/** Place of this variant among them. */
 		i: number;
-		baseline: number;
 		issue: (path: string) => string;
 		remove: () => void;
+		/** Several addresses at once. */
+		paste: (urls: string[]) => void;
+		known: readonly { url: string; note: string }[];
 	}
-	let { kind, arms = $bindable(), i, baseline = $bindable(), issue, remove }: Props = $props();
-	const one = $derived(arms[i]!);
+	let { draft = $bindable(), i, issue, remove, paste, known }: Props = $props();
+	const arm = $derived(draft.arms[i]!);
+	const kind = $derived(draft.kind);
+	const isBaseline = $derived(draft.baseline === i || isSamePage(kind));
 	const fewest = $derived(isSamePage(kind) ? 1 : hasPages(kind) ? 4 : 2);
 	const legend = $derived.by(() => {
 		if (hasStages(kind)) return `Stage ${i + 1}`;
-		if (hasPages(kind)) return `${one.page || 'Page'}, ${i % 2 ? 'with the change' : 'without'}`;
-		return baseline === i || isSamePage(kind) ? `Arm ${i + 1}, baseline` : `Arm ${i + 1}`;
+		if (hasPages(kind)) return `${arm.page || 'Page'}, ${i % 2 ? 'with the change' : 'without'}`;
+		return isBaseline ? `Variant ${i + 1}, baseline` : `Variant ${i + 1}`;
 	});
+	const items = $derived(known.map(({ url, note }) => ({ id: url, text: url, note })));
+
+	function onpaste(event: ClipboardEvent) {
+		const urls = addressesIn(event.clipboardData?.getData('text') ?? '');
+		if (urls.length < 2) return;
+		event.preventDefault();
+		paste(urls);
+	}
 </script>
 
-<fieldset class="arm" class:sweep={hasPages(kind)}>
+<fieldset class="arm" class:sweep={hasPages(kind)} class:baseline={isBaseline}>
 	<legend>{legend}</legend>
 	{#if hasPages(kind)}
 		{#if i % 2 === 0}
-			<TextInput
+			<Field
 				name="arm-page"
-				labelText="Page"
+				label="Page"
 				placeholder="Home"
-				bind:value={arms[i]!.page}
-				on:change={() => arms[i + 1] && (arms[i + 1]!.page = one.page)}
+				size="sm"
+				bind:value={draft.arms[i]!.page}
+				onchange={() => draft.arms[i + 1] && (draft.arms[i + 1]!.page = arm.page)}
 			/>
-		{:else}<input type="hidden" name="arm-page" value={arms[i - 1]?.page ?? ''} />{/if}
+		{:else}<Hidden name="arm-page" value={draft.arms[i - 1]?.page ?? ''} />{/if}
 	{/if}
-	<TextInput
+	<Field
 		name="arm-name"
-		labelText="Name of arm {i + 1}"
+		label="Name of variant {i + 1}"
 		placeholder={i === 0 ? 'As it is' : 'With the chat'}
-		bind:value={arms[i]!.name}
-		invalid={issue(`arms.${i}.name`) !== ''}
-		invalidText={issue(`arms.${i}.name`)}
+		size="sm"
+		bind:value={draft.arms[i]!.name}
+		wrong={issue(`arms.${i}.name`)}
 	/>
 	{#if !hasStages(kind)}
-		<TextInput
-			name="arm-url"
-			labelText="Address of arm {i + 1}"
-			placeholder="https://"
-			inputmode="url"
-			bind:value={arms[i]!.url}
-			invalid={issue(`arms.${i}.url`) !== ''}
-			invalidText={issue(`arms.${i}.url`)}
-		/>
+		<div {onpaste}>
+			{#if items.length}
+				<ComboBox
+					name="arm-url"
+					labelText="Address of variant {i + 1}"
+					placeholder="https:// or one of the client’s pages"
+					size="sm"
+					allowCustomValue
+					{items}
+					shouldFilterItem={(item, value) => item.text.toLowerCase().includes(value.toLowerCase())}
+					bind:value={draft.arms[i]!.url}
+					invalid={issue(`arms.${i}.url`) !== ''}
+					invalidText={issue(`arms.${i}.url`)}
+				/>
+			{:else}
+				<Field
+					name="arm-url"
+					label="Address of variant {i + 1}"
+					placeholder="https://"
+					size="sm"
+					bind:value={draft.arms[i]!.url}
+					wrong={issue(`arms.${i}.url`)}
+				/>
+			{/if}
+		</div>
 	{/if}
 	<div class="side">
-		{#if kind === 'side-by-side'}<label
-				><input type="radio" name="baseline" value={i} bind:group={baseline} /> Baseline</label
-			>{/if}
-		{#if arms.length > fewest && (!hasPages(kind) || i % 2 === 0)}<button
-				type="button"
-				class="plain"
-				onclick={remove}>Remove<span class="visually-hidden"> arm {i + 1}</span></button
+		{#if kind === 'side-by-side'}<RadioButton
+				name="baseline"
+				value={String(i)}
+				labelText="Baseline"
+				checked={draft.baseline === i}
+				on:change={() => (draft.baseline = i)}
+			/>{/if}
+		{#if draft.arms.length > fewest && (!hasPages(kind) || i % 2 === 0)}<Button
+				kind="ghost"
+				size="small"
+				on:click={remove}>Remove<span class="visually-hidden"> variant {i + 1}</span></Button
 			>{/if}
 	</div>
-	<SetupEditor name="arm-setup" setup={one.setup} label="What it runs on" />
+	<SetupEditor name="arm-setup" setup={arm.setup} label="What it runs on" />
 	{#if issue(`arms.${i}.setup`)}<p class="wrong">{issue(`arms.${i}.setup`)}</p>{/if}
 </fieldset>
 
 <style>
 	.arm {
 		display: grid;
-		grid-template-columns: minmax(9rem, 1fr) minmax(14rem, 2fr) minmax(6rem, auto);
-		gap: 0.3rem 1rem;
+		grid-template-columns: minmax(8rem, 1fr) minmax(13rem, 2fr) minmax(6rem, auto);
+		gap: 0.2rem 1rem;
+		align-items: start;
 		border: 0;
 		border-left: 3px solid var(--rule);
-		padding: 0.3rem 0 0.3rem 0.8rem;
+		padding: 0.2rem 0 0.2rem 0.8rem;
 		margin: 0 0 0.8rem;
+		min-width: 0;
+	}
+	.arm.baseline {
+		border-left-color: var(--ink);
 	}
 	.arm.sweep {
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
@@ -89,38 +127,12 @@
 			grid-template-columns: minmax(0, 1fr);
 		}
 	}
-	.arm:has(input[type='radio']:checked) {
-		border-left-color: var(--ink);
-	}
 	legend {
 		font-size: 0.82rem;
 		color: var(--muted);
 		grid-column: 1 / -1;
 	}
 	.side {
-		display: flex;
-		flex-direction: column;
-		justify-content: center;
-		gap: 0.2rem;
-		padding-top: 1rem;
-	}
-	.plain {
-		background: none;
-		border: 0;
-		color: var(--action);
-		cursor: pointer;
-		text-decoration: underline;
-		padding: 0;
-		text-align: left;
-	}
-	.wrong {
-		color: var(--worse);
-	}
-	input[type='radio'] {
-		accent-color: var(--action);
-		width: 1.05rem;
-		height: 1.05rem;
-		margin-top: 0.2rem;
-		flex: none;
+		padding-top: 1.4rem;
 	}
 </style>

@@ -1,5 +1,8 @@
-/** Arms of a trial as they are being written. */
+/** A trial while it is being written: pure, but for the browser's store of drafts. */
+import { hasPages, isSamePage } from '$core/trial/kinds';
 import type { Setup } from '$core/trial/setup';
+import type { Template } from '$core/trial/templates';
+import type { TrialKind } from '$core/trial/types';
 
 export interface ArmDraft {
 	key: number;
@@ -9,6 +12,25 @@ export interface ArmDraft {
 	setup: Setup | null;
 }
 
+export interface TrialDraft {
+	kind: TrialKind;
+	question: string;
+	arms: ArmDraft[];
+	/** Place of the baseline among the arms. */
+	baseline: number;
+	conditions: string[];
+	primary: string[];
+	adaptive: boolean;
+	rounds: number | null;
+	warmups: number | null;
+	settle: boolean;
+	settleWithinS: number | null;
+	referenceUrl: string;
+	steps: string;
+	notBefore: string;
+	spreadMinutes: number | null;
+}
+
 let key = 0;
 
 export function armDraft(name = '', url = '', page = '', setup: Setup | null = null): ArmDraft {
@@ -16,6 +38,147 @@ export function armDraft(name = '', url = '', page = '', setup: Setup | null = n
 }
 
 /** What came back of a form that was tampered with is shown without its setup. */
-export function isSetup(setup: unknown): setup is Setup {
+function isSetup(setup: unknown): setup is Setup {
 	return Array.isArray((setup as Setup | null)?.components);
+}
+
+const USUAL_ROUNDS = 12;
+const USUAL_WAIT_S = 60;
+
+export function draftOf(template: Template, conditions: string[], primary: string[]): TrialDraft {
+	return {
+		kind: template.kind,
+		question: template.id === 'candidates' ? '' : template.question,
+		arms: template.arms.map(({ name, page }) => armDraft(name, '', page)),
+		baseline: 0,
+		conditions,
+		primary,
+		adaptive: template.adaptive,
+		rounds: template.adaptive ? USUAL_ROUNDS : template.rounds,
+		warmups: 1,
+		settle: template.settleWithinS !== null,
+		settleWithinS: template.settleWithinS ?? USUAL_WAIT_S,
+		referenceUrl: '',
+		steps: '',
+		notBefore: '',
+		spreadMinutes: null
+	};
+}
+
+/** What the server was sent and did not take. */
+export interface SentTrial {
+	kind: string;
+	question: string;
+	arms: { name: string; url: string; page: string | null; baseline: boolean; setup: unknown }[];
+	conditions: string[];
+	primary: string[];
+	adaptive: boolean;
+	rounds: number;
+	warmups: number;
+	settleWithinS: number | null;
+	referenceUrl?: string;
+	steps: string;
+	notBefore: string | null;
+	spreadMinutes: number | null;
+}
+
+const finite = (value: number | null) => (value !== null && Number.isFinite(value) ? value : null);
+
+/** @param usual for what was tampered with */
+export function draftOfSent(
+	sent: SentTrial,
+	usual: TrialDraft,
+	isKind: (kind: string) => kind is TrialKind
+): TrialDraft {
+	return {
+		kind: isKind(sent.kind) ? sent.kind : usual.kind,
+		question: sent.question,
+		arms: sent.arms.map(({ name, url, page, setup }) => armDraft(name, url, page ?? '', isSetup(setup) ? setup : null)),
+		baseline: Math.max(
+			0,
+			sent.arms.findIndex((arm) => arm.baseline)
+		),
+		conditions: sent.conditions,
+		primary: sent.primary,
+		adaptive: sent.adaptive,
+		rounds: finite(sent.rounds),
+		warmups: finite(sent.warmups),
+		settle: sent.settleWithinS !== null,
+		settleWithinS: finite(sent.settleWithinS) ?? USUAL_WAIT_S,
+		referenceUrl: sent.referenceUrl ?? '',
+		steps: sent.steps,
+		notBefore: sent.notBefore ?? '',
+		spreadMinutes: finite(sent.spreadMinutes)
+	};
+}
+
+/** Arms as a kind wants them, with what was typed. */
+export function armsForKind(arms: readonly ArmDraft[], kind: TrialKind, template: Template): ArmDraft[] {
+	const typed = arms.filter((arm) => arm.url !== '');
+	if (!typed.length) return template.arms.map(({ name, page }) => armDraft(name, '', page));
+	if (isSamePage(kind)) return typed.slice(0, 1);
+	const enough = arms.length < 2 ? [...arms, armDraft('Candidate')] : [...arms];
+	return hasPages(kind) && enough.length % 2 ? [...enough, armDraft('With')] : enough;
+}
+
+/** Addresses in pasted text: one a line, or parted by spaces, commas or semicolons. */
+export function addressesIn(text: string): string[] {
+	return text
+		.split(/[\s,;]+/)
+		.filter((word) => /^https?:\/\/\S+$/i.test(word) || /^[\w-]+(\.[\w-]+)+(\/\S*)?$/.test(word))
+		.map((word) => (/^https?:/i.test(word) ? word : `https://${word}`));
+}
+
+/** "skerry-line.test/fares": what a pasted address is called until somebody names it. */
+export function nameOfAddress(url: string): string {
+	return url
+		.replace(/^https?:\/\/(www\.)?/i, '')
+		.replace(/\/$/, '')
+		.slice(0, 80);
+}
+
+/** Several addresses, from an arm on: those that follow are filled and added. */
+export function pasteAddresses(
+	arms: readonly ArmDraft[],
+	at: number,
+	urls: readonly string[],
+	most: number
+): ArmDraft[] {
+	const next = [...arms];
+	urls.forEach((url, i) => {
+		const place = at + i;
+		if (place >= most) return;
+		const arm = next[place];
+		next[place] = arm ? { ...arm, url, name: arm.name || nameOfAddress(url) } : armDraft(nameOfAddress(url), url);
+	});
+	return next;
+}
+
+/** Whether anything was typed or chosen, beside what the form began with. */
+export function differsFrom(draft: TrialDraft, start: TrialDraft): boolean {
+	const textOf = ({ arms, ...rest }: TrialDraft) =>
+		JSON.stringify([rest, arms.map(({ name, url, page, setup }) => [name, url, page, setup])]);
+	return textOf(draft) !== textOf(start);
+}
+
+const STORE = 'zafra-trial-draft';
+
+/** Null without one, or without a store. */
+export function storedDraft(): TrialDraft | null {
+	try {
+		const draft = JSON.parse(localStorage.getItem(STORE) ?? 'null') as TrialDraft | null;
+		if (!draft || !Array.isArray(draft.arms) || !draft.kind) return null;
+		return { ...draft, arms: draft.arms.map(({ name, url, page, setup }) => armDraft(name, url, page, setup)) };
+	} catch {
+		return null;
+	}
+}
+
+export function storeDraft(draft: TrialDraft | null): void {
+	try {
+		if (draft) localStorage.setItem(STORE, JSON.stringify(draft));
+		else localStorage.removeItem(STORE);
+	} catch {
+		// A browser without a store has the page alone.
+	}
 }

@@ -1,6 +1,11 @@
 <script lang="ts">
-	import { Button } from 'carbon-components-svelte';
-	import { enhance } from '$app/forms';
+	import { Button, Checkbox } from 'carbon-components-svelte';
+	import { keeping } from '$lib/keeping';
+	import Area from '$lib/parts/Area.svelte';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Confirm from '$lib/parts/Confirm.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
 
 	let { data, form } = $props();
 	const values = $derived(form?.fields ?? data.fields);
@@ -21,47 +26,46 @@
 	};
 	const issue = (field: string) => {
 		const path = PATHS[field] ?? field;
-		return form?.issues.find((one) => one.path === path || one.path.startsWith(`${path}.`))?.message ?? '';
+		return (
+			form?.issues.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? ''
+		);
 	};
+	let isDropping = $state(false);
+	let dropForm = $state<HTMLFormElement>();
+	const dropWords = $derived(data.builtIn ? 'Back to how they ship' : 'Delete these conditions');
 </script>
 
 <svelte:head><title>{data.isNew ? 'New conditions' : data.fields.name} – Zafra</title></svelte:head>
 
 {#snippet field(name: keyof typeof values, label: string, unit = '', help = '')}
-	<label class:wrong={issue(name)}>
-		{label}{unit ? `, ${unit}` : ''}
-		<input {name} value={String(values[name])} aria-invalid={issue(name) !== ''} autocomplete="off" />
-		{#if issue(name)}<span class="issue">{issue(name)}</span>{:else if help}<span class="help">{help}</span
-			>{/if}
-	</label>
+	<Field
+		{name}
+		label="{label}{unit ? `, ${unit}` : ''}"
+		value={String(values[name])}
+		{help}
+		wrong={issue(name)}
+		size="sm"
+		type={name === 'password' ? 'password' : 'text'}
+	/>
 {/snippet}
 {#snippet area(name: keyof typeof values, label: string, help: string)}
-	<label class:wrong={issue(name)}>
-		{label}
-		<textarea {name} rows="3" spellcheck="false" aria-invalid={issue(name) !== ''}
-			>{String(values[name])}</textarea
-		>
-		{#if issue(name)}<span class="issue">{issue(name)}</span>{:else}<span class="help">{help}</span>{/if}
-	</label>
+	<Area {name} {label} value={String(values[name])} {help} wrong={issue(name)} />
 {/snippet}
 
-<form
-	method="POST"
-	action="?/save"
-	novalidate
-	use:enhance={() =>
-		({ update }) =>
-			update({ reset: false })}
->
-	<div class="top">
-		<h1>{data.isNew ? 'New conditions' : data.fields.name}</h1>
-		<Button type="submit" data-key="r">Save the conditions</Button>
-	</div>
-	{#if form?.issues.length}<p class="issue" role="alert">
-			Not saved: {form.issues.length === 1 ? 'one field needs' : `${form.issues.length} fields need`} another look.
-		</p>{/if}
-	<section>
-		<div class="grid">
+<div class="page">
+	<form method="POST" action="?/save" novalidate use:keeping>
+		<div class="page-top">
+			<h1>{data.isNew ? 'New conditions' : data.fields.name}</h1>
+			<Button type="submit" size="field" data-key="r">Save the conditions</Button>
+		</div>
+		{#if form?.issues.length}<Notice
+				kind="error"
+				title="Not saved."
+				text={form.issues.length === 1
+					? 'One field needs another look.'
+					: `${form.issues.length} fields need another look.`}
+			/>{/if}
+		<section class="grid">
 			{@render field('name', 'Name')}
 			{#if data.isNew}{@render field(
 					'id',
@@ -70,11 +74,9 @@
 					'Stands in addresses and the API: small letters, digits and -'
 				)}{/if}
 			{@render field('summary', 'One sentence for the client')}
-		</div>
-	</section>
-	<section>
+		</section>
 		<h2>Device</h2>
-		<div class="grid">
+		<section class="grid">
 			{@render field('width', 'Viewport width', 'px')}
 			{@render field('height', 'Viewport height', 'px')}
 			{@render field('pixelRatio', 'Pixels per CSS pixel')}
@@ -90,52 +92,52 @@
 				'',
 				'Empty for the browser’s own; {major} stands for its version.'
 			)}
-			<div class="checks">
-				<label><input type="checkbox" name="touch" checked={values.touch} /> Touch screen</label>
-				<label><input type="checkbox" name="mobile" checked={values.mobile} /> Mobile layout</label>
+			<div>
+				<Checkbox name="touch" checked={values.touch === true} labelText="Touch screen" />
+				<Checkbox name="mobile" checked={values.mobile === true} labelText="Mobile layout" />
 			</div>
-		</div>
-	</section>
-	<section>
+		</section>
 		<h2>Network and place</h2>
-		<div class="grid">
+		<section class="grid">
 			{@render field('roundTripMs', 'Round trip', 'ms')}
 			{@render field('downKbps', 'Rate down', 'kbit/s')}
 			{@render field('upKbps', 'Rate up', 'kbit/s')}
 			{@render field('dnsMs', 'First look-up of a host', 'ms')}
-			<label
-				>Place <select name="place" value={values.place}
-					>{#each data.places as place (place.id)}<option value={place.id}
-							>{place.name}{place.extraRoundTripMs ? `, ${place.extraRoundTripMs} ms more` : ''}</option
-						>{/each}</select
-				></label
-			>
-		</div>
-	</section>
-	<section>
+			<Choice
+				label="Place"
+				name="place"
+				value={String(values.place)}
+				options={data.places.map(({ id, name, extraRoundTripMs }) => ({
+					value: id,
+					text: `${name}${extraRoundTripMs ? `, ${extraRoundTripMs} ms more` : ''}`
+				}))}
+			/>
+		</section>
 		<h2>Visit</h2>
-		<div class="grid">
-			<label
-				>Cache <select name="cache" value={values.cache}
-					><option value="first">First visit, clean profile</option><option value="repeat"
-						>Repeat visit, same profile</option
-					></select
-				></label
-			>
-			<label
-				>Input <select name="input" value={values.input}
-					><option value="none">None: nobody moves</option><option value="nudge"
-						>A nudge once the page has settled</option
-					></select
-				></label
-			>
+		<section class="grid">
+			<Choice
+				label="Cache"
+				name="cache"
+				value={String(values.cache)}
+				options={[
+					{ value: 'first', text: 'First visit, clean profile' },
+					{ value: 'repeat', text: 'Repeat visit, same profile' }
+				]}
+			/>
+			<Choice
+				label="Input"
+				name="input"
+				value={String(values.input)}
+				options={[
+					{ value: 'none', text: 'No interaction is simulated' },
+					{ value: 'nudge', text: 'Interaction once the page has settled' }
+				]}
+			/>
 			{@render field('quietS', 'Quiet for this long is settled', 's')}
 			{@render field('capS', 'Time cap of a load', 's')}
-		</div>
-	</section>
-	<section>
+		</section>
 		<h2>Requests</h2>
-		<div class="grid wide">
+		<section class="grid wide">
 			{@render area(
 				'block',
 				'Blocked addresses',
@@ -149,84 +151,36 @@
 			{@render area('cookies', 'Cookies of the page’s host', 'One a line, name: value')}
 			{@render area(
 				'hostMap',
-				'Hosts sent elsewhere',
+				'Host mapping',
 				'pattern=address:port/tlsPort, with commas between. Private addresses only where ZAFRA_HOST_MAP maps them.'
 			)}
 			{@render field('username', 'HTTP authentication, user')}
 			{@render field('password', 'HTTP authentication, password')}
-		</div>
-	</section>
-</form>
-{#if !data.isNew && (!data.builtIn || data.changed)}
-	<form method="POST" action="?/drop">
-		<Button type="submit" kind="danger-tertiary" size="small"
-			>{data.builtIn ? 'Back to how they ship' : 'Delete these conditions'}</Button
-		>
+		</section>
 	</form>
-{/if}
+	{#if !data.isNew && (!data.builtIn || data.changed)}
+		<form method="POST" action="?/drop" use:keeping bind:this={dropForm}>
+			<Button kind="danger-ghost" size="small" on:click={() => (isDropping = true)}>{dropWords}…</Button>
+		</form>
+		<Confirm
+			bind:open={isDropping}
+			heading={dropWords}
+			action={dropWords}
+			onconfirm={() => dropForm?.requestSubmit()}
+		>
+			<p>Trials that were made with them save a copy of their own and stay as they are.</p>
+		</Confirm>
+	{/if}
+</div>
 
 <style>
-	form {
-		max-width: 940px;
-	}
-	.top {
-		display: flex;
-		justify-content: space-between;
-		align-items: center;
-		gap: 1rem;
-		flex-wrap: wrap;
-		margin-bottom: 1rem;
-	}
-	section {
-		margin-bottom: 1.6rem;
-	}
 	.grid {
 		display: grid;
 		grid-template-columns: repeat(auto-fill, minmax(min(100%, 15rem), 1fr));
 		gap: 0.9rem 1.3rem;
+		align-items: start;
 	}
 	.wide {
 		grid-template-columns: repeat(auto-fill, minmax(min(100%, 22rem), 1fr));
-	}
-	label {
-		font-size: 0.88rem;
-		display: grid;
-		gap: 0.15rem;
-		align-content: start;
-	}
-	.checks {
-		display: grid;
-		gap: 0.4rem;
-		align-content: center;
-	}
-	.checks label {
-		display: flex;
-		gap: 0.4rem;
-	}
-	input:not([type='checkbox']),
-	select,
-	textarea {
-		background: var(--panel);
-		color: var(--ink);
-		border: 1px solid var(--rule);
-		border-bottom-color: var(--muted);
-		padding: 0.4rem 0.5rem;
-		font-size: 0.98rem;
-		width: 100%;
-	}
-	textarea {
-		font-family: ui-monospace, monospace;
-		font-size: 0.86rem;
-	}
-	.wrong input,
-	.wrong textarea {
-		border-color: var(--worse);
-	}
-	.issue {
-		color: var(--worse);
-	}
-	.help {
-		color: var(--muted);
-		font-size: 0.82rem;
 	}
 </style>

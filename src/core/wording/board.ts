@@ -1,0 +1,68 @@
+/** The rows of a shift board in words and figures. */
+import { metricOf, type MetricId } from '../metrics/catalogue';
+import { boardMark, type BoardMark } from '../trial/board';
+import type { ShiftResult } from '../trial/types';
+import { formatValue } from './format';
+import { judgementWord } from './headline';
+import type { ComparedNames } from './plainAnswer';
+import { plainName } from './plainNames';
+import { wordShift } from './shift';
+import { ENGLISH, type Words } from './words';
+
+export interface BoardRow extends BoardMark {
+	/** "Blocking time" */
+	name: string;
+	/** Middle figures as printed. */
+	baseline: string;
+	arm: string;
+	/** "slower", "undecided" */
+	word: string;
+	/** The row as a sentence with its interval: what a pointer, the keyboard and a screen reader get. */
+	text: string;
+}
+
+export function boardRow(result: ShiftResult, names: ComparedNames, words: Words = ENGLISH): BoardRow {
+	const mark = boardMark(result);
+	const { metric } = result;
+	const name = boardName(metric, words);
+	const word = boardWord(mark, words);
+	return {
+		...mark,
+		name,
+		baseline: result.scale === 'share' ? '' : formatValue(metric, result.baselineMedian),
+		arm: result.scale === 'share' ? '' : formatValue(metric, result.armMedian),
+		word,
+		text: textOf(result, names, word)
+	};
+}
+
+/** A metric as the head of a row: "Largest paint", "Bytes". */
+export function boardName(metric: MetricId, words: Words = ENGLISH): string {
+	const name = metric === 'wire' ? words.say('board.wire') : plainName(metric, words);
+	return name.charAt(0).toUpperCase() + name.slice(1);
+}
+
+/** A mark in a word: its verdict, and that nothing moved at all. */
+export function boardWord({ metric, verdict, inMargins, isExact }: BoardMark, words: Words = ENGLISH): string {
+	if (verdict === 'better' || verdict === 'worse') return judgementWord({ metric }, verdict === 'better', words);
+	if (verdict === 'slight') {
+		const word = judgementWord({ metric }, (inMargins?.estimate ?? 0) < 0, words);
+		return words.say('board.slight', { word });
+	}
+	if (verdict === 'same' && isExact && inMargins?.estimate === 0) return words.say('board.exact');
+	return words.say(`board.${verdict}`);
+}
+
+function textOf(result: ShiftResult, { arm, baseline }: ComparedNames, word: string): string {
+	const { name } = metricOf(result.metric);
+	if (!result.shift) return `${name}: ${word}.`;
+	const percent = `${(result.level * 100).toFixed(1).replace(/\.0$/, '')} %`;
+	const shift = `${wordShift({ ...result, shift: result.shift })}, at ${percent}`;
+	return ENGLISH.say('board.interval', {
+		metric: name,
+		arm: `“${arm}”`,
+		baseline: `“${baseline}”`,
+		shift,
+		verdict: word
+	});
+}

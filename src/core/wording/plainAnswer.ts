@@ -1,0 +1,164 @@
+/**
+ * The answer for a client: a sentence in plain words, "Yes" or "No" first where the question allows it, and one line of
+ * what stands behind it. Claims what a verdict supports; the only figure is that of the largest decided shift.
+ */
+import { metricOf } from '../metrics/catalogue';
+import { boardMarks, largestDecided } from '../trial/board';
+import type { ShiftResult, Verdict } from '../trial/types';
+import { MOST_ROUNDS } from '../trial/verdict';
+import { describeNoise, judgementWord, type Tone } from './headline';
+import { plainList, plainName } from './plainNames';
+import { askedDirection, type AskedDirection } from './question';
+import { describeReason } from './reasons';
+import { wordDifference } from './shift';
+import { ENGLISH, type Words } from './words';
+
+export interface PlainAnswer {
+	/** "Yes. “With chat” is slower and heavier than “Without chat”." */
+	sentence: string;
+	/** "Largest difference: blocking time, 528 ms more. Largest paint is not decided." May be empty. */
+	detail: string;
+	tone: Tone;
+}
+
+type Lead = 'yes' | 'no' | 'hardly' | 'open' | 'none';
+
+/** Two runs of the same page: any difference is the lab's own. */
+export function plainNoise(results: readonly ShiftResult[], words: Words = ENGLISH): PlainAnswer {
+	const primary = results.filter((result) => result.primary);
+	const { text, tone } = describeNoise(primary, words);
+	if (tone === 'worse' || tone === 'none') return { sentence: text, detail: '', tone };
+	return { sentence: words.say('answer.noise.short'), detail: text, tone };
+}
+
+export interface ComparedNames {
+	arm: string;
+	baseline: string;
+}
+
+/** @param results of one arm under one set of conditions; only those that the trial decides on count */
+export function plainAnswer(
+	question: string,
+	results: readonly ShiftResult[],
+	names: ComparedNames,
+	words: Words = ENGLISH
+): PlainAnswer {
+	const primary = results.filter((result) => result.primary);
+	const { key, tone } = outcomeOf(primary);
+	// What is open altogether says so itself.
+	const lead = words.say(`answer.lead.${key === 'open' ? 'none' : leadOf(askedDirection(question), primary)}`);
+	const sentence = words.say(`answer.plain.${key}`, { ...names, ...valuesOf(primary, words) });
+	return { sentence: lead ? `${lead} ${sentence}` : sentence, detail: detailOf(primary, key, words), tone };
+}
+
+type OutcomeKey = 'difference' | 'mixed' | 'slight' | 'open' | 'same' | 'same-in' | 'none';
+
+function outcomeOf(results: readonly ShiftResult[]): { key: OutcomeKey; tone: Tone } {
+	const has = (verdict: Verdict) => results.some((result) => result.verdict === verdict);
+	if (results.every(({ verdict }) => verdict === 'none')) return { key: 'none', tone: 'none' };
+	if (has('better') && has('worse')) return { key: 'mixed', tone: 'mixed' };
+	if (has('better') || has('worse')) return { key: 'difference', tone: has('better') ? 'better' : 'worse' };
+	if (has('slight')) return { key: 'slight', tone: 'slight' };
+	if (has('undecided')) return { key: 'open', tone: 'undecided' };
+	return { key: has('none') ? 'same-in' : 'same', tone: 'same' };
+}
+
+function valuesOf(results: readonly ShiftResult[], words: Words) {
+	const of = (verdict: Verdict) => results.filter((result) => result.verdict === verdict);
+	const reason = results.find((result) => result.reason)?.reason;
+	return {
+		better: judgedWords(of('better'), words),
+		worse: judgedWords(of('worse'), words),
+		words: judgedWords([...of('better'), ...of('worse')], words),
+		slight: plainList(of('slight'), words),
+		open: plainList(of('undecided'), words),
+		same: plainList(of('same'), words),
+		reason: reason ? describeReason(reason, words) : words.say('reason.no-look')
+	};
+}
+
+/** "slower, heavier and less stable": the score goes without saying where something else is said. */
+function judgedWords(results: readonly ShiftResult[], words: Words): string {
+	const told = results.some(({ metric }) => metric !== 'score')
+		? results.filter(({ metric }) => metric !== 'score')
+		: results;
+	const ordered = [...told].sort((a, b) => rankOf(a) - rankOf(b));
+	return words.list([...new Set(ordered.map((result) => judgementWord(result, result.verdict === 'better', words)))]);
+}
+
+/** Speed is said first, then weight, then steadiness. */
+function rankOf({ metric }: ShiftResult): number {
+	const { unit } = metricOf(metric);
+	return unit === 'ms' ? 0 : unit === 'bytes' || unit === 'count' ? 1 : 2;
+}
+
+/** Yes and no stand on what the question asks about, and on verdicts alone. */
+function leadOf(asked: AskedDirection | null, results: readonly ShiftResult[]): Lead {
+	if (!asked) return 'none';
+	const relevant = results.filter(({ metric }) => asked.metrics.includes(metric));
+	if (!relevant.length || relevant.some(({ verdict }) => verdict === 'none')) return 'none';
+	const opposite = asked.direction === 'better' ? 'worse' : 'better';
+	const has = (verdict: Verdict) => relevant.some((result) => result.verdict === verdict);
+	if (has(asked.direction)) return has(opposite) ? 'none' : 'yes';
+	// What may yet turn out either way allows neither.
+	if (has('slight')) return 'none';
+	if (has('undecided')) return has(opposite) ? 'none' : 'open';
+	if (has(opposite)) return 'no';
+	return relevant.some((result) => movedSo(result, asked.direction)) ? 'hardly' : 'no';
+}
+
+/** Beyond chance in that direction, though within the margin. */
+function movedSo(result: ShiftResult, direction: 'better' | 'worse'): boolean {
+	const ends = boardMarks([result], [result.metric])[0]?.inMargins;
+	if (ends?.low == null || ends.high === null) return false;
+	return direction === 'better' ? ends.high < 0 : ends.low > 0;
+}
+
+function detailOf(results: readonly ShiftResult[], key: OutcomeKey, words: Words): string {
+	const open = results.filter(({ verdict }) => verdict === 'undecided');
+	const slight = results.filter(({ verdict }) => verdict === 'slight');
+	const isDecided = key === 'difference' || key === 'mixed';
+	return [
+		isDecided ? largestOf(results, words) : '',
+		isDecided && slight.length
+			? words.say('answer.detail.slight', { metrics: plainList(slight, words), n: slight.length })
+			: '',
+		open.length && key !== 'open'
+			? words.say('answer.detail.open', { metrics: plainList(open, words), n: open.length })
+			: '',
+		open.length ? moreOf(open, words) : ''
+	]
+		.filter(Boolean)
+		.map(capitalised)
+		.join(' ');
+}
+
+function largestOf(results: readonly ShiftResult[], words: Words): string {
+	const marks = boardMarks(
+		results,
+		results.map(({ metric }) => metric)
+	);
+	const largest = largestDecided(marks);
+	const result = results.find(({ metric }) => metric === largest?.metric);
+	if (!result?.shift) return '';
+	const isMore = result.shift.estimate > 0;
+	const size = wordDifference(result.metric, Math.abs(result.shift.estimate), result.scale).replace(/ more$/, '');
+	return words.say('answer.detail.largest', {
+		metric: plainName(result.metric, words),
+		size,
+		direction: isMore ? 'more' : 'less'
+	});
+}
+
+/** What would decide the rest: the most that any of them needs. */
+function moreOf(open: readonly ShiftResult[], words: Words): string {
+	const needed = open.map(({ roundsNeeded }) => roundsNeeded ?? Infinity);
+	const most = Math.max(...needed);
+	if (most === Infinity) return '';
+	if (most > MOST_ROUNDS) return words.say('more.beyond', { most: MOST_ROUNDS });
+	return most <= Math.max(...open.map(({ n }) => n))
+		? words.say('more.few')
+		: words.say('more.rounds', { rounds: most });
+}
+
+const capitalised = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

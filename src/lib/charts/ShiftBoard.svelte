@@ -1,0 +1,212 @@
+<script lang="ts">
+	/**
+	 * The shift board: one row a metric, one axis for all in margins, better left and worse right. Without rows it draws
+	 * the axis and names what it will decide on.
+	 */
+	import type { BoardRow } from '$core/wording/board';
+	import BoardTrack from './BoardTrack.svelte';
+	import ChartMenu from './ChartMenu.svelte';
+	import { boardCsv, boardSvg } from './shiftBoardCopies';
+
+	interface Props {
+		label: string;
+		rows: readonly BoardRow[];
+		/** Names of the metrics of a board that has no rows yet. */
+		awaited?: readonly string[];
+		baseline: string;
+		arm: string;
+		/** CSS colour of the arm. */
+		colour: string;
+		/** Where the loads behind a row are. */
+		evidence?: (metric: string) => string;
+		caption?: string;
+	}
+	let { label, rows, awaited = [], baseline, arm, colour, evidence, caption = '' }: Props = $props();
+	let shown = $state('');
+	const hint = $derived(caption || (rows.length ? 'Point at a row for its interval.' : ''));
+	const hasFigures = $derived(rows.some((row) => row.arm !== ''));
+</script>
+
+<div class="board" class:bare={!hasFigures}>
+	<table aria-label={label}>
+		<thead>
+			<tr>
+				<th scope="col"><span class="visually-hidden">Metric</span></th>
+				{#if hasFigures}
+					<th scope="col" class="figure name" title={baseline}>{baseline}</th>
+					<th scope="col" class="figure name" title={arm}><i style:background={colour}></i>{arm}</th>
+				{/if}
+				<th scope="col" class="axis"
+					><span class="ticks" aria-label="Shift in margins"
+						><span>better</span><span>inside the margin</span><span>worse</span></span
+					></th
+				>
+				<th scope="col" class="menu"
+					><span class="visually-hidden">Verdict</span>{#if rows.length}<ChartMenu
+							name="shift-board"
+							csv={() => boardCsv(rows, baseline, arm)}
+							svg={() => boardSvg(rows, { title: label, baseline, arm })}
+						/>{/if}</th
+				>
+			</tr>
+		</thead>
+		<tbody>
+			{#each rows as row (row.metric)}
+				<tr
+					onmouseenter={() => (shown = row.text)}
+					onmouseleave={() => (shown = '')}
+					onfocusin={() => (shown = row.text)}
+					onfocusout={() => (shown = '')}
+				>
+					<th scope="row">{row.name}</th>
+					{#if hasFigures}
+						<td class="figure">{row.baseline}</td>
+						<td class="figure">{row.arm}</td>
+					{/if}
+					<td class="axis"><BoardTrack mark={row} height={24} /></td>
+					<td class="word {row.verdict}">
+						{#if evidence}<a href={evidence(row.metric)} aria-label={row.text}>{row.word}</a
+							>{:else}{row.word}<span class="visually-hidden">. {row.text}</span>{/if}
+					</td>
+				</tr>
+			{:else}
+				{#each awaited as name (name)}
+					<tr>
+						<th scope="row">{name}</th>
+						<td class="axis"><BoardTrack mark={null} height={24} /></td>
+						<td class="word muted">not yet</td>
+					</tr>
+				{/each}
+			{/each}
+		</tbody>
+	</table>
+	{#if hint}<p class="readout" aria-hidden="true">{shown || hint}</p>{/if}
+</div>
+
+<style>
+	table {
+		width: 100%;
+		border-collapse: collapse;
+		table-layout: fixed;
+	}
+	th,
+	td {
+		padding: 0 0.5rem 0 0;
+		text-align: left;
+		font-weight: 400;
+		vertical-align: middle;
+		line-height: 1.15;
+	}
+	th[scope='row'] {
+		font-weight: 600;
+	}
+	thead th {
+		color: var(--muted);
+		font-size: 0.82rem;
+		border-bottom: 1px solid var(--rule);
+		padding-bottom: 0.2rem;
+		vertical-align: bottom;
+	}
+	thead th:first-child {
+		width: 6.9rem;
+	}
+	.figure {
+		text-align: right;
+		width: 4.5rem;
+		white-space: nowrap;
+		padding-right: 0.7rem;
+	}
+	.figure.name {
+		overflow-wrap: anywhere;
+		white-space: normal;
+		font-weight: 600;
+		font-size: 0.78rem;
+	}
+	.name i {
+		display: inline-block;
+		width: 0.55rem;
+		height: 0.55rem;
+		margin-right: 0.25rem;
+	}
+	.axis {
+		padding: 0;
+	}
+	.menu {
+		width: 7.6rem;
+		text-align: right;
+	}
+	.ticks {
+		display: flex;
+		justify-content: space-between;
+		font-weight: 400;
+		font-size: 0.76rem;
+		white-space: nowrap;
+	}
+	.word {
+		padding-left: 0.8rem;
+		font-size: 0.88rem;
+		color: var(--same);
+	}
+	.word a {
+		color: inherit;
+		text-decoration: none;
+		display: block;
+		padding: 0.15rem 0;
+	}
+	.word a:hover {
+		text-decoration: underline;
+	}
+	.word.better,
+	.word.worse {
+		font-weight: 600;
+	}
+	.word.better {
+		color: var(--better);
+	}
+	.word.worse {
+		color: var(--worse);
+	}
+	tbody tr:hover {
+		background: var(--wash);
+	}
+	.readout {
+		font-size: 0.84rem;
+		color: var(--muted);
+		margin: 0.3rem 0 0;
+		min-height: 2.6em;
+		line-height: 1.3;
+		max-width: none;
+	}
+	@container (max-width: 450px) {
+		thead .figure,
+		thead .axis {
+			display: none;
+		}
+		table,
+		tbody,
+		tr {
+			display: block;
+		}
+		tbody tr {
+			display: grid;
+			grid-template-columns: minmax(0, 1.2fr) auto auto;
+			align-items: baseline;
+			padding: 0.35rem 0;
+			border-bottom: 1px solid var(--rule);
+		}
+		tbody .axis {
+			grid-column: 1 / -1;
+			grid-row: 2;
+		}
+		tbody .word {
+			grid-column: 1 / -1;
+			grid-row: 3;
+			padding-left: 0;
+		}
+	}
+	@media print {
+		.readout {
+			display: none;
+		}
+	}
+</style>

@@ -1,0 +1,31 @@
+<script lang="ts">
+	/** A part of a sheet: one line of finding, opened in place. */
+	import { AccordionItem } from 'carbon-components-svelte';
+	import type { Snippet } from 'svelte';
+	import { openParts } from './openParts.svelte';
+
+	interface Props {
+		id: string;
+		title: string;
+		finding: string;
+		/** `trouble` is seen at a glance. */
+		tone?: 'plain' | 'trouble';
+		/** Printed though it is closed. */
+		printed?: boolean;
+		children: Snippet;
+	}
+	let { id, title, finding, tone = 'plain', printed = false, children }: Props = $props();
+	const parts = openParts();
+	const isOpen = $derived(parts.isOpen(id));
+</script>
+
+<AccordionItem
+	{id}
+	bind:open={() => parts.isOpen(id), (open) => parts.set(id, open)}
+	class={printed ? 'printed' : ''}
+>
+	<svelte:fragment slot="title"
+		><span class="part-title">{title}</span><span class="part-finding {tone}">{finding}</span></svelte:fragment
+	>
+	{#if isOpen || printed}<section aria-label={title}>{@render children()}</section>{/if}
+</AccordionItem>

@@ -1,0 +1,2 @@
+/** What the search finds, as printed. */
+export const HIT_KINDS = { client: 'Client', site: 'Site', page: 'Page', trial: 'Trial', load: 'Load' } as const;

@@ -1,0 +1,35 @@
+/** A setup while it is being typed: pure. */
+import { NO_SETUP, type Component, type Setup } from '$core/trial/setup';
+
+/** One feature a line, as it is typed: "Web fonts: on". */
+export function featureLines(setup: Setup | null): string {
+	return Object.entries(setup?.features ?? {})
+		.map(([feature, on]) => `${feature}: ${on ? 'on' : 'off'}`)
+		.join('\n');
+}
+
+/** A feature named without a state is on. */
+function featuresFrom(lines: string): Record<string, boolean> {
+	const typed = lines.split('\n').map((line) => line.split(':').map((part) => part.trim()));
+	return Object.fromEntries(
+		typed.filter(([feature]) => feature).map(([feature, state = 'on']) => [feature, !/^(off|no|false|0)$/i.test(state)])
+	);
+}
+
+/** Components without a name are not there yet. */
+export function setupFrom(components: readonly Component[], features: string, effortHours: number | null): Setup {
+	return {
+		...NO_SETUP,
+		components: components.filter(({ name }) => name.trim()),
+		features: featuresFrom(features),
+		effortHours
+	};
+}
+
+export function isEmptySetup({ components, features, effortHours }: Setup): boolean {
+	return components.length === 0 && Object.keys(features).length === 0 && effortHours === null;
+}
+
+export function blankComponent(): Component {
+	return { kind: 'plugin', name: '', version: '', tier: 'unknown', monthlyCost: null, jobs: [], settings: '' };
+}

@@ -1,0 +1,91 @@
+/** The parts of a load's sheet, each in one line of finding. */
+import { METRICS } from '$core/metrics/catalogue';
+import type { LoadRecord } from '$core/load/record';
+import { ownerOf } from '$core/load/owners';
+import { formatBytes, formatDuration } from '$core/wording/format';
+import { ENGLISH } from '$core/wording/words';
+
+export type LoadPartId =
+	'figures' | 'steps' | 'picture' | 'frames' | 'weight' | 'thread' | 'held' | 'facts' | 'circumstances';
+
+export interface LoadPartView {
+	id: LoadPartId;
+	finding: string;
+	isTrouble: boolean;
+}
+
+const say = ENGLISH.say.bind(ENGLISH);
+const part = (id: LoadPartId, finding: string, isTrouble = false): LoadPartView => ({ id, finding, isTrouble });
+
+/** In the order of the sheet; parts that have nothing to show are left out. */
+export function loadParts(record: LoadRecord, hasPicture: boolean, cdnHosts: readonly string[]): LoadPartView[] {
+	const { steps, frames, longTasks, page, source } = record;
+	return [
+		part('weight', weightOf(record, cdnHosts)),
+		...(frames.length ? [part('frames', say('loadpart.frames', { n: frames.length, ms: finishedOf(record) }))] : []),
+		...(longTasks.length ? [part('thread', threadOf(record))] : []),
+		...(source === 'lab' ? [heldPart(record)] : []),
+		...(hasPicture ? [part('picture', pictureOf(record))] : []),
+		...(steps.length ? [stepsPart(record)] : []),
+		...(page ? [factsPart(page)] : []),
+		part('figures', figuresOf(record)),
+		part('circumstances', [record.conditions?.name, record.environment.browser].filter(Boolean).join(', '))
+	];
+}
+
+function weightOf(record: LoadRecord, cdnHosts: readonly string[]): string {
+	const requests = record.requests.filter(({ during }) => during === 'load');
+	const siteHost = new URL(record.finalUrl || record.url).host;
+	const sizeOf = (list: typeof requests) => list.reduce((sum, { wireBytes }) => sum + (wireBytes ?? 0), 0);
+	const foreign = requests.filter(({ host }) => ownerOf(host, siteHost, cdnHosts).kind === 'third-party');
+	const bytes = sizeOf(requests);
+	return say('loadpart.weight', {
+		bytes: formatBytes(bytes),
+		n: requests.length,
+		share: bytes ? Math.round((sizeOf(foreign) / bytes) * 100) : 0
+	});
+}
+
+function finishedOf({ frames, figures }: LoadRecord): string {
+	return formatDuration(figures.vc ?? frames.at(-1)!.atMs);
+}
+
+function threadOf({ longTasks }: LoadRecord): string {
+	const longest = Math.max(...longTasks.map(({ durationMs }) => durationMs));
+	return say('loadpart.thread', { n: longTasks.length, ms: formatDuration(longest) });
+}
+
+function heldPart({ heldBack }: LoadRecord): LoadPartView {
+	if (!heldBack) return part('held', say('loadpart.held.not-asked'));
+	if (!heldBack.requests) return part('held', say('loadpart.held.nothing'));
+	const finding = say('loadpart.held.some', { n: heldBack.requests, bytes: formatBytes(heldBack.wireBytes) });
+	return part('held', finding, true);
+}
+
+/** Smaller shifts are not seen (house). */
+const SEEN_SHIFT = 0.0005;
+
+function pictureOf({ lcp, shifts }: LoadRecord): string {
+	const seen = shifts.filter(({ value }) => value >= SEEN_SHIFT).length;
+	return say('loadpart.picture', { lcp: lcp ? 'yes' : 'no', shifts: seen });
+}
+
+function stepsPart({ steps }: LoadRecord): LoadPartView {
+	const failed = steps.find(({ status }) => status === 'failed');
+	if (failed) return part('steps', failed.message ?? `Step ${failed.number} failed`, true);
+	return part('steps', say('loadpart.steps.ok', { n: steps.length }));
+}
+
+function factsPart({ consoleErrors, overlay, emptySlots }: NonNullable<LoadRecord['page']>): LoadPartView {
+	const finding = say('loadpart.facts', {
+		errors: consoleErrors.length,
+		overlay: overlay ? 'yes' : 'no',
+		slots: emptySlots.length
+	});
+	return part('facts', finding, consoleErrors.length > 0);
+}
+
+function figuresOf({ figures, firstVisit }: LoadRecord): string {
+	const n = METRICS.filter(({ id }) => figures[id] !== null).length;
+	return say('loadpart.figures', { n, repeat: firstVisit ? 'yes' : 'no' });
+}

@@ -1,0 +1,134 @@
+/** The answer of a trial as boards: what the sheet, the lists and the API show of it. */
+import { metricOf } from '$core/metrics/catalogue';
+import { ALL_PAGES, comparisonsOf } from '$core/trial/comparisons';
+import { hasPages, isSamePage } from '$core/trial/kinds';
+import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
+import { boardName, boardRow, boardWord, type BoardRow } from '$core/wording/board';
+import { boardMark, type BoardMark } from '$core/trial/board';
+import type { Tone } from '$core/wording/headline';
+import { plainAnswer, plainNoise, type ComparedNames, type PlainAnswer } from '$core/wording/plainAnswer';
+import { ENGLISH, type Words } from '$core/wording/words';
+
+export interface AnswerBoard extends PlainAnswer {
+	/** 0 for all pages of a sweep together. */
+	arm: number;
+	armName: string;
+	baselineName: string;
+	/** "Home"; null outside sweeps. */
+	page: string | null;
+	rows: BoardRow[];
+	caveats: Caveats;
+}
+
+/** What must be said beside a verdict; empty when there is nothing. */
+export interface Caveats {
+	broke: string;
+	held: string;
+	restsOn: string[];
+}
+
+const NO_CAVEATS: Caveats = { broke: '', held: '', restsOn: [] };
+
+export interface ConditionsBoard {
+	condition: string;
+	name: string;
+	summary: string;
+	/** Names of the metrics that the trial decides on, for a board without marks. */
+	metrics: string[];
+	answers: AnswerBoard[];
+}
+
+interface Compared extends ComparedNames {
+	id: number;
+	page: string | null;
+}
+
+function comparedIn(design: TrialDesign, words: Words): Compared[] {
+	const pairs = comparisonsOf(design).map(({ arm, baseline }) => ({
+		id: arm.id,
+		page: arm.page ?? null,
+		arm: arm.name,
+		baseline: baseline.name
+	}));
+	if (!hasPages(design.kind) || pairs.length < 2) return pairs;
+	const page = words.say('answer.pages', { n: pairs.length });
+	return [{ ...pairs[0]!, id: ALL_PAGES, page }, ...pairs];
+}
+
+/** One board per conditions; without marks before the first look. */
+export function boardsOf(
+	question: string,
+	design: TrialDesign,
+	judgement: Pick<Judgement, 'results'>,
+	caveats: readonly (Caveats & { condition: string; arm: number })[] = [],
+	words: Words = ENGLISH
+): ConditionsBoard[] {
+	const compared = comparedIn(design, words);
+	return design.conditions.map(({ id, name, summary }) => {
+		const answers = compared.flatMap((pair): AnswerBoard[] => {
+			const results = primaryOf(judgement, id, pair.id);
+			if (!results.length) return [];
+			const answer = answerOf(question, design, results, pair, words);
+			const rows = orderedBy(design, results).map((result) => boardRow(result, pair, words));
+			const known = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
+			return [{ ...answer, ...namesOf(pair), rows, caveats: known ? caveatsIn(known) : NO_CAVEATS }];
+		});
+		return { condition: id, name, summary, metrics: design.primary.map((metric) => boardName(metric, words)), answers };
+	});
+}
+
+function answerOf(
+	question: string,
+	design: TrialDesign,
+	results: readonly ShiftResult[],
+	pair: Compared,
+	words: Words
+) {
+	return isSamePage(design.kind) ? plainNoise(results, words) : plainAnswer(question, results, pair, words);
+}
+
+const namesOf = ({ id, arm, baseline, page }: Compared) => ({ arm: id, armName: arm, baselineName: baseline, page });
+
+const primaryOf = ({ results }: Pick<Judgement, 'results'>, condition: string, arm: number) =>
+	results.filter((result) => result.primary && result.condition === condition && result.arm === arm);
+
+function orderedBy({ primary }: TrialDesign, results: readonly ShiftResult[]): ShiftResult[] {
+	return primary.flatMap((metric) => results.filter((result) => result.metric === metric));
+}
+
+const caveatsIn = ({ broke, held, restsOn }: Caveats): Caveats => ({ broke, held, restsOn });
+
+/** The answer on one line, for rows of lists. */
+export interface StripView {
+	condition: string;
+	conditionName: string;
+	arm: string;
+	sentence: string;
+	tone: Tone;
+	marks: (BoardMark & { short: string; word: string })[];
+}
+
+/** At most so many lines a trial in a list. */
+const MOST_STRIPS = 4;
+
+export function stripsOf(
+	question: string,
+	design: TrialDesign,
+	judgement: Pick<Judgement, 'results'>
+): { strips: StripView[]; more: number } {
+	const compared = comparedIn(design, ENGLISH).slice(0, hasPages(design.kind) ? 1 : undefined);
+	const all = compared.flatMap((pair) =>
+		design.conditions.flatMap(({ id, name }): StripView[] => {
+			const results = orderedBy(design, primaryOf(judgement, id, pair.id));
+			if (!results.length) return [];
+			const { sentence, tone } = answerOf(question, design, results, pair, ENGLISH);
+			return [{ condition: id, conditionName: name, arm: pair.arm, sentence, tone, marks: results.map(markOf) }];
+		})
+	);
+	return { strips: all.slice(0, MOST_STRIPS), more: Math.max(0, all.length - MOST_STRIPS) };
+}
+
+function markOf(result: ShiftResult): StripView['marks'][number] {
+	const mark = boardMark(result);
+	return { ...mark, short: metricOf(result.metric).short, word: boardWord(mark) };
+}

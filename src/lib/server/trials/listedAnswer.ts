@@ -1,0 +1,17 @@
+/** Answers for rows of lists. */
+import type { Db } from '../db/connection';
+import { stripsOf, type StripView } from './boardView';
+import { judgementForList } from './judgement';
+import type { Trial } from './trial';
+
+export interface ListedAnswer {
+	strips: StripView[];
+	/** How many further lines the sheet has. */
+	more: number;
+}
+
+/** Empty while the answer is being worked out. */
+export function listedAnswer(db: Db, trial: Trial): ListedAnswer {
+	const judgement = judgementForList(db, trial);
+	return judgement ? stripsOf(trial.question, trial.design, judgement) : { strips: [], more: 0 };
+}

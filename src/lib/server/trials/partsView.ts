@@ -1,0 +1,196 @@
+/** The parts of a trial's sheet, each in one line of finding. */
+import { PICTURE_WITHIN, type Regressions } from '$core/compare/regressions';
+import { metricOf, METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
+import { comparisonsOf } from '$core/trial/comparisons';
+import { isSamePage } from '$core/trial/kinds';
+import { isShown } from '$core/trial/shown';
+import { NO_SETUP, setupDifferences } from '$core/trial/setup';
+import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
+import { toldCauses } from '$core/wording/causes';
+import { formatBytes } from '$core/wording/format';
+import { regressionParts } from '$core/wording/regressions';
+import { ENGLISH } from '$core/wording/words';
+import type { ArmEvidenceView, EvidenceView } from './evidenceView';
+import type { LoadSummary } from '../loads/loads';
+
+export type PartId =
+	| 'why'
+	| 'broke'
+	| 'fairness'
+	| 'worth'
+	| 'shifts'
+	| 'table'
+	| 'frames'
+	| 'held'
+	| 'arms'
+	| 'method'
+	| 'loads'
+	| 'repeats';
+
+export interface PartView {
+	id: PartId;
+	finding: string;
+	isTrouble: boolean;
+}
+
+export interface PartsInput {
+	design: TrialDesign;
+	judgement: Judgement;
+	evidence: EvidenceView;
+	loads: readonly LoadSummary[];
+	outlying: Readonly<Partial<Record<string, readonly number[]>>>;
+	metric: MetricId;
+	isOpen: boolean;
+	/** Loads with a simulated interaction. */
+	nudged: readonly { arm: number | null; heldBack: { requests: number; wireBytes: number } | null; status: string }[];
+	worth: readonly { words: string }[];
+	repeats: number;
+}
+
+const say = ENGLISH.say.bind(ENGLISH);
+const part = (id: PartId, finding: string, isTrouble = false): PartView => ({ id, finding, isTrouble });
+
+/** In the order of the sheet; parts that have nothing to show are left out. */
+export function partsOf(input: PartsInput): PartView[] {
+	const { design, judgement, loads, repeats } = input;
+	const hasAnswer = judgement.results.length > 0;
+	// Between looks no figures stand beside each other.
+	const hasFigures = loads.some((load) => !load.warmup && load.figures.requests !== null && isShown(design, load));
+	const explains = hasAnswer && !isSamePage(design.kind);
+	return [
+		...(explains ? [whyPart(input), brokePart(input), fairnessPart(input), worthPart(input)] : []),
+		...(hasFigures ? [shiftsPart(input)] : []),
+		...(hasAnswer ? [tablePart(input)] : []),
+		...(explains ? [framesPart(input), heldPart(input)] : []),
+		armsPart(design),
+		part('method', say('part.method', { rounds: roundsOf(input), looks: judgement.looks.length })),
+		...(loads.length ? [loadsPart(input)] : []),
+		...(repeats ? [part('repeats', say('part.repeats', { n: repeats }))] : [])
+	];
+}
+
+const roundsOf = ({ design, judgement }: PartsInput) => judgement.looks.at(-1)?.rounds ?? design.rounds;
+
+const nameOf = ({ arms }: TrialDesign, id: number | null) => arms.find((arm) => arm.id === id)?.name ?? '';
+
+/** What evidence that is not there yet says of itself; null when it is there. */
+function awaited({ evidence, isOpen }: PartsInput): string | null {
+	if (evidence.arms.length) return null;
+	return say(isOpen ? 'part.later' : 'part.pending');
+}
+
+export function verdictsOf(results: readonly ShiftResult[], condition: string, arm: number) {
+	const own = results.filter((result) => result.primary && result.condition === condition && result.arm === arm);
+	return Object.fromEntries(own.map((result) => [result.metric, result.verdict]));
+}
+
+function whyPart(input: PartsInput): PartView {
+	const { design, evidence, judgement } = input;
+	const pending = awaited(input);
+	if (pending) return part('why', pending);
+	const causes = evidence.arms.flatMap(({ condition, arm, why }) =>
+		toldCauses(why?.causes ?? [], verdictsOf(judgement.results, condition, arm)).map((cause) => ({ arm, cause }))
+	);
+	const [likeliest] = causes.sort((a, b) => b.cause.weight - a.cause.weight);
+	if (!likeliest) return part('why', say('part.why.none'));
+	const isOneOfMany = comparisonsOf(design).length > 1;
+	const { words } = likeliest.cause;
+	return part('why', isOneOfMany ? say('part.why.of', { arm: nameOf(design, likeliest.arm), cause: words }) : words);
+}
+
+function brokePart(input: PartsInput): PartView {
+	const pending = awaited(input);
+	if (pending) return part('broke', pending);
+	const { design, evidence } = input;
+	const broken = evidence.arms.find(({ broke }) => broke.broken);
+	if (broken)
+		return part(
+			'broke',
+			say('part.broke.some', { arm: nameOf(design, broken.arm), parts: regressionParts(broken.broke).join(', ') }),
+			true
+		);
+	const shareOf = ({ broke }: ArmEvidenceView) => broke.pictureShare ?? 0;
+	const other = evidence.arms.find((arm) => shareOf(arm) > PICTURE_WITHIN);
+	if (other) {
+		const percent = Math.round(shareOf(other) * 100);
+		return part('broke', say('part.broke.looks', { arm: nameOf(design, other.arm), percent }), true);
+	}
+	const wasChecked = evidence.arms.some(({ broke }) => stepsOf(broke) > 0);
+	return part('broke', say('part.broke.nothing', { steps: wasChecked ? 'all' : 'none' }));
+}
+
+const stepsOf = ({ steps }: Regressions) => steps.before[1] + steps.after[1];
+
+function fairnessPart(input: PartsInput): PartView {
+	const pending = awaited(input);
+	if (pending) return part('fairness', pending);
+	const uneven = (arm: ArmEvidenceView) => arm.fairness.filter(({ state }) => state === 'differs');
+	const most = input.evidence.arms.reduce((a, b) => (uneven(b).length > uneven(a).length ? b : a));
+	const differs = uneven(most);
+	const all = most.fairness.length;
+	if (!differs.length) {
+		const unknown = most.fairness.filter(({ state }) => state === 'unknown').length;
+		return part('fairness', say('part.fairness.level', { all, unknown }));
+	}
+	const intended = differs.filter(({ id }) => input.design.intended?.includes(id)).length;
+	const meant = intended === differs.length ? 'all' : intended > 0 ? 'some' : 'none';
+	return part(
+		'fairness',
+		say('part.fairness.differs', { differs: differs.length, all, intended: meant }),
+		meant !== 'all'
+	);
+}
+
+const worthPart = ({ worth }: PartsInput) => part('worth', worth[0]?.words ?? '');
+
+function shiftsPart({ loads, metric }: PartsInput): PartView {
+	const counted = loads.filter((load) => !load.warmup && load.status === 'ok').length;
+	return part('shifts', say('part.shifts', { metric: metricOf(metric).name, n: counted }));
+}
+
+function tablePart({ design, judgement }: PartsInput): PartView {
+	const shown = METRIC_IDS.filter((id) => judgement.results.some(({ metric, shift }) => metric === id && shift));
+	return part('table', say('part.table', { n: shown.length, decided: design.primary.length }));
+}
+
+function framesPart(input: PartsInput): PartView {
+	const pending = awaited(input);
+	return part('frames', pending ?? say(input.evidence.films.length ? 'part.frames' : 'part.frames.none'));
+}
+
+function heldPart({ design, nudged }: PartsInput): PartView {
+	if (!nudged.length) return part('held', say('part.held.not-asked'));
+	const [most] = nudged
+		.filter(({ heldBack }) => heldBack && heldBack.requests > 0)
+		.sort((a, b) => b.heldBack!.wireBytes - a.heldBack!.wireBytes);
+	if (!most) return part('held', say(nudged.some(({ heldBack }) => heldBack) ? 'part.held.nothing' : 'part.held.open'));
+	const { requests, wireBytes } = most.heldBack!;
+	return part(
+		'held',
+		say('part.held.some', { arm: nameOf(design, most.arm), requests, bytes: formatBytes(wireBytes) }),
+		true
+	);
+}
+
+function armsPart(design: TrialDesign): PartView {
+	const compared = design.arms.filter((arm) => !arm.reference);
+	const differences = comparisonsOf(design).flatMap(({ arm, baseline }) =>
+		setupDifferences(baseline.setup ?? NO_SETUP, arm.setup ?? NO_SETUP)
+	).length;
+	const setups = compared.some((arm) => arm.setup) ? differences || 'same' : 'none';
+	return part('arms', say('part.arms', { n: compared.length, setups }));
+}
+
+function loadsPart({ loads, outlying }: PartsInput): PartView {
+	const failed = loads.filter((load) => load.status === 'failed').length;
+	return part(
+		'loads',
+		say('part.loads', {
+			n: loads.length,
+			failed,
+			excluded: loads.filter((load) => load.excluded !== null).length,
+			outlying: new Set(Object.values(outlying).flatMap((ids) => ids ?? [])).size
+		}),
+		failed > 0
+	);
+}

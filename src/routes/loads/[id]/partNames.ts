@@ -1,0 +1,14 @@
+/** Parts of a load's sheet as printed. */
+import type { LoadPartId } from '$lib/server/loads/partsView';
+
+export const PART_NAMES: Record<LoadPartId, string> = {
+	figures: 'All figures',
+	steps: 'Steps',
+	picture: 'Page picture',
+	frames: 'Frames',
+	weight: 'Page weight',
+	thread: 'Main thread',
+	held: 'Waits for interaction',
+	facts: 'Facts',
+	circumstances: 'Test conditions'
+};

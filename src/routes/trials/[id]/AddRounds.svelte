@@ -1,0 +1,29 @@
+<script lang="ts">
+	/** Further rounds for a trial that is done. */
+	import { Button, NumberInput } from 'carbon-components-svelte';
+	import { reserveSpending } from '$core/trial/looks';
+	import { keeping } from '$lib/keeping';
+	import { percentOf } from './percent';
+
+	/** How often rounds were added before. */
+	let { added }: { added: number } = $props();
+	const spends = $derived(percentOf(reserveSpending(added + 1) - reserveSpending(added)));
+</script>
+
+<form method="POST" action="?/rounds" use:keeping class="more no-print">
+	<NumberInput name="rounds" labelText="Rounds to add" min={1} max={50} value={6} size="sm" />
+	<Button type="submit" kind="tertiary" size="small">Add rounds</Button>
+	<span class="muted small"
+		>A further look spends {spends} of the error level that the plan left; calls that were made stay.</span
+	>
+</form>
+
+<style>
+	.more {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.8rem;
+		align-items: end;
+		margin-top: 0.8rem;
+	}
+</style>

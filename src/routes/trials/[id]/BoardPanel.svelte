@@ -1,0 +1,134 @@
+<script lang="ts">
+	/** The answer under one set of conditions. */
+	import { metricOf, type MetricId } from '$core/metrics/catalogue';
+	import { formatIn } from '$core/wording/format';
+	import Moments from '$lib/charts/Moments.svelte';
+	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
+	import ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
+	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Caveats from './Caveats.svelte';
+
+	interface Props {
+		board: SheetView['boards'][number];
+		film: SheetView['moments'][number] | null;
+		noise: SheetView['noise'][string] | null;
+		primary: readonly MetricId[];
+		nameOf: (arm: number) => string;
+		colourOf: (arm: number) => string;
+	}
+	let { board, film, noise, primary, nameOf, colourOf }: Props = $props();
+	/** More variants than this are rows of one table. */
+	const MOST_BOARDS = 2;
+	/** Pictures of more variants than this are left to the part of frames. */
+	const MOST_FILMS = 3;
+	const isMatrix = $derived(board.answers.length > MOST_BOARDS);
+	const labelOf = (answer: (typeof board.answers)[number]) =>
+		answer.page ? (answer.arm === 0 ? answer.page : `${answer.page}: ${answer.armName}`) : answer.armName;
+	const floor = $derived(
+		noise
+			? `Noise floor of this lab here: ${primary
+					.filter((id) => noise.floors[id] !== undefined)
+					.map((id) => `${metricOf(id).short} ${formatIn(metricOf(id).unit, noise.floors[id]!, true)}`)
+					.join(', ')}.`
+			: ''
+	);
+	const evidence = (metric: string) => `?metric=${metric}&open=shifts#shifts`;
+</script>
+
+<div class="panel board-panel" class:wide={!film || film.arms.length > MOST_FILMS || isMatrix}>
+	<div class="answer">
+		<p class="conditions-name"><b>{board.name}</b> <span class="muted">{board.summary.toLowerCase()}</span></p>
+		{#if isMatrix}
+			<ul class="sentences">
+				{#each board.answers as answer (answer.arm)}
+					<li class="judgement {answer.tone}">
+						{answer.page ? `${answer.page}: ` : ''}{answer.sentence}
+						<Caveats caveats={answer.caveats} />
+					</li>
+				{/each}
+			</ul>
+			<ShiftMatrix
+				label="Shifts, {board.name}"
+				{evidence}
+				variants={board.answers.map((answer) => ({
+					arm: answer.arm,
+					name: labelOf(answer),
+					colour: colourOf(answer.arm),
+					rows: answer.rows
+				}))}
+			/>
+		{:else}
+			{#each board.answers as answer (answer.arm)}
+				<p class="judgement {answer.tone}">{answer.page ? `${answer.page}: ` : ''}{answer.sentence}</p>
+				{#if answer.detail}<p class="detail">{answer.detail}</p>{/if}
+				<Caveats caveats={answer.caveats} />
+				<ShiftBoard
+					label="{labelOf(answer)}, {board.name}"
+					rows={answer.rows}
+					baseline={answer.baselineName}
+					arm={answer.armName}
+					colour={colourOf(answer.arm)}
+					{evidence}
+					caption={floor}
+				/>
+			{:else}
+				<ShiftBoard
+					label="What is decided on, {board.name}"
+					rows={[]}
+					awaited={board.metrics}
+					baseline=""
+					arm=""
+					colour="inherit"
+				/>
+			{/each}
+		{/if}
+	</div>
+	{#if film && film.arms.length <= MOST_FILMS && !isMatrix && board.answers.length}
+		<div class="moments">
+			<Moments
+				label="What each variant showed, {board.name}"
+				moments={film.moments}
+				arms={film.arms}
+				{nameOf}
+				{colourOf}
+			/>
+		</div>
+	{/if}
+</div>
+
+<style>
+	.board-panel {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 17.5rem;
+		gap: 0.6rem 1.4rem;
+		margin-bottom: 0.8rem;
+	}
+	.board-panel.wide {
+		grid-template-columns: minmax(0, 1fr);
+	}
+	.answer {
+		container-type: inline-size;
+		min-width: 0;
+	}
+	.conditions-name {
+		margin: 0;
+		font-size: 0.92rem;
+	}
+	.detail {
+		margin: 0 0 0.4rem;
+		font-size: 0.95rem;
+	}
+	.sentences {
+		margin: 0.3rem 0 0.6rem;
+	}
+	@media (max-width: 820px) {
+		.board-panel {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+	@media print {
+		.moments {
+			display: none;
+		}
+	}
+</style>

@@ -1,0 +1,23 @@
+<script lang="ts">
+	/** Why a load is excluded. */
+	import { Button } from 'carbon-components-svelte';
+	import { keeping } from '$lib/keeping';
+	import Field from '$lib/parts/Field.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
+
+	let { load, done }: { load: number; done: () => void } = $props();
+</script>
+
+<form method="POST" action="?/exclude" use:keeping={{ done }} class="exclude">
+	<Hidden name="load" value={load} />
+	<Field label="Reason to exclude load {load}" hideLabel name="reason" placeholder="Why?" required size="sm" />
+	<Button type="submit" kind="tertiary" size="small">Exclude</Button>
+</form>
+
+<style>
+	.exclude {
+		display: flex;
+		gap: 0.3rem;
+		min-width: 15rem;
+	}
+</style>

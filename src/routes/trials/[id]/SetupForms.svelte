@@ -1,0 +1,29 @@
+<script lang="ts">
+	/** What each variant runs on, to be written down. */
+	import { Button } from 'carbon-components-svelte';
+	import type { TrialArm } from '$core/trial/types';
+	import { keeping } from '$lib/keeping';
+	import Hidden from '$lib/parts/Hidden.svelte';
+	import SetupEditor from '$lib/parts/SetupEditor.svelte';
+
+	let { arms }: { arms: TrialArm[] } = $props();
+</script>
+
+{#each arms as arm (arm.id)}
+	<form method="POST" action="?/setup" use:keeping class="edit no-print">
+		<Hidden name="arm" value={arm.id} />
+		<SetupEditor
+			name="setup"
+			setup={arm.setup ?? null}
+			label="{arm.page ? `${arm.page}, ` : ''}{arm.name}"
+			isOpen
+		/>
+		<Button type="submit" size="small" kind="tertiary">Save for “{arm.name}”</Button>
+	</form>
+{/each}
+
+<style>
+	.edit {
+		margin: 0.6rem 0 1rem;
+	}
+</style>

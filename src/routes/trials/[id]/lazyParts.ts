@@ -1,0 +1,42 @@
+/** The parts of a trial's sheet, fetched when they are opened: the first screen does without. */
+import type { Component } from 'svelte';
+import type { PartId } from '$lib/server/trials/partsView';
+import type { SheetView } from '$lib/server/trials/sheetView';
+
+/** What every part may need. */
+export interface PartProps extends Record<string, unknown> {
+	data: SheetView;
+	evidence: NonNullable<SheetView['evidence']>['arms'][number] | null;
+	status: string;
+	condition: SheetView['conditions'][number];
+	pair: SheetView['comparisons'][number];
+	drawn: SheetView['arms'];
+	nameOf: (arm: number) => string;
+	colourOf: (arm: number) => string;
+}
+
+type PartModule = { default: Component<PartProps> };
+
+const PARTS: Record<PartId, () => Promise<unknown>> = {
+	why: () => import('./Why.svelte'),
+	broke: () => import('./Broke.svelte'),
+	fairness: () => import('./Fairness.svelte'),
+	worth: () => import('./Worth.svelte'),
+	shifts: () => import('./Shifts.svelte'),
+	table: () => import('./ShiftTable.svelte'),
+	frames: () => import('./Frames.svelte'),
+	held: () => import('./Held.svelte'),
+	arms: () => import('./Arms.svelte'),
+	method: () => import('./Method.svelte'),
+	loads: () => import('./LoadTable.svelte'),
+	repeats: () => import('./Repeats.svelte')
+};
+
+export const fetchPart = (id: PartId) => PARTS[id]() as Promise<PartModule>;
+
+/** Parts that are there at once: those that the address opens, and those that are printed. */
+export async function fetchOpened(opened: readonly string[]): Promise<Partial<Record<PartId, Component<PartProps>>>> {
+	const known = (Object.keys(PARTS) as PartId[]).filter((id) => opened.includes(id));
+	const parts = await Promise.all(known.map(async (id) => [id, (await fetchPart(id)).default] as const));
+	return Object.fromEntries(parts);
+}

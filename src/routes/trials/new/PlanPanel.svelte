@@ -1,0 +1,108 @@
+<script lang="ts">
+	/** What the trial costs and what it can see, as it is being written. */
+	import { hasStages } from '$core/trial/kinds';
+	import { ASSUMED_SPREAD, visibleShare } from '$core/trial/noise';
+	import { estimatePlan } from '$core/trial/planEstimate';
+	import { fewestRounds } from '$core/trial/verdict';
+	import { formatMoment, formatWait } from '$core/wording/format';
+	import type { TrialDraft } from './drafts';
+
+	interface Props {
+		draft: TrialDraft;
+		conditions: readonly { id: string; name: string; noise: { spread: number } | null }[];
+		/** About what a load takes, ms, and what the lab has before it. */
+		loadMs: number;
+		queuedMs: number;
+		/** UTC ISO text; empty until the page is in a browser. */
+		now: string;
+	}
+	let { draft, conditions, loadMs, queuedMs, now }: Props = $props();
+	/** The plan may spend this much of the error level. */
+	const SPENT = 0.04;
+	const estimate = $derived(
+		estimatePlan({
+			kind: draft.kind,
+			arms: draft.arms.length,
+			conditions: draft.conditions.length,
+			primary: draft.primary.length,
+			adaptive: draft.adaptive,
+			rounds: draft.rounds ?? 0,
+			warmups: draft.warmups ?? 0,
+			hasReference: draft.referenceUrl.trim() !== ''
+		})
+	);
+	const isAdaptive = $derived(draft.adaptive && !hasStages(draft.kind));
+	const needed = fewestRounds(SPENT);
+	const isTooFew = $derived(!hasStages(draft.kind) && estimate.rounds < needed);
+	const sights = $derived(
+		hasStages(draft.kind) || isTooFew
+			? []
+			: conditions
+					.filter(({ id }) => draft.conditions.includes(id))
+					.map(({ id, name, noise }) => ({
+						id,
+						name,
+						share: visibleShare(estimate.rounds, noise?.spread ?? ASSUMED_SPREAD, SPENT, estimate.tests),
+						isMeasured: noise !== null
+					}))
+	);
+	const duration = $derived(estimate.loads * loadMs);
+	const end = $derived(
+		now && estimate.loads ? formatMoment(new Date(Date.parse(now) + queuedMs + duration).toISOString()) : ''
+	);
+</script>
+
+<aside class="plan panel" aria-label="What this trial costs and sees">
+	<h2>The plan</h2>
+	<dl>
+		<dt>Loads</dt>
+		<dd class="figures">{isAdaptive ? 'at most ' : ''}{estimate.loads}</dd>
+		<dt>Lab time</dt>
+		<dd class="figures">{isAdaptive ? 'at most ' : ''}{formatWait(duration)}</dd>
+		{#if queuedMs > 0}<dt>Before it</dt>
+			<dd>{formatWait(queuedMs)} of other work</dd>{/if}
+		{#if end}<dt>Done</dt>
+			<dd>{isAdaptive ? 'by ' : 'about '}{end}</dd>{/if}
+	</dl>
+	{#if isTooFew}
+		<p class="wrong" role="alert">Fewer than {needed} rounds cannot show a difference, however large.</p>
+	{:else if sights.length}
+		<h3>Smallest change it sees</h3>
+		<ul class="plain">
+			{#each sights as sight (sight.id)}
+				<li>
+					<b class="figures">{(sight.share * 100).toFixed(0)} %</b> of the largest paint, {sight.name}
+					<span class="muted small"
+						>({sight.isMeasured ? 'by this lab’s noise floor' : 'if loads of one page vary by 10 %'})</span
+					>
+				</li>
+			{/each}
+		</ul>
+		<p class="muted small">In four of five trials. Smaller changes may stay undecided.</p>
+	{/if}
+</aside>
+
+<style>
+	.plan {
+		position: sticky;
+		top: 3.2rem;
+		font-size: 0.95rem;
+	}
+	dl {
+		display: grid;
+		grid-template-columns: auto 1fr;
+		gap: 0.15rem 0.9rem;
+		margin: 0 0 0.6rem;
+	}
+	dt {
+		color: var(--muted);
+	}
+	dd {
+		margin: 0;
+	}
+	@media (max-width: 1000px) {
+		.plan {
+			position: static;
+		}
+	}
+</style>

@@ -1,0 +1,119 @@
+import { expect } from 'chai';
+import type { ShiftResult } from '$core/trial/types';
+import { plainAnswer, plainNoise } from '$core/wording/plainAnswer';
+import { askedDirection } from '$core/wording/question';
+import { wordsIn } from '$core/wording/words';
+import { resultOf } from '../support/results';
+
+const NAMES = { arm: 'With chat', baseline: 'Without' };
+const slower = resultOf('lcp', 'worse', [300, 200, 400]);
+const faster = resultOf('lcp', 'better', [-300, -400, -200]);
+const heavier = resultOf('wire', 'worse', [39_000, 39_000, 39_000]);
+const unstable = resultOf('cls', 'worse', [0.06, 0.05, 0.07]);
+const worseScore = resultOf('score', 'worse', [-11, -15, -8]);
+const open = resultOf('lcp', 'undecided', [20, -300, 400], { roundsNeeded: 15 });
+const slight = resultOf('tbt', 'slight', [70, 20, 130]);
+const same = resultOf('lcp', 'same', [3, -40, 50]);
+/** Beyond chance, and within the margin. */
+const hardly = resultOf('lcp', 'same', [40, 10, 80]);
+const answer = (question: string, ...results: ShiftResult[]) => plainAnswer(question, results, NAMES);
+
+describe('what a question asks', () => {
+	const cases: [string, string | null][] = [
+		['Did adding the chat make the timetable slower?', 'worse'],
+		['Does Larder make the page faster?', 'better'],
+		['Is the new build any lighter?', 'better'],
+		['Has it become less stable?', 'worse'],
+		['Does it help?', 'better'],
+		['¿Hizo el chat más lenta la página?', 'worse'],
+		['¿Cuál es más rápida?', null],
+		['Which plugin makes the home page faster?', null],
+		['How much slower is it?', null],
+		['Is it faster or slower?', null],
+		['Does it not make it slower?', null],
+		['Do the ads weigh much?', null],
+		['Timetable, slower?', null]
+	];
+	for (const [question, direction] of cases)
+		it(`reads “${question}”`, () => expect(askedDirection(question)?.direction ?? null).to.equal(direction));
+
+	it('asks of speed alone with a word of speed', () => {
+		expect(askedDirection('Is it slower?')!.metrics)
+			.to.include.members(['lcp', 'tbt', 'score'])
+			.and.not.include('wire');
+		expect(askedDirection('Is it heavier?')!.metrics).to.include('wire').and.not.include('lcp');
+		expect(askedDirection('Is it worse?')!.metrics).to.include.members(['wire', 'cls', 'lcp']);
+	});
+});
+
+describe('the answer for a client', () => {
+	it('says yes when what was asked is decided so, speed first, then weight, then steadiness', () => {
+		const { sentence, tone } = answer('Is it slower?', worseScore, unstable, heavier, slower);
+		expect(sentence).to.equal('Yes. “With chat” is slower, heavier and less stable than “Without”.');
+		expect(tone).to.equal('worse');
+	});
+
+	it('says no when the opposite is decided, or no difference is', () => {
+		expect(answer('Is it slower?', faster).sentence).to.equal('No. “With chat” is faster than “Without”.');
+		expect(answer('Is it slower?', same).sentence).to.match(/^No\. .*no difference that matters\.$/);
+	});
+
+	it('says hardly of a shift beyond chance that does not matter, in the asked direction only', () => {
+		expect(answer('Is it slower?', hardly).sentence).to.match(/^Hardly\./);
+		expect(answer('Is it faster?', hardly).sentence).to.match(/^No\./);
+	});
+
+	it('says neither where the question is open, two-sided, or decided both ways', () => {
+		expect(answer('Is it slower?', open, heavier).sentence).to.match(/^Not decided yet\. “With chat” is heavier/);
+		expect(answer('Is it slower?', open).sentence).to.equal(
+			'Not decided whether “With chat” differs from “Without” in largest paint.'
+		);
+		expect(answer('Is it slower?', slight, same).sentence).to.match(/^“With chat” differs/);
+		expect(answer('Which is faster?', slower).sentence).to.match(/^“With chat” is slower/);
+		const both = answer('Is it worse?', faster, heavier);
+		expect(both.sentence).to.equal('“With chat” is faster, but heavier than “Without”.');
+		expect(both.tone).to.equal('mixed');
+	});
+
+	it('does not answer a question of speed by weight', () => {
+		expect(answer('Is it slower?', heavier, same).sentence).to.match(/^No\. “With chat” is heavier/);
+	});
+
+	it('names the largest decided shift, and no figure of what is not decided', () => {
+		const { detail } = answer('Is it slower?', slower, heavier, resultOf('tbt', 'undecided', [70, -90, 230]));
+		// 39 kB are 3.9 margins of 10 kB, 300 ms are 3 of 100.
+		expect(detail).to.match(/^Largest difference: bytes transferred, 39\.0\u00a0kB more\./);
+		expect(detail).to.match(/Blocking time is not decided\.$/);
+		expect(detail).to.not.match(/70|230/);
+		expect(answer('Is it faster?', faster).detail).to.equal('Largest difference: largest paint, 300\u00a0ms less.');
+	});
+
+	it('says what would decide the rest', () => {
+		expect(answer('Is it slower?', open).detail).to.equal('About 15 rounds in all would probably decide it.');
+		const beyond = { ...open, roundsNeeded: 500 };
+		expect(answer('Is it slower?', beyond).detail).to.match(/More than 200 rounds would be needed/);
+	});
+
+	it('gives the reason where there is no verdict', () => {
+		const failed = resultOf('lcp', 'none', [0, null, null], {
+			shift: null,
+			reason: { code: 'failures', failed: 5, loads: 10, arm: 'With chat' }
+		});
+		const { sentence, tone } = answer('Is it slower?', failed);
+		expect(sentence).to.equal('No verdict on “With chat”. 5 of 10 loads of “With chat” failed.');
+		expect(tone).to.equal('none');
+	});
+
+	it('speaks Spanish to a client who does', () => {
+		const { sentence, detail } = plainAnswer('¿Es más lenta?', [slower], NAMES, wordsIn('es'));
+		expect(sentence).to.equal('Sí. «With chat» es más lenta que «Without».');
+		expect(detail).to.equal('La mayor diferencia: renderizado principal, 300\u00a0ms más.');
+	});
+
+	it('tells two runs of the same page in one short sentence, with the floor behind it', () => {
+		const { sentence, detail } = plainNoise([same]);
+		expect(sentence).to.equal('No difference was found between two runs of the same page.');
+		expect(detail).to.match(/largest paint 50\u00a0ms/);
+		expect(plainNoise([slower]).tone).to.equal('worse');
+	});
+});

@@ -1,0 +1,107 @@
+import { expect } from 'chai';
+import { TEMPLATES } from '$core/trial/templates';
+import { TRIAL_KINDS } from '$core/trial/kinds';
+import {
+	addressesIn,
+	armDraft,
+	armsForKind,
+	differsFrom,
+	draftOf,
+	draftOfSent,
+	nameOfAddress,
+	pasteAddresses
+} from '../../src/routes/trials/new/drafts';
+import { featureLines, isEmptySetup, setupFrom, blankComponent } from '../../src/lib/parts/setupDraft';
+
+const isKind = (kind: string): kind is (typeof TRIAL_KINDS)[number] => TRIAL_KINDS.some((known) => known === kind);
+const template = (id: string) => TEMPLATES.find((found) => found.id === id)!;
+const usual = draftOf(template('candidates'), ['phone'], ['lcp']);
+
+describe('a trial while it is being written', () => {
+	it('finds addresses in pasted text, and adds https where nothing is said', () => {
+		expect(addressesIn('https://a.test/x\nhttp://b.test, c.test/fares;  d.test')).to.deep.equal([
+			'https://a.test/x',
+			'http://b.test',
+			'https://c.test/fares',
+			'https://d.test'
+		]);
+		expect(addressesIn('Timetable and fares')).to.deep.equal([]);
+	});
+
+	it('fills the variants from where it was pasted, keeps names, and adds what is missing', () => {
+		const arms = [armDraft('As it is', 'https://old.test/'), armDraft('', '')];
+		const pasted = pasteAddresses(arms, 0, ['https://a.test/', 'https://www.b.test/x/', 'https://c.test'], 8);
+		expect(pasted.map(({ name, url }) => [name, url])).to.deep.equal([
+			['As it is', 'https://a.test/'],
+			['b.test/x', 'https://www.b.test/x/'],
+			['c.test', 'https://c.test']
+		]);
+		expect(pasteAddresses(arms, 1, ['https://a.test', 'https://b.test'], 2)).to.have.length(2);
+		expect(nameOfAddress('http://www.a.test/')).to.equal('a.test');
+	});
+
+	it('keeps typed addresses when the kind of question changes', () => {
+		const typed = [armDraft('A', 'https://a.test'), armDraft('B', 'https://b.test'), armDraft('C', 'https://c.test')];
+		expect(armsForKind(typed, 'same-page', template('noise')).map(({ url }) => url)).to.deep.equal(['https://a.test']);
+		expect(armsForKind(typed, 'sweep', template('sweep'))).to.have.length(4);
+		expect(armsForKind([armDraft()], 'sweep', template('sweep')).map(({ page }) => page)).to.deep.equal([
+			'Home',
+			'Home',
+			'Article',
+			'Article'
+		]);
+		expect(armsForKind(typed.slice(0, 1), 'side-by-side', template('candidates'))).to.have.length(2);
+	});
+
+	it('shows what the server refused as it was typed, and drops a setup that is none', () => {
+		const sent = {
+			kind: 'nonsense',
+			question: 'Is it?',
+			arms: [
+				{ name: 'A', url: 'x', page: null, baseline: false, setup: 'no setup' },
+				{ name: 'B', url: 'y', page: 'Home', baseline: true, setup: null }
+			],
+			conditions: ['desktop'],
+			primary: ['cls'],
+			adaptive: false,
+			rounds: NaN,
+			warmups: 2,
+			settleWithinS: null,
+			steps: '[',
+			notBefore: null,
+			spreadMinutes: null
+		};
+		const draft = draftOfSent(sent, usual, isKind);
+		expect(draft).to.include({ kind: 'side-by-side', question: 'Is it?', baseline: 1, rounds: null, warmups: 2 });
+		expect(draft).to.include({ settle: false, settleWithinS: 60, steps: '[', notBefore: '' });
+		expect(draft.arms.map(({ name, url, page, setup }) => [name, url, page, setup])).to.deep.equal([
+			['A', 'x', '', null],
+			['B', 'y', 'Home', null]
+		]);
+	});
+});
+
+describe('a draft', () => {
+	it('is one only once something was typed or chosen', () => {
+		const start = draftOf(template('change'), ['phone'], ['lcp']);
+		expect(differsFrom(draftOf(template('change'), ['phone'], ['lcp']), start)).to.equal(false);
+		expect(differsFrom({ ...start, conditions: [] }, start)).to.equal(true);
+		expect(differsFrom({ ...start, arms: [armDraft('Before', 'https://a.test'), start.arms[1]!] }, start)).to.equal(
+			true
+		);
+	});
+});
+
+describe('a setup while it is being typed', () => {
+	it('reads features line by line', () => {
+		const setup = setupFrom([blankComponent(), { ...blankComponent(), name: 'Larder' }], 'Web fonts: off\nChat\n\n', 2);
+		expect(setup.features).to.deep.equal({ 'Web fonts': false, Chat: true });
+		expect(setup.components.map(({ name }) => name)).to.deep.equal(['Larder']);
+		expect(featureLines(setup)).to.equal('Web fonts: off\nChat: on');
+	});
+
+	it('is empty until something is said', () => {
+		expect(isEmptySetup(setupFrom([blankComponent()], ' \n', null))).to.equal(true);
+		expect(isEmptySetup(setupFrom([], '', 0))).to.equal(false);
+	});
+});

@@ -1,0 +1,87 @@
+/** A browser that looks at the app as the analyst does. */
+import { readFileSync } from 'node:fs';
+import { chromium, type Browser, type Locator, type Page } from 'playwright-core';
+import { findChromium } from '../../src/lab/browser/find';
+import type { TestApp } from './app';
+
+const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+export interface Screen {
+	browser: Browser;
+	page: Page;
+	/** Errors of scripts and of the console, but for answers that a test provokes. */
+	troubles: string[];
+	/** Addresses that were requested. */
+	requested: string[];
+	/** Go somewhere and wait until scripts have taken over. */
+	go(path: string): Promise<void>;
+	/** What axe finds against WCAG 2.2 AA, in short. @param within a selector; the whole page without */
+	violations(within?: string): Promise<string[]>;
+	/** Tick or untick Carbon's checkbox, which hides the native one under its label. */
+	tick(name: string | RegExp, on: boolean): Promise<void>;
+	/** Open a part of a sheet, unless it is. @returns the part */
+	openPart(id: string): Promise<Locator>;
+	close(): Promise<void>;
+}
+
+/** The shortest time that Svelte needs to take over a page here, with plenty to spare. */
+const TAKEN_OVER_MS = 400;
+
+export async function openScreen(app: TestApp): Promise<Screen> {
+	const browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
+	const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, bypassCSP: true });
+	// The compiler of the tests names functions by a helper that pages do not have.
+	await page.addInitScript({ content: 'globalThis.__name ??= (value) => value' });
+	const [troubles, requested]: [string[], string[]] = [[], []];
+	page.on('request', (request) => requested.push(request.url()));
+	page.on('pageerror', (error) => troubles.push(error.message));
+	page.on('response', (response) => {
+		if (response.status() >= 500) troubles.push(`${response.status()} ${response.url()}`);
+	});
+	page.on('console', (message) => {
+		const isProvoked = /status of (422|404)|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE|ERR_EMPTY/.test(message.text());
+		if (message.type() === 'error' && !isProvoked) troubles.push(message.text());
+	});
+	const part = (id: string) => page.locator(`.bx--accordion__item#${id}`);
+
+	return {
+		browser,
+		page,
+		troubles,
+		requested,
+		async go(path) {
+			await page.goto(app.url + path);
+			await page.waitForTimeout(TAKEN_OVER_MS);
+		},
+		async violations(within = 'html') {
+			await page.evaluate(AXE);
+			return page.evaluate(findViolations, { within, rules: RULES });
+		},
+		async tick(name, on) {
+			const box = page.getByRole('checkbox', { name, exact: typeof name === 'string' });
+			if ((await box.isChecked()) === on) return;
+			await box.focus();
+			await page.keyboard.press('Space');
+		},
+		async openPart(id) {
+			const heading = part(id).locator('.bx--accordion__heading');
+			if ((await heading.getAttribute('aria-expanded')) === 'false') await heading.click();
+			await part(id).locator('section > *').first().waitFor();
+			return part(id);
+		},
+		close: () => browser.close()
+	};
+}
+
+async function findViolations({ within, rules }: { within: string; rules: string[] }): Promise<string[]> {
+	type Axe = {
+		run(within: string, options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }>;
+	};
+	const { axe } = globalThis as unknown as { axe: Axe };
+	const { violations } = await axe.run(within, { runOnly: rules });
+	return violations.map(({ id, nodes }) => {
+		const where = nodes.slice(0, 3).map(({ target }) => target.join(' '));
+		return `${id}: ${where.join(' | ')}`;
+	});
+}

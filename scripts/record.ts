@@ -60,11 +60,11 @@ const ALL: Recording[] = [
 		file: '02-same-page-twice',
 		kind: 'same-page',
 		client: 'Skerry Line',
-		question: 'How far apart are two looks at the same home page?',
+		question: 'How far apart are two runs of the same home page?',
 		seed: 404,
 		arms: [
-			{ name: 'First look', url: 'https://skerry-line.test/', baseline: true },
-			{ name: 'Second look', url: 'https://skerry-line.test/', baseline: false }
+			{ name: 'First run', url: 'https://skerry-line.test/', baseline: true },
+			{ name: 'Second run', url: 'https://skerry-line.test/', baseline: false }
 		]
 	},
 	{

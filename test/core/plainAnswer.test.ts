@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { ShiftResult } from '$core/trial/types';
-import { plainAnswer, plainNoise } from '$core/wording/plainAnswer';
+import { groupedAnswers, plainAnswer, plainNoise } from '$core/wording/plainAnswer';
 import { askedDirection } from '$core/wording/question';
 import { wordsIn } from '$core/wording/words';
 import { resultOf } from '../support/results';
@@ -108,6 +108,20 @@ describe('the answer for a client', () => {
 		const { sentence, detail } = plainAnswer('¿Es más lenta?', [slower], NAMES, wordsIn('es'));
 		expect(sentence).to.equal('Sí. «With chat» es más lenta que «Without».');
 		expect(detail).to.equal('La mayor diferencia: renderizado principal, 300\u00a0ms más.');
+	});
+
+	it('says of many variants what differs, and names the rest together', () => {
+		const one = (armName: string, tone: 'better' | 'same' | 'undecided') => ({
+			armName,
+			tone,
+			sentence: `About ${armName}.`
+		});
+		const grouped = groupedAnswers([one('A', 'same'), one('B', 'better'), one('C', 'undecided'), one('D', 'same')]);
+		expect(grouped).to.deep.equal([
+			{ sentence: 'About B.', tone: 'better' },
+			{ sentence: 'Not decided: C.', tone: 'undecided' },
+			{ sentence: 'No difference that matters: A and D.', tone: 'same' }
+		]);
 	});
 
 	it('tells two runs of the same page in one short sentence, with the floor behind it', () => {

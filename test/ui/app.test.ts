@@ -133,14 +133,14 @@ describe('interface', () => {
 	it('is driven by keys, and keeps its filters in the address', async () => {
 		const { page } = screen;
 		await screen.go('/trials');
-		await page.getByPlaceholder('Question, client or address').fill('two looks');
-		await page.waitForURL(/q=two\+looks/);
+		await page.getByPlaceholder('Question, client or address').fill('two runs');
+		await page.waitForURL(/q=two\+runs/);
 		await page.getByText(/^1 of \d+$/).waitFor();
 		expect(await page.locator('tbody tr').count()).to.equal(1);
 		await page.evaluate(() => (document.activeElement as HTMLElement).blur());
 		await page.keyboard.press('j');
 		await page.keyboard.press('Enter');
-		await page.getByRole('heading', { name: 'How far apart are two looks at the same home page?' }).waitFor();
+		await page.getByRole('heading', { name: 'How far apart are two runs of the same home page?' }).waitFor();
 		await page.keyboard.press('?');
 		const keys = page.getByRole('dialog', { name: 'Keys' });
 		await keys.waitFor();

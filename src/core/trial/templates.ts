@@ -40,12 +40,12 @@ export const TEMPLATES: readonly Template[] = [
 		id: 'noise',
 		name: 'How small a difference can be told?',
 		kind: 'same-page',
-		question: 'How far apart are two looks at the same page?',
+		question: 'How far apart are two runs of the same page?',
 		adaptive: false,
 		rounds: 12,
 		settleWithinS: null,
 		hint: 'One page against itself: the noise floor of this lab, for these conditions.',
-		arms: [{ name: 'First look' }]
+		arms: [{ name: 'First run' }]
 	},
 	{
 		id: 'sweep',

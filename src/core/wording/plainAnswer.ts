@@ -31,6 +31,19 @@ export function plainNoise(results: readonly ShiftResult[], words: Words = ENGLI
 	return { sentence: words.say('answer.noise.short'), detail: text, tone };
 }
 
+/** Answers of many variants in few sentences: what differs is said of each, the rest is named together. */
+export function groupedAnswers(
+	answers: readonly { armName: string; sentence: string; tone: Tone }[],
+	words: Words = ENGLISH
+): { sentence: string; tone: Tone }[] {
+	const isLoud = ({ tone }: { tone: Tone }) => tone === 'better' || tone === 'worse' || tone === 'mixed';
+	const quiet = (['slight', 'undecided', 'same', 'none'] as const).flatMap((tone) => {
+		const names = answers.filter((answer) => answer.tone === tone).map(({ armName }) => armName);
+		return names.length ? [{ sentence: words.say(`answer.group.${tone}`, { names: words.list(names) }), tone }] : [];
+	});
+	return [...answers.filter(isLoud).map(({ sentence, tone }) => ({ sentence, tone })), ...quiet];
+}
+
 export interface ComparedNames {
 	arm: string;
 	baseline: string;

@@ -30,16 +30,19 @@
 <table aria-label={label}>
 	<thead>
 		<tr>
-			<td></td>
 			{#each moments as moment (moment.kind)}<th scope="col"
 					><b class="figures">{formatDuration(moment.atMs)}</b><br />{WORDS[moment.kind]}</th
 				>{/each}
 		</tr>
 	</thead>
-	<tbody>
-		{#each arms as row (row.arm)}
+	{#each arms as row (row.arm)}
+		<tbody>
 			<tr>
-				<th scope="row"><i style:background={colourOf(row.arm)}></i>{nameOf(row.arm)}</th>
+				<th scope="rowgroup" colspan={moments.length} class="variant"
+					><i style:background={colourOf(row.arm)}></i>{nameOf(row.arm)}</th
+				>
+			</tr>
+			<tr>
 				{#each moments as moment, i (moment.kind)}
 					<td
 						><a href="/loads/{row.load}?open=frames#frames"
@@ -48,14 +51,14 @@
 								alt="{nameOf(row.arm)} after {formatDuration(moment.atMs)}"
 								width={row.width}
 								height={row.height}
-								style:width="{isTall ? 52 : 70}px"
+								style:width="{isTall ? 50 : 72}px"
 							/></a
 						></td
 					>
 				{/each}
 			</tr>
-		{/each}
-	</tbody>
+		</tbody>
+	{/each}
 </table>
 
 <style>
@@ -73,16 +76,16 @@
 		color: var(--muted);
 	}
 	thead th {
-		max-width: 4rem;
+		width: 4.9rem;
 	}
 	thead b {
 		white-space: nowrap;
 		color: var(--ink);
 	}
-	th[scope='row'] {
+	.variant {
 		font-weight: 600;
-		width: 4.6rem;
-		overflow-wrap: anywhere;
+		color: var(--ink);
+		padding-bottom: 0.15rem;
 	}
 	i {
 		display: inline-block;

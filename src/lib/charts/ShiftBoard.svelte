@@ -112,7 +112,7 @@
 	}
 	.figure {
 		text-align: right;
-		width: 4.5rem;
+		width: 5rem;
 		white-space: nowrap;
 		padding-right: 0.7rem;
 	}
@@ -173,7 +173,7 @@
 		font-size: 0.84rem;
 		color: var(--muted);
 		margin: 0.3rem 0 0;
-		min-height: 2.6em;
+		min-height: 1.3em;
 		line-height: 1.3;
 		max-width: none;
 	}

@@ -54,7 +54,10 @@
 									onmouseleave={() => (shown = '')}
 									onfocus={() => (shown = row.text)}
 									onblur={() => (shown = '')}
-									><BoardTrack mark={row} height={20} /><span>{row.arm} <b>{row.word}</b></span></a
+									><BoardTrack mark={row} height={20} /><span
+										>{row.arm}{#if row.verdict !== 'same'}
+											<b>{row.word}</b>{/if}</span
+									></a
 								>{/if}
 						</td>
 					{/each}
@@ -83,6 +86,10 @@
 		border-bottom: 1px solid var(--rule);
 		font-weight: 400;
 		vertical-align: top;
+	}
+	thead th {
+		color: var(--muted);
+		font-size: 0.86rem;
 	}
 	th[scope='row'] {
 		font-weight: 600;

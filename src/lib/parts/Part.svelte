@@ -12,9 +12,11 @@
 		tone?: 'plain' | 'trouble';
 		/** Printed though it is closed. */
 		printed?: boolean;
+		/** Fetch what the part needs: it is about to be opened. */
+		prefetch?: () => void;
 		children: Snippet;
 	}
-	let { id, title, finding, tone = 'plain', printed = false, children }: Props = $props();
+	let { id, title, finding, tone = 'plain', printed = false, prefetch, children }: Props = $props();
 	const parts = openParts();
 	const isOpen = $derived(parts.isOpen(id));
 </script>
@@ -23,6 +25,7 @@
 	{id}
 	bind:open={() => parts.isOpen(id), (open) => parts.set(id, open)}
 	class={printed ? 'printed' : ''}
+	on:mouseenter={() => prefetch?.()}
 >
 	<svelte:fragment slot="title"
 		><span class="part-title">{title}</span><span class="part-finding {tone}">{finding}</span></svelte:fragment

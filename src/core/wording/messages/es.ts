@@ -65,6 +65,10 @@ export const es: Record<ClientKey, string> = {
 	'answer.plain.same': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe.',
 	'answer.plain.same-in': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe en {same}. {reason}',
 	'answer.plain.none': 'No hay veredicto sobre «{arm}». {reason}',
+	'answer.group.same': 'Sin diferencia que importe: {names}.',
+	'answer.group.slight': 'Distintas, quizá demasiado poco para que importe: {names}.',
+	'answer.group.undecided': 'Sin decidir: {names}.',
+	'answer.group.none': 'Sin veredicto: {names}.',
 	'answer.detail.largest': 'La mayor diferencia: {metric}, {size} {direction, select, more {más} other {menos}}.',
 	'answer.detail.slight':
 		'{metrics} {n, plural, one {se diferencia} other {se diferencian}}, quizá demasiado poco para que importe.',

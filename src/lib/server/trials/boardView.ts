@@ -6,7 +6,13 @@ import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { boardName, boardRow, boardWord, type BoardRow } from '$core/wording/board';
 import { boardMark, type BoardMark } from '$core/trial/board';
 import type { Tone } from '$core/wording/headline';
-import { plainAnswer, plainNoise, type ComparedNames, type PlainAnswer } from '$core/wording/plainAnswer';
+import {
+	groupedAnswers,
+	plainAnswer,
+	plainNoise,
+	type ComparedNames,
+	type PlainAnswer
+} from '$core/wording/plainAnswer';
 import { ENGLISH, type Words } from '$core/wording/words';
 
 export interface AnswerBoard extends PlainAnswer {
@@ -32,10 +38,13 @@ const NO_CAVEATS: Caveats = { broke: '', held: '', restsOn: [] };
 export interface ConditionsBoard {
 	condition: string;
 	name: string;
-	summary: string;
+	/** What the conditions are, in a few words. */
+	about: string;
 	/** Names of the metrics that the trial decides on, for a board without marks. */
 	metrics: string[];
 	answers: AnswerBoard[];
+	/** The answers of many variants in few sentences. */
+	summary: { sentence: string; tone: Tone }[];
 }
 
 interface Compared extends ComparedNames {
@@ -64,7 +73,7 @@ export function boardsOf(
 	words: Words = ENGLISH
 ): ConditionsBoard[] {
 	const compared = comparedIn(design, words);
-	return design.conditions.map(({ id, name, summary }) => {
+	return design.conditions.map(({ id, name, summary: about }) => {
 		const answers = compared.flatMap((pair): AnswerBoard[] => {
 			const results = primaryOf(judgement, id, pair.id);
 			if (!results.length) return [];
@@ -73,7 +82,16 @@ export function boardsOf(
 			const known = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
 			return [{ ...answer, ...namesOf(pair), rows, caveats: known ? caveatsIn(known) : NO_CAVEATS }];
 		});
-		return { condition: id, name, summary, metrics: design.primary.map((metric) => boardName(metric, words)), answers };
+		const named = answers.map((answer) => ({ ...answer, armName: labelOf(answer) }));
+		const summary = groupedAnswers(named, words);
+		return {
+			condition: id,
+			name,
+			about,
+			summary,
+			metrics: design.primary.map((metric) => boardName(metric, words)),
+			answers
+		};
 	});
 }
 
@@ -86,6 +104,10 @@ function answerOf(
 ) {
 	return isSamePage(design.kind) ? plainNoise(results, words) : plainAnswer(question, results, pair, words);
 }
+
+/** A variant as a list names it. */
+const labelOf = ({ arm, armName, page }: Pick<AnswerBoard, 'arm' | 'armName' | 'page'>) =>
+	page === null ? armName : arm === ALL_PAGES ? page : `${page}: ${armName}`;
 
 const namesOf = ({ id, arm, baseline, page }: Compared) => ({ arm: id, armName: arm, baselineName: baseline, page });
 

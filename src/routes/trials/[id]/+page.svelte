@@ -115,6 +115,7 @@
 			finding={part.finding}
 			tone={part.isTrouble ? 'trouble' : 'plain'}
 			printed={part.id === 'arms' || part.id === 'method'}
+			prefetch={() => void fetchPart(part.id)}
 		>
 			{@const Shown = data.opened[part.id]}
 			{#if Shown}<Shown {...shared} />{:else}<Lazy load={() => fetchPart(part.id)} props={shared} />{/if}

@@ -39,8 +39,8 @@
 
 	/** The answer as text for a mail: question, conditions, sentences. */
 	function answerText(): string {
-		const linesOf = ({ name, summary, answers }: SheetView['boards'][number]) => [
-			`${name} (${summary.toLowerCase()}):`,
+		const linesOf = ({ name, about, answers }: SheetView['boards'][number]) => [
+			`${name} (${about.toLowerCase()}):`,
 			...answers.map(({ sentence, detail, caveats }) =>
 				[
 					sentence,

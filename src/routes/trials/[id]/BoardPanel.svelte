@@ -37,16 +37,10 @@
 
 <div class="panel board-panel" class:wide={!film || film.arms.length > MOST_FILMS || isMatrix}>
 	<div class="answer">
-		<p class="conditions-name"><b>{board.name}</b> <span class="muted">{board.summary.toLowerCase()}</span></p>
+		<p class="conditions-name"><b>{board.name}</b> <span class="muted">{board.about.toLowerCase()}</span></p>
 		{#if isMatrix}
-			<ul class="sentences">
-				{#each board.answers as answer (answer.arm)}
-					<li class="judgement {answer.tone}">
-						{answer.page ? `${answer.page}: ` : ''}{answer.sentence}
-						<Caveats caveats={answer.caveats} />
-					</li>
-				{/each}
-			</ul>
+			{#each board.summary as { sentence, tone } (sentence)}<p class="judgement {tone}">{sentence}</p>{/each}
+			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
 			<ShiftMatrix
 				label="Shifts, {board.name}"
 				{evidence}
@@ -58,7 +52,7 @@
 				}))}
 			/>
 		{:else}
-			{#each board.answers as answer (answer.arm)}
+			{#each board.answers as answer, i (answer.arm)}
 				<p class="judgement {answer.tone}">{answer.page ? `${answer.page}: ` : ''}{answer.sentence}</p>
 				{#if answer.detail}<p class="detail">{answer.detail}</p>{/if}
 				<Caveats caveats={answer.caveats} />
@@ -69,7 +63,7 @@
 					arm={answer.armName}
 					colour={colourOf(answer.arm)}
 					{evidence}
-					caption={floor}
+					caption={i === 0 ? floor : ''}
 				/>
 			{:else}
 				<ShiftBoard
@@ -99,7 +93,7 @@
 <style>
 	.board-panel {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) 17.5rem;
+		grid-template-columns: minmax(0, 1fr) 15rem;
 		gap: 0.6rem 1.4rem;
 		margin-bottom: 0.8rem;
 	}
@@ -117,9 +111,6 @@
 	.detail {
 		margin: 0 0 0.4rem;
 		font-size: 0.95rem;
-	}
-	.sentences {
-		margin: 0.3rem 0 0.6rem;
 	}
 	@media (max-width: 820px) {
 		.board-panel {

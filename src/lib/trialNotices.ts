@@ -3,14 +3,12 @@
 export interface FollowedTrial {
 	id: number;
 	status: string;
-	question: string;
 }
 
 export interface TrialNotice {
 	id: number;
 	kind: 'success' | 'error' | 'info';
 	title: string;
-	question: string;
 }
 
 const RESTING: Record<string, Pick<TrialNotice, 'kind' | 'title'>> = {
@@ -21,9 +19,9 @@ const RESTING: Record<string, Pick<TrialNotice, 'kind' | 'title'>> = {
 
 /** @param before null at the first look: what rested by then is no news */
 export function newlyRested(before: readonly FollowedTrial[] | null, now: readonly FollowedTrial[]): TrialNotice[] {
-	return now.flatMap(({ id, status, question }) => {
+	return now.flatMap(({ id, status }) => {
 		const was = before?.find((trial) => trial.id === id)?.status;
 		const wasMoving = was === 'running' || was === 'queued';
-		return wasMoving && status !== was && RESTING[status] ? [{ id, question, ...RESTING[status] }] : [];
+		return wasMoving && status !== was && RESTING[status] ? [{ id, ...RESTING[status] }] : [];
 	});
 }

@@ -9,7 +9,6 @@ const WRITER = `const fs = require('node:fs'); const folder = process.argv[1];
 	setInterval(() => { fs.mkdirSync(folder + '/Default', { recursive: true }); fs.writeFileSync(folder + '/Default/' + Math.random(), 'x'); }, 1);`;
 
 describe('profiles of browsers', function () {
-	this.timeout(30_000);
 	const label = `test${process.pid}`;
 	const left = () => readdirSync(tmpdir()).filter((name) => name.startsWith(`zafra-lab-${label}-`));
 

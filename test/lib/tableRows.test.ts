@@ -42,7 +42,7 @@ describe('rows of a table', () => {
 });
 
 describe('news of trials', () => {
-	const trial = (id: number, status: string) => ({ id, status, question: `Question ${id}` });
+	const trial = (id: number, status: string) => ({ id, status });
 
 	it('are those that moved and rest now, and nothing at the first look', () => {
 		const before = [

@@ -25,7 +25,8 @@
 	);
 </script>
 
-<div class="scroller" role="region" aria-label={label}>
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<div class="scroller" role="region" aria-label={label} tabindex="0">
 	<table aria-label={label}>
 		<thead>
 			<tr>
@@ -48,7 +49,6 @@
 						<td>
 							{#if row}<a
 									href={evidence(row.metric, variant.arm)}
-									aria-label="{variant.name}: {row.text}"
 									class={row.verdict}
 									onmouseenter={() => (shown = row.text)}
 									onmouseleave={() => (shown = '')}
@@ -57,7 +57,7 @@
 									><BoardTrack mark={row} height={20} /><span
 										>{row.arm}{#if row.verdict !== 'same'}
 											<b>{row.word}</b>{/if}</span
-									></a
+									><span class="visually-hidden">. {variant.name}: {row.text}</span></a
 								>{/if}
 						</td>
 					{/each}
@@ -73,6 +73,7 @@
 <style>
 	.scroller {
 		overflow-x: auto;
+		position: relative;
 	}
 	table {
 		width: 100%;

@@ -2,15 +2,15 @@
 import { changeMeter } from '../db/changes';
 import type { Db } from '../db/connection';
 import { snapshot } from '../labs/view';
+import { Broadcast, type Listener } from './broadcast';
 
 const LOOK_EVERY_MS = 400;
 /** A comment now and then keeps proxies from closing the line. */
 const BREATHE_EVERY_MS = 15_000;
 
-type Listener = (message: string) => void;
-
-const listeners = new Set<Listener>();
+const listeners = new Broadcast();
 let timer: NodeJS.Timeout | null = null;
+let breath: NodeJS.Timeout | null = null;
 let last = '';
 
 /** The database is read only when it has changed, and every few seconds for what changes by itself. */
@@ -31,7 +31,7 @@ function tell(db: Db): void {
 	const now = JSON.stringify(snapshot(db));
 	if (now === last) return;
 	last = now;
-	for (const listener of listeners) listener(`event: progress\ndata: ${now}\n\n`);
+	listeners.tell(`event: progress\ndata: ${now}\n\n`);
 }
 
 export function eventStream(db: Db, signal: AbortSignal): ReadableStream<Uint8Array> {
@@ -40,19 +40,20 @@ export function eventStream(db: Db, signal: AbortSignal): ReadableStream<Uint8Ar
 	return new ReadableStream({
 		start(controller) {
 			const send: Listener = (message) => controller.enqueue(encoder.encode(message));
-			const breath = setInterval(() => send(': still here\n\n'), BREATHE_EVERY_MS);
+			// What is asked first is what may fail: nobody is listed whose stream never began.
+			send(`event: progress\ndata: ${JSON.stringify(snapshot(db))}\n\n`);
 			close = () => {
-				clearInterval(breath);
-				listeners.delete(send);
+				listeners.remove(send);
 				if (listeners.size === 0 && timer) {
 					clearInterval(timer);
-					timer = null;
+					clearInterval(breath!);
+					timer = breath = null;
 				}
 			};
 			signal.addEventListener('abort', close);
 			listeners.add(send);
 			timer ??= setInterval(() => look(db), LOOK_EVERY_MS);
-			send(`event: progress\ndata: ${JSON.stringify(snapshot(db))}\n\n`);
+			breath ??= setInterval(() => listeners.tell(': still here\n\n'), BREATHE_EVERY_MS);
 		},
 		cancel: () => close()
 	});

@@ -61,7 +61,7 @@ export interface Snapshot {
 	lab: LabNow;
 	/** Loads outside trials: how many are under way, and the newest that ended. */
 	singles: { open: number; leased: number; newest: number };
-	trials: { id: number; status: string; question: string; done: number; total: number; timeLeftMs: number }[];
+	trials: { id: number; status: string; done: number; total: number; timeLeftMs: number }[];
 }
 
 /** Everything that pages follow while they are open: trials that run or wait, and those that ended last. */

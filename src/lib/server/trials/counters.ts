@@ -10,7 +10,6 @@ export const PROGRESS = (trialId: string) => `
 export interface TrialCounter {
 	id: number;
 	status: TrialStatus;
-	question: string;
 	done: number;
 	total: number;
 }
@@ -20,9 +19,9 @@ export function trialCounters(db: Db): TrialCounter[] {
 	return sql<TrialCounter>(
 		db,
 		`WITH followed AS (
-			SELECT id, status, question FROM trial WHERE status IN ('queued', 'running', 'paused', 'waiting')
-			UNION SELECT id, status, question FROM (SELECT id, status, question FROM trial ORDER BY id DESC LIMIT 10)
+			SELECT id, status FROM trial WHERE status IN ('queued', 'running', 'paused', 'waiting')
+			UNION SELECT id, status FROM (SELECT id, status FROM trial ORDER BY id DESC LIMIT 10)
 		)
-		SELECT id, status, question, ${PROGRESS('followed.id')} FROM followed ORDER BY id DESC LIMIT 50`
+		SELECT id, status, ${PROGRESS('followed.id')} FROM followed ORDER BY id DESC LIMIT 50`
 	).all();
 }

@@ -1,0 +1,262 @@
+import { expect } from 'chai';
+import * as v from 'valibot';
+import { NewTrialInput } from '$core/trial/input';
+import { addLargestTrial, fillArchive, fillLoads } from '../../bench/archive';
+import { openDatabase, type Db } from '../../src/lib/server/db/connection';
+import { insertLoad } from '../../src/lib/server/loads/loads';
+import { createTrial, startTrial } from '../../src/lib/server/trials/commands';
+import { setTrialStatus } from '../../src/lib/server/trials/queries';
+import { startApp, type TestApp } from '../support/app';
+import { FAILED, measuredLoad } from '../support/queue';
+import { openScreen, type Screen } from '../support/screen';
+
+const ids = { largest: 0, failed: 0, waiting: 0, draft: 0, queued: 0, failedLoad: 0, newest: 0 };
+
+function make(db: Db, question: string, extra: object = {}): number {
+	const arms = [
+		{ name: 'As it is', url: 'https://skerry-line.test/', baseline: true },
+		{ name: 'With <b>chat</b> & a very long name that does not fit into a narrow column', url: 'https://b.test/' }
+	];
+	const input = {
+		question,
+		kind: 'side-by-side',
+		arms,
+		conditions: ['phone', 'desktop'],
+		rounds: 6,
+		warmups: 0,
+		...extra
+	};
+	return createTrial(db, v.parse(NewTrialInput, input));
+}
+
+/** A folder as it is found on a bad day: everything is in some state, and the lab is off. */
+function prepare(folder: string): void {
+	const db = openDatabase(folder);
+	ids.newest = fillArchive(db, 30, 6);
+	fillLoads(db, 40);
+	ids.largest = addLargestTrial(db);
+	ids.failed = make(db, 'Is the dead page slower?');
+	setTrialStatus(db, ids.failed, 'failed', 'no-load-succeeded');
+	ids.waiting = make(db, 'Did Larder help?', { kind: 'before-after' });
+	startTrial(db, ids.waiting);
+	setTrialStatus(db, ids.waiting, 'waiting');
+	ids.draft = make(db, 'Is a draft a trial?');
+	ids.queued = make(db, 'Does it wait for the lab?');
+	startTrial(db, ids.queued);
+	const nowhere = { jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId: null };
+	ids.failedLoad = insertLoad(db, nowhere, measuredLoad({ ...FAILED, url: 'https://b.test/' }));
+	db.close();
+}
+
+describe('states of the screens', () => {
+	let app: TestApp;
+	let screen: Screen;
+	before(async () => {
+		app = await startApp({ environment: { ZAFRA_RUNNER: 'off' }, prepare });
+		screen = await openScreen(app);
+	});
+	after(async () => {
+		await screen?.close();
+		await app?.end();
+	});
+	const region = (name: string) => screen.page.getByRole('region', { name, exact: true });
+
+	it('puts on the Desk what needs the analyst first, then what runs, then what was answered', async () => {
+		const { page } = screen;
+		await screen.go('/');
+		const headings = await page.locator('main h2').allInnerTexts();
+		expect(headings.slice(0, 3)).to.deep.equal(['Needs you', 'In the lab now', 'Answered, not read yet']);
+		const needs = await region('Needs you').innerText();
+		expect(needs).to.match(/Is the dead page slower\?\s+Failed · /);
+		expect(needs).to.match(/Did Larder help\?\s+Waits for you/);
+		expect(needs).to.match(/Is a draft a trial\?\s+Draft/);
+		expect(await region('In the lab now').innerText()).to.match(/0 of \d+ loads/);
+		await page.getByText('The lab is off: trials wait in the queue.').waitFor();
+		expect(await screen.violations()).to.deep.equal([]);
+	});
+
+	it('marks an answer as read once it was looked at', async () => {
+		const { page } = screen;
+		const question = `Is page ${ids.newest - 1} faster without its carousel?`;
+		await screen.go('/');
+		await region('Answered, not read yet').getByRole('link', { name: question }).click();
+		await page.getByRole('heading', { name: question }).waitFor();
+		await page.waitForTimeout(300);
+		await screen.go('/');
+		expect(await region('Answered, not read yet').getByRole('link', { name: question }).count()).to.equal(0);
+		await region('Answered lately').getByRole('link', { name: question }).waitFor();
+	});
+
+	it('says of a failed trial what happened, and shows its board without marks', async () => {
+		const { page } = screen;
+		await screen.go(`/trials/${ids.failed}`);
+		await page
+			.getByRole('alert')
+			.getByText(/^Not one load succeeded/)
+			.waitFor();
+		expect(await page.getByRole('table', { name: /What is decided on/ }).count()).to.equal(2);
+		expect(await screen.violations()).to.deep.equal([]);
+	});
+
+	it('asks before the next stage what was changed', async () => {
+		const { page } = screen;
+		await screen.go(`/trials/${ids.waiting}`);
+		await page.getByRole('heading', { name: /^Next stage:/ }).waitFor();
+		await page.getByLabel('What was changed?').waitFor();
+		expect(await page.getByRole('button', { name: /^Start “/ }).count()).to.equal(1);
+		expect(await screen.violations()).to.deep.equal([]);
+	});
+
+	it('shows names with markup as text, and long ones whole', async () => {
+		const { page } = screen;
+		await screen.go(`/trials/${ids.draft}?open=arms`);
+		const arms = await (await screen.openPart('arms')).innerText();
+		expect(arms).to.include('With <b>chat</b> & a very long name that does not fit into a narrow column');
+		await page.setViewportSize({ width: 400, height: 800 });
+		expect(await page.evaluate(() => document.documentElement.scrollWidth)).to.be.at.most(400);
+		await page.setViewportSize({ width: 1280, height: 800 });
+	});
+
+	it('says of a failed load what happened, why and what to do, and hides what was not measured', async () => {
+		const { page } = screen;
+		await screen.go(`/loads/${ids.failedLoad}`);
+		const alert = page.getByRole('alert');
+		expect(await alert.innerText()).to.match(/This load failed\. b\.test refused the connection\.\s+Check it\./);
+		expect(await page.locator('#timeline').count()).to.equal(0);
+		expect(await screen.violations()).to.deep.equal([]);
+	});
+
+	it('shows the largest trial as one table that sorts by any metric, and its loads in pages', async () => {
+		const { page } = screen;
+		await screen.go(`/trials/${ids.largest}`);
+		const table = page.getByRole('table', { name: 'Shifts, Phone' });
+		expect(await table.locator('tbody tr').count()).to.equal(7);
+		// What differs is said of each; the rest is named together.
+		await page
+			.getByText(/^“Builder 2” is slower than “Builder 1”\.$/)
+			.first()
+			.waitFor();
+		await page
+			.getByText(/^No difference that matters: Builder 3, Builder 4.* and Builder 8\.$/)
+			.first()
+			.waitFor();
+		const first = () => table.locator('tbody tr').first().getByRole('rowheader').innerText();
+		expect(await first()).to.equal('Builder 2');
+		await table.getByRole('button', { name: 'Largest paint' }).click();
+		expect(await table.getByRole('columnheader', { name: 'Largest paint' }).getAttribute('aria-sort')).to.equal(
+			'ascending'
+		);
+		expect(await first()).to.not.equal('Builder 2');
+		// The interval of a mark is read by the keyboard too.
+		await table.getByRole('link', { name: /Builder 2: Largest Contentful Paint/ }).focus();
+		await page
+			.getByText(/^Largest Contentful Paint: “Builder 2” against “Builder 1”; .* slower\.$/)
+			.first()
+			.waitFor();
+		const loads = await screen.openPart('loads');
+		expect(await loads.locator('tbody tr').count()).to.equal(25);
+		await loads.getByText('1–25 of 384 items').waitFor();
+		await loads.getByRole('button', { name: 'Next page' }).click();
+		await loads.getByText('26–50 of 384 items').waitFor();
+		expect(await screen.violations()).to.deep.equal([]);
+	});
+
+	it('speaks in its parts of the conditions and the variant that were chosen', async () => {
+		const { page } = screen;
+		await screen.go(`/trials/${ids.largest}`);
+		await page.getByLabel('Evidence under').selectOption('desktop');
+		await page.getByLabel('of', { exact: true }).selectOption({ label: 'Builder 4' });
+		expect(await page.getByLabel('Evidence under').inputValue()).to.equal('desktop');
+	});
+
+	it('sorts a table by its heads and says so', async () => {
+		await screen.go(`/trials/${ids.largest}?open=loads`);
+		const loads = await screen.openPart('loads');
+		const heads = loads.getByRole('columnheader', { name: 'LCP' });
+		const values = async () =>
+			(await loads.locator('tbody tr td:nth-child(6)').allInnerTexts()).map((text) => parseFloat(text));
+		await heads.getByRole('button').click();
+		const falling = await values();
+		expect(falling).to.deep.equal([...falling].sort((a, b) => b - a));
+		await heads.getByRole('button').click();
+		const rising = await values();
+		expect(rising).to.deep.equal([...rising].sort((a, b) => a - b));
+		expect(rising[0]).to.be.below(falling[0]!);
+	});
+
+	it('pages through the lists, and keeps the page in the address', async () => {
+		const { page } = screen;
+		await screen.go('/trials');
+		expect(await page.locator('tbody tr').count()).to.equal(25);
+		await page.getByRole('button', { name: 'Next page' }).click();
+		await page.waitForURL(/page=2/);
+		await page.waitForFunction(() => document.querySelectorAll('tbody tr').length < 25);
+		await screen.go('/loads?page=2');
+		expect(await page.locator('tbody tr').count()).to.equal(16);
+	});
+
+	it('filters by the tone of the answer and clears all filters at once', async () => {
+		const { page } = screen;
+		await screen.go('/trials');
+		await page.getByLabel('Answer').selectOption('worse');
+		await page.waitForURL(/verdict=worse/);
+		await page.getByPlaceholder('Question, client or address').fill('no such words');
+		await page.getByText('No trial fits.').waitFor();
+		await page.getByRole('button', { name: 'Show all' }).click();
+		await page.waitForURL((url) => url.search === '');
+		expect(await page.locator('tbody tr').count()).to.equal(25);
+	});
+
+	it('asks before a load is deleted, and deletes only that', async () => {
+		const { page } = screen;
+		await screen.go('/loads');
+		const rows = page.locator('tbody tr');
+		const before = await page.getByText(/of \d+ items/).innerText();
+		await rows
+			.first()
+			.getByRole('button', { name: /^Delete/ })
+			.click();
+		await page.getByRole('dialog').getByText('This cannot be undone.').waitFor();
+		await page.getByRole('button', { name: 'Cancel' }).click();
+		expect(await page.getByText(/of \d+ items/).innerText()).to.equal(before);
+		await rows
+			.first()
+			.getByRole('button', { name: /^Delete/ })
+			.click();
+		await page.getByRole('button', { name: 'Delete for good' }).click();
+		await page.getByText('of 40 items').waitFor();
+	});
+
+	it('moves nothing for those who asked for less motion', async () => {
+		const { page } = screen;
+		await page.emulateMedia({ reducedMotion: 'reduce' });
+		await screen.go(`/trials/${ids.draft}`);
+		const durations = await page.evaluate(() =>
+			[...document.querySelectorAll('*')].map((element) => parseFloat(getComputedStyle(element).transitionDuration))
+		);
+		expect(Math.max(...durations)).to.be.at.most(0.001);
+		await page.emulateMedia({ reducedMotion: null });
+	});
+
+	it('folds the rail and still names its sections', async () => {
+		const { page } = screen;
+		await screen.go('/');
+		await page.getByRole('button', { name: 'Fold the rail' }).click();
+		const rail = await page.getByRole('navigation', { name: 'Sections' }).boundingBox();
+		expect(rail!.width).to.be.at.most(60);
+		await page.locator('.rail').getByTitle('Workshop').click();
+		await page.getByRole('heading', { name: 'Workshop' }).waitFor();
+		expect(await screen.violations()).to.deep.equal([]);
+		await page.getByRole('button', { name: 'Widen the rail' }).click();
+	});
+
+	it('skips to the content by the first press of the tab key', async () => {
+		const { page } = screen;
+		await screen.go('/workshop');
+		await page.keyboard.press('Tab');
+		expect(await page.evaluate(() => document.activeElement?.textContent?.trim())).to.equal('Skip to the content');
+		await page.keyboard.press('Enter');
+		expect(await page.evaluate(() => document.activeElement?.id)).to.equal('content');
+		expect(screen.troubles).to.deep.equal([]);
+	});
+});

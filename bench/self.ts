@@ -25,7 +25,7 @@ const SLOWDOWN = 4;
 
 const app = await startApp({
 	demo: true,
-	environment: { ZAFRA_RUNNER: 'off' }
+	environment: { ZAFRA_RUNNER: 'off', ZAFRA_ORIGINS: 'http://zafra.test' }
 });
 const db = openDatabase(app.folder);
 const largest = addLargestTrial(db);

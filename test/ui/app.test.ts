@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { gzipSync } from 'node:zlib';
 import { startApp, type TestApp } from '../support/app';
+import { until } from '../support/world';
 import { openScreen, type Screen } from '../support/screen';
 
 /** Rows of lists that the tab key walks through on its way. */
@@ -32,6 +33,9 @@ describe('interface', () => {
 	let screen: Screen;
 	before(async () => {
 		app = await startApp({ demo: true });
+		// Evidence is worked out by the lab once the app has started.
+		const isThere = async () => !(await app.api('GET', '/api/trials/1/evidence')).body.pending;
+		await until(isThere, 90_000, 'the evidence');
 		screen = await openScreen(app);
 	});
 	after(async () => {

@@ -1,5 +1,5 @@
 <script lang="ts">
-	/** Arms as rows, equal time steps as columns; LCP and shift frames underlined with words. */
+	/** Variants as rows, equal time steps as columns; LCP and shift frames underlined with words. */
 	import { frameAt, type Film } from '$core/compare/film';
 	import { formatDuration } from '$core/wording/format';
 
@@ -33,7 +33,7 @@
 	<table>
 		<thead
 			><tr
-				><th scope="col">Arm</th>{#each times as time (time)}<th scope="col" class="figures"
+				><th scope="col">Variant</th>{#each times as time (time)}<th scope="col" class="figures"
 						>{formatDuration(time)}</th
 					>{/each}</tr
 			></thead
@@ -68,8 +68,8 @@
 		</tbody>
 	</table>
 	<figcaption>
-		The load in the middle of each arm, every {formatDuration(step)}; a word stands under the frame in which the
-		largest element came or something moved.
+		The load in the middle of each variant, every {formatDuration(step)}; a word stands under the frame in which
+		the largest element came or something moved.
 	</figcaption>
 </figure>
 

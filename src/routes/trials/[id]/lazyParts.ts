@@ -1,7 +1,9 @@
-/** The parts of a trial's sheet, fetched when they are opened: the first screen does without. */
+/** The parts of a trial's sheet, fetched when they are opened; those that are printed are there at once. */
 import type { Component } from 'svelte';
 import type { PartId } from '$lib/server/trials/partsView';
 import type { SheetView } from '$lib/server/trials/sheetView';
+import Arms from './Arms.svelte';
+import Method from './Method.svelte';
 
 /** What every part may need. */
 export interface PartProps extends Record<string, unknown> {
@@ -26,17 +28,18 @@ const PARTS: Record<PartId, () => Promise<unknown>> = {
 	table: () => import('./ShiftTable.svelte'),
 	frames: () => import('./Frames.svelte'),
 	held: () => import('./Held.svelte'),
-	arms: () => import('./Arms.svelte'),
-	method: () => import('./Method.svelte'),
+	arms: () => Promise.resolve({ default: Arms }),
+	method: () => Promise.resolve({ default: Method }),
 	loads: () => import('./LoadTable.svelte'),
 	repeats: () => import('./Repeats.svelte')
 };
 
 export const fetchPart = (id: PartId) => PARTS[id]() as Promise<PartModule>;
 
-/** Parts that are there at once: those that the address opens, and those that are printed. */
+/** Parts that are there with the first screen. @param opened by the address */
 export async function fetchOpened(opened: readonly string[]): Promise<Partial<Record<PartId, Component<PartProps>>>> {
 	const known = (Object.keys(PARTS) as PartId[]).filter((id) => opened.includes(id));
+	const printed = { arms: Arms, method: Method } as unknown as Partial<Record<PartId, Component<PartProps>>>;
 	const parts = await Promise.all(known.map(async (id) => [id, (await fetchPart(id)).default] as const));
-	return Object.fromEntries(parts);
+	return { ...printed, ...Object.fromEntries(parts) };
 }

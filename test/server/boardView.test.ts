@@ -2,6 +2,8 @@ import { expect } from 'chai';
 import { judge } from '$core/trial/judge';
 import { boardsOf, stripsOf } from '../../src/lib/server/trials/boardView';
 import { partsOf, type PartsInput } from '../../src/lib/server/trials/partsView';
+import { NO_SETUP } from '$core/trial/setup';
+import { blankComponent } from '../../src/lib/parts/setupDraft';
 import { wordsIn } from '$core/wording/words';
 import { arm, design, load, rounds } from '../support/trials';
 import { noFigures } from '$core/metrics/catalogue';
@@ -133,6 +135,33 @@ describe('the parts of a sheet in a line each', () => {
 			'“Changed”: 12 requests and 240\u00a0kB only after the visitor moves'
 		);
 		expect(findings({ nudged: [held(1, 0, 0)] }).held).to.equal('Nothing waits for interaction');
+	});
+
+	it('count differences in setup, and name the variant where there are several', () => {
+		const setup = (names: string[]) => ({
+			...NO_SETUP,
+			components: names.map((name) => ({ ...blankComponent(), name }))
+		});
+		const arms = [arm(1, 'As it is', { setup: setup([]) }), arm(2, 'Changed', { setup: setup(['Larder']) })];
+		expect(findings({ design: design({ ...looked, arms }) }).arms).to.equal('2 variants; 1 difference in setup');
+		const fairness = [
+			{ id: 'host', name: 'Server', state: 'differs', values: ['a', 'b'], meaning: '', intended: false },
+			{ id: 'cdn', name: 'Own CDN', state: 'equal', values: ['a', 'a'], meaning: '', intended: false }
+		] as PartsInput['evidence']['arms'][number]['fairness'];
+		const broke = {
+			newErrors: ['Oh'],
+			newFailures: [],
+			steps: { before: [0, 0], after: [0, 0], failed: null },
+			pictureShare: 0,
+			broken: true
+		} as PartsInput['evidence']['arms'][number]['broke'];
+		const seen = { condition: 'desktop', baseline: 1, arm: 2, why: null, fairness, broke, picture: null };
+		const evidence = { pending: false, films: [], arms: [seen] };
+		expect(findings({ evidence }).fairness).to.equal('1 of 2 lines differs');
+		expect(findings({ evidence }).broke).to.equal('“Changed”: 1 new error in the console');
+		const three = design({ ...looked, arms: [...trial.arms, arm(3, 'Third')], intended: ['host'] });
+		const found = findings({ evidence, design: three, judgement: judge(three, slower) });
+		expect(found.fairness).to.equal('“Changed”: 1 of 2 lines differs, as intended');
 	});
 
 	it('have no explanation where both variants are the same page', () => {

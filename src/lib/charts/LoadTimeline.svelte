@@ -265,7 +265,7 @@
 			/>{/key}{/if}
 	<OwnersLegend {shares} {colours} />
 	<figcaption>
-		Pale is waiting, full is receiving; colours tell whose a request is; ▮ blocks rendering. <ChartMenu
+		Pale is waiting, full is receiving; colours tell the owner; ▮ blocks rendering. <ChartMenu
 			name="requests"
 			csv={() => csv(new Set(shown.map((request) => request.number)))}
 		/>

@@ -78,7 +78,7 @@
 	<table class="ledger">
 		<thead
 			><tr
-				><th scope="col">Whose script</th><th scope="col" class="number">In long tasks</th><th
+				><th scope="col">Owner of the script</th><th scope="col" class="number">In long tasks</th><th
 					scope="col"
 					class="number">Of it blocking</th
 				><th scope="col" class="number">Tasks</th></tr

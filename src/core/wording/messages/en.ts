@@ -216,7 +216,7 @@ export const en = {
 	'part.shifts': '{metric}, {n, plural, one {# load} other {# loads}}',
 	'part.table': '{n, plural, one {# metric} other {# metrics}}; {decided} to decide on, the rest to explore',
 	'part.why.none': 'No decided difference has a cause in the evidence',
-	'part.why.of': '“{arm}”: {cause}',
+	'part.of': '“{arm}”: {finding}',
 	'part.frames': 'The load in the middle of each variant',
 	'part.frames.none': 'No frames were recorded',
 	'part.held.not-asked': 'No interaction was simulated',
@@ -232,7 +232,7 @@ export const en = {
 	'part.fairness.differs':
 		'{differs} of {all} lines {differs, plural, one {differs} other {differ}}{intended, select, all {, as intended} some {, some of them intended} other {}}',
 	'part.arms':
-		'{n, plural, one {# variant} other {# variants}}; {setups, select, none {what they run on is not written down} same {no difference in setup is written down} other {{setups} differences in setup}}',
+		'{n, plural, one {# variant} other {# variants}}; {setups, select, none {what they run on is not written down} same {no difference in setup is written down} other {{differences, plural, one {# difference} other {# differences}} in setup}}',
 	'part.method':
 		'{rounds, plural, one {# round} other {# rounds}}, {looks, plural, =0 {no look yet} one {one look} other {# looks}}, one error level of 5 % for everything',
 	'part.loads':

@@ -93,9 +93,12 @@ function whyPart(input: PartsInput): PartView {
 	);
 	const [likeliest] = causes.sort((a, b) => b.cause.weight - a.cause.weight);
 	if (!likeliest) return part('why', say('part.why.none'));
-	const isOneOfMany = comparisonsOf(design).length > 1;
-	const { words } = likeliest.cause;
-	return part('why', isOneOfMany ? say('part.why.of', { arm: nameOf(design, likeliest.arm), cause: words }) : words);
+	return part('why', findingOf(design, likeliest.arm, likeliest.cause.words));
+}
+
+/** A finding of one variant, named where there are more. */
+function findingOf(design: TrialDesign, arm: number, finding: string): string {
+	return comparisonsOf(design).length > 1 ? say('part.of', { arm: nameOf(design, arm), finding }) : finding;
 }
 
 function brokePart(input: PartsInput): PartView {
@@ -134,11 +137,8 @@ function fairnessPart(input: PartsInput): PartView {
 	}
 	const intended = differs.filter(({ id }) => input.design.intended?.includes(id)).length;
 	const meant = intended === differs.length ? 'all' : intended > 0 ? 'some' : 'none';
-	return part(
-		'fairness',
-		say('part.fairness.differs', { differs: differs.length, all, intended: meant }),
-		meant !== 'all'
-	);
+	const finding = say('part.fairness.differs', { differs: differs.length, all, intended: meant });
+	return part('fairness', findingOf(input.design, most.arm, finding), meant !== 'all');
 }
 
 const worthPart = ({ worth }: PartsInput) => part('worth', worth[0]?.words ?? '');
@@ -177,8 +177,8 @@ function armsPart(design: TrialDesign): PartView {
 	const differences = comparisonsOf(design).flatMap(({ arm, baseline }) =>
 		setupDifferences(baseline.setup ?? NO_SETUP, arm.setup ?? NO_SETUP)
 	).length;
-	const setups = compared.some((arm) => arm.setup) ? differences || 'same' : 'none';
-	return part('arms', say('part.arms', { n: compared.length, setups }));
+	const setups = !compared.some((arm) => arm.setup) ? 'none' : differences ? 'some' : 'same';
+	return part('arms', say('part.arms', { n: compared.length, setups, differences }));
 }
 
 function loadsPart({ loads, outlying }: PartsInput): PartView {

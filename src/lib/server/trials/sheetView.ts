@@ -1,6 +1,6 @@
 /** What the sheet of a trial shows: the same for the page and for `GET /api/trials/:id/sheet`. */
 import { describeConditions } from '$core/load/conditions';
-import { isMetricId, noFigures } from '$core/metrics/catalogue';
+import { isMetricId, type Figures, type MetricId } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf } from '$core/trial/comparisons';
 import { restsOn } from '$core/compare/fairness';
 import { frameAt, sharedMoments } from '$core/compare/film';
@@ -88,7 +88,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		repeats,
 		judgement,
 		outlying,
-		loads: loadsView(design, loads)
+		loads: loadsView(design, loads, shownMetric)
 	};
 }
 
@@ -259,7 +259,11 @@ function repeatsView(db: Db, trial: Trial) {
 	});
 }
 
-function loadsView(design: TrialDesign, loads: readonly LoadSummary[]) {
+/** @param drawn the metric whose loads are drawn: beside those to decide on, the only figures that a sheet shows */
+function loadsView(design: TrialDesign, loads: readonly LoadSummary[], drawn: MetricId) {
+	const metrics = [...new Set([...design.primary, drawn])];
+	const figuresOf = ({ figures }: LoadSummary): Partial<Figures> =>
+		Object.fromEntries(metrics.map((metric) => [metric, figures[metric]]));
 	const off = loadsOffSpeed(loads);
 	return loads.map((load) => ({
 		id: load.id,
@@ -277,7 +281,7 @@ function loadsView(design: TrialDesign, loads: readonly LoadSummary[]) {
 		failedStep: load.failedStep,
 		source: load.source,
 		// Figures beside each other between looks would be an answer; each load can be opened all the same.
-		figures: isShown(design, load) ? load.figures : noFigures(),
+		figures: isShown(design, load) ? figuresOf(load) : {},
 		speedOff: off.has(load.id)
 	}));
 }

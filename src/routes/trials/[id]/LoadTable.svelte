@@ -50,8 +50,9 @@
 			key: metric,
 			name: metricOf(metric).short,
 			number: true,
-			text: (load: Row) => formatValue(metric, load.figures[metric]) + (isOutlying(metric, load) ? '°' : ''),
-			sort: (load: Row) => load.figures[metric]
+			text: (load: Row) =>
+				formatValue(metric, load.figures[metric] ?? null) + (isOutlying(metric, load) ? '°' : ''),
+			sort: (load: Row) => load.figures[metric] ?? null
 		})),
 		{ key: 'note', name: 'Note', kind: 'note', text: noteOf },
 		{ key: 'exclude', name: 'Exclude or include', isUnnamed: true }

@@ -16,7 +16,7 @@
 	const isDrawn = (load: SheetView['loads'][number]) =>
 		!load.warmup &&
 		load.excluded === null &&
-		load.figures[data.metric] !== null &&
+		load.figures[data.metric] != null &&
 		drawn.some((arm) => arm.id === load.armId);
 	const dotsOf = (id: string) =>
 		data.loads

@@ -6,18 +6,13 @@
 	import Notice from '$lib/parts/Notice.svelte';
 	import NotifyMe from '$lib/parts/NotifyMe.svelte';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
+	import { STATES } from '$lib/parts/trialNames';
 	import Strips from '$lib/parts/Strips.svelte';
 
 	let { data } = $props();
 	const isEmpty = $derived(
 		!data.running.length && !data.waiting.length && !data.unread.length && !data.recent.length
 	);
-	const STATE: Record<string, string> = {
-		draft: 'Draft',
-		stopped: 'Stopped',
-		waiting: 'Waits for you',
-		failed: 'Failed'
-	};
 
 	// When a trial changes its state, the lists change too.
 	const states = $derived(live.snapshot?.trials.map((trial) => `${trial.id}${trial.status}`).join());
@@ -71,7 +66,7 @@
 					<li class="panel">
 						<a href="/trials/{trial.id}" data-row-link>{trial.question}</a>
 						<p class="muted small" class:trouble={trial.status === 'failed'}>
-							{[trial.clientName, STATE[trial.status], trial.message].filter(Boolean).join(' · ')}
+							{[trial.clientName, STATES[trial.status], trial.message].filter(Boolean).join(' · ')}
 						</p>
 					</li>
 				{/each}

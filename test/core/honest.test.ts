@@ -6,6 +6,8 @@ import { METRICS, metricOf, type MetricId } from '$core/metrics/catalogue';
 import type { Interval, ShiftResult, TrialDesign, TrialKind, Verdict } from '$core/trial/types';
 import { decide } from '$core/trial/verdict';
 import { headlineOf } from '$core/wording/headline';
+import { plainAnswer } from '$core/wording/plainAnswer';
+import { askedDirection } from '$core/wording/question';
 import { plainName } from '$core/wording/plainNames';
 import { wordAnswer, wordDifference, wordShift, wordVerdict } from '$core/wording/shift';
 import { worthOf } from '$core/wording/worth';
@@ -143,6 +145,45 @@ describe('sentences', function () {
 				}
 			}),
 			{ numRuns: 3000, seed: 11 }
+		);
+	});
+
+	it('for the client answer yes and no by verdicts alone, and give no figure but that of a decided shift', () => {
+		const questions = fc.constantFrom(
+			'Is it slower?',
+			'Is it faster?',
+			'Is it heavier?',
+			'Does it help?',
+			'Which is best?'
+		);
+		fc.assert(
+			fc.property(results, questions, (told, question) => {
+				const { sentence, detail, tone } = plainAnswer(question, told, { baseline: 'Alpha', arm: 'Omega' });
+				const text = `${sentence} ${detail}`.trim();
+				expect(text).not.to.match(FLAWS);
+				const asked = askedDirection(question);
+				const relevant = told.filter(({ metric }) => asked?.metrics.includes(metric));
+				const has = (verdict: Verdict) => relevant.some((one) => one.verdict === verdict);
+				if (/^Yes/.test(text)) expect(has(asked!.direction), text).to.equal(true);
+				if (/^(No|Hardly)\./.test(text))
+					expect(has(asked!.direction) || has('slight') || has('undecided'), text).to.equal(false);
+				const allowed = allowedWords(told);
+				for (const word of CHANGE) if (hasWord(sentence, word)) expect(allowed.has(word), text).to.equal(true);
+				if (tone === 'same')
+					expect(told.every(({ verdict }) => verdict === 'same' || verdict === 'none')).to.equal(true);
+				const largest = /^Largest difference: ([^,]+), .+? (more|less)\./.exec(detail);
+				if (largest) {
+					const claimed = told.find(({ metric }) => plainName(metric) === largest[1])!;
+					expect(['better', 'worse'], text).to.include(claimed.verdict);
+					expect(claimed.shift!.estimate > 0, text).to.equal(largest[2] === 'more');
+				}
+				for (const { metric, verdict } of told)
+					if (verdict === 'undecided' && allowed.size) {
+						expect(detail, text).to.include(plainName(metric).slice(1));
+						expect(sentence, text).not.to.include(plainName(metric));
+					}
+			}),
+			{ numRuns: 3000, seed: 14 }
 		);
 	});
 

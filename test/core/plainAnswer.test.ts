@@ -32,7 +32,12 @@ describe('what a question asks', () => {
 		['Is it faster or slower?', null],
 		['Does it not make it slower?', null],
 		['Do the ads weigh much?', null],
-		['Timetable, slower?', null]
+		['Timetable, slower?', null],
+		['Does the lightbox load?', null],
+		['Does the help page pass?', null],
+		['Is the breakfast page small?', null],
+		['¿Aceleró Larder la página?', 'better'],
+		['¿Es peor que antes?', 'worse']
 	];
 	for (const [question, direction] of cases)
 		it(`reads “${question}”`, () => expect(askedDirection(question)?.direction ?? null).to.equal(direction));
@@ -104,6 +109,17 @@ describe('the answer for a client', () => {
 		expect(tone).to.equal('none');
 	});
 
+	it('says how the figures stand to their targets, and of what is open only where both stand alike', () => {
+		const standing = (result: ShiftResult, stands: 'both-met' | 'crosses' | 'both-missed') => ({
+			...result,
+			target: { value: 2500, standing: stands }
+		});
+		const { detail } = answer('Is it slower?', standing(slower, 'crosses'), standing(unstable, 'both-missed'));
+		expect(detail).to.match(/Only one meets the target: largest paint\. Both miss the target: layout shift\.$/);
+		expect(answer('Is it?', standing(open, 'crosses')).detail).to.not.match(/target/);
+		expect(answer('Is it?', standing(open, 'both-met')).detail).to.match(/Both meet the target: largest paint\.$/);
+	});
+
 	it('speaks Spanish to a client who does', () => {
 		const { sentence, detail } = plainAnswer('¿Es más lenta?', [slower], NAMES, wordsIn('es'));
 		expect(sentence).to.equal('Sí. «With chat» es más lenta que «Without».');
@@ -111,10 +127,10 @@ describe('the answer for a client', () => {
 	});
 
 	it('says of many variants what differs, and names the rest together', () => {
-		const one = (armName: string, tone: 'better' | 'same' | 'undecided') => ({
-			armName,
+		const one = (label: string, tone: 'better' | 'same' | 'undecided') => ({
+			label,
 			tone,
-			sentence: `About ${armName}.`
+			sentence: `About ${label}.`
 		});
 		const grouped = groupedAnswers([one('A', 'same'), one('B', 'better'), one('C', 'undecided'), one('D', 'same')]);
 		expect(grouped).to.deep.equal([

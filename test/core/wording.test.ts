@@ -4,7 +4,6 @@ import {
 	formatDifference,
 	formatDuration,
 	formatMoment,
-	formatShare,
 	formatValue,
 	formatWait
 } from '$core/wording/format';
@@ -37,14 +36,7 @@ describe('figures', () => {
 		]);
 	});
 
-	it('shares and differences carry their sign; zero has none', () => {
-		expect([0.18, -0.264, 0, 0.004, 1.2].map((share) => plain(formatShare(share)))).to.deep.equal([
-			'+18 %',
-			'−26 %',
-			'0 %',
-			'+0.4 %',
-			'+120 %'
-		]);
+	it('differences carry their sign; zero has none', () => {
 		expect(plain(formatDifference('lcp', 420))).to.equal('+420 ms');
 		expect(plain(formatDifference('lcp', -0.2))).to.equal('0 ms');
 		expect(plain(formatDifference('score', -3.24))).to.equal('−3.2 points');
@@ -136,7 +128,6 @@ describe('shifts', () => {
 			})
 		).to.match(/^130 ms less .*, 54 % of 240 ms$/);
 		expect((240 / 110).toFixed(1)).to.equal('2.2');
-		expect(plain(formatShare(80 / 44 - 1))).to.equal('+82 %');
 	});
 
 	it('words each verdict, and of what is undecided only that it is', () => {

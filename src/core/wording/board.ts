@@ -1,12 +1,11 @@
 /** The rows of a shift board in words and figures. */
-import { metricOf, type MetricId } from '../metrics/catalogue';
+import type { MetricId } from '../metrics/catalogue';
 import { boardMark, type BoardMark } from '../trial/board';
 import type { ShiftResult } from '../trial/types';
 import { formatValue } from './format';
 import { judgementWord } from './headline';
-import type { ComparedNames } from './plainAnswer';
 import { plainName } from './plainNames';
-import { wordShift } from './shift';
+import { wordAnswer, type Names } from './shift';
 import { ENGLISH, type Words } from './words';
 
 export interface BoardRow extends BoardMark {
@@ -21,18 +20,17 @@ export interface BoardRow extends BoardMark {
 	text: string;
 }
 
-export function boardRow(result: ShiftResult, names: ComparedNames, words: Words = ENGLISH): BoardRow {
+export function boardRow(result: ShiftResult, names: Names, words: Words = ENGLISH): BoardRow {
 	const mark = boardMark(result);
 	const { metric } = result;
 	const name = boardName(metric, words);
-	const word = boardWord(mark, words);
 	return {
 		...mark,
 		name,
 		baseline: result.scale === 'share' ? '' : formatValue(metric, result.baselineMedian),
 		arm: result.scale === 'share' ? '' : formatValue(metric, result.armMedian),
-		word,
-		text: textOf(result, names, word)
+		word: boardWord(mark, words),
+		text: wordAnswer(result, names)
 	};
 }
 
@@ -51,18 +49,4 @@ export function boardWord({ metric, verdict, inMargins, isExact }: BoardMark, wo
 	}
 	if (verdict === 'same' && isExact && inMargins?.estimate === 0) return words.say('board.exact');
 	return words.say(`board.${verdict}`);
-}
-
-function textOf(result: ShiftResult, { arm, baseline }: ComparedNames, word: string): string {
-	const { name } = metricOf(result.metric);
-	if (!result.shift) return `${name}: ${word}.`;
-	const percent = `${(result.level * 100).toFixed(1).replace(/\.0$/, '')} %`;
-	const shift = `${wordShift({ ...result, shift: result.shift })}, at ${percent}`;
-	return ENGLISH.say('board.interval', {
-		metric: name,
-		arm: `“${arm}”`,
-		baseline: `“${baseline}”`,
-		shift,
-		verdict: word
-	});
 }

@@ -28,14 +28,6 @@ export function formatBytes(bytes: number): string {
 	return `${fixed(bytes / 1_000_000, 2)}${JOIN}MB`;
 }
 
-/** A share as a whole per cent, signed: +18 %, −26 %. One decimal below 1 %. */
-export function formatShare(share: number): string {
-	const percent = share * 100;
-	const decimals = Math.abs(percent) > 0 && Math.abs(percent) < 1 ? 1 : 0;
-	const text = fixed(percent, decimals);
-	return `${Number(Math.abs(percent).toFixed(decimals)) === 0 ? '' : percent > 0 ? '+' : ''}${text}${JOIN}%`;
-}
-
 /** A value in a unit. @param finer one more decimal, for differences and ends of intervals */
 export function formatIn(unit: Unit, value: number, finer = false): string {
 	switch (unit) {

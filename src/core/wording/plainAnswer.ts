@@ -5,12 +5,11 @@
 import { metricOf } from '../metrics/catalogue';
 import { boardMarks, largestDecided } from '../trial/board';
 import type { ShiftResult, Verdict } from '../trial/types';
-import { MOST_ROUNDS } from '../trial/verdict';
 import { describeNoise, judgementWord, type Tone } from './headline';
 import { plainList, plainName } from './plainNames';
 import { askedDirection, type AskedDirection } from './question';
 import { describeReason } from './reasons';
-import { wordDifference } from './shift';
+import { wordDifference, wordMore, type Names } from './shift';
 import { ENGLISH, type Words } from './words';
 
 export interface PlainAnswer {
@@ -33,27 +32,22 @@ export function plainNoise(results: readonly ShiftResult[], words: Words = ENGLI
 
 /** Answers of many variants in few sentences: what differs is said of each, the rest is named together. */
 export function groupedAnswers(
-	answers: readonly { armName: string; sentence: string; tone: Tone }[],
+	answers: readonly { label: string; sentence: string; tone: Tone }[],
 	words: Words = ENGLISH
 ): { sentence: string; tone: Tone }[] {
 	const isLoud = ({ tone }: { tone: Tone }) => tone === 'better' || tone === 'worse' || tone === 'mixed';
 	const quiet = (['slight', 'undecided', 'same', 'none'] as const).flatMap((tone) => {
-		const names = answers.filter((answer) => answer.tone === tone).map(({ armName }) => armName);
+		const names = answers.filter((answer) => answer.tone === tone).map(({ label }) => label);
 		return names.length ? [{ sentence: words.say(`answer.group.${tone}`, { names: words.list(names) }), tone }] : [];
 	});
 	return [...answers.filter(isLoud).map(({ sentence, tone }) => ({ sentence, tone })), ...quiet];
-}
-
-export interface ComparedNames {
-	arm: string;
-	baseline: string;
 }
 
 /** @param results of one arm under one set of conditions; only those that the trial decides on count */
 export function plainAnswer(
 	question: string,
 	results: readonly ShiftResult[],
-	names: ComparedNames,
+	names: Names,
 	words: Words = ENGLISH
 ): PlainAnswer {
 	const primary = results.filter((result) => result.primary);
@@ -139,7 +133,8 @@ function detailOf(results: readonly ShiftResult[], key: OutcomeKey, words: Words
 		open.length && key !== 'open'
 			? words.say('answer.detail.open', { metrics: plainList(open, words), n: open.length })
 			: '',
-		open.length ? moreOf(open, words) : ''
+		open.length ? moreOf(open, words) : '',
+		...targetsOf(results, words)
 	]
 		.filter(Boolean)
 		.map(capitalised)
@@ -163,15 +158,24 @@ function largestOf(results: readonly ShiftResult[], words: Words): string {
 	});
 }
 
-/** What would decide the rest: the most that any of them needs. */
+/** What would decide the rest: what the one needs that needs most. */
 function moreOf(open: readonly ShiftResult[], words: Words): string {
-	const needed = open.map(({ roundsNeeded }) => roundsNeeded ?? Infinity);
-	const most = Math.max(...needed);
-	if (most === Infinity) return '';
-	if (most > MOST_ROUNDS) return words.say('more.beyond', { most: MOST_ROUNDS });
-	return most <= Math.max(...open.map(({ n }) => n))
-		? words.say('more.few')
-		: words.say('more.rounds', { rounds: most });
+	if (open.some(({ roundsNeeded }) => roundsNeeded === null)) return '';
+	return wordMore(
+		open.reduce((most, result) => (result.roundsNeeded! > most.roundsNeeded! ? result : most)),
+		words
+	);
+}
+
+/** Where the middle figures stand to their targets; of what is open only where both stand on the same side. */
+function targetsOf(results: readonly ShiftResult[], words: Words): string[] {
+	return (['both-met', 'crosses', 'both-missed'] as const).flatMap((standing) => {
+		const told = results.filter(
+			({ target, verdict }) =>
+				target?.standing === standing && verdict !== 'none' && (standing !== 'crosses' || verdict !== 'undecided')
+		);
+		return told.length ? [words.say(`answer.target.${standing}`, { metrics: plainList(told, words) })] : [];
+	});
 }
 
 const capitalised = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

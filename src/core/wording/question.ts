@@ -14,16 +14,20 @@ const SPANISH_START = /^¿(?!\s*(qué|que|cuál|cuáles|cuánto|cuánta|cómo|cu
 
 type Scope = 'speed' | 'weight' | 'steadiness' | 'all';
 
-/** A word, what it asks for, and of what. Stems, so that "slower" and "slowed" are one. */
-const ASKED: readonly [stem: RegExp, direction: AskedDirection['direction'], scope: Scope][] = [
-	[/\b(slow|delay|lent[oa]|ralentiz|retras)/i, 'worse', 'speed'],
-	[/\b(fast|quick|speed\w* up|rápid|aceler)/i, 'better', 'speed'],
-	[/\b(heav|bloat|pesad)/i, 'worse', 'weight'],
-	[/\b(light|small|liger)/i, 'better', 'weight'],
-	[/\b(unstable|less stable|inestable|menos estable)/i, 'worse', 'steadiness'],
-	[/\b(more stable|stead|más estable)/i, 'better', 'steadiness'],
-	[/\b(worse|hurt|harm|cost|peor|empeor|perjudic|dañ)/i, 'worse', 'all'],
-	[/\b(better|help|improv|benefit|mejor|ayud)/i, 'better', 'all']
+/** Forms that say a change and nothing else: "light" may be a lamp, and "help" the name of a page. */
+const ASKED: readonly [form: RegExp, direction: AskedDirection['direction'], scope: Scope][] = [
+	[
+		/\b(slower|slows?( down)?|slowed( down)?|delay(s|ed)?|más lent[oa]s?|ralentiz[\wáéíóú]*)(?![\wáéíóú])/i,
+		'worse',
+		'speed'
+	],
+	[/\b(faster|quicker|speeds? up|sped up|más rápid[oa]s?|aceler[\wáéíóú]*)(?![\wáéíóú])/i, 'better', 'speed'],
+	[/\b(heavier|más pesad[oa]s?)\b/i, 'worse', 'weight'],
+	[/\b(lighter|más liger[oa]s?)\b/i, 'better', 'weight'],
+	[/\b(less stable|less steady|menos estables?)\b/i, 'worse', 'steadiness'],
+	[/\b(more stable|steadier|más estables?)\b/i, 'better', 'steadiness'],
+	[/\b(worse|hurts?|harm(s|ed)?|peor(es)?|empeor[\wáéíóú]*)(?![\wáéíóú])/i, 'worse', 'all'],
+	[/\b(better|improve[sd]?|mejor(es)?|mejor(a|ó|aron))(?![\wáéíóú])|\bhelp(s|ed)?\s*\?/i, 'better', 'all']
 ];
 
 const SCOPES: Record<Scope, (metric: (typeof METRICS)[number]) => boolean> = {
@@ -38,7 +42,7 @@ export function askedDirection(question: string): AskedDirection | null {
 	const text = question.trim();
 	const asksYesNo = text.startsWith('¿') ? SPANISH_START.test(text) : ENGLISH_START.test(text);
 	if (!asksYesNo || /\b(not|no)\b/i.test(text)) return null;
-	const found = ASKED.filter(([stem]) => stem.test(text));
+	const found = ASKED.filter(([form]) => form.test(text));
 	const directions = new Set(found.map(([, direction]) => direction));
 	if (directions.size !== 1) return null;
 	const metrics = METRICS.filter((metric) => found.some(([, , scope]) => SCOPES[scope](metric))).map(({ id }) => id);

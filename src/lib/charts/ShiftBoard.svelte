@@ -65,7 +65,8 @@
 					{/if}
 					<td class="axis"><BoardTrack mark={row} height={24} /></td>
 					<td class="word {row.verdict}">
-						{#if evidence}<a href={evidence(row.metric)} aria-label={row.text}>{row.word}</a
+						{#if evidence}<a href={evidence(row.metric)}
+								>{row.word}<span class="visually-hidden">. {row.text}</span></a
 							>{:else}{row.word}<span class="visually-hidden">. {row.text}</span>{/if}
 					</td>
 				</tr>
@@ -143,9 +144,13 @@
 		white-space: nowrap;
 	}
 	.word {
+		position: relative;
 		padding-left: 0.8rem;
 		font-size: 0.88rem;
 		color: var(--same);
+	}
+	.word {
+		position: relative;
 	}
 	.word a {
 		color: inherit;

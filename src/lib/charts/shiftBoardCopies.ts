@@ -42,8 +42,10 @@ function words(text: string, x: number, y: number, options: { end?: boolean; bol
 export function boardSvg(rows: readonly BoardRow[], { title, baseline, arm }: BoardNames): string {
 	const height = HEAD + rows.length * ROW + 12;
 	const x = (share: number) => AXIS.from + share * AXIS.width;
-	const band = `<rect x="${x(MARGIN_BAND.from)}" y="${HEAD}" width="${(MARGIN_BAND.to - MARGIN_BAND.from) * AXIS.width}" height="${rows.length * ROW}" fill="#EFE9D8"/>`;
-	const zero = `<path d="M${x(0.5)},${HEAD}v${rows.length * ROW}" stroke="#A9A596" stroke-width="1.5"/>`;
+	const bandWidth = (MARGIN_BAND.to - MARGIN_BAND.from) * AXIS.width;
+	const rowsHeight = rows.length * ROW;
+	const band = `<rect x="${x(MARGIN_BAND.from)}" y="${HEAD}" width="${bandWidth}" height="${rowsHeight}" fill="#EFE9D8"/>`;
+	const zero = `<path d="M${x(0.5)},${HEAD}v${rowsHeight}" stroke="#A9A596" stroke-width="1.5"/>`;
 	const heads = [
 		words(title, 12, 22, { bold: true }),
 		words(baseline, 280, 52, { end: true }),
@@ -53,7 +55,10 @@ export function boardSvg(rows: readonly BoardRow[], { title, baseline, arm }: Bo
 	];
 	const body = rows.map((row, i) => rowSvg(row, HEAD + i * ROW + ROW / 2, x));
 	const content = [...heads, band, zero, ...body].join('');
-	return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${height}" viewBox="0 0 ${WIDTH} ${height}" font-family="sans-serif" font-size="14"><rect width="100%" height="100%" fill="#fff"/>${content}</svg>`;
+	const size = `width="${WIDTH}" height="${height}" viewBox="0 0 ${WIDTH} ${height}"`;
+	const paper = '<rect width="100%" height="100%" fill="#fff"/>';
+	const head = `<svg xmlns="http://www.w3.org/2000/svg" ${size} font-family="sans-serif" font-size="14">`;
+	return `${head}${paper}${content}</svg>`;
 }
 
 function rowSvg(row: BoardRow, y: number, x: (share: number) => number): string {
@@ -70,6 +75,8 @@ function rowSvg(row: BoardRow, y: number, x: (share: number) => number): string 
 	const bar = placed.bar
 		? `<path d="M${x(placed.bar.from)},${y}H${x(placed.bar.to)}" stroke="${colour}" stroke-width="3.5"${dashes}/>`
 		: '';
-	const diamond = `<path d="M${x(placed.at) - 6},${y}l6,-6l6,6l-6,6z" fill="${placed.isSolid ? colour : '#fff'}" stroke="${colour}" stroke-width="2"/>`;
+	const fill = placed.isSolid ? colour : '#fff';
+	const shape = `M${x(placed.at) - 6},${y}l6,-6l6,6l-6,6z`;
+	const diamond = `<path d="${shape}" fill="${fill}" stroke="${colour}" stroke-width="2"/>`;
 	return [...texts, bar, diamond].join('');
 }

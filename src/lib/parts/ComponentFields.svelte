@@ -2,7 +2,6 @@
 	/** One component of a setup. */
 	import { Button, MultiSelect, NumberInput } from 'carbon-components-svelte';
 	import { COMPONENT_KINDS, EXCLUSIVE_JOBS, type Component } from '$core/trial/setup';
-	import Area from './Area.svelte';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';
 	import FileField from './FileField.svelte';
@@ -39,7 +38,7 @@
 		on:select={(event) => (component.jobs = event.detail.selectedIds as Component['jobs'])}
 	/>
 	<div class="settings">
-		<Area
+		<Field
 			label="Settings"
 			rows={2}
 			placeholder="Text, or the JSON that it exports"

@@ -1,6 +1,6 @@
 <script lang="ts">
-	/** A line of text with its error beside it. */
-	import { TextInput } from 'carbon-components-svelte';
+	/** A line of text, or some lines, with its error beside it. */
+	import { TextArea, TextInput } from 'carbon-components-svelte';
 
 	interface Props {
 		label: string;
@@ -13,12 +13,10 @@
 		hideLabel?: boolean;
 		type?: 'text' | 'url' | 'datetime-local' | 'password';
 		size?: 'sm' | 'xl';
+		/** Lines that it shows; one without. */
+		rows?: number;
 		required?: boolean;
 		onchange?: () => void;
-		onpaste?: (event: ClipboardEvent) => void;
-		list?: string;
-		/** The main action of the screen is reached by this key. */
-		shortcut?: string;
 	}
 	let {
 		label,
@@ -30,29 +28,24 @@
 		hideLabel = false,
 		type = 'text',
 		size,
+		rows,
 		required = false,
-		onchange,
-		onpaste,
-		list,
-		shortcut
+		onchange
 	}: Props = $props();
+	const shared = $derived({
+		labelText: label,
+		name,
+		placeholder,
+		helperText: help,
+		invalid: wrong !== '',
+		invalidText: wrong,
+		hideLabel,
+		required
+	});
 </script>
 
-<TextInput
-	labelText={label}
-	{name}
-	bind:value
-	{placeholder}
-	helperText={help}
-	invalid={wrong !== ''}
-	invalidText={wrong}
-	{hideLabel}
-	{type}
-	{size}
-	{required}
-	{list}
-	autocomplete="off"
-	data-key={shortcut}
-	on:change={() => onchange?.()}
-	on:paste={(event: ClipboardEvent) => onpaste?.(event)}
-/>
+{#if rows}
+	<TextArea {...shared} {rows} bind:value spellcheck="false" />
+{:else}
+	<TextInput {...shared} bind:value {type} {size} autocomplete="off" on:change={() => onchange?.()} />
+{/if}

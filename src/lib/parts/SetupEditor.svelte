@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** What a variant's page runs on: components, features, effort; goes with a form as JSON in a hidden field. */
+	import Field from './Field.svelte';
 	import { Button, NumberInput } from 'carbon-components-svelte';
 	import { exclusiveClashes, type Setup } from '$core/trial/setup';
-	import Area from './Area.svelte';
 	import ComponentFields from './ComponentFields.svelte';
 	import Hidden from './Hidden.svelte';
 	import { blankComponent, featureLines, isEmptySetup, setupFrom } from './setupDraft';
@@ -38,7 +38,7 @@
 		{/each}
 		{#each exclusiveClashes(value) as clash (clash)}<p class="wrong" role="alert">{clash}</p>{/each}
 		<div class="fields">
-			<Area
+			<Field
 				label="Features, one a line: name: on or off"
 				rows={2}
 				placeholder="Web fonts: on"

@@ -4,7 +4,6 @@
 	import { keeping } from '$lib/keeping';
 	import { live } from '$lib/live.svelte';
 	import Action from '$lib/parts/Action.svelte';
-	import Area from '$lib/parts/Area.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -87,7 +86,8 @@
 				<Checkbox name="repeat" checked={typed?.repeat ?? false} labelText="Measure the repeat visit" />
 			</div>
 			{#if showSteps}
-				<Area
+				<Field
+					rows={3}
 					label="Steps of a journey"
 					name="steps"
 					help="A JSON list: open, click, type, scroll, wait, expect, mark"

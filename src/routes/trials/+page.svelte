@@ -7,6 +7,7 @@
 	import FilterBar from '$lib/parts/FilterBar.svelte';
 	import Strips from '$lib/parts/Strips.svelte';
 	import Table from '$lib/parts/Table.svelte';
+	import { KINDS, STATES } from '$lib/parts/trialNames';
 	import type { Column } from '$lib/parts/tableRows';
 
 	let { data } = $props();
@@ -14,21 +15,6 @@
 	let { words, status, kind, tone, host } = $state({ ...data.filter });
 	type Row = (typeof data.trials)[number];
 
-	const STATES: Record<string, string> = {
-		draft: 'Draft',
-		queued: 'In the queue',
-		running: 'Running',
-		waiting: 'Waits for you',
-		done: 'Done',
-		stopped: 'Stopped',
-		failed: 'Failed'
-	};
-	const KINDS: Record<string, string> = {
-		'side-by-side': 'Side by side',
-		'before-after': 'Before and after',
-		'same-page': 'Same page twice',
-		sweep: 'One change on many pages'
-	};
 	const TONES: Record<string, string> = {
 		better: 'Something better',
 		worse: 'Something worse',
@@ -51,7 +37,7 @@
 	const columns: Column<Row>[] = [
 		{ key: 'question', name: 'Question and answer', sort: (row) => row.question },
 		{ key: 'client', name: 'Client', text: (row) => row.client, sort: (row) => row.client },
-		{ key: 'kind', name: 'Kind', text: (row) => KINDS[row.kind]!, sort: (row) => row.kind },
+		{ key: 'kind', name: 'Kind', text: (row) => KINDS[row.kind], sort: (row) => row.kind },
 		{ key: 'status', name: 'State', text: stateOf, sort: (row) => row.status },
 		{ key: 'when', name: 'Started', text: (row) => formatMoment(row.when), sort: (row) => row.when }
 	];

@@ -59,8 +59,13 @@ describe('marks of the shift board', () => {
 		const row = boardRow(resultOf('tbt', 'worse', [530, 500, 570]), { arm: 'With chat', baseline: 'Without' });
 		expect(row.name).to.equal('Blocking time');
 		expect([row.baseline, row.arm]).to.deep.equal(['1.00\u00a0s', '1.53\u00a0s']);
-		expect(row.text).to.match(/^Total Blocking Time: “With chat” against “Without”; 530\u00a0ms more \(between 500/);
-		expect(row.text).to.match(/at 95 %\. slower\.$/);
+		expect(row.text).to.equal(
+			'Total Blocking Time: “With chat” is slower than “Without”: 1.53\u00a0s against 1.00\u00a0s, 530\u00a0ms more (between 500\u00a0ms more and 570\u00a0ms more), 53\u00a0% of 1.00\u00a0s.'
+		);
+		// What is undecided has its interval and no estimate.
+		const open = boardRow(resultOf('lcp', 'undecided', [20, -90, 130]), { arm: 'B', baseline: 'A' });
+		expect(open.text).to.match(/undecided after 10 rounds: between 90\u00a0ms less and 130\u00a0ms more/);
+		expect(open.text).to.not.include('20\u00a0ms more (');
 		const spanish = boardRow(resultOf('lcp', 'undecided', [1, -9, 9]), { arm: 'a', baseline: 'b' }, wordsIn('es'));
 		expect([spanish.name, spanish.word]).to.deep.equal(['Renderizado principal', 'sin decidir']);
 	});

@@ -156,6 +156,10 @@ export const en = {
 	'answer.detail.slight': '{metrics} {n, plural, one {differs} other {differ}}, perhaps too little to matter.',
 	'answer.detail.open': '{metrics} {n, plural, one {is} other {are}} not decided.',
 
+	'answer.target.both-met': 'Both meet the target: {metrics}.',
+	'answer.target.crosses': 'Only one meets the target: {metrics}.',
+	'answer.target.both-missed': 'Both miss the target: {metrics}.',
+
 	'board.wire': 'Bytes',
 	'board.slight': '{word}, perhaps slightly',
 	'board.same': 'no difference that matters',
@@ -165,7 +169,6 @@ export const en = {
 	'board.better': 'better',
 	'board.within': 'inside the margin',
 	'board.worse': 'worse',
-	'board.interval': '{metric}: {arm} against {baseline}; {shift}. {verdict}.',
 
 	'verdict.faster': 'faster',
 	'verdict.slower': 'slower',
@@ -221,14 +224,14 @@ export const en = {
 	'part.frames.none': 'No frames were recorded',
 	'part.held.not-asked': 'No interaction was simulated',
 	'part.held.open': 'A load with interaction waits for the lab',
-	'part.held.nothing': 'Nothing waits for interaction',
+	'part.held.nothing': 'No request waits for interaction in {n, plural, one {one load} other {# loads}}',
 	'part.held.some':
 		'“{arm}”: {requests, plural, one {# request} other {# requests}} and {bytes} only after the visitor moves',
 	'part.broke.nothing':
-		'No new errors, no new failed requests{steps, select, none {; no steps were checked} other {; all steps went well}}',
+		'No new errors, no new failed requests{steps, select, none {; no steps were checked} all {; all steps went well} other {; single steps failed}}',
 	'part.broke.some': '“{arm}”: {parts}',
 	'part.broke.looks': '“{arm}”: {percent} % of the picture differs',
-	'part.fairness.level': 'All {all} lines are equal{unknown, plural, =0 {} other { but # unknown}}',
+	'part.fairness.level': '{equal} of {all} lines are equal{unknown, plural, =0 {} other {, # unknown}}',
 	'part.fairness.differs':
 		'{differs} of {all} lines {differs, plural, one {differs} other {differ}}{intended, select, all {, as intended} some {, some of them intended} other {}}',
 	'part.arms':

@@ -74,6 +74,10 @@ export const es: Record<ClientKey, string> = {
 		'{metrics} {n, plural, one {se diferencia} other {se diferencian}}, quizá demasiado poco para que importe.',
 	'answer.detail.open': '{metrics} {n, plural, one {no está decidido} other {no están decididos}}.',
 
+	'answer.target.both-met': 'Ambas cumplen el objetivo: {metrics}.',
+	'answer.target.crosses': 'Solo una cumple el objetivo: {metrics}.',
+	'answer.target.both-missed': 'Ninguna cumple el objetivo: {metrics}.',
+
 	'board.wire': 'Bytes',
 	'board.slight': '{word}, quizá ligeramente',
 	'board.same': 'sin diferencia que importe',
@@ -83,7 +87,6 @@ export const es: Record<ClientKey, string> = {
 	'board.better': 'mejor',
 	'board.within': 'dentro del margen',
 	'board.worse': 'peor',
-	'board.interval': '{metric}: {arm} frente a {baseline}; {shift}. {verdict}.',
 
 	'verdict.faster': 'más rápida',
 	'verdict.slower': 'más lenta',

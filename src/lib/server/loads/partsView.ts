@@ -55,9 +55,12 @@ function threadOf({ longTasks }: LoadRecord): string {
 	return say('loadpart.thread', { n: longTasks.length, ms: formatDuration(longest) });
 }
 
+/** Less script after an interaction is its handlers' own (house). */
+const NOTABLE_SCRIPT_MS = 50;
+
 function heldPart({ heldBack }: LoadRecord): LoadPartView {
 	if (!heldBack) return part('held', say('loadpart.held.not-asked'));
-	if (!heldBack.requests) return part('held', say('loadpart.held.nothing'));
+	if (!heldBack.requests && heldBack.scriptMs < NOTABLE_SCRIPT_MS) return part('held', say('loadpart.held.nothing'));
 	const finding = say('loadpart.held.some', { n: heldBack.requests, bytes: formatBytes(heldBack.wireBytes) });
 	return part('held', finding, true);
 }

@@ -6,13 +6,8 @@ import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { boardName, boardRow, boardWord, type BoardRow } from '$core/wording/board';
 import { boardMark, type BoardMark } from '$core/trial/board';
 import type { Tone } from '$core/wording/headline';
-import {
-	groupedAnswers,
-	plainAnswer,
-	plainNoise,
-	type ComparedNames,
-	type PlainAnswer
-} from '$core/wording/plainAnswer';
+import { groupedAnswers, plainAnswer, plainNoise, type PlainAnswer } from '$core/wording/plainAnswer';
+import type { Names } from '$core/wording/shift';
 import { ENGLISH, type Words } from '$core/wording/words';
 
 export interface AnswerBoard extends PlainAnswer {
@@ -22,6 +17,8 @@ export interface AnswerBoard extends PlainAnswer {
 	baselineName: string;
 	/** "Home"; null outside sweeps. */
 	page: string | null;
+	/** As a list names it: "Home: With chat". */
+	label: string;
 	rows: BoardRow[];
 	caveats: Caveats;
 }
@@ -47,7 +44,7 @@ export interface ConditionsBoard {
 	summary: { sentence: string; tone: Tone }[];
 }
 
-interface Compared extends ComparedNames {
+interface Compared extends Names {
 	id: number;
 	page: string | null;
 }
@@ -82,8 +79,7 @@ export function boardsOf(
 			const known = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
 			return [{ ...answer, ...namesOf(pair), rows, caveats: known ? caveatsIn(known) : NO_CAVEATS }];
 		});
-		const named = answers.map((answer) => ({ ...answer, armName: labelOf(answer) }));
-		const summary = groupedAnswers(named, words);
+		const summary = groupedAnswers(answers, words);
 		return {
 			condition: id,
 			name,
@@ -106,10 +102,15 @@ function answerOf(
 }
 
 /** A variant as a list names it. */
-const labelOf = ({ arm, armName, page }: Pick<AnswerBoard, 'arm' | 'armName' | 'page'>) =>
-	page === null ? armName : arm === ALL_PAGES ? page : `${page}: ${armName}`;
+const labelOf = ({ id, arm, page }: Compared) => (page === null ? arm : id === ALL_PAGES ? page : `${page}: ${arm}`);
 
-const namesOf = ({ id, arm, baseline, page }: Compared) => ({ arm: id, armName: arm, baselineName: baseline, page });
+const namesOf = (pair: Compared) => ({
+	arm: pair.id,
+	armName: pair.arm,
+	baselineName: pair.baseline,
+	page: pair.page,
+	label: labelOf(pair)
+});
 
 const primaryOf = ({ results }: Pick<Judgement, 'results'>, condition: string, arm: number) =>
 	results.filter((result) => result.primary && result.condition === condition && result.arm === arm);

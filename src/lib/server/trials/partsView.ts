@@ -1,5 +1,5 @@
 /** The parts of a trial's sheet, each in one line of finding. */
-import { PICTURE_WITHIN, type Regressions } from '$core/compare/regressions';
+import { PICTURE_WITHIN } from '$core/compare/regressions';
 import { metricOf, METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import { comparisonsOf } from '$core/trial/comparisons';
 import { isSamePage } from '$core/trial/kinds';
@@ -118,11 +118,15 @@ function brokePart(input: PartsInput): PartView {
 		const percent = Math.round(shareOf(other) * 100);
 		return part('broke', say('part.broke.looks', { arm: nameOf(design, other.arm), percent }), true);
 	}
-	const wasChecked = evidence.arms.some(({ broke }) => stepsOf(broke) > 0);
-	return part('broke', say('part.broke.nothing', { steps: wasChecked ? 'all' : 'none' }));
+	return part('broke', say('part.broke.nothing', { steps: stepsOf(evidence.arms) }));
 }
 
-const stepsOf = ({ steps }: Regressions) => steps.before[1] + steps.after[1];
+/** How the steps of all loads went, in both variants. */
+function stepsOf(arms: readonly ArmEvidenceView[]): 'none' | 'all' | 'some' {
+	const counts = arms.flatMap(({ broke }) => [broke.steps.before, broke.steps.after]);
+	if (counts.every(([, run]) => run === 0)) return 'none';
+	return counts.every(([ok, run]) => ok === run) ? 'all' : 'some';
+}
 
 function fairnessPart(input: PartsInput): PartView {
 	const pending = awaited(input);
@@ -133,7 +137,7 @@ function fairnessPart(input: PartsInput): PartView {
 	const all = most.fairness.length;
 	if (!differs.length) {
 		const unknown = most.fairness.filter(({ state }) => state === 'unknown').length;
-		return part('fairness', say('part.fairness.level', { all, unknown }));
+		return part('fairness', say('part.fairness.level', { all, equal: all - unknown, unknown }));
 	}
 	const intended = differs.filter(({ id }) => input.design.intended?.includes(id)).length;
 	const meant = intended === differs.length ? 'all' : intended > 0 ? 'some' : 'none';
@@ -163,7 +167,9 @@ function heldPart({ design, nudged }: PartsInput): PartView {
 	const [most] = nudged
 		.filter(({ heldBack }) => heldBack && heldBack.requests > 0)
 		.sort((a, b) => b.heldBack!.wireBytes - a.heldBack!.wireBytes);
-	if (!most) return part('held', say(nudged.some(({ heldBack }) => heldBack) ? 'part.held.nothing' : 'part.held.open'));
+	const measured = nudged.filter(({ heldBack }) => heldBack).length;
+	if (!most && measured) return part('held', say('part.held.nothing', { n: measured }));
+	if (!most) return part('held', say('part.held.open'));
 	const { requests, wireBytes } = most.heldBack!;
 	return part(
 		'held',

@@ -15,7 +15,7 @@
 	import Chooser from './Chooser.svelte';
 	import Head from './Head.svelte';
 	import { fetchPart } from './lazyParts';
-	import { PART_NAMES } from './states';
+	import { PART_NAMES } from './partNames';
 
 	let { data, form } = $props();
 	const trial = $derived(data.trial);

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The answer under one set of conditions. */
-	import { metricOf, type MetricId } from '$core/metrics/catalogue';
-	import { formatIn } from '$core/wording/format';
+	import type { MetricId } from '$core/metrics/catalogue';
+	import { wordFloors } from '$core/wording/floors';
 	import Moments from '$lib/charts/Moments.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
 	import ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
@@ -22,16 +22,7 @@
 	/** Pictures of more variants than this are left to the part of frames. */
 	const MOST_FILMS = 3;
 	const isMatrix = $derived(board.answers.length > MOST_BOARDS);
-	const labelOf = (answer: (typeof board.answers)[number]) =>
-		answer.page ? (answer.arm === 0 ? answer.page : `${answer.page}: ${answer.armName}`) : answer.armName;
-	const floor = $derived(
-		noise
-			? `Noise floor of this lab here: ${primary
-					.filter((id) => noise.floors[id] !== undefined)
-					.map((id) => `${metricOf(id).short} ${formatIn(metricOf(id).unit, noise.floors[id]!, true)}`)
-					.join(', ')}.`
-			: ''
-	);
+	const floor = $derived(noise ? `Noise floor of this lab here: ${wordFloors(noise.floors, primary)}.` : '');
 	const evidence = (metric: string) => `?metric=${metric}&open=shifts#shifts`;
 </script>
 
@@ -46,7 +37,7 @@
 				{evidence}
 				variants={board.answers.map((answer) => ({
 					arm: answer.arm,
-					name: labelOf(answer),
+					name: answer.label,
 					colour: colourOf(answer.arm),
 					rows: answer.rows
 				}))}
@@ -57,7 +48,7 @@
 				{#if answer.detail}<p class="detail">{answer.detail}</p>{/if}
 				<Caveats caveats={answer.caveats} />
 				<ShiftBoard
-					label="{labelOf(answer)}, {board.name}"
+					label="{answer.label}, {board.name}"
 					rows={answer.rows}
 					baseline={answer.baselineName}
 					arm={answer.armName}

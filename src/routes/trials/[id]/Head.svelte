@@ -4,7 +4,7 @@
 	import { formatMoment } from '$core/wording/format';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 	import Action from '$lib/parts/Action.svelte';
-	import { KINDS, STATES } from './states';
+	import { KINDS, STATES } from '$lib/parts/trialNames';
 
 	interface Props {
 		trial: SheetView['trial'];
@@ -16,7 +16,7 @@
 	const meta = $derived(
 		[
 			trial.clientName,
-			KINDS[trial.kind],
+			KINDS[trial.kind].toLowerCase(),
 			`${rounds} ${rounds === 1 ? 'round' : 'rounds'}`,
 			trial.paused
 				? 'Paused'

@@ -4,6 +4,7 @@
 	import { metricOf } from '$core/metrics/catalogue';
 	import { hasStages } from '$core/trial/kinds';
 	import { percentOf } from './percent';
+	import { wordFloors } from '$core/wording/floors';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 
 	interface Props {
@@ -12,6 +13,7 @@
 	}
 	let { data, status }: Props = $props();
 	const trial = $derived(data.trial);
+	const floorOf = (id: string) => wordFloors(data.noise[id]?.floors ?? {}, trial.primary);
 	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? id;
 	const levels = $derived(
 		[...new Set(data.judgement.results.map((one) => percentOf(one.level)))].join(' and ')
@@ -33,7 +35,10 @@
 	<ul class="plain">
 		{#each data.conditions as conditions (conditions.id)}<li>
 				<b>{conditions.name}:</b>
-				{conditions.detail}.
+				{conditions.detail}.{#if data.noise[conditions.id]}
+					Noise floor from <a href="/trials/{data.noise[conditions.id]!.trial}">two runs of the same page</a>: {floorOf(
+						conditions.id
+					)}.{/if}
 			</li>{/each}
 	</ul>
 	{#if data.settlings.length}

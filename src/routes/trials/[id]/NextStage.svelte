@@ -2,7 +2,7 @@
 	/** What was changed, before the next stage is started. */
 	import { Button } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
-	import Area from '$lib/parts/Area.svelte';
+	import Field from '$lib/parts/Field.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
 
 	interface Props {
@@ -14,7 +14,7 @@
 
 <form method="POST" action="?/start" enctype="multipart/form-data" class="stage panel no-print" use:keeping>
 	<h2>Next stage: {stage}</h2>
-	<Area
+	<Field
 		label="What was changed?"
 		name="change"
 		rows={2}

@@ -3,7 +3,7 @@
 	import { formatMoment } from '$core/wording/format';
 	import Strips from '$lib/parts/Strips.svelte';
 	import type { SheetView } from '$lib/server/trials/sheetView';
-	import { STATES } from './states';
+	import { STATES } from '$lib/parts/trialNames';
 
 	let { data }: { data: SheetView } = $props();
 </script>

@@ -1,7 +1,6 @@
 <script lang="ts">
 	/** What few trials need: metrics to decide on, checks, a time to run. */
 	import { Accordion, AccordionItem, Checkbox, NumberInput } from 'carbon-components-svelte';
-	import Area from '$lib/parts/Area.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import type { TrialDraft } from './drafts';
 
@@ -32,7 +31,8 @@
 				/>{/each}
 		</div>
 		<h3>Steps after each load</h3>
-		<Area
+		<Field
+			rows={3}
 			label="Steps after each load"
 			name="steps"
 			help="A JSON list that shows that nothing broke: open, click, type, scroll, wait, expect, mark."

@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
-	import Area from '$lib/parts/Area.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -49,7 +48,7 @@
 	/>
 {/snippet}
 {#snippet area(name: keyof typeof values, label: string, help: string)}
-	<Area {name} {label} value={String(values[name])} {help} wrong={issue(name)} />
+	<Field rows={3} {name} {label} value={String(values[name])} {help} wrong={issue(name)} />
 {/snippet}
 
 <div class="page">

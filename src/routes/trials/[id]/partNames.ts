@@ -1,0 +1,17 @@
+/** Parts of a trial's sheet as printed. */
+import type { PartId } from '$lib/server/trials/partsView';
+
+export const PART_NAMES: Record<PartId, string> = {
+	why: 'Why',
+	broke: 'Did anything break?',
+	fairness: 'Fairness',
+	worth: 'Worth it?',
+	shifts: 'Loads and shift',
+	table: 'All metrics',
+	frames: 'Frames side by side',
+	held: 'Waits for interaction',
+	arms: 'Variants',
+	method: 'Method',
+	loads: 'Every load',
+	repeats: 'Other runs'
+};

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import fc from 'fast-check';
 import {
 	formatBytes,
 	formatDifference,
@@ -44,6 +45,16 @@ describe('figures', () => {
 		expect(formatValue('requests', 1234)).to.equal('1,234');
 	});
 
+	// Reference: Intl.NumberFormat (ECMA-402), which a first screen cannot wait for.
+	it('as Intl formats them', () => {
+		const reference = new Intl.NumberFormat('en-GB', { minimumFractionDigits: 3, maximumFractionDigits: 3 });
+		fc.assert(
+			fc.property(fc.double({ min: 0, max: 1e9, noNaN: true }), (value) => {
+				expect(formatValue('cls', value)).to.equal(reference.format(value));
+			})
+		);
+	});
+
 	it('waiting and moments', () => {
 		expect([1000, 61_000, 600_000, 7_200_000].map(formatWait)).to.deep.equal([
 			'less than a minute',
@@ -51,7 +62,7 @@ describe('figures', () => {
 			'about 10 minutes',
 			'about 2.0 hours'
 		]);
-		expect(formatMoment('2026-11-24T14:05:00.000Z', 'UTC')).to.equal('24 November 2026, 14:05');
+		expect(formatMoment(new Date(2026, 10, 24, 14, 5).toISOString())).to.equal('24 November 2026, 14:05');
 	});
 });
 

@@ -52,7 +52,8 @@
 		seen = mark;
 	});
 	$effect(() => {
-		if (!data.evidencePending || isOpen) return;
+		// Without a lab nobody works it out.
+		if (!data.evidencePending || isOpen || live.snapshot?.lab.state === 'off') return;
 		const timer = setTimeout(() => void invalidateAll(), 1500);
 		return () => clearTimeout(timer);
 	});

@@ -9,7 +9,13 @@ import { readSettings } from './lib/server/settings';
 const log = logOf('runner');
 const settings = readSettings();
 const db = openDatabase(settings.dataFolder);
-const lab = new Lab({ ...settings, profileLabel: profileLabel(settings.dataFolder) });
+// Web works for the analyst who watches a load.
+const web = process.env.ZAFRA_PARENT === 'web' ? [process.ppid] : [];
+const lab = new Lab({
+	...settings,
+	helpers: [...settings.helpers, ...web],
+	profileLabel: profileLabel(settings.dataFolder)
+});
 const runner = startRunner({ db, lab, log });
 
 /** Closing a browser that hangs takes some seconds. */

@@ -1,12 +1,15 @@
 /** The lab: (LoadOrder) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
 import { isWebUrl } from '$core/load/address';
-import type { BusyShares } from '$core/load/record';
+import { busyShares, CALM_LIMITS, type CalmLimits } from '$core/load/calm';
 import { roundTripOf, type Conditions } from '$core/load/conditions';
 import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
+import { longestLoadMs } from '$core/load/limits';
 import { failedLoad } from '$core/load/failedLoad';
 import type { LoadOrder } from '$core/load/order';
 import { SpeedBook } from './browser/cpu';
+import { describeCalm, type LoadMoments } from './calm/describe';
 import { CalmWatch } from './calm/watch';
+import { noteDisturbance } from './environmentNotes';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
@@ -20,8 +23,10 @@ export interface LabOptions extends LaunchOptions {
 	/** What hosts cost beyond the line's own round trip and look-up. */
 	hostTimes?: HostTimes[];
 	collects?: Collects;
-	/** Processes beside the lab's own that work for its loads: the simulated web. */
+	/** Processes beside the lab's own that work for its loads: web, the simulated web. */
 	helpers?: readonly number[];
+	/** When the machine is too busy to measure on. */
+	calm?: CalmLimits;
 }
 
 /** A fresh browser now and then keeps its memory, and so the loads, alike. */
@@ -35,9 +40,11 @@ export class Lab {
 	#loads = 0;
 	#speeds = new SpeedBook();
 	#calm: CalmWatch;
+	#limits: CalmLimits;
 
 	constructor(private readonly options: LabOptions = {}) {
 		this.#calm = new CalmWatch(options.helpers);
+		this.#limits = options.calm ?? CALM_LIMITS;
 	}
 
 	/**
@@ -49,16 +56,21 @@ export class Lab {
 		const startedAt = new Date();
 		const begun = performance.now();
 		this.#calm.start();
-		const measured = await this.#measureOrFail(order, startedAt);
-		const busy = await this.#calm.stop();
-		measured.record.environment.busy = busy;
-		noteBusy(measured.record, busy);
-		if (busy?.stopped) failBecause(measured.record, failure('browser-killed').reason);
+		const moments: LoadMoments = { navigatedAtMs: null, waitedMs: 0, gaveUp: false };
+		const measured = await this.#measureOrFail(order, startedAt, moments);
+		const { record } = measured;
+		const { environment } = record;
+		const samples = await this.#calm.stop();
+		environment.busy = busyShares(samples);
+		environment.calm = describeCalm(samples, moments, record.settledMs, this.#limits);
+		noteDisturbance(record);
+		if (environment.busy?.stopped) failBecause(record, failure('browser-killed').reason);
 		measured.record.labMs = Math.round(performance.now() - begun);
 		return measured;
 	}
 
-	async #measureOrFail(order: LoadOrder, startedAt: Date): Promise<MeasuredLoad> {
+	/** @param moments is filled as far as the load comes */
+	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
 		const { url, conditions, steps } = order;
 		let session: LoadSession | null = null;
 		let fresh = false;
@@ -67,7 +79,8 @@ export class Lab {
 			const running = await this.#browser();
 			const network = await this.#line(conditions);
 			const collects = this.options.collects ?? 'full';
-			session = new LoadSession(running, network, this.#speeds, { conditions, address, startedAt, steps, collects });
+			const shared = { running, speeds: this.#speeds, watch: this.#calm, limits: this.#limits, moments };
+			session = new LoadSession(shared, network, { conditions, address, startedAt, steps, collects });
 			const measured = await session.run();
 			fresh = WANTS_FRESH_BROWSER.has(measured.record.failure?.code ?? null);
 			return measured;
@@ -79,6 +92,11 @@ export class Lab {
 			const closed = (await session?.end()) ?? true;
 			if (fresh || !closed) await this.#dropBrowser();
 		}
+	}
+
+	/** The time after which a load is over whatever happens, ms. */
+	longestMs({ conditions, steps }: LoadOrder): number {
+		return longestLoadMs(conditions, steps, this.#limits.waitMs);
 	}
 
 	/** Fetch a page as the device would until what is served repeats, or the time is over. Nothing is thrown. */
@@ -146,17 +164,6 @@ export class Lab {
 		this.#loads = 0;
 		await running?.close();
 	}
-}
-
-/** Share of the wanted processor time beyond which a load says that something else was going on (house). */
-const BUSY_FROM = 0.1;
-
-function noteBusy({ environment }: LoadRecord, busy: BusyShares | null): void {
-	if (!busy || busy.stolen + busy.foreign <= BUSY_FROM) return;
-	const percent = (share: number) => `${Math.round(share * 100)} %`;
-	environment.notes.push(
-		`The machine was busy with something else: of the processor time wanted during this load, ${percent(busy.stolen)} went to other machines on the same host and ${percent(busy.foreign)} to other programs. Times may be too long.`
-	);
 }
 
 /** What was measured beside a process that stood still is no measure of the page. */

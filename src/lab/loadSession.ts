@@ -13,13 +13,17 @@ import {
 } from '$core/load/assemble';
 import { emptyJourney, epochNow, nudge, runSteps, since, type Journey } from './actions';
 import { failedLoad } from '$core/load/failedLoad';
-import { calibrate, setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
+import type { CalmLimits } from '$core/load/calm';
+import { setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
+import type { LoadMoments } from './calm/describe';
+import type { CalmWatch } from './calm/watch';
+import { prepare } from './prepare';
 import type { RunningBrowser } from './browser/launch';
 import { readBodies } from './collect/bodies';
 import { CoverageCollector } from './collect/coverage';
 import { WorkerTraffic } from './collect/serviceWorkers';
 import { failure, LoadFailure } from './failure';
-import { noteNetwork, noteSlowMachine } from './environmentNotes';
+import { noteNetwork, noteReadiness } from './environmentNotes';
 import { developFrames, type DevelopedFrames } from './frames/develop';
 import type { PageFacts } from '$core/load/pageFacts';
 import { Screencast } from './frames/screencast';
@@ -53,8 +57,21 @@ interface SoFar {
 	journey: Journey;
 }
 
+/** Only to see whether the machine was still the same: a short window does without slowdown. */
+const AFTERWARDS = { windowMs: 40 };
+
 /** Frames are kept of a load that was ended, as long as developing them takes no longer than this. */
 const FRAMES_WITHIN_MS = 3000;
+
+/** What a lab's loads share. */
+export interface Shared {
+	running: RunningBrowser;
+	speeds: SpeedBook;
+	watch: CalmWatch;
+	limits: CalmLimits;
+	/** Filled as far as the load comes. */
+	moments: LoadMoments;
+}
 
 export class LoadSession {
 	#context: BrowserContext | null = null;
@@ -65,9 +82,8 @@ export class LoadSession {
 	#soFar: SoFar;
 
 	constructor(
-		private readonly running: RunningBrowser,
+		private readonly shared: Shared,
 		private readonly line: ShapedNetwork,
-		private readonly speeds: SpeedBook,
 		private readonly options: LoadOptions
 	) {
 		this.#ended = new Promise<never>((_, reject) => (this.#endWith = reject));
@@ -85,27 +101,27 @@ export class LoadSession {
 	async run(): Promise<MeasuredLoad> {
 		const { conditions, steps } = this.options;
 		const lost = () => this.#endWith(failure('browser-killed'));
-		this.running.browser.on('disconnected', lost);
+		this.shared.running.browser.on('disconnected', lost);
 		let killed = false;
 		// One load at a time: whichever tab somebody kills, it is this load's.
-		const offTabs = this.running.onTabGone((tab) => {
+		const offTabs = this.shared.running.onTabGone((tab) => {
 			killed ||= tab.killed;
 			if (tab.killed) this.#endWith(failure('browser-killed'));
 		});
 		const late = () => this.#endWith(failure('time-out', 'it was ended from outside, since it did not come to rest'));
-		const watchdog = setTimeout(late, longestLoadMs(conditions, steps));
+		const watchdog = setTimeout(late, longestLoadMs(conditions, steps, this.shared.limits.waitMs));
 		try {
 			return await Promise.race([this.#measure(), this.#ended]);
 		} catch (error) {
 			// A kill is told a moment after what it causes.
 			await wait(KILL_KNOWN_AFTER_MS);
-			if (killed || !this.running.browser.isConnected()) throw failure('browser-killed');
+			if (killed || !this.shared.running.browser.isConnected()) throw failure('browser-killed');
 			if (!(error instanceof LoadFailure) || error.reason.code === 'browser-killed') throw error;
 			return await this.#finishFailed(error.reason);
 		} finally {
 			clearTimeout(watchdog);
 			offTabs();
-			this.running.browser.off('disconnected', lost);
+			this.shared.running.browser.off('disconnected', lost);
 		}
 	}
 
@@ -114,7 +130,7 @@ export class LoadSession {
 		const closing =
 			this.#context?.close().then(
 				() => true,
-				() => this.running.browser.isConnected()
+				() => this.shared.running.browser.isConnected()
 			) ?? Promise.resolve(true);
 		const closed = await Promise.race([closing, wait(CLOSE_WITHIN_MS).then(() => false)]);
 		await this.line.close();
@@ -127,7 +143,7 @@ export class LoadSession {
 		await this.#openContext(record);
 		if (conditions.cache === 'repeat') record.firstVisit = await this.#firstVisit(record);
 		const visit = (this.#soFar.visit = await this.#openVisit());
-		await this.#calibrate(visit, record);
+		await this.#prepare(visit, record);
 		const screencast = (this.#soFar.screencast = new Screencast(visit.session));
 		const coverage = new CoverageCollector(visit.session);
 		if (this.options.collects === 'full') {
@@ -166,7 +182,6 @@ export class LoadSession {
 		const nudged = conditions.input === 'nudge' ? await this.#nudge(visit) : null;
 		if (steps.length) await runSteps(visit, steps, conditions, journey);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
-		noteSlowMachine(record, this.speeds);
 
 		const log = await this.line.close();
 		noteNetwork(record, log);
@@ -197,7 +212,7 @@ export class LoadSession {
 	async #firstVisit(record: LoadRecord) {
 		const { conditions, address, startedAt } = this.options;
 		const visit = await this.#openVisit();
-		await this.#calibrate(visit, record);
+		await this.#prepare(visit, record);
 		const first = failedLoad({ url: address.href, conditions }, startedAt, failure('internal').reason);
 		await this.#bringToRest(first, visit);
 		const facts = await visit.collect();
@@ -213,6 +228,7 @@ export class LoadSession {
 	async #bringToRest(record: LoadRecord, visit: Visit): Promise<void> {
 		const { capMs } = this.options.conditions;
 		const deadline = performance.now() + capMs;
+		this.shared.moments.navigatedAtMs = epochNow();
 		await visit.navigate(deadline);
 		const settled = await visit.settle(deadline);
 		record.capped = settled.capped;
@@ -222,9 +238,9 @@ export class LoadSession {
 
 	async #openContext(record: LoadRecord): Promise<void> {
 		const { device } = this.options.conditions;
-		const major = this.running.browser.version().split('.')[0]!;
+		const major = this.shared.running.browser.version().split('.')[0]!;
 		const userAgent = device.userAgent?.replace('{major}', major);
-		this.#context = await this.running.browser.newContext({
+		this.#context = await this.shared.running.browser.newContext({
 			// Without the last entry the browser would go around the proxy for local addresses.
 			proxy: { server: `socks5://127.0.0.1:${this.line.port}`, bypass: '<-loopback>' },
 			viewport: { width: device.width, height: device.height },
@@ -240,8 +256,9 @@ export class LoadSession {
 		this.#context.on('page', (page) => {
 			if (!this.#opening) void page.close().catch(() => undefined);
 		});
-		record.environment.browser = this.running.version;
-		record.environment.sandboxed = this.running.sandboxed;
+		record.environment.browser = this.shared.running.version;
+		record.environment.switches = this.shared.running.switches;
+		record.environment.sandboxed = this.shared.running.sandboxed;
 		record.environment.userAgent = userAgent ?? 'the browser’s own';
 	}
 
@@ -255,13 +272,14 @@ export class LoadSession {
 		}
 	}
 
-	async #calibrate(visit: Visit, record: LoadRecord): Promise<void> {
-		const { environment } = record;
-		const calibration = await calibrate(visit.session, this.options.conditions.device.targetSpeed, this.speeds);
-		environment.machineSpeed.before = calibration.machineSpeed;
-		environment.slowdown = calibration.slowdown;
-		environment.reachedSpeed = calibration.reachedSpeed;
-		if (calibration.note && !environment.notes.includes(calibration.note)) environment.notes.push(calibration.note);
+	async #prepare({ session }: Visit, record: LoadRecord): Promise<void> {
+		const { speeds: book, watch, limits } = this.shared;
+		const { targetSpeed } = this.options.conditions.device;
+		const ready = await prepare({ session, targetSpeed, book, watch, limits, ended: this.#ended });
+		const { moments } = this.shared;
+		moments.waitedMs += ready.waitedMs;
+		moments.gaveUp ||= ready.gaveUp;
+		noteReadiness(record, ready, targetSpeed);
 	}
 
 	/** A second kind of load: once the page has settled, somebody moves; what starts only then was held back. */
@@ -288,7 +306,7 @@ export class LoadSession {
 
 	async #speedAfter({ session }: Visit, slowdown: number): Promise<number | null> {
 		if (slowdown > 1) await setSlowdown(session, 1);
-		return Promise.race([timeLoop(session).catch(() => null), wait(2000).then(() => null)]);
+		return Promise.race([timeLoop(session, AFTERWARDS).catch(() => null), wait(2000).then(() => null)]);
 	}
 
 	/** Nothing here asks the page: it may be stuck, or gone. */

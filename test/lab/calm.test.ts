@@ -1,8 +1,13 @@
 import { expect } from 'chai';
 import { execFileSync, spawn } from 'node:child_process';
-import { busyShares } from '$core/load/calm';
-import { parseProcessorTicks, parseProcessTicks, processTrees } from '../../src/lab/calm/procStat';
-import { CalmSampler } from '../../src/lab/calm/sampler';
+import {
+	parseFrequencyMhz,
+	parsePressureMs,
+	parseProcessorTicks,
+	parseProcessTicks,
+	processTrees
+} from '../../src/lab/calm/procStat';
+import { LinuxSampler, PlainSampler } from '../../src/lab/calm/sampler';
 import { browserAccount } from '../../src/lab/browser/account';
 import { startProblem } from '../../src/lab/browser/startProblem';
 
@@ -17,6 +22,7 @@ describe('how busy the machine is', function () {
 	it('is read from /proc/stat: busy is all but idle, waiting and stolen', () => {
 		expect(parseProcessorTicks('cpu  100 20 30 4000 50 6 7 80 0 0\ncpu0 1 2 3 4 5 6 7 8 0 0\n')).to.deep.equal({
 			busy: 163,
+			interrupts: 13,
 			stolen: 80
 		});
 		expect(() => parseProcessorTicks('intr 1')).to.throw('/proc/stat');
@@ -33,16 +39,24 @@ describe('how busy the machine is', function () {
 		expect(parseProcessTicks(`42 (x) T ${rest}`).stopped).to.equal(true);
 	});
 
-	it('shares stolen and foreign time of what was wanted; nothing wanted is nothing known', () => {
-		const sample = { busyMs: 80, stolenMs: 20, foreignMs: 30, stopped: false };
-		expect(busyShares([sample, { ...sample, stopped: true }])).to.deep.equal({
-			stolen: 0.2,
-			foreign: 0.3,
-			samples: 2,
-			stopped: 1
-		});
-		expect(busyShares([])).to.equal(null);
-		expect(busyShares([{ busyMs: 0, stolenMs: 0, foreignMs: 0, stopped: false }])).to.equal(null);
+	// Documentation/accounting/psi.rst and proc(5) of Linux.
+	it('reads pressure and clock where they are shown', () => {
+		const pressure = 'some avg10=0.00 avg60=0.12 avg300=0.05 total=1234567\nfull avg10=0.00 avg60=0.00 total=9\n';
+		expect(parsePressureMs(pressure)).to.equal(1234.567);
+		expect(parsePressureMs('')).to.equal(null);
+		expect(parseFrequencyMhz('processor\t: 0\ncpu MHz\t\t: 2400.000\nprocessor\t: 1\ncpu MHz\t\t: 2600.5\n')).to.equal(
+			2500
+		);
+		expect(parseFrequencyMhz('processor\t: 0\n')).to.equal(null);
+	});
+
+	it('is known in part on other systems: how much was done, not by whom, nor what was stolen', async () => {
+		const sampler = new PlainSampler();
+		await wait(300);
+		const sample = sampler.sample();
+		expect(sample.spanMs).to.be.within(290, 2000);
+		expect(sample.busyMs).to.be.at.least(0);
+		expect(sample).to.include({ stolenMs: null, foreignMs: null, pressureMs: null, stopped: false });
 	});
 
 	it('tells work of the load from work of others, and sees what stands still', async () => {
@@ -50,11 +64,11 @@ describe('how busy the machine is', function () {
 		try {
 			await wait(200);
 			expect(processTrees([process.pid])).to.include.members([process.pid, own.pid]);
-			const [ofOwn, ofBoth] = [new CalmSampler([own.pid!]), new CalmSampler([own.pid!, other.pid!])];
+			const [ofOwn, ofBoth] = [new LinuxSampler([own.pid!]), new LinuxSampler([own.pid!, other.pid!])];
 			await wait(1500);
 			const [first, both] = [ofOwn.sample(), ofBoth.sample()];
 			// The other burner is foreign to the first sampler and not to the second.
-			expect(first.foreignMs - both.foreignMs).to.be.above(300);
+			expect(first.foreignMs! - both.foreignMs!).to.be.above(300);
 			expect(both.stopped).to.equal(false);
 			own.kill('SIGSTOP');
 			await wait(200);

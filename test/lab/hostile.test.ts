@@ -5,7 +5,7 @@ import { COLLECTING_MS, longestLoadMs } from '$core/load/limits';
 import type { LoadRecord } from '$core/load/record';
 import { Lab } from '../../src/lab/lab';
 import { HOSTILE, hostileServer } from '../support/hostile';
-import { listen, rule, serve, type RunningServer } from '../support/world';
+import { listen, rule, serve, type RunningServer, UNWATCHED } from '../support/world';
 import { createServer } from 'node:http';
 
 const [, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
@@ -37,7 +37,7 @@ describe('hostile pages', function () {
 		const fill = (html: string) =>
 			html.replaceAll('{port}', String(listener.port)).replaceAll('{udp}', String(udp.address().port));
 		site = await serve(hostileServer(fill));
-		lab = new Lab({ hostMap: [rule('hostile.test', site.port)] });
+		lab = new Lab({ calm: UNWATCHED, hostMap: [rule('hostile.test', site.port)] });
 		clean = (await lab.measure({ url: 'http://hostile.test/clean', conditions: QUICK, steps: [] })).record;
 		expect(clean.status, clean.failure?.message).to.equal('ok');
 		expect(clean.figures.cls).to.be.above(0);

@@ -12,7 +12,15 @@ import { metricOf } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { Lab } from '../../src/lab/lab';
 import type { LoadRecord, MeasuredLoad } from '$core/load/record';
-import { freePort, rule, serve, startDemoWeb, type RunningServer, type RunningWorld } from '../support/world';
+import {
+	freePort,
+	rule,
+	serve,
+	startDemoWeb,
+	type RunningServer,
+	type RunningWorld,
+	UNWATCHED
+} from '../support/world';
 
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
 /** A quick line and a short patience, for pages that will fail anyway. */
@@ -97,6 +105,7 @@ describe('lab', function () {
 		web = await startDemoWeb();
 		faults = await serve(trouble);
 		lab = new Lab({
+			calm: UNWATCHED,
 			hostMap: [
 				rule('trouble.test', faults.port),
 				rule('closed.test', await freePort()),
@@ -284,7 +293,7 @@ describe('lab', function () {
 				);
 		const profiles = () => readdirSync(tmpdir()).filter((name) => name.startsWith('zafra-lab-')).length;
 		const before = profiles();
-		const brief = new Lab({ hostMap: [rule('trouble.test', faults.port)] });
+		const brief = new Lab({ calm: UNWATCHED, hostMap: [rule('trouble.test', faults.port)] });
 		await brief.measure({ url: 'http://trouble.test/plain', conditions: HASTY, steps: [] });
 		expect(profiles()).to.equal(before + 1);
 		const running = mine().length;
@@ -296,7 +305,7 @@ describe('lab', function () {
 	it('says what to install when there is no Chromium', async () => {
 		const before = process.env.ZAFRA_CHROMIUM;
 		process.env.ZAFRA_CHROMIUM = '/nowhere/chromium';
-		const bare = new Lab();
+		const bare = new Lab({ calm: UNWATCHED });
 		try {
 			const { record } = await bare.measure({ url: 'http://trouble.test/plain', conditions: HASTY, steps: [] });
 			expect(record.failure).to.include({ code: 'browser-missing' });

@@ -12,7 +12,7 @@ import {
 } from '$core/load/conditions';
 import { Lab } from '../../src/lab/lab';
 import { makeProfile, profileLabel, sweepProfiles } from '../../src/lab/browser/profiles';
-import { rule, serve, type RunningServer } from '../support/world';
+import { rule, serve, type RunningServer, UNWATCHED } from '../support/world';
 
 const DESKTOP = BUILT_IN_CONDITIONS[1]!;
 const SECRET: Conditions = {
@@ -62,7 +62,7 @@ describe('secrets of conditions', function () {
 				.writeHead(200, { 'content-type': 'image/svg+xml' })
 				.end('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>');
 		});
-		lab = new Lab({ hostMap: [rule('*.agency.test', server.port), rule('*.test', server.port)] });
+		lab = new Lab({ calm: UNWATCHED, hostMap: [rule('*.agency.test', server.port), rule('*.test', server.port)] });
 	});
 	after(async () => {
 		await lab.close();
@@ -133,7 +133,7 @@ describe('a browser that somebody ends', function () {
 				.writeHead(200, { 'content-type': 'text/html' })
 				.end('<!doctype html><title>x</title><h1>Words</h1><img src="/never">');
 		});
-		lab = new Lab({ hostMap: [rule('slow.test', server.port)], profileLabel: label });
+		lab = new Lab({ calm: UNWATCHED, hostMap: [rule('slow.test', server.port)], profileLabel: label });
 	});
 	after(async () => {
 		await lab.close();

@@ -4,6 +4,7 @@ import { connect, type Socket } from 'node:net';
 import { FIRST_WINDOW_BYTES, Link, SEGMENT_BYTES } from '../../src/lab/shaper/link';
 import { parseHostMap, parseHostTimes, ruleFor } from '$core/load/hostMap';
 import { ShapedProxy } from '../../src/lab/shaper/socks';
+import { lateConnect } from '../support/farAway';
 import { serve, rule, freePort, type RunningServer } from '../support/world';
 
 /** CONNECT through a SOCKS5 proxy; the reply code and the open socket. */
@@ -55,14 +56,17 @@ describe('link', () => {
 	/** A link whose clock the test turns. */
 	function turned(bytesPerMs: number, roundTripMs: number) {
 		let now = 0;
-		const link = new Link({ bytesPerMs, roundTripMs }, () => now);
+		const link = new Link({ bytesPerMs }, () => now);
 		const arrived: { at: number; bytes: number; flow: number }[] = [];
 		const open = (flow: number) =>
-			link.open({
-				onData: (chunk) => arrived.push({ at: now, bytes: chunk.length, flow }),
-				onEnd: () => undefined,
-				onDrain: () => undefined
-			});
+			link.open(
+				{
+					onData: (chunk) => arrived.push({ at: now, bytes: chunk.length, flow }),
+					onEnd: () => undefined,
+					onDrain: () => undefined
+				},
+				{ roundTripMs, delayMs: roundTripMs / 2 }
+			);
 		const probe = open(-1);
 		const turnTo = (ms: number) => {
 			for (; now < ms; now += 1) probe.send(Buffer.alloc(0)) ?? probe.end();
@@ -91,13 +95,29 @@ describe('link', () => {
 					onEnd: () => undefined,
 					onDrain: () => undefined
 				},
-				80
+				{ roundTripMs: 180, delayMs: 90 }
 			)
 			.send(Buffer.alloc(100));
 		turnTo(88);
 		expect(arrived).to.deep.equal([]);
 		turnTo(93);
 		expect(arrived.map((one) => one.bytes)).to.deep.equal([100]);
+		link.close();
+	});
+
+	it('adds only what the real way lacks, and turns its window by the whole round trip', () => {
+		const { link, arrived, turnTo } = turned(1000, 100);
+		let bytes = 0;
+		const handlers = { onData: (chunk: Buffer) => void (bytes += chunk.length), onEnd: () => {}, onDrain: () => {} };
+		// 70 of 100 ms are real: 15 ms each way are missing.
+		link.open(handlers, { roundTripMs: 100, delayMs: 15 }).send(Buffer.alloc(60_000));
+		turnTo(13);
+		expect(bytes).to.equal(0);
+		turnTo(80);
+		expect(bytes, 'the first window').to.equal(FIRST_WINDOW_BYTES);
+		turnTo(180);
+		expect(bytes, 'twice as much in the second round trip').to.equal(3 * FIRST_WINDOW_BYTES);
+		expect(arrived).to.deep.equal([]);
 		link.close();
 	});
 
@@ -143,6 +163,34 @@ describe('shaped proxy', () => {
 		const bodies = await Promise.all(Array.from({ length: 8 }, () => fetchThrough(port, 'good.test', '/')));
 		expect(new Set(bodies.map(print))).to.deep.equal(new Set([print(body)]));
 		expect(proxy.log.mostOpen).to.equal(8);
+	});
+
+	it('notes the real way to a host, the quickest of its connections, and lays what is missing on top', async () => {
+		// Connections of this proxy take 60 and 30 ms by themselves, where 100 are wanted.
+		const ways = [60, 30];
+		const far = new ShapedProxy(
+			{
+				roundTripMs: 100,
+				downKbps: 80_000,
+				upKbps: 20_000,
+				dnsMs: 0,
+				hostMap: [rule('good.test', server.port)],
+				hostTimes: []
+			},
+			lateConnect(() => ways.shift() ?? 30)
+		);
+		const farPort = await far.listen();
+		await fetchThrough(farPort, 'good.test', '/');
+		await fetchThrough(farPort, 'good.test', '/');
+		const [first, second] = far.log.connections;
+		far.close();
+		expect(first!.realMs).to.be.within(58, 80);
+		expect(second!.realMs).to.be.within(28, 50);
+		for (const { startedAt, connectedAt, wantedMs } of [first!, second!]) {
+			expect(wantedMs).to.equal(100);
+			// The handshake takes what was wanted, not that on top of the real way.
+			expect(connectedAt! - startedAt).to.be.within(95, 150);
+		}
 	});
 
 	it('refuses in the words of the log: unknown, closed, private, port not mapped', async () => {

@@ -4,7 +4,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
 import { describeStability } from '$core/wording/stability';
 import { Lab } from '../../src/lab/lab';
-import { rule, serve, type RunningServer } from '../support/world';
+import { rule, serve, type RunningServer, UNWATCHED } from '../support/world';
 
 const QUICK: Conditions = {
 	...BUILT_IN_CONDITIONS[1]!,
@@ -36,7 +36,7 @@ describe('waiting for a stable page', function () {
 	let lab: Lab;
 	before(async () => {
 		server = await serve(site);
-		lab = new Lab({ hostMap: [rule('*.test', server.port)] });
+		lab = new Lab({ calm: UNWATCHED, hostMap: [rule('*.test', server.port)] });
 	});
 	after(async () => {
 		await lab.close();

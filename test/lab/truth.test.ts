@@ -4,7 +4,7 @@ import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
 import type { LoadRecord } from '$core/load/record';
 import { shiftWindows } from '$core/load/vitals';
 import { Lab } from '../../src/lab/lab';
-import { startDemoWeb, type RunningWorld } from '../support/world';
+import { startDemoWeb, type RunningWorld, UNWATCHED } from '../support/world';
 
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
 
@@ -13,7 +13,7 @@ describe('pages of known truth', () => {
 	let lab: Lab;
 	before(async () => {
 		web = await startDemoWeb();
-		lab = new Lab({ hostMap: web.rules, trustedKeys: [web.keyHash] });
+		lab = new Lab({ calm: UNWATCHED, hostMap: web.rules, trustedKeys: [web.keyHash] });
 	});
 	after(async () => {
 		await lab.close();

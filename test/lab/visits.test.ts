@@ -8,7 +8,7 @@ import type { LoadRecord } from '$core/load/record';
 import type { Step } from '$core/load/steps';
 import { Lab } from '../../src/lab/lab';
 import { SCRIPT, NESTED, PAGES, reported, seenHeaders, site } from '../support/visitSite';
-import { rule, serve, type RunningServer } from '../support/world';
+import { rule, serve, type RunningServer, UNWATCHED } from '../support/world';
 
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
 const QUICK: Conditions = { ...DESKTOP, quietMs: 700, capMs: 15_000, network: { ...DESKTOP.network, roundTripMs: 10 } };
@@ -18,6 +18,7 @@ describe('visits', function () {
 	before(async () => {
 		server = await serve(site);
 		lab = new Lab({
+			calm: UNWATCHED,
 			hostMap: [
 				rule('site.test', server.port),
 				rule('other.test', server.port),

@@ -1,4 +1,5 @@
 /** A lab without a browser: each load is what the test says. */
+import { longestLoadMs } from '$core/load/limits';
 import type { LoadOrder } from '$core/load/order';
 import type { MeasuredLoad } from '$core/load/record';
 import type { Lab } from '../../src/lab/lab';
@@ -10,6 +11,7 @@ export function fakeLab(measure: (order: LoadOrder) => Promise<MeasuredLoad>) {
 	const lab = {
 		measure: (order: LoadOrder) => (calls.measured++, measure(order)),
 		waitUntilStable: async () => ({ stable: true, tookMs: 0, words: 'Stable', fetches: [] }),
+		longestMs: ({ conditions, steps }: LoadOrder) => longestLoadMs(conditions, steps),
 		abandon: async () => void calls.abandoned++,
 		close: async () => void calls.closed++,
 		sandboxed: true

@@ -58,6 +58,8 @@ export interface Conditions {
 	capMs: number;
 	/** How long the page must be quiet to count as settled, ms. */
 	quietMs: number;
+	/** What the browser is started with: of frozen conditions, since it was written down. */
+	switches?: readonly string[];
 }
 
 export interface NameValue {
@@ -94,12 +96,12 @@ export function completeConditions(
 	return { summary: '', capMs: 45_000, quietMs: 2000, ...USUAL, ...stored };
 }
 
-/** As it is written into a record or shown: with the secrets blotted out. */
+/** As it is written into a record or shown: with the secrets blotted out, without what the record says itself. */
 export function withoutSecrets(conditions: Conditions): Conditions {
 	const blot = <Pair extends NameValue>(pairs: Pair[]) => pairs.map((pair) => ({ ...pair, value: NOT_SHOWN }));
-	const { authentication } = conditions;
+	const { authentication, switches: _switches, ...rest } = conditions;
 	return {
-		...conditions,
+		...rest,
 		headers: blot(conditions.headers),
 		cookies: blot(conditions.cookies),
 		authentication: authentication && { ...authentication, password: NOT_SHOWN }
@@ -141,16 +143,16 @@ const PHONE: Conditions = {
 	name: 'Phone',
 	summary: 'A mid-range phone on mobile broadband',
 	device: {
-		width: 412,
-		height: 823,
-		pixelRatio: 2.6,
+		width: 393,
+		height: 851,
+		pixelRatio: 2.75,
 		touch: true,
 		mobile: true,
 		targetSpeed: 45,
 		userAgent:
 			'Mozilla/5.0 (Linux; Android 14; ZafraPhone) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/{major}.0.0.0 Mobile Safari/537.36'
 	},
-	network: { roundTripMs: 120, downKbps: 9000, upKbps: 3000, dnsMs: 0 },
+	network: { roundTripMs: 110, downKbps: 8000, upKbps: 2400, dnsMs: 0 },
 	...USUAL,
 	capMs: 45_000,
 	quietMs: 2000

@@ -47,6 +47,9 @@ export function emptyRecord(
 			network: null,
 			sandboxed: null,
 			busy: null,
+			calm: null,
+			paths: [],
+			switches: [],
 			notes: []
 		}
 	};

@@ -7,12 +7,14 @@ export const COLLECTING_MS = 15_000;
 
 /**
  * The time after which a load is ended from outside, ms: the cap of each of its parts (a first visit before a repeat
- * visit, the page, the nudge, each step) and a fixed allowance for collecting.
+ * visit, the page, the nudge, each step), the wait for a calm machine before each visit, and a fixed allowance for
+ * collecting.
  */
-export function longestLoadMs(conditions: Conditions, steps: readonly Step[] = []): number {
-	const parts = 1 + Number(conditions.cache === 'repeat') + Number(conditions.input === 'nudge');
+export function longestLoadMs(conditions: Conditions, steps: readonly Step[] = [], waitMs = 0): number {
+	const visits = 1 + Number(conditions.cache === 'repeat');
+	const parts = visits + Number(conditions.input === 'nudge');
 	const stepsMs = steps.reduce((sum, step) => sum + longestStepMs(step, conditions.capMs), 0);
-	return parts * conditions.capMs + stepsMs + COLLECTING_MS;
+	return parts * conditions.capMs + visits * waitMs + stepsMs + COLLECTING_MS;
 }
 
 function longestStepMs(step: Step, capMs: number): number {

@@ -7,8 +7,10 @@ import * as v from 'valibot';
 import { METRIC_IDS, type MetricId } from '../metrics/catalogue';
 import { ConditionsRecord } from './conditionsRecord';
 import { about } from './described';
+import { EnvironmentRecord } from './environmentRecord';
 import { Box, PageRecord } from './pageRecord';
 
+export type { BusyShares, CalmRecord, CalmTrack, EnvironmentRecord, PathRecord } from './environmentRecord';
 export type { Box, EmptySlot, FontFact, ImageFact, PageRecord } from './pageRecord';
 
 const Figures = v.object(
@@ -18,21 +20,6 @@ const Figures = v.object(
 	>
 );
 const STEP = v.custom<`step ${number}`>((value) => typeof value === 'string' && /^step \d+$/.test(value));
-
-/** How busy the machine was with something else. */
-export const BusyShares = v.object({
-	stolen: about(
-		'Processor time that the host gave to other machines, of all that was wanted (stolen / (busy + stolen)); 0 to 1.',
-		v.number()
-	),
-	foreign: about(
-		'Processor time of processes that have nothing to do with the load, of all that was wanted; 0 to 1.',
-		v.number()
-	),
-	samples: v.number(),
-	stopped: about('Samples at which a process that works for the load was stopped from outside.', v.number())
-});
-export type BusyShares = v.InferOutput<typeof BusyShares>;
 
 export const FailureCode = v.picklist([
 	'bad-url',
@@ -169,37 +156,6 @@ export const FrameRecord = v.object({
 	progress: about('Visual progress, 0 to 1.', v.number())
 });
 export type FrameRecord = v.InferOutput<typeof FrameRecord>;
-
-export const EnvironmentRecord = v.object({
-	browser: v.string(),
-	userAgent: v.string(),
-	machineSpeed: about(
-		'Rounds of the calibration loop per ms, without slowdown, before and after the load.',
-		v.object({
-			before: v.nullable(v.number()),
-			after: v.nullable(v.number())
-		})
-	),
-	slowdown: about('CPU slowdown that was applied; 1 is none.', v.number()),
-	reachedSpeed: about('Speed reached under that slowdown.', v.nullable(v.number())),
-	network: about(
-		'Connections open at once, and what the line carried in each direction, TLS and all; null when not known.',
-		v.nullable(
-			v.object({
-				mostConnections: v.number(),
-				upBytes: v.number(),
-				downBytes: v.number()
-			})
-		)
-	),
-	sandboxed: about('Whether the page ran in Chromium’s sandbox; null when not known.', v.nullable(v.boolean())),
-	busy: about(
-		'How busy the machine was with something else during the load; null where it does not tell.',
-		v.nullable(BusyShares)
-	),
-	notes: about('What the lab has to say about this load.', v.array(v.string()))
-});
-export type EnvironmentRecord = v.InferOutput<typeof EnvironmentRecord>;
 
 /** A script's part of a long animation frame. */
 export const ScriptRecord = v.object({

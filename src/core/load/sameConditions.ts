@@ -6,11 +6,9 @@ import type { Conditions } from './conditions';
  * called.
  */
 export function conditionsFingerprint(conditions: Conditions): string {
-	const { device, network, place, cache, input, block, headers, cookies, hostMap, authentication, capMs, quietMs } =
-		conditions;
-	return JSON.stringify(
-		sorted({ device, network, place, cache, input, block, headers, cookies, hostMap, authentication, capMs, quietMs })
-	);
+	const { id: _id, name: _name, summary: _summary, switches, ...measured } = conditions;
+	// Versions from before the switches were written down keep their name.
+	return JSON.stringify(sorted(switches ? { ...measured, switches } : measured));
 }
 
 function sorted(value: unknown): unknown {

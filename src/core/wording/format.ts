@@ -63,8 +63,7 @@ export function formatWait(ms: number): string {
 	return `about ${(minutes / 60).toFixed(1)} hours`;
 }
 
-const MONTHS =
-	'January February March April May June July August September October November December'.split(' ');
+const MONTHS = 'January February March April May June July August September October November December'.split(' ');
 
 /** A moment in full, local to the reader: "24 November 2026, 14:05". @param iso UTC ISO text */
 export function formatMoment(iso: string): string {

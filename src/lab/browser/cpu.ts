@@ -1,14 +1,10 @@
 /** The speed of the machine as a page feels it, and the slowdown that reaches a target speed. */
 import type { CDPSession } from 'playwright-core';
-import { ascending, quantileSorted } from '$core/stats/summary';
+import { median } from '$core/stats/summary';
 
-/** Chromium cannot slow down further than is useful, nor speed up. */
 const MOST_SLOWDOWN = 20;
 
-/**
- * A fixed loop of arithmetic, property and array work, timed for a few slices; the fastest slice counts, since other
- * work on the machine can only slow a slice down. Returns rounds per ms.
- */
+/** A fixed loop of arithmetic, property and array work; returns rounds per ms over a window. */
 const LOOP = `(() => {
 	const box = { a: 1, b: 2, list: new Array(64).fill(3) };
 	const round = () => {
@@ -18,27 +14,28 @@ const LOOP = `(() => {
 			box.b ^= box.list[i & 31];
 		}
 	};
-	const slice = (ms) => {
+	const run = (ms) => {
 		let rounds = 0;
 		const from = performance.now();
 		let passed = 0;
 		do { for (let i = 0; i < 20; i++) round(); rounds += 20; passed = performance.now() - from; } while (passed < ms);
 		return rounds / passed;
 	};
-	slice(WARM_MS);
-	let best = 0;
-	for (let i = 0; i < SLICES; i++) best = Math.max(best, slice(SLICE_MS));
-	return best;
+	run(WARM_MS);
+	return run(WINDOW_MS);
 })()`;
 
 /**
- * Rounds of the loop per ms in this page's renderer under whatever slowdown is set.
- * @param warmMs the engine needs some 25 ms of the loop until it runs its fastest code
+ * A slowed renderer works in bursts of some ms: windows of 40 ms scatter by a factor of seven under slowdown, those of
+ * 200 ms by some per cent (measured).
  */
-export async function timeLoop(session: CDPSession, { slices = 4, sliceMs = 5, warmMs = 25 } = {}): Promise<number> {
-	const expression = LOOP.replace('SLICES', String(slices))
-		.replace('SLICE_MS', String(sliceMs))
-		.replace('WARM_MS', String(warmMs));
+const WINDOW_MS = 200;
+/** The engine needs some 25 ms of the loop until it runs its fastest code. */
+const WARM_MS = 25;
+
+/** Rounds of the loop per ms in this page's renderer under whatever slowdown is set. */
+export async function timeLoop(session: CDPSession, { windowMs = WINDOW_MS, warmMs = WARM_MS } = {}): Promise<number> {
+	const expression = LOOP.replace('WINDOW_MS', String(windowMs)).replace('WARM_MS', String(warmMs));
 	const { result } = await session.send('Runtime.evaluate', { expression, returnByValue: true });
 	return Number(result.value);
 }
@@ -47,55 +44,56 @@ export async function setSlowdown(session: CDPSession, rate: number): Promise<vo
 	await session.send('Emulation.setCPUThrottlingRate', { rate });
 }
 
-/** A slowed renderer works in bursts of a fraction of a ms: a slice must hold a good number of them. */
-const UNDER_SLOWDOWN = { slices: 4, sliceMs: 10, warmMs: 0 };
-function limited(slowdown: number): number {
-	return Math.min(MOST_SLOWDOWN, Math.max(1, slowdown));
-}
+/** Readings that make the usual speed. */
+const LAST_READINGS = 12;
 
-/**
- * Speeds read lately, without slowdown. Other work on the machine can only make a reading too low and never too high,
- * and it comes and goes within a load: the slowdown is therefore set by the upper quartile of the last readings, so
- * that it hardly changes from load to load.
- */
+/** Speeds read lately on a calm machine, without slowdown: their middle sets the slowdown of a load. */
 export class SpeedBook {
 	#readings: number[] = [];
 
 	/** The speed to reckon with; null before the first reading. */
 	get usual(): number | null {
-		return this.#readings.length ? quantileSorted(ascending(this.#readings), 0.75) : null;
+		return this.#readings.length ? median(this.#readings) : null;
 	}
 
-	/** Take a reading; returns the speed to reckon with. */
-	note(reading: number): number {
-		this.#readings = [...this.#readings.slice(-11), reading];
-		return this.usual!;
+	note(reading: number): void {
+		this.#readings = [...this.#readings.slice(1 - LAST_READINGS), reading];
 	}
 }
 
-export interface Calibration {
-	machineSpeed: number;
+/** A speed reached further from the target than this is marked (house). */
+export const SPEED_TOLERANCE = 0.15;
+
+export interface Slowed {
+	/** 1 is none. */
 	slowdown: number;
-	reachedSpeed: number;
-	note: string | null;
+	/** Rounds per ms; null where no target asks for it. */
+	reachedSpeed: number | null;
+	/** Whether the target was reached within SPEED_TOLERANCE. */
+	isReached: boolean;
 }
 
-/** Slow the page's renderer down to the target speed and say how well that worked. */
-export async function calibrate(
-	session: CDPSession,
-	targetSpeed: number | null,
-	book: SpeedBook
-): Promise<Calibration> {
-	const machineSpeed = await timeLoop(session);
-	const usualSpeed = book.note(machineSpeed);
-	if (targetSpeed === null) return { machineSpeed, slowdown: 1, reachedSpeed: machineSpeed, note: null };
-	const wanted = usualSpeed / targetSpeed;
-	const slowdown = limited(wanted);
-	if (slowdown > 1) await setSlowdown(session, slowdown);
-	const reachedSpeed = slowdown > 1 ? await timeLoop(session, UNDER_SLOWDOWN) : machineSpeed;
-	const note =
-		wanted < 1
-			? `This machine (${usualSpeed.toFixed(0)} loops/ms) is slower than the device it should stand for (${targetSpeed} loops/ms).`
-			: null;
-	return { machineSpeed, slowdown, reachedSpeed, note };
+/** Slow the page's renderer down to a target speed: by the usual speed of the machine, mended once by what it gave. */
+export async function slowTo(session: CDPSession, targetSpeed: number, usualSpeed: number): Promise<Slowed> {
+	let slowdown = limited(usualSpeed / targetSpeed);
+	let reachedSpeed = await speedUnder(session, slowdown);
+	if (!isNear(reachedSpeed, targetSpeed)) {
+		slowdown = limited((slowdown * reachedSpeed) / targetSpeed);
+		reachedSpeed = await speedUnder(session, slowdown);
+	}
+	return { slowdown, reachedSpeed, isReached: isNear(reachedSpeed, targetSpeed) };
+}
+
+async function speedUnder(session: CDPSession, slowdown: number): Promise<number> {
+	await setSlowdown(session, slowdown);
+	return timeLoop(session, { warmMs: 0 });
+}
+
+function isNear(speed: number, target: number): boolean {
+	return Math.abs(speed / target - 1) <= SPEED_TOLERANCE;
+}
+
+/** Chromium cannot slow down further than is useful, nor speed up. */
+function limited(slowdown: number): number {
+	return Math.min(MOST_SLOWDOWN, Math.max(1, slowdown));
 }

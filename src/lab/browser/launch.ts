@@ -2,65 +2,12 @@
 import { mkdirSync, writeFileSync, chownSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { chromium, type Browser, type CDPSession } from 'playwright-core';
+import { BROWSER_SWITCHES } from '$core/load/browserSwitches';
 import { failure } from '../failure';
 import { asAccount, browserAccount, type Account } from './account';
 import { findChromium } from './find';
 import { endGroup, makeProfile, notePid, removeProfile } from './profiles';
 import { startProblem } from './startProblem';
-
-/** Chromium's own traffic and its changes of addresses; everything about how pages load stays as it ships. */
-const FEATURES_OFF = [
-	'HttpsUpgrades',
-	'HttpsFirstBalancedModeAutoEnable',
-	'OptimizationHints',
-	'MediaRouter',
-	'DialMediaRouteProvider',
-	'Translate',
-	'CertificateTransparencyComponentUpdater',
-	'InterestFeedContentSuggestions',
-	// Frames of other sites share the page's renderer, as they mostly do on phones, and so its slowdown and its log.
-	'IsolateOrigins',
-	'site-per-process'
-];
-
-const SWITCHES = [
-	'--headless',
-	'--disable-gpu',
-	'--disable-quic',
-	'--disable-background-networking',
-	'--disable-component-update',
-	'--disable-sync',
-	'--disable-default-apps',
-	'--disable-extensions',
-	'--disable-client-side-phishing-detection',
-	'--disable-domain-reliability',
-	'--disable-breakpad',
-	'--disable-dev-shm-usage',
-	'--disable-field-trial-config',
-	'--disable-hang-monitor',
-	'--disable-ipc-flooding-protection',
-	'--disable-popup-blocking',
-	'--disable-back-forward-cache',
-	'--disable-background-timer-throttling',
-	'--disable-backgrounding-occluded-windows',
-	'--disable-renderer-backgrounding',
-	'--disable-search-engine-choice-screen',
-	'--disable-site-isolation-trials',
-	'--force-color-profile=srgb',
-	'--hide-scrollbars',
-	'--metrics-recording-only',
-	'--mute-audio',
-	'--no-default-browser-check',
-	'--no-first-run',
-	'--no-service-autorun',
-	'--password-store=basic',
-	'--use-mock-keychain',
-	'--remote-debugging-pipe',
-	// No way around the shaped line: without a proxy that carries UDP there is no WebRTC media.
-	'--force-webrtc-ip-handling-policy=disable_non_proxied_udp',
-	'--webrtc-ip-handling-policy=disable_non_proxied_udp',
-	`--disable-features=${FEATURES_OFF.join(',')}`
-];
 
 export interface RunningBrowser {
 	browser: Browser;
@@ -68,6 +15,8 @@ export interface RunningBrowser {
 	version: string;
 	/** Whether pages run in Chromium's sandbox. */
 	sandboxed: boolean;
+	/** What it was started with, but for its profile and trusted keys. */
+	switches: string[];
 	/** Told of each tab that ends by itself; `killed` when the machine or somebody ended its process. */
 	onTabGone(listener: (tab: { killed: boolean }) => void): () => void;
 	/** End it whatever it does, and remove its profile. */
@@ -123,7 +72,8 @@ async function start(
 	writePreferences(profile, account);
 	const { command, before } = account ? asAccount(account, program) : { command: program, before: [] };
 	const trust = trustedKeys.length ? [`--ignore-certificate-errors-spki-list=${trustedKeys.join(',')}`] : [];
-	const args = [...before, ...SWITCHES, ...(sandboxed ? [] : ['--no-sandbox']), `--user-data-dir=${profile}`, ...trust];
+	const switches = ['--remote-debugging-pipe', ...BROWSER_SWITCHES, ...(sandboxed ? [] : ['--no-sandbox'])];
+	const args = [...before, ...switches, `--user-data-dir=${profile}`, ...trust];
 	try {
 		const browser = await chromium.launch({
 			executablePath: command,
@@ -135,7 +85,7 @@ async function start(
 			handleSIGTERM: false,
 			handleSIGHUP: false
 		});
-		return await watched(browser, profile, sandboxed);
+		return await watched(browser, profile, { sandboxed, switches });
 	} catch (error) {
 		await removeProfile(profile);
 		throw error;
@@ -158,7 +108,11 @@ function writePreferences(profile: string, account: Account | null): void {
 	for (const path of [dirname(file), file]) chownSync(path, account.uid, account.gid);
 }
 
-async function watched(browser: Browser, profile: string, sandboxed: boolean): Promise<RunningBrowser> {
+async function watched(
+	browser: Browser,
+	profile: string,
+	started: Pick<RunningBrowser, 'sandboxed' | 'switches'>
+): Promise<RunningBrowser> {
 	const session = await browser.newBrowserCDPSession();
 	const pid = await browserPid(session);
 	if (pid) notePid(profile, pid);
@@ -166,7 +120,7 @@ async function watched(browser: Browser, profile: string, sandboxed: boolean): P
 	return {
 		browser,
 		version: `Chromium ${browser.version()}`,
-		sandboxed,
+		...started,
 		onTabGone(listener) {
 			const hear = ({ status }: { status: string }) => listener({ killed: status === 'killed' });
 			session.on('Target.targetCrashed', hear);

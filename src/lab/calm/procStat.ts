@@ -6,6 +6,8 @@ export const TICK_MS = 10;
 /** Ticks since the machine started, over all processors. */
 export interface ProcessorTicks {
 	busy: number;
+	/** Of the busy ones, those for hardware: no process is charged with them. */
+	interrupts: number;
 	/** Wanted by this machine and given to another by the host. */
 	stolen: number;
 }
@@ -15,7 +17,8 @@ export function parseProcessorTicks(text: string): ProcessorTicks {
 	const line = /^cpu +([\d ]+)$/m.exec(text);
 	if (!line) throw new Error('/proc/stat has no line for all processors.');
 	const [user = 0, nice = 0, system = 0, , , irq = 0, softIrq = 0, stolen = 0] = line[1]!.split(' ').map(Number);
-	return { busy: user + nice + system + irq + softIrq, stolen };
+	const interrupts = irq + softIrq;
+	return { busy: user + nice + system + interrupts, interrupts, stolen };
 }
 
 export interface ProcessTicks {
@@ -42,6 +45,35 @@ export function readProcessorTicks(): ProcessorTicks {
 export function readProcessTicks(pid: number): ProcessTicks | null {
 	try {
 		return parseProcessTicks(readFileSync(`/proc/${pid}/stat`, 'utf8'));
+	} catch {
+		return null;
+	}
+}
+
+/** @param text of /proc/pressure/cpu @returns ms since the start in which something waited; null in another form */
+export function parsePressureMs(text: string): number | null {
+	const found = /^some .*total=(\d+)/m.exec(text);
+	return found ? Number(found[1]) / 1000 : null;
+}
+
+/** Null where the kernel does not show it. */
+export function readPressureMs(): number | null {
+	try {
+		return parsePressureMs(readFileSync('/proc/pressure/cpu', 'utf8'));
+	} catch {
+		return null;
+	}
+}
+
+/** @param text of /proc/cpuinfo @returns mean clock of the processors, MHz; null where it is not shown */
+export function parseFrequencyMhz(text: string): number | null {
+	const clocks = [...text.matchAll(/^cpu MHz\s*: ([\d.]+)$/gm)].map(([, clock]) => Number(clock));
+	return clocks.length ? Math.round(clocks.reduce((sum, clock) => sum + clock, 0) / clocks.length) : null;
+}
+
+export function readFrequencyMhz(): number | null {
+	try {
+		return parseFrequencyMhz(readFileSync('/proc/cpuinfo', 'utf8'));
 	} catch {
 		return null;
 	}

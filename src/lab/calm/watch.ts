@@ -1,38 +1,47 @@
-/** Watches how busy the machine is during a load. */
-import { existsSync } from 'node:fs';
+/** Watches how busy the machine is around a load. */
 import type { Worker } from 'node:worker_threads';
-import { busyShares, type BusySample } from '$core/load/calm';
-import type { BusyShares } from '$core/load/record';
+import type { CalmSample } from '$core/load/calm';
 import { startThread } from '../thread';
+import type { WatchNews, WatchOrder } from './worker';
 
 const ANSWER_WITHIN_MS = 4000;
 
 export class CalmWatch {
 	#worker: Worker | null = null;
+	#samples: CalmSample[] = [];
 
 	/** @param helpers processes beside this one and its children that work for the load */
 	constructor(private readonly helpers: readonly number[] = []) {}
 
-	/** Begin; on a machine that does not tell, nothing happens. */
+	/** Begin a new watch. */
 	start(): void {
-		if (!existsSync('/proc/stat')) return;
+		this.#samples = [];
 		this.#worker ??= this.#open();
-		this.#worker.postMessage('start');
+		this.#tell('start');
 	}
 
-	/** @returns null when the machine does not tell */
-	async stop(): Promise<BusyShares | null> {
+	/** Since the start, oldest first; the youngest is at most a tenth of a second old. */
+	get samples(): readonly CalmSample[] {
+		return this.#samples;
+	}
+
+	/** End the watch. @returns all its samples; those so far when the watch does not answer */
+	async stop(): Promise<readonly CalmSample[]> {
 		const worker = this.#worker;
-		if (!worker) return null;
-		const samples = await new Promise<BusySample[]>((resolve) => {
-			const late = setTimeout(() => resolve([]), ANSWER_WITHIN_MS);
-			worker.once('message', (answer: BusySample[]) => {
+		if (!worker) return this.#samples;
+		const samples = this.#samples;
+		await new Promise<void>((resolve) => {
+			const late = setTimeout(resolve, ANSWER_WITHIN_MS);
+			const hear = ({ last }: WatchNews) => {
+				if (!last) return;
 				clearTimeout(late);
-				resolve(answer);
-			});
-			worker.postMessage('stop');
+				worker.off('message', hear);
+				resolve();
+			};
+			worker.on('message', hear);
+			this.#tell('stop');
 		});
-		return busyShares(samples);
+		return samples;
 	}
 
 	async close(): Promise<void> {
@@ -41,8 +50,13 @@ export class CalmWatch {
 		await worker?.terminate();
 	}
 
+	#tell(order: WatchOrder): void {
+		this.#worker?.postMessage(order);
+	}
+
 	#open(): Worker {
 		const worker = startThread(new URL('./worker.ts', import.meta.url), { roots: [process.pid, ...this.helpers] });
+		worker.on('message', ({ sample }: WatchNews) => void this.#samples.push(sample));
 		// Without the watch a load is measured all the same, and says that it does not know.
 		worker.on('error', () => (this.#worker = null));
 		return worker;

@@ -1,24 +1,33 @@
 /** The sampler's own thread: the lab's work never delays a sample. */
+import { existsSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
-import type { BusySample } from '$core/load/calm';
-import { CalmSampler } from './sampler';
+import type { CalmSample } from '$core/load/calm';
+import { LinuxSampler, PlainSampler, type Sampler } from './sampler';
 
-const SAMPLE_EVERY_MS = 100;
+export const SAMPLE_EVERY_MS = 100;
 
-let samples: BusySample[] = [];
-let sampler: CalmSampler | null = null;
+export type WatchOrder = 'start' | 'stop';
+/** `last` answers a stop. */
+export type WatchNews = { sample: CalmSample; last: boolean };
+
+let sampler: Sampler | null = null;
 let timer: NodeJS.Timeout | null = null;
 
-parentPort?.on('message', (message: 'start' | 'stop') => {
+function openSampler(): Sampler {
+	const { roots } = workerData as { roots: number[] };
+	return existsSync('/proc/stat') ? new LinuxSampler(roots) : new PlainSampler();
+}
+
+const tell = (last: boolean) => parentPort!.postMessage({ sample: sampler!.sample(), last } satisfies WatchNews);
+
+parentPort?.on('message', (order: WatchOrder) => {
 	if (timer) clearInterval(timer);
 	timer = null;
-	if (message === 'start') {
-		samples = [];
-		sampler = new CalmSampler((workerData as { roots: number[] }).roots);
-		timer = setInterval(() => samples.push(sampler!.sample()), SAMPLE_EVERY_MS);
+	if (order === 'start') {
+		sampler = openSampler();
+		timer = setInterval(() => tell(false), SAMPLE_EVERY_MS);
 		return;
 	}
-	if (sampler) samples.push(sampler.sample());
+	if (sampler) tell(true);
 	sampler = null;
-	parentPort!.postMessage(samples);
 });

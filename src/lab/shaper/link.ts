@@ -19,12 +19,19 @@ const TICK_SLACK_MS = 1.5;
 
 export interface LinkOptions {
 	bytesPerMs: number;
-	roundTripMs: number;
 }
 
 interface LinkEvent {
 	at: number;
 	run: (at: number) => void;
+}
+
+/** Of one flow alone: its host may lie nearer or further than others. */
+export interface Way {
+	/** From a segment's departure to its acknowledgement, ms: the window turns by it. */
+	roundTripMs: number;
+	/** What the link adds to each segment's journey, ms; less than half a round trip where the real way takes some. */
+	delayMs: number;
 }
 
 /** Bytes of one connection in one direction. */
@@ -40,8 +47,7 @@ export interface Flow {
 }
 
 interface FlowState {
-	/** Of this flow alone: its host may lie further away than the line's own end. */
-	roundTripMs: number;
+	way: Way;
 	chunks: Buffer[];
 	queued: number;
 	underWay: number;
@@ -68,9 +74,9 @@ export class Link {
 		this.#now = now;
 	}
 
-	open(handlers: Pick<FlowState, 'onData' | 'onEnd' | 'onDrain'>, extraRoundTripMs = 0): Flow {
+	open(handlers: Pick<FlowState, 'onData' | 'onEnd' | 'onDrain'>, way: Way): Flow {
 		const state: FlowState = {
-			roundTripMs: this.#options.roundTripMs + extraRoundTripMs,
+			way,
 			chunks: [],
 			queued: 0,
 			underWay: 0,
@@ -128,7 +134,7 @@ export class Link {
 			const size = Math.min(SEGMENT_BYTES, flow.queued);
 			if (size === 0 && flow.ended && !flow.endSent) {
 				flow.endSent = true;
-				this.#at(at + flow.roundTripMs / 2, () => {
+				this.#at(at + flow.way.delayMs, () => {
 					this.#remove(flow);
 					if (!flow.dropped) flow.onEnd();
 				});
@@ -142,11 +148,11 @@ export class Link {
 
 	#putOnWire(flow: FlowState, size: number, at: number): void {
 		const segment = takeBytes(flow, size);
-		const { roundTripMs } = flow;
+		const { roundTripMs, delayMs } = flow.way;
 		flow.underWay += size;
 		this.#freeAt = at + size / this.#options.bytesPerMs;
 		this.#at(this.#freeAt, (time) => this.#transmit(time));
-		this.#at(this.#freeAt + roundTripMs / 2, () => {
+		this.#at(this.#freeAt + delayMs, () => {
 			if (!flow.dropped) flow.onData(segment);
 		});
 		this.#at(this.#freeAt + roundTripMs, (time) => {

@@ -1,9 +1,9 @@
 /** A SOCKS5 proxy (RFC 1928, no authentication, CONNECT only) whose connections run through a shaped link. */
 import { setTimeout as pause } from 'node:timers/promises';
-import { createServer, connect, type Server, type Socket } from 'node:net';
+import { createServer, connect, type NetConnectOpts, type Server, type Socket } from 'node:net';
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
-import { Link, type Flow } from './link';
+import { Link, type Flow, type Way } from './link';
 import { ruleFor, type HostRule, type HostTimes } from '$core/load/hostMap';
 
 export interface ShapeOptions {
@@ -26,6 +26,10 @@ export interface ConnectionLog {
 	dnsMs: number;
 	connectedAt: number | null;
 	error: ConnectionError | null;
+	/** Real round trip of the way there, as the connection showed it; null without one. */
+	realMs: number | null;
+	/** Round trip that the line asks for, host times included. */
+	wantedMs: number;
 	/** Bytes of the connection in each direction, TLS and all. */
 	upBytes: number;
 	downBytes: number;
@@ -64,11 +68,17 @@ export class ShapedProxy {
 	#up: Link;
 	#names = new Map<string, Promise<string>>();
 	#lookedUp = new Set<string>();
+	/** Quickest real connection to each host. */
+	#paths = new Map<string, number>();
 
-	constructor(private readonly options: ShapeOptions) {
-		const { roundTripMs, downKbps, upKbps } = options;
-		this.#down = new Link({ bytesPerMs: downKbps / 8, roundTripMs });
-		this.#up = new Link({ bytesPerMs: upKbps / 8, roundTripMs });
+	/** @param dial opens the real connection; another one lets a test lay a host far away */
+	constructor(
+		private readonly options: ShapeOptions,
+		private readonly dial: (to: NetConnectOpts) => Socket = connect
+	) {
+		const { downKbps, upKbps } = options;
+		this.#down = new Link({ bytesPerMs: downKbps / 8 });
+		this.#up = new Link({ bytesPerMs: upKbps / 8 });
 		this.#server = createServer({ noDelay: true }, (client) => this.#accept(client));
 	}
 
@@ -133,6 +143,8 @@ export class ShapedProxy {
 			dnsMs: this.#lookedUp.has(target.host) ? 0 : (times?.dnsMs ?? this.options.dnsMs),
 			connectedAt: null,
 			error: null,
+			realMs: null,
+			wantedMs: roundTripMs,
 			upBytes: 0,
 			downBytes: 0
 		};
@@ -141,21 +153,24 @@ export class ShapedProxy {
 		const begun = performance.now();
 		let server: Socket | null = null;
 		try {
-			server = await this.#dial(target.host, target.port);
+			const dialled = await this.#dial(target.host, target.port);
+			server = dialled.socket;
+			entry.realMs = this.#notePath(target.host, dialled.connectMs);
 		} catch (error) {
 			entry.error = error instanceof RefusedConnection ? error.reason : 'refused';
 		}
+		const missingMs = Math.max(0, roundTripMs - (entry.realMs ?? 0));
 		const handshake = entry.error === 'unresolvable' || entry.error === 'private-address' ? 0 : roundTripMs;
 		await until(begun + entry.dnsMs + handshake);
 		if (client.destroyed) return void server?.destroy();
 		client.write(Buffer.from([5, REPLY[entry.error ?? 'ok'], 0, 1, 0, 0, 0, 0, 0, 0]));
 		if (!server) return void client.end();
 		entry.connectedAt = epochNow();
-		this.#bridge(client, server, early, entry, extraRoundTripMs);
+		this.#bridge(client, server, early, entry, { roundTripMs, delayMs: missingMs / 2 });
 	}
 
 	/** Connect to where the host map, or the name service, says that the host is. */
-	async #dial(host: string, port: number): Promise<Socket> {
+	async #dial(host: string, port: number): Promise<{ socket: Socket; connectMs: number }> {
 		const rule = ruleFor(host, this.options.hostMap);
 		let address: string;
 		let realPort = port;
@@ -170,14 +185,15 @@ export class ShapedProxy {
 			if (!isPublic(address)) throw new RefusedConnection('private-address');
 		}
 		return new Promise((resolve, reject) => {
-			const socket = connect({ host: address, port: realPort, noDelay: true });
+			const begun = performance.now();
+			const socket = this.dial({ host: address, port: realPort, noDelay: true });
 			const timer = setTimeout(() => {
 				socket.destroy();
 				reject(new RefusedConnection('no-answer'));
 			}, CONNECT_TIMEOUT_MS);
 			socket.once('connect', () => {
 				clearTimeout(timer);
-				resolve(socket);
+				resolve({ socket, connectMs: performance.now() - begun });
 			});
 			socket.once('error', () => {
 				clearTimeout(timer);
@@ -185,6 +201,13 @@ export class ShapedProxy {
 			});
 			this.#keep(socket);
 		});
+	}
+
+	/** A handshake is one round trip; a slow one says more of the machine than of the way, so the quickest counts. */
+	#notePath(host: string, connectMs: number): number {
+		const quickest = Math.min(connectMs, this.#paths.get(host) ?? Infinity);
+		this.#paths.set(host, quickest);
+		return quickest;
 	}
 
 	#resolve(host: string): Promise<string> {
@@ -202,11 +225,11 @@ export class ShapedProxy {
 		return known;
 	}
 
-	#bridge(client: Socket, server: Socket, early: Buffer, entry: ConnectionLog, extraRoundTripMs: number): void {
+	#bridge(client: Socket, server: Socket, early: Buffer, entry: ConnectionLog, way: Way): void {
 		this.#open++;
 		this.log.mostOpen = Math.max(this.log.mostOpen, this.#open);
-		const up = this.#flow(this.#up, client, server, extraRoundTripMs);
-		const down = this.#flow(this.#down, server, client, extraRoundTripMs);
+		const up = this.#flow(this.#up, client, server, way);
+		const down = this.#flow(this.#down, server, client, way);
 		let counted = true;
 		const closed = () => {
 			if (!counted || !client.destroyed || !server.destroyed) return;
@@ -239,7 +262,7 @@ export class ShapedProxy {
 		client.resume();
 	}
 
-	#flow(link: Link, from: Socket, to: Socket, extraRoundTripMs: number): Flow {
+	#flow(link: Link, from: Socket, to: Socket, way: Way): Flow {
 		const handlers = {
 			onData: (chunk: Buffer) => void to.write(chunk),
 			onEnd: () => void to.end(),
@@ -247,7 +270,7 @@ export class ShapedProxy {
 				if (from.isPaused() && flow.queuedBytes < HIGH_WATER / 2) from.resume();
 			}
 		};
-		const flow: Flow = link.open(handlers, extraRoundTripMs);
+		const flow: Flow = link.open(handlers, way);
 		return flow;
 	}
 }

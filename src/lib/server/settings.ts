@@ -1,6 +1,7 @@
 /** Settings from the environment, read once, checked at the door. */
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { CALM_LIMITS, type CalmLimits } from '$core/load/calm';
 import { parseHostMap, parseHostTimes, type HostRule, type HostTimes } from '$core/load/hostMap';
 
 /** Where Zafra's own files lie; every start command runs there. */
@@ -16,6 +17,8 @@ export interface Settings {
 	startRunner: boolean;
 	/** Processes beside web and lab that work for loads: the simulated web. */
 	helpers: number[];
+	/** When the machine is too busy to measure on. */
+	calm: CalmLimits;
 	version: string;
 }
 
@@ -34,6 +37,28 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 			.split(',')
 			.map(Number)
 			.filter((pid) => pid > 0),
+		calm: {
+			share: shareOf(environment, 'ZAFRA_CALM_SHARE', CALM_LIMITS.share),
+			burst: shareOf(environment, 'ZAFRA_CALM_BURST', CALM_LIMITS.burst),
+			waitMs: secondsOf(environment, 'ZAFRA_CALM_WAIT', CALM_LIMITS.waitMs)
+		},
 		version
 	};
+}
+
+function shareOf(environment: NodeJS.ProcessEnv, name: string, usual: number): number {
+	const written = environment[name];
+	if (!written) return usual;
+	const share = Number(written);
+	if (share > 0 && share <= 1) return share;
+	throw new Error(`${name} must be a share above 0 and up to 1, for example 0.1, not “${written}”.`);
+}
+
+/** @returns ms */
+function secondsOf(environment: NodeJS.ProcessEnv, name: string, usualMs: number): number {
+	const written = environment[name];
+	if (!written) return usualMs;
+	const seconds = Number(written);
+	if (seconds >= 0 && seconds <= 600) return seconds * 1000;
+	throw new Error(`${name} must be a number of seconds from 0 to 600, not “${written}”.`);
 }

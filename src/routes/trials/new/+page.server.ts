@@ -3,13 +3,13 @@ import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/input';
 import { DEFAULT_PRIMARY, METRICS } from '$core/metrics/catalogue';
-import { describeConditions, type Conditions } from '$core/load/conditions';
+import { describeConditions } from '$core/load/conditions';
 import { parseSteps, type Step } from '$core/load/steps';
 import { TEMPLATES } from '$core/trial/templates';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction, jsonOf } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
-import { listConditions } from '$lib/server/conditions/saved';
+import { findConditions, listConditions } from '$lib/server/conditions/saved';
 import { noiseFloor } from '$lib/server/trials/noiseFloors';
 import { knownAddresses } from '$lib/server/pages/pages';
 import { labLoad } from '$lib/server/trials/timeLeft';
@@ -33,7 +33,7 @@ export const load = async ({ parent, url }) => {
 			summary: one.summary,
 			detail: describeConditions(one),
 			usual: one.builtIn,
-			noise: noiseOf(one)
+			noise: noiseOf(one.id)
 		})),
 		metrics: METRICS.map(({ id, name }) => ({ id: id as string, name, usual: DEFAULT_PRIMARY.includes(id) }))
 	};
@@ -43,8 +43,8 @@ export const load = async ({ parent, url }) => {
 const MOST_ADDRESSES = 200;
 
 /** Spread of the paired LCP differences in the newest same-page trial under conditions that measure alike. */
-function noiseOf(conditions: Conditions): { trial: number; spread: number } | null {
-	const floor = noiseFloor(getDb(), conditions);
+function noiseOf(id: string): { trial: number; spread: number } | null {
+	const floor = noiseFloor(getDb(), findConditions(getDb(), id)!);
 	return floor?.shares.lcp ? { trial: floor.trial, spread: floor.shares.lcp } : null;
 }
 

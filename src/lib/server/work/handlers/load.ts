@@ -1,6 +1,5 @@
 /** Loading a page: of a trial's round, or outside any trial. */
 import { setTimeout as pause } from 'node:timers/promises';
-import { longestLoadMs } from '$core/load/limits';
 import type { LoadOrder } from '$core/load/order';
 import type { MeasuredLoad } from '$core/load/record';
 import { failedLoad } from '$core/load/failedLoad';
@@ -45,7 +44,7 @@ export const load: Handler = {
 		const { db, labId, log } = at;
 		const task = taskOf(job, at);
 		if (!renewLease(db, job.id, labId)) return;
-		at.note(job, longestLoadMs(task.order.conditions, task.order.steps));
+		at.note(job, at.lab.longestMs(task.order));
 		const measured = await measure(job, task.order, at);
 		const { record } = measured;
 		if (record.status === 'failed') await pause(END_IN_SIGHT_MS);

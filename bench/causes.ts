@@ -61,6 +61,7 @@ async function trial(arms: [Arm, Arm], rounds: number, primary: MetricId[]) {
 				round,
 				warmup: false,
 				status: record.status,
+				disturbed: false,
 				excluded: null,
 				figures: record.figures
 			});

@@ -103,7 +103,7 @@ export class Simulation {
 				this.design.primary.map((metric) => [metric, deviate(this.random, this.world.kind)])
 			);
 			for (const arm of arms) {
-				const place = { armId: arm.id, conditionId, stage, round, warmup: false, excluded: null };
+				const place = { armId: arm.id, conditionId, stage, round, warmup: false, disturbed: false, excluded: null };
 				for (let tries = 0; tries < 3; tries++) {
 					const failed = this.random() < this.world.failures;
 					const figures = failed ? noFigures() : this.#figures(arm.id, arm.baseline || arm.reference, common, more);

@@ -248,9 +248,9 @@ describe('conditions', () => {
 
 	it('add the place to the round trip and say what is unusual', () => {
 		const far = { ...phone!, place: 'oceania', cache: 'repeat' as const, block: ['*://ads.test/*'] };
-		expect(roundTripOf(far)).to.equal(400);
+		expect(roundTripOf(far)).to.equal(390);
 		expect(describeConditions(far)).to.match(
-			/400 ms round trip.*from Oceania.*repeat visit; 1 request pattern blocked/
+			/390 ms round trip.*from Oceania.*repeat visit; 1 request pattern blocked/
 		);
 	});
 

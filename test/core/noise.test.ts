@@ -27,6 +27,7 @@ const loads = Array.from({ length: 8 }, (_, i) => i + 1).flatMap((round) =>
 		round,
 		warmup: false,
 		status: 'ok',
+		disturbed: false,
 		excluded: null,
 		figures: { ...noFigures(), lcp: 2000 + (armId - 1) * (round * 10 - 50) }
 	}))

@@ -42,6 +42,7 @@ export function load(
 		round,
 		warmup: false,
 		status: 'ok',
+		disturbed: false,
 		excluded: null,
 		figures: { ...noFigures(), ...figures },
 		...extra

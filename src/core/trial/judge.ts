@@ -21,7 +21,7 @@ export const JUDGE_VERSION = '3';
  */
 export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: number): Judgement {
 	if (!design.arms.some((arm) => arm.baseline)) throw new RangeError('A trial needs a baseline arm.');
-	const samples = new Samples(loads);
+	const samples = new Samples(design, loads);
 	const someExcluded = loads.some((load) => load.excluded !== null && !load.warmup);
 	return {
 		version: JUDGE_VERSION,
@@ -29,7 +29,14 @@ export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: n
 		looks: [...(design.looks ?? [])],
 		results: resultsOf(design, samples, most),
 		withoutExcluded: someExcluded
-			? resultsOf(design, new Samples(loads.filter((load) => load.excluded === null)), most)
+			? resultsOf(
+					design,
+					new Samples(
+						design,
+						loads.filter((load) => load.excluded === null)
+					),
+					most
+				)
 			: null,
 		health: healthOf(samples, design),
 		spread: spreadWithinArms(design, samples)
@@ -49,8 +56,8 @@ function spreadWithinArms(design: TrialDesign, samples: Samples): PooledSpread[]
 			const groups = arms
 				.map((arm) =>
 					samples
-						.loads({ condition, armId: arm.id })
-						.flatMap((load) => (load.status === 'ok' && load.figures[metric] !== null ? [load.figures[metric]!] : []))
+						.counted({ condition, armId: arm.id })
+						.flatMap((load) => (load.figures[metric] !== null ? [load.figures[metric]!] : []))
 				)
 				.filter((group) => group.length >= 2);
 			if (!groups.length) return [];

@@ -30,7 +30,7 @@ export function noiseFloorOf(
 		(one) => one.condition === alike.id && one.shift?.low != null && one.shift.high !== null
 	);
 	if (!results.length) return null;
-	const samples = new Samples(loads);
+	const samples = new Samples(design, loads);
 	const floors: NoiseFloor['floors'] = {};
 	const shares: NoiseFloor['shares'] = {};
 	for (const { metric, shift, baselineMedian, n } of results) {

@@ -2,14 +2,18 @@
 import { groups } from 'd3-array';
 import { METRICS } from '../metrics/catalogue';
 import { outliers } from '../stats/summary';
-import type { TrialLoad } from './types';
+import { countedLoads } from './counted';
+import type { TrialDesign, TrialLoad } from './types';
 
 /**
- * Per metric, the ids of the loads beyond 3.5 scaled MADs from the median of their arm and conditions (house). Warm-ups
- * and failed loads are not looked at.
+ * Per metric, the ids of the loads beyond 3.5 scaled MADs from the median of their arm and conditions (house). Only
+ * loads that count are looked at.
  */
-export function outlyingLoads(loads: readonly TrialLoad[]): Record<string, number[]> {
-	const counted = loads.filter((load) => !load.warmup && load.status === 'ok');
+export function outlyingLoads(
+	design: Pick<TrialDesign, 'countsDisturbed'>,
+	loads: readonly TrialLoad[]
+): Record<string, number[]> {
+	const counted = countedLoads(design, loads);
 	const arms = groups(counted, ({ conditionId, armId }) => `${conditionId}/${armId}`);
 	const marked: Record<string, number[]> = {};
 	for (const { id: metric } of METRICS) {

@@ -1,4 +1,5 @@
 /** From the loads of a trial to figures by arm and round. */
+import { countedLoads } from './counted';
 import type { MetricId } from '../metrics/catalogue';
 import type { ArmHealth, NoVerdictReason, TrialArm, TrialDesign, TrialLoad } from './types';
 
@@ -14,8 +15,10 @@ export interface Place {
 /** Finished loads of a trial, looked up by where they belong. Warm-ups are none of them. */
 export class Samples {
 	#byPlace = new Map<string, TrialLoad[]>();
+	#counted: ReadonlySet<TrialLoad>;
 
-	constructor(loads: readonly TrialLoad[]) {
+	constructor(design: Pick<TrialDesign, 'countsDisturbed'>, loads: readonly TrialLoad[]) {
+		this.#counted = new Set(countedLoads(design, loads));
 		for (const load of loads) {
 			if (load.warmup) continue;
 			for (const key of [keyOf(load.conditionId, load.armId), keyOf(load.conditionId, load.armId, load.stage)]) {
@@ -30,11 +33,15 @@ export class Samples {
 		return this.#byPlace.get(keyOf(condition, armId, stage)) ?? [];
 	}
 
-	/** Figures of the first so many rounds. A failed load gives none; of several tries the one that went well counts. */
+	/** Those that count. */
+	counted(place: Place): readonly TrialLoad[] {
+		return this.loads(place).filter((load) => this.#counted.has(load));
+	}
+
+	/** Figures of the first so many rounds; a round without a load that counts has none. */
 	byRound(place: Place, metric: MetricId, rounds: number): ByRound {
 		const figures: ByRound = new Array<number | null>(rounds).fill(null);
-		for (const load of this.loads(place))
-			if (load.status === 'ok' && load.round <= rounds) figures[load.round - 1] = load.figures[metric];
+		for (const load of this.counted(place)) if (load.round <= rounds) figures[load.round - 1] = load.figures[metric];
 		return figures;
 	}
 }
@@ -70,7 +77,8 @@ export function healthOf(samples: Samples, design: TrialDesign): ArmHealth[] {
 				arm: arm.id,
 				loads: loads.length,
 				failed: loads.filter((load) => load.status === 'failed').length,
-				excluded: loads.filter((load) => load.excluded !== null).length
+				excluded: loads.filter((load) => load.excluded !== null).length,
+				disturbed: loads.filter((load) => load.disturbed).length
 			};
 		})
 	);

@@ -48,6 +48,8 @@ export interface TrialDesign {
 	primary: MetricId[];
 	/** Looks after 10, 14, 18 and 24 rounds and stops when all is decided; `rounds` is then the most. */
 	adaptive?: boolean;
+	/** The machine was too busy to wait for calm loads: disturbed ones count too. */
+	countsDisturbed?: boolean;
 	/** How often rounds were added after the trial had ended. */
 	added?: number;
 	/** The looks that were taken, in order: only at them is there an answer. */
@@ -89,6 +91,8 @@ export interface TrialLoad {
 	round: number;
 	warmup: boolean;
 	status: 'ok' | 'failed';
+	/** The machine was busy with something else during it. */
+	disturbed: boolean;
 	/** The analyst's reason for leaving this load out; null counts it. */
 	excluded: string | null;
 	figures: Readonly<Figures>;
@@ -184,6 +188,8 @@ export interface ArmHealth {
 	loads: number;
 	failed: number;
 	excluded: number;
+	/** Made while the machine was busy; absent in judgements from before. */
+	disturbed?: number;
 }
 
 export interface Judgement {

@@ -48,6 +48,7 @@ type LoadRow = Record<MetricId, number | null> & {
 	round: number;
 	warmup: number;
 	status: 'ok' | 'failed';
+	disturbed: number;
 	capped: number;
 	reason: string | null;
 	excluded: string | null;
@@ -61,7 +62,7 @@ type LoadRow = Record<MetricId, number | null> & {
 	nudged: number;
 };
 
-const SUMMARY = `SELECT id, trial_id, arm_id, condition_id, stage, round, warmup, status, capped, reason, excluded,
+const SUMMARY = `SELECT id, trial_id, arm_id, condition_id, stage, round, warmup, status, disturbed, capped, reason, excluded,
 	started_at, lab_ms, machine_speed, url, source, failed_step, nudged,
 	EXISTS (SELECT 1 FROM artifact_use WHERE owner = 'load:' || load.id AND role = 'picture') AS has_picture, ${COLUMNS} FROM load`;
 
@@ -99,6 +100,12 @@ function recordColumns(record: LoadRecord) {
 	return {
 		status: record.status,
 		capped: Number(record.capped),
+		disturbed: Number(environment.calm?.disturbed ?? false),
+		others_share: environment.calm?.share ?? null,
+		others_burst: environment.calm?.burst ?? null,
+		waited_ms: environment.calm?.waitedMs ?? null,
+		browser: environment.browser,
+		reached_speed: environment.reachedSpeed,
 		reason_code: failure?.code ?? null,
 		reason: failure && `${failure.message} ${failure.advice}`,
 		started_at: record.startedAt,
@@ -133,6 +140,7 @@ function asSummary(row: LoadRow): LoadSummary {
 		round: row.round,
 		warmup: row.warmup === 1,
 		status: row.status,
+		disturbed: row.disturbed === 1,
 		capped: row.capped === 1,
 		reason: row.reason,
 		excluded: row.excluded,

@@ -10,6 +10,7 @@ import type { Film } from '$core/compare/film';
 import { findRegressions, type Regressions } from '$core/compare/regressions';
 import { explainShift, type Why } from '$core/compare/why';
 import { middleLoad } from '$core/compare/middleLoad';
+import { countedLoads } from '$core/trial/counted';
 import { isShown } from '$core/trial/shown';
 import type { Comparison } from '$core/trial/comparisons';
 import type { ArmHealth } from '$core/trial/types';
@@ -60,7 +61,7 @@ export async function deriveEvidence(db: Db, id: number): Promise<void> {
 	const trial = findTrial(db, id);
 	if (!trial) return;
 	const { health } = judgementOf(db, trial);
-	const loads = loadsOfTrial(db, id).filter((load) => isEvidence(trial, load));
+	const loads = countedLoads(trial.design, loadsOfTrial(db, id)).filter((load) => isEvidence(trial, load));
 	const evidence: Evidence = { arms: [], films: [] };
 	const pictures = new Map<string, Buffer>();
 	for (const { id: condition } of trial.design.conditions) {
@@ -78,9 +79,9 @@ export async function deriveEvidence(db: Db, id: number): Promise<void> {
 	})();
 }
 
-/** Good loads that count and that a look has reached. */
+/** Loads that no analyst excluded and that a look has reached. */
 function isEvidence({ design }: Trial, load: LoadSummary): boolean {
-	return !load.warmup && load.status === 'ok' && load.excluded === null && isShown(design, load);
+	return load.excluded === null && isShown(design, load);
 }
 
 /** One record at a time: hundreds of them would not fit. */

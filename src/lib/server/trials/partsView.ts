@@ -3,6 +3,7 @@ import { PICTURE_WITHIN } from '$core/compare/regressions';
 import { metricOf, METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import { comparisonsOf } from '$core/trial/comparisons';
 import { isSamePage } from '$core/trial/kinds';
+import { countedLoads } from '$core/trial/counted';
 import { isShown } from '$core/trial/shown';
 import { NO_SETUP, setupDifferences } from '$core/trial/setup';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
@@ -147,8 +148,8 @@ function fairnessPart(input: PartsInput): PartView {
 
 const worthPart = ({ worth }: PartsInput) => part('worth', worth[0]?.words ?? '');
 
-function shiftsPart({ loads, metric }: PartsInput): PartView {
-	const counted = loads.filter((load) => !load.warmup && load.status === 'ok').length;
+function shiftsPart({ design, loads, metric }: PartsInput): PartView {
+	const counted = countedLoads(design, loads).length;
 	return part('shifts', say('part.shifts', { metric: metricOf(metric).name, n: counted }));
 }
 

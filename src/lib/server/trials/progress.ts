@@ -1,5 +1,6 @@
 /** How a trial moves on: a load comes in, a look is due, a stage or the trial ends. */
 import type { MeasuredLoad } from '$core/load/record';
+import { isTooBusy } from '$core/trial/counted';
 import { stagesOf } from '$core/trial/comparisons';
 import { hasStages } from '$core/trial/kinds';
 import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/looks';
@@ -18,9 +19,22 @@ export function storeTrialLoad(db: Db, job: Pick<Job, 'id'>, place: JobPlace, me
 	const { trialId, conditionId } = place;
 	const conditionsHash = conditionsOfTrial(db, trialId).find(({ id }) => id === conditionId)?.hash ?? null;
 	const id = insertLoad(db, { jobId: job.id, place, conditionId, conditionsHash, clientId: null }, measured);
-	if (measured.record.status === 'failed') retryPlace(db, place);
+	if (needsAnotherTry(db, trialId, measured.record)) retryPlace(db, place);
 	settleTrial(db, trialId);
 	return id;
+}
+
+/**
+ * A load that failed or was disturbed is made once more, unless the machine is so busy that the trial counts disturbed
+ * loads from now on. Neither looks at the page's figures.
+ */
+function needsAnotherTry(db: Db, trialId: number, { status, environment }: MeasuredLoad['record']): boolean {
+	if (status === 'failed') return true;
+	const trial = findTrial(db, trialId)!;
+	if (!environment.calm?.disturbed || trial.design.countsDisturbed) return false;
+	if (!isTooBusy(loadsOfTrial(db, trialId))) return true;
+	updateDesign(db, trial, { countsDisturbed: true });
+	return false;
 }
 
 /** Store what waiting for a stable page saw, and move the trial on. In the caller's transaction. */

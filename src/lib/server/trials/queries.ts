@@ -187,7 +187,7 @@ export function setTrialTimes(db: Db, id: number, createdAt: string, startedAt: 
 export function updateDesign(
 	db: Db,
 	{ id, design }: Trial,
-	change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds' | 'added'>>
+	change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds' | 'added' | 'countsDisturbed'>>
 ): void {
 	const next = { ...design, ...change };
 	sql(db, 'UPDATE trial SET options = ?, rounds = ? WHERE id = ?').run(optionsOf(next), next.rounds, id);

@@ -7,6 +7,7 @@ import { frameAt, sharedMoments } from '$core/compare/film';
 import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
 import { LOOKS, roundsOfNextLook } from '$core/trial/looks';
 import { outlyingLoads } from '$core/trial/outlyingLoads';
+import { countedLoads } from '$core/trial/counted';
 import { isShown } from '$core/trial/shown';
 import { loadsOffSpeed } from '$core/trial/speedMarks';
 import type { StabilityResult } from '$core/load/stability';
@@ -44,7 +45,10 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 	const evidence = evidenceView(db, trial);
 	const nudged = nudgedLoads(db, trial.id);
 	const headlines = headlinesView(design, judgement, evidence, nudged);
-	const outlying = outlyingLoads(loads.filter((load) => isShown(design, load)));
+	const outlying = outlyingLoads(
+		design,
+		loads.filter((load) => isShown(design, load))
+	);
 	const shownMetric = isMetricId(metric) ? metric : (design.primary[1] ?? design.primary[0]!);
 	const worth = worthView(design, judgement);
 	const repeats = repeatsView(db, trial);
@@ -265,6 +269,7 @@ function loadsView(design: TrialDesign, loads: readonly LoadSummary[], drawn: Me
 	const figuresOf = ({ figures }: LoadSummary): Partial<Figures> =>
 		Object.fromEntries(metrics.map((metric) => [metric, figures[metric]]));
 	const off = loadsOffSpeed(loads);
+	const counted = new Set(countedLoads(design, loads));
 	return loads.map((load) => ({
 		id: load.id,
 		armId: load.armId,
@@ -278,6 +283,9 @@ function loadsView(design: TrialDesign, loads: readonly LoadSummary[], drawn: Me
 		startedAt: load.startedAt,
 		labMs: load.labMs,
 		excluded: load.excluded,
+		disturbed: load.disturbed,
+		/** Its figures enter the answer. */
+		counts: counted.has(load),
 		failedStep: load.failedStep,
 		source: load.source,
 		// Figures beside each other between looks would be an answer; each load can be opened all the same.

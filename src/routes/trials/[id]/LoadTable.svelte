@@ -30,6 +30,7 @@
 			load.status === 'failed' && `failed: ${load.reason}`,
 			load.excluded && `excluded: ${load.excluded}`,
 			load.warmup && 'not counted',
+			load.disturbed && (load.counts ? 'machine busy' : 'machine busy, not counted'),
 			load.capped && 'ended at the time cap',
 			load.failedStep && `step ${load.failedStep} failed`,
 			load.speedOff && 'machine speed differs'
@@ -85,7 +86,7 @@
 			key={(load) => load.id}
 			pageSize={PAGE}
 			size="compact"
-			rowClass={(load) => (load.warmup || load.status === 'failed' || load.excluded !== null ? 'aside' : '')}
+			rowClass={(load) => (!load.counts || load.excluded !== null ? 'aside' : '')}
 		>
 			{#snippet cell(load, column)}
 				{#if column.key === 'evidence'}

@@ -14,7 +14,7 @@
 	let { data, drawn }: Props = $props();
 
 	const isDrawn = (load: SheetView['loads'][number]) =>
-		!load.warmup &&
+		load.counts &&
 		load.excluded === null &&
 		load.figures[data.metric] != null &&
 		drawn.some((arm) => arm.id === load.armId);

@@ -1,0 +1,23 @@
+-- How busy the machine was: beside each load, and minute by minute.
+
+ALTER TABLE load ADD COLUMN disturbed INTEGER NOT NULL DEFAULT 0;
+-- Stolen and foreign share of the processor time wanted, over the load and in its worst half second; null when unknown.
+ALTER TABLE load ADD COLUMN others_share REAL;
+ALTER TABLE load ADD COLUMN others_burst REAL;
+-- How long the lab waited for a calm machine, ms.
+ALTER TABLE load ADD COLUMN waited_ms REAL;
+ALTER TABLE load ADD COLUMN browser TEXT;
+ALTER TABLE load ADD COLUMN reached_speed REAL;
+
+-- Loads that were made here, by time: the sheet of the lab looks at the last day.
+CREATE INDEX load_by_start ON load (started_at) WHERE source = 'lab';
+
+-- Minutes in which a lab measured nothing and watched its machine.
+CREATE TABLE quiet_minute (
+	host TEXT NOT NULL,
+	-- UTC ISO, its end.
+	at TEXT NOT NULL,
+	-- Stolen and foreign share of the processor time wanted; null when the machine does not tell.
+	others_share REAL,
+	PRIMARY KEY (host, at)
+) STRICT, WITHOUT ROWID;

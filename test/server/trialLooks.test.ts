@@ -4,7 +4,7 @@ import { messageOf, trialAnswer } from '../../src/lib/server/trials/answer';
 import { addRounds, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
 import { deriveJudgement, findJudgement, judgementForPage, judgementOf } from '../../src/lib/server/trials/judgement';
 import { retryPlace } from '../../src/lib/server/trials/places';
-import { FAILED, refusal, useQueue } from '../support/queue';
+import { disturbedLoad, FAILED, refusal, useQueue } from '../support/queue';
 
 describe('answers of trials', () => {
 	const q = useQueue();
@@ -142,6 +142,43 @@ describe('answers of trials', () => {
 		expect(trial.design.looks!.map((look) => look.rounds)).to.deep.equal([2]);
 		const third = { trialId: id, armId: a!, conditionId: 'desktop', stage: 0, round: 1, warmup: false, retry: 2 };
 		expect(retryPlace(q.now.db, third)).to.equal(false);
+	});
+
+	it('make a disturbed load again in its round, at most twice, and count the calm one', () => {
+		const id = q.now.make({ rounds: 4, primary: ['lcp'] });
+		let disturbed = 0;
+		for (let job = q.now.lease(); job; job = q.now.lease()) {
+			const isFirst = job.round === 1 && disturbed++ < 1;
+			q.now.finish(job, isFirst ? disturbedLoad({ lcp: 9000 }) : { figures: { lcp: 2000 } });
+		}
+		const loads = q.now.loads(id);
+		expect(loads).to.have.length(9);
+		expect(loads.filter((load) => load.disturbed).map((load) => load.round)).to.deep.equal([1]);
+		expect(q.now.trial(id).design.countsDisturbed).to.equal(undefined);
+		const [lcp] = judgementOf(q.now.db, q.now.trial(id)).results.filter((one) => one.metric === 'lcp');
+		expect(lcp).to.include({ n: 4, baselineMedian: 2000, armMedian: 2000 });
+	});
+
+	it('never take a place of the plan from a load that stays disturbed: the round goes without it', () => {
+		const id = q.now.make({ rounds: 7, primary: ['lcp'] });
+		for (let job = q.now.lease(); job; job = q.now.lease())
+			q.now.finish(job, job.round === 3 && job.armId === q.now.trial(id).design.arms[0]!.id ? disturbedLoad() : {});
+		expect(q.now.loads(id).filter((load) => load.disturbed)).to.have.length(3);
+		const [lcp] = judgementOf(q.now.db, q.now.trial(id)).results.filter((one) => one.metric === 'lcp');
+		expect(lcp).to.include({ n: 6, reason: null });
+		expect(q.now.trial(id).status).to.equal('done');
+	});
+
+	it('go on with disturbed loads counted once a third of the places was disturbed twice', () => {
+		const id = q.now.make({ rounds: 6, primary: ['lcp'] });
+		let made = 0;
+		for (let job = q.now.lease(); job; job = q.now.lease(), made++) q.now.finish(job, disturbedLoad({ lcp: 3000 }));
+		const trial = q.now.trial(id);
+		expect(trial.design.countsDisturbed).to.equal(true);
+		// The first rounds were tried again, the rest was not.
+		expect(made).to.be.within(13, 12 + 2 * 6);
+		const [lcp] = judgementOf(q.now.db, trial).results.filter((one) => one.metric === 'lcp');
+		expect(lcp).to.include({ n: 6, baselineMedian: 3000 });
 	});
 
 	it('leave loads out with a reason and count them again', () => {

@@ -64,6 +64,14 @@ export const FAILED: Parameters<typeof recordOf>[0] = {
 	failure: { code: 'refused', message: 'b.test refused the connection.', advice: 'Check it.' }
 };
 
+/** A load during which the machine was busy. */
+export function disturbedLoad(figures: Partial<Figures> = {}): Parameters<typeof recordOf>[0] {
+	const blank = recordOf();
+	const track = { endsMs: [100], busyMs: [100], stolenMs: [0], foreignMs: [60], pressureMs: null };
+	const calm = { track, share: 0.6, burst: 0.6, disturbed: true, waitedMs: 0, gaveUp: false, frequencyMhz: null };
+	return { figures, environment: { ...blank.environment, calm } };
+}
+
 export class TestQueue {
 	folder = mkdtempSync(join(tmpdir(), 'zafra-queue-'));
 	db: Db = openDatabase(this.folder);

@@ -6,10 +6,11 @@
 	import { onMount } from 'svelte';
 	import { scaleLinear } from 'd3-scale';
 	import { Virtualizer, elementScroll, observeElementOffset, observeElementRect } from '@tanstack/virtual-core';
-	import type { FrameRecord } from '$core/load/record';
+	import type { CalmRecord, FrameRecord } from '$core/load/record';
 	import type { OwnerShare } from '$core/load/owners';
 	import { kindOf, listRequests, type OwnedRequest, type RequestWish } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
+	import BusyBand from './BusyBand.svelte';
 	import ChartMenu from './ChartMenu.svelte';
 	import FrameStrip from './FrameStrip.svelte';
 	import { chosenOf, rowsByOwner, wishFrom, type TimelineRow } from './timelineRows';
@@ -32,6 +33,8 @@
 		colours: OwnerColours;
 		/** Frames that hold something worth a word: LCP, shifts. */
 		frameNotes?: { frame: number; words: string }[];
+		/** The machine beside the load, where it is known. */
+		calm?: CalmRecord | null;
 		/** Where the rest of what is known of a request is. */
 		detailsUrl: (number: number) => string;
 		csv: (numbers: ReadonlySet<number>) => Promise<string>;
@@ -47,6 +50,7 @@
 		shares,
 		colours,
 		frameNotes = [],
+		calm = null,
 		detailsUrl,
 		csv,
 		asked = {},
@@ -182,6 +186,7 @@
 			{frameWidth}
 			{slotWidth}
 		/>
+		{#if calm?.track.endsMs.length}<BusyBand {calm} {x} {room} {left} />{/if}
 		<div class="list" bind:this={list} style:height="{listHeight}px" data-testid="requests">
 			<div class="rows" style:height="{rows.length * ROW}px">
 				{#each visible as item (item.index)}

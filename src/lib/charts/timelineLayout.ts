@@ -1,4 +1,6 @@
 /** Where things stand on the time axis of a load: pure, in pixels. */
+import { CALM_LIMITS } from '$core/load/calm';
+import type { CalmTrack } from '$core/load/record';
 import type { ScaleLinear } from 'd3-scale';
 import type { FrameRecord } from '$core/load/record';
 
@@ -84,4 +86,26 @@ export function placeLines(lines: readonly MetricLine[], x: (ms: number) => numb
 /** The end of the axis: the last thing that is known, at least 100 ms. */
 export function lastMoment(moments: readonly (number | null)[]): number {
 	return Math.max(100, ...moments.map((moment) => moment ?? 0));
+}
+
+export interface BusyBar {
+	fromMs: number;
+	toMs: number;
+	/** Of what was wanted then, 0 to 1. */
+	share: number;
+	/** Beyond what a half second of a counted load may hold. */
+	isHigh: boolean;
+}
+
+/** The samples of a machine in which something else ran, and the end of the last one. */
+export function busyBars(track: CalmTrack): { bars: BusyBar[]; endMs: number } {
+	const { endsMs, busyMs, stolenMs, foreignMs } = track;
+	const bars = endsMs.flatMap((toMs, i): BusyBar[] => {
+		const stolen = stolenMs?.[i] ?? 0;
+		const others = stolen + (foreignMs?.[i] ?? 0);
+		if (others <= 0) return [];
+		const share = Math.min(1, others / (busyMs[i]! + stolen));
+		return [{ fromMs: Math.max(0, endsMs[i - 1] ?? 0), toMs, share, isHigh: share > CALM_LIMITS.burst }];
+	});
+	return { bars, endMs: endsMs.at(-1) ?? 0 };
 }

@@ -239,7 +239,7 @@ export const en = {
 	'part.method':
 		'{rounds, plural, one {# round} other {# rounds}}, {looks, plural, =0 {no look yet} one {one look} other {# looks}}, one error level of 5 % for everything',
 	'part.loads':
-		'{n, plural, one {# load} other {# loads}}{failed, plural, =0 {} other {, # failed}}{excluded, plural, =0 {} other {, # excluded}}{outlying, plural, =0 {} other {, # outlying}}',
+		'{n, plural, one {# load} other {# loads}}{failed, plural, =0 {} other {, # failed}}{disturbed, plural, =0 {} other {, # while the machine was busy}}{excluded, plural, =0 {} other {, # excluded}}{outlying, plural, =0 {} other {, # outlying}}',
 	'part.repeats': '{n, plural, one {one other run} other {# other runs}}',
 
 	'more.unknown': 'More rounds may decide it.',

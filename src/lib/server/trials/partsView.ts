@@ -195,6 +195,7 @@ function loadsPart({ loads, outlying }: PartsInput): PartView {
 		say('part.loads', {
 			n: loads.length,
 			failed,
+			disturbed: loads.filter((load) => load.disturbed).length,
 			excluded: loads.filter((load) => load.excluded !== null).length,
 			outlying: new Set(Object.values(outlying).flatMap((ids) => ids ?? [])).size
 		}),

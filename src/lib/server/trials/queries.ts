@@ -17,8 +17,19 @@ export interface NewTrial {
 
 /** What a design holds beyond the columns. */
 function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
-	const { adaptive, added, looks, settleWithinMs, steps, intended, notBefore, spreadMinutes, margins, targets } =
-		design;
+	const {
+		adaptive,
+		added,
+		looks,
+		settleWithinMs,
+		steps,
+		intended,
+		notBefore,
+		spreadMinutes,
+		margins,
+		targets,
+		countsDisturbed
+	} = design;
 	return JSON.stringify({
 		adaptive,
 		added,
@@ -29,7 +40,8 @@ function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
 		notBefore,
 		spreadMinutes,
 		margins,
-		targets
+		targets,
+		countsDisturbed
 	});
 }
 

@@ -1,4 +1,5 @@
 /** What the sheet of a trial shows: the same for the page and for `GET /api/trials/:id/sheet`. */
+import { wordBusyMachine } from '$core/wording/calm';
 import { describeConditions } from '$core/load/conditions';
 import { isMetricId, type Figures, type MetricId } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf } from '$core/trial/comparisons';
@@ -82,6 +83,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		moments: momentsView(evidence),
 		clientAnswer: clientAnswer(db, trial, judgement),
 		excludedAnswer: excludedView(design, judgement, loads),
+		busyMachine: busyMachineView(design, loads),
 		worth,
 		evidence: evidence.arms.length || evidence.films.length ? evidence : null,
 		evidencePending: loads.some((load) => !load.warmup) && evidence.pending,
@@ -242,6 +244,13 @@ function nudgedLoads(db: Db, trialId: number) {
 			failed: record?.failure?.message ?? null
 		};
 	});
+}
+
+/** What must be known of a machine that was too busy; null when it was not. */
+function busyMachineView({ countsDisturbed }: TrialDesign, loads: readonly LoadSummary[]): string | null {
+	if (!countsDisturbed) return null;
+	const rounds = loads.filter((load) => !load.warmup);
+	return wordBusyMachine(rounds.filter((load) => load.disturbed).length, rounds.length);
 }
 
 function noiseView(db: Db, { id, design }: Trial) {

@@ -94,6 +94,7 @@
 						{shares}
 						{colours}
 						{frameNotes}
+						calm={record.environment.calm}
 						detailsUrl={(number) => `/api/loads/${data.load.id}/requests/${number}`}
 						csv={csvOfRequests}
 						asked={asked('timeline')}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Under which conditions, on which machine, over which line. */
+	import { wordCalm } from '$core/wording/calm';
 	import { formatDuration, formatValue } from '$core/wording/format';
 	import type { LoadView } from '$lib/server/loads/view';
 
@@ -24,6 +25,17 @@
 	{#if record.source === 'lab'}
 		<dt>Machine</dt>
 		<dd>{machine}</dd>
+		{#if record.environment.calm}<dt>Calm</dt>
+			<dd>{wordCalm(record.environment.calm)}</dd>{/if}
+		{#if record.environment.paths.length}<dt>Real way</dt>
+			<dd>
+				{record.environment.paths
+					.map(
+						({ host, realMs, wantedMs }) =>
+							`${host} ${formatDuration(realMs)} of ${formatDuration(wantedMs)} wanted`
+					)
+					.join('; ')}
+			</dd>{/if}
 		{#if record.environment.network}<dt>Line</dt>
 			<dd>
 				{record.environment.network.mostConnections} connections at most; {formatValue(

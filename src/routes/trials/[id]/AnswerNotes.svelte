@@ -84,6 +84,7 @@
 			: 'No verdict changed.'}
 	</p>
 {/if}
+{#if data.busyMachine}<Notice kind="warning" title="This machine is too busy." text={data.busyMachine} />{/if}
 {#if failed}<Notice kind="warning" title="Some loads failed." text={failed} />{/if}
 {#if data.judgement.results.length}<p class="copy-answer no-print">
 		<CopyButton label="Copy the answer as text" text={answerText} file="answer.txt" />

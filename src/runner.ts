@@ -11,12 +11,13 @@ const settings = readSettings();
 const db = openDatabase(settings.dataFolder);
 // Web works for the analyst who watches a load.
 const web = process.env.ZAFRA_PARENT === 'web' ? [process.ppid] : [];
+const helpers = [...settings.helpers, ...web];
 const lab = new Lab({
 	...settings,
-	helpers: [...settings.helpers, ...web],
+	helpers,
 	profileLabel: profileLabel(settings.dataFolder)
 });
-const runner = startRunner({ db, lab, log });
+const runner = startRunner({ db, lab, log, helpers });
 
 /** Closing a browser that hangs takes some seconds. */
 const END_WITHIN_MS = 8000;

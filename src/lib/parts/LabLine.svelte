@@ -20,7 +20,7 @@
 	{:else if lab.state === 'off'}
 		<span class="trouble">The lab is off: trials wait in the queue.</span>
 	{:else}
-		<span class="muted">The lab is free</span>
+		<a class="muted" href="/workshop/lab">The lab is free</a>
 	{/if}
 </span>
 

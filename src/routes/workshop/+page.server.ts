@@ -5,6 +5,7 @@ import { LAB_RECIPE } from '$core/metrics/score';
 import { formAction } from '$lib/server/http/form';
 import { getDb, getSettings } from '$lib/server/context';
 import { listClients, setCdnHosts } from '$lib/server/clients/clients';
+import { labSheet } from '$lib/server/labs/sheet';
 import { listConditions } from '$lib/server/conditions/saved';
 
 const HOST = /^[a-z0-9-]+(\.[a-z0-9-]+)+$/;
@@ -30,6 +31,7 @@ export const actions = {
 export const load = () => ({
 	sites: listClients(getDb()).flatMap((client) => client.sites.map((site) => ({ ...site, client: client.name }))),
 	where: 'Workshop',
+	fitness: labSheet(getDb()).fitness.words,
 	conditions: listConditions(getDb()).map((one) => ({
 		id: one.id,
 		name: one.name,

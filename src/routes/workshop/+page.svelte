@@ -53,6 +53,12 @@
 		<Button size="field" href="/workshop/conditions/new" data-key="r">New conditions</Button>
 	</div>
 	<section>
+		<h2>The lab</h2>
+		<p>
+			{data.fitness} <a href="/workshop/lab">How calm this machine is, and what it can see</a>
+		</p>
+	</section>
+	<section>
 		<h2>Conditions</h2>
 		<p class="muted">
 			How pages are loaded. A trial saves a frozen copy, so that a change here never touches what was measured.

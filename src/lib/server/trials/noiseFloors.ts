@@ -12,6 +12,8 @@ import { samePageTrials } from './queries';
 export interface NoiseFloor {
 	/** The trial that measured it. */
 	trial: number;
+	/** UTC ISO. */
+	measuredAt: string | null;
 	floors: Partial<Record<MetricId, number>>;
 	/** Spread of the paired differences, as shares of the middle figure. */
 	shares: Partial<Record<MetricId, number>>;
@@ -21,7 +23,7 @@ export interface NoiseFloor {
 export function noiseFloor(db: Db, conditions: Conditions, exceptTrial: number | null = null): NoiseFloor | null {
 	for (const trial of samePageTrials(db, conditionsHash(conditions))) {
 		const floor = trial.id === exceptTrial ? null : floorFrom(db, trial, conditions);
-		if (floor) return { trial: trial.id, floors: floor.floors, shares: floor.shares };
+		if (floor) return { trial: trial.id, measuredAt: trial.endedAt, floors: floor.floors, shares: floor.shares };
 	}
 	return null;
 }

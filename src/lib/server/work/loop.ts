@@ -7,10 +7,12 @@ import { profileLabel, sweepProfiles } from '../../../lab/browser/profiles';
 import type { Lab } from '../../../lab/lab';
 import { isBusy, nowIso, type Db } from '../db/connection';
 import { changeMeter } from '../db/changes';
+import { saveQuietMinute } from '../labs/calmRows';
 import { beat, deleteLab, forgetLabs, saveLab } from '../labs/labs';
 import { queueOutdated } from './catchUp';
 import { isFull } from './diskSpace';
 import { handlerOf, LeaseLost, type Log, type Workplace } from './handlers';
+import { QuietWatch } from './quietWatch';
 import { giveBack, leaseJob, reclaimLeases, renewLease, type Job } from './jobs';
 import { takeLabLock, type LabLock } from './lock';
 
@@ -18,6 +20,8 @@ export interface RunnerOptions {
 	db: Db;
 	lab: Lab;
 	log: Log;
+	/** Processes beside this one that are Zafra's. */
+	helpers?: readonly number[];
 	/** Longest rest after a full disk, ms. */
 	fullDiskPauseMs?: number;
 }
@@ -61,8 +65,11 @@ class WorkLoop {
 	#lastBeat = Date.now();
 	#lastWritten = 0;
 	#problem: string | null = null;
+	#quiet: QuietWatch;
 
-	constructor(private readonly options: RunnerOptions) {}
+	constructor(private readonly options: RunnerOptions) {
+		this.#quiet = new QuietWatch([process.pid, ...(options.helpers ?? [])]);
+	}
 
 	stop(): void {
 		this.#stopping = true;
@@ -96,12 +103,19 @@ class WorkLoop {
 				beat(db, this.#labId);
 				this.#lastWritten = Date.now();
 			}
+			this.#watchQuiet();
 			if (!this.#job || this.#lost || renewLease(db, this.#job.id, this.#labId)) return;
 			this.#lost = true;
 			void lab.abandon();
 		} catch (error) {
 			log.warn({ error: (error as Error).message }, 'a heartbeat was missed');
 		}
+	}
+
+	#watchQuiet(): void {
+		if (this.#job) return this.#quiet.stop();
+		const share = this.#quiet.look();
+		if (share !== undefined) saveQuietMinute(this.options.db, nowIso(), share);
 	}
 
 	#noteGap(): void {

@@ -1,0 +1,22 @@
+/** Whether a machine is fit to measure on, in one plain sentence. */
+import type { Fitness } from '../trial/fitness';
+import { MOST_ROUNDS } from '../trial/verdict';
+
+export function wordFitness(fitness: Fitness): string {
+	switch (fitness.code) {
+		case 'unknown':
+			return 'Nobody has measured yet how much two runs of the same page differ here.';
+		case 'busy':
+			return `This machine is too busy: ${fitness.disturbed} of ${fitness.loads} loads of the last day were disturbed.`;
+		case 'fit':
+			return `This machine is fit: a change of ${percent(fitness.share)} is seen with ${fitness.rounds} rounds.`;
+		case 'noisy':
+			return fitness.rounds > MOST_ROUNDS
+				? `This machine is too noisy: a change of ${percent(fitness.share)} is not seen with ${MOST_ROUNDS} rounds.`
+				: `This machine is noisy: a change of ${percent(fitness.share)} needs ${fitness.rounds} rounds.`;
+	}
+}
+
+function percent(share: number): string {
+	return `${Math.round(share * 100)}\u00a0%`;
+}

@@ -1,0 +1,122 @@
+<script lang="ts">
+	import { Button, Checkbox } from 'carbon-components-svelte';
+	import { MOST_ROUNDS } from '$core/trial/verdict';
+	import { formatMoment } from '$core/wording/format';
+	import CalmDay from '$lib/charts/CalmDay.svelte';
+	import SpeedDots from '$lib/charts/SpeedDots.svelte';
+	import { keeping } from '$lib/keeping';
+	import Field from '$lib/parts/Field.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+
+	let { data, form } = $props();
+	type Floor = (typeof data.floors)[number];
+	const roundsOf = ({ rounds }: Floor) =>
+		rounds === null ? '–' : rounds > MOST_ROUNDS ? `more than ${MOST_ROUNDS}` : String(rounds);
+	const columns: Column<Floor>[] = [
+		{ key: 'name', name: 'Conditions', text: ({ name }) => name },
+		{ key: 'floor', name: 'Two runs of one page differ by up to' },
+		{ key: 'rounds', name: 'Rounds to see 10 %', number: true, text: roundsOf },
+		{
+			key: 'age',
+			name: 'Measured',
+			text: ({ measuredAt }) => (measuredAt ? formatMoment(measuredAt) : 'never')
+		}
+	];
+	const isFirst = ({ id }: Floor) => id === 'phone' || id === 'desktop';
+	const about = $derived(
+		[
+			data.browser ?? 'browser not seen yet',
+			`${data.machine.processors} processors${data.machine.frequencyMhz ? ` at ${data.machine.frequencyMhz} MHz` : ''}`,
+			data.day.loads
+				? `${data.day.disturbed} of ${data.day.loads} loads of the last day disturbed`
+				: 'no loads in the last day'
+		].join('; ')
+	);
+</script>
+
+<svelte:head><title>The lab – Zafra</title></svelte:head>
+
+<div class="page">
+	<h1>The lab</h1>
+	<p class="sentence" class:trouble={data.fitness.code === 'busy' || data.fitness.code === 'noisy'}>
+		{data.fitness.words}
+	</p>
+	<p class="muted">{about}.</p>
+
+	<section>
+		<h2>The last day</h2>
+		<CalmDay hours={data.hours} />
+	</section>
+
+	<section>
+		<h2>Noise floor</h2>
+		<Table label="Noise floor by conditions" {columns} rows={data.floors} key={({ id }) => id}>
+			{#snippet cell(floor, column)}
+				{#if column.key === 'floor' && floor.trial !== null}<a href="/trials/{floor.trial}">{floor.words}</a>
+				{:else}<span class="muted">not measured</span>{/if}
+			{/snippet}
+		</Table>
+		<form method="POST" action="?/noise" use:keeping class="measure">
+			<Field
+				label="Page to load against itself"
+				name="url"
+				type="url"
+				value={form && 'typed' in form ? String(form.typed) : data.address}
+				wrong={form && 'problem' in form ? String(form.problem) : ''}
+			/>
+			<fieldset>
+				<legend class="bx--label">Under</legend>
+				<div class="choices">
+					{#each data.floors as floor (floor.id)}<Checkbox
+							name="conditions"
+							value={floor.id}
+							labelText={floor.name}
+							checked={isFirst(floor)}
+						/>{/each}
+				</div>
+			</fieldset>
+			<Button type="submit" size="field" data-key="r">Measure the noise floor</Button>
+		</form>
+	</section>
+
+	{#if data.usualSpeed !== null}
+		<section>
+			<h2>Speed of the machine</h2>
+			<SpeedDots speeds={data.speeds} usual={data.usualSpeed} />
+		</section>
+	{/if}
+</div>
+
+<style>
+	.sentence {
+		font-family: var(--serif);
+		font-size: 1.35rem;
+		max-width: 42rem;
+	}
+	.sentence.trouble {
+		color: var(--worse);
+	}
+	.measure {
+		display: grid;
+		grid-template-columns: minmax(14rem, 26rem) auto auto;
+		gap: 1.5rem;
+		align-items: end;
+		margin-top: 1rem;
+	}
+	fieldset {
+		border: 0;
+		padding: 0;
+		margin: 0;
+	}
+	.choices {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 1rem;
+	}
+	@media (max-width: 42rem) {
+		.measure {
+			grid-template-columns: 1fr;
+		}
+	}
+</style>

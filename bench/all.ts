@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 
 const ALL = [
 	'verdicts',
+	'noise',
 	'shaper',
 	'fairness',
 	'lab',

@@ -22,7 +22,7 @@ export function roundsToSee(spread: number): number {
 	return MOST_ROUNDS + 1;
 }
 
-/** `unknown` before a noise floor was measured; `busy` when too many loads are disturbed, `noisy` when calm ones differ. */
+/** `unknown` without a noise floor; `busy` when too many loads are disturbed, `noisy` when calm ones differ. */
 export type Fitness =
 	| { code: 'unknown' }
 	| { code: 'busy'; disturbed: number; loads: number }

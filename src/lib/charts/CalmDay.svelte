@@ -26,6 +26,11 @@
 	const percent = (share: number) => `${Math.round(share * 100)} %`;
 	const told = ({ hour, loads, disturbed, share }: Hour) =>
 		`${clock(hour)} to ${(clock(hour) + 1) % 24} h: ${share === null ? 'not watched' : `${percent(share)} to others`}${loads ? `; ${disturbed} of ${loads} loads disturbed` : ''}`;
+	/** Disturbed and all loads; where there is no room, the disturbed ones alone. */
+	const countOf = ({ loads, disturbed }: Hour) => {
+		if (step < 28) return disturbed || '';
+		return disturbed ? `${disturbed}/${loads}` : loads || '';
+	};
 	const labelEvery = $derived(room < 620 ? 6 : 3);
 	const csv = () =>
 		csvOf(
@@ -63,12 +68,11 @@
 						height={BASE - y(Math.max(hour.share, 0.006))}
 						class:high={hour.share > CALM_LIMITS.share}
 					/>{/if}
-				{#if hour.loads}<text
+				{#if countOf(hour)}<text
 						x={at + step / 2}
 						y={BASE + 13}
 						text-anchor="middle"
-						class:troubled={hour.disturbed > 0}
-						>{hour.disturbed ? `${hour.disturbed}/${hour.loads}` : hour.loads}</text
+						class:troubled={hour.disturbed > 0}>{countOf(hour)}</text
 					>{/if}
 				{#if i % labelEvery === 0}<text x={at + step / 2} y={BASE + 29} text-anchor="middle"
 						>{clock(hour.hour)} h</text

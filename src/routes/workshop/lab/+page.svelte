@@ -97,6 +97,13 @@
 	.sentence.trouble {
 		color: var(--worse);
 	}
+	section {
+		margin-top: 2rem;
+	}
+	.choices :global(.bx--form-item) {
+		flex: none;
+		margin: 0;
+	}
 	.measure {
 		display: grid;
 		grid-template-columns: minmax(14rem, 26rem) auto auto;
@@ -113,6 +120,7 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 1rem;
+		align-items: center;
 	}
 	@media (max-width: 42rem) {
 		.measure {

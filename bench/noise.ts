@@ -1,0 +1,136 @@
+/**
+ * What the rules for a calm machine are worth: loads of a static page with and without them, interleaved, while another
+ * process burns one core in random bursts; then on the machine as it is. And whether the rule is blind to the page.
+ */
+import { deviation } from 'd3-array';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { CALM_LIMITS } from '$core/load/calm';
+import type { LoadRecord } from '$core/load/record';
+import { mean, median } from '$core/stats/summary';
+import { SpeedBook } from '../src/lab/browser/cpu';
+import { launchBrowser } from '../src/lab/browser/launch';
+import { CalmWatch } from '../src/lab/calm/watch';
+import { Lab } from '../src/lab/lab';
+import { prepare } from '../src/lab/prepare';
+import { rule, serve, UNWATCHED } from '../test/support/world';
+import { percent, printTable, type Row } from './table';
+
+const LOADS = Number(process.env.BENCH_LOADS ?? 30);
+const BLIND = Number(process.env.BENCH_BLIND ?? 200);
+const LEAST_GAIN = 3;
+const MOST_IDLE: Record<string, number> = { phone: 0.1, desktop: 0.06 };
+const MOST_COST_MS = 1000;
+
+/** Burns one core for 50 to 800 ms, rests for 100 to 3,000, for ever. */
+const BURSTS = `const rest = () => setTimeout(burn, 100 + Math.random() * 2900);
+const burn = () => { const end = Date.now() + 50 + Math.random() * 750; while (Date.now() < end); rest(); };
+burn();`;
+const startBursts = (): ChildProcess => spawn(process.execPath, ['-e', BURSTS], { stdio: 'ignore' });
+
+const script = (ms: number) =>
+	`<script>const end = performance.now() + ${ms}; while (performance.now() < end);</script>`;
+const server = await serve((request, response) => {
+	const { pathname } = new URL(request.url ?? '/', 'http://x');
+	if (pathname.endsWith('.png')) return void response.writeHead(200, { 'content-type': 'image/svg+xml' }).end(PICTURE);
+	const isHeavy = pathname === '/heavy';
+	response
+		.writeHead(200, { 'content-type': 'text/html' })
+		.end(
+			`<!doctype html><title>x</title><h1>Timetable</h1>${'<p>Boats leave every hour.</p>'.repeat(isHeavy ? 400 : 40)}<img src="/main.png" width=600 height=400>${script(isHeavy ? 250 : 20)}`
+		);
+});
+const PICTURE = `<svg xmlns="http://www.w3.org/2000/svg" width="600" height="400"><rect width="600" height="400" fill="teal"/><!--${'x'.repeat(120_000)}--></svg>`;
+const hostMap = [rule('*.test', server.port)];
+const ruled = new Lab({ hostMap, calm: CALM_LIMITS });
+const bare = new Lab({ hostMap, calm: UNWATCHED });
+const book = new SpeedBook();
+const rows: Row[] = [];
+/** Coefficient of variation. */
+const spread = (figures: readonly number[]) => deviation(figures)! / mean(figures);
+
+const loadOnce = async (lab: Lab, conditions: Conditions, path = '/') =>
+	(await lab.measure({ url: `http://page.test${path}`, conditions, steps: [] })).record;
+
+/** As a trial does: a disturbed load is made again, at most twice. */
+async function countedLoad(conditions: Conditions): Promise<{ record: LoadRecord | null; tries: number }> {
+	for (let tries = 1; tries <= 3; tries++) {
+		const record = await loadOnce(ruled, conditions);
+		if (!record.environment.calm!.disturbed) return { record, tries };
+	}
+	return { record: null, tries: 3 };
+}
+
+for (const conditions of BUILT_IN_CONDITIONS) {
+	for (const lab of [ruled, bare]) await loadOnce(lab, conditions);
+	for (const where of ['beside bursts', 'machine idle'] as const) {
+		const bursts = where === 'beside bursts' ? startBursts() : null;
+		const [with_, without]: [LoadRecord[], LoadRecord[]] = [[], []];
+		let tries = 0;
+		for (let i = 0; i < LOADS; i++) {
+			const counted = await countedLoad(conditions);
+			tries += counted.tries;
+			if (counted.record) with_.push(counted.record);
+			without.push(await loadOnce(bare, conditions));
+		}
+		bursts?.kill('SIGKILL');
+		for (const metric of ['fcp', 'lcp', 'ttfb'] as const) {
+			const [ours, theirs] = [with_, without].map((all) => spread(all.map(({ figures }) => figures[metric]!)));
+			const limit = metric !== 'lcp' ? null : bursts ? theirs! / LEAST_GAIN : MOST_IDLE[conditions.id]!;
+			rows.push({
+				what: `${conditions.name}, ${where}, ${metric.toUpperCase()}: variation with the rules / without (${with_.length} of ${LOADS} counted, ${tries} loads)`,
+				measured: `${percent(ours!)} / ${percent(theirs!)}`,
+				limit: limit === null ? '' : `at most ${percent(limit)}`,
+				holds: limit === null || ours! <= limit
+			});
+		}
+	}
+}
+
+for (const { name, device } of BUILT_IN_CONDITIONS) {
+	const times: number[] = [];
+	const running = await launchBrowser();
+	const watch = new CalmWatch();
+	const never = new Promise<never>(() => undefined);
+	for (let i = 0; i < LOADS; i++) {
+		watch.start();
+		const context = await running.browser.newContext();
+		const session = await context.newCDPSession(await context.newPage());
+		const begun = performance.now();
+		await prepare({ session, targetSpeed: device.targetSpeed, book, watch, limits: CALM_LIMITS, ended: never });
+		times.push(performance.now() - begun);
+		await watch.stop();
+		await context.close();
+	}
+	await watch.close();
+	await running.close();
+	rows.push({
+		what: `${name}: rest, gate and readings before a load, when calm`,
+		measured: `${median(times).toFixed(0)} ms`,
+		limit: `at most ${MOST_COST_MS} ms`,
+		holds: median(times) <= MOST_COST_MS
+	});
+}
+
+if (BLIND > 0) {
+	const bursts = startBursts();
+	const disturbed = { '/': 0, '/heavy': 0 };
+	for (let i = 0; i < BLIND / 2; i++)
+		for (const path of ['/', '/heavy'] as const)
+			disturbed[path] += Number((await loadOnce(ruled, BUILT_IN_CONDITIONS[1]!, path)).environment.calm!.disturbed);
+	bursts.kill('SIGKILL');
+	const [light, heavy] = [disturbed['/'] / (BLIND / 2), disturbed['/heavy'] / (BLIND / 2)];
+	const both = (light + heavy) / 2;
+	// Two standard errors of the difference of two shares.
+	const chance = 2 * Math.sqrt((both * (1 - both) * 2) / (BLIND / 2));
+	rows.push({
+		what: `blind to the page: disturbed loads of a light and a heavy page, ${BLIND / 2} each`,
+		measured: `${percent(light)} and ${percent(heavy)}`,
+		limit: `differ by at most ${percent(chance)}, as chance would`,
+		holds: Math.abs(light - heavy) <= chance
+	});
+}
+await ruled.close();
+await bare.close();
+server.close();
+printTable('Noise: with and without the rules for a calm machine', rows);

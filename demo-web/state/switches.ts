@@ -14,7 +14,7 @@ export interface SiteState {
 	hushbox: Level;
 	shrinkery: Level;
 	share: 'none' | 'row' | 'column';
-	chat: PartyMode;
+	chat: PartyMode | 'later';
 	ads: PartyMode | 'reserved';
 	counting: PartyMode;
 	fonts: PartyMode | 'blocking';
@@ -47,7 +47,11 @@ export const SWITCHES: readonly Switch[] = [
 		words: 'Share buttons: none, the row plugin or the column plugin',
 		values: ['none', 'row', 'column']
 	},
-	{ name: 'chat', words: 'Parlour Bell, the chat', values: PARTY_MODES },
+	{
+		name: 'chat',
+		words: 'Parlour Bell, the chat: “later” starts it by a timer, 5 s after the page has loaded',
+		values: [...PARTY_MODES, 'later']
+	},
 	{
 		name: 'ads',
 		words: 'Hoarding Row, ads: “reserved” keeps room and never fills it',

@@ -71,7 +71,7 @@ export class Lab {
 
 	/** @param moments is filled as far as the load comes */
 	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
-		const { url, conditions, steps } = order;
+		const { url, conditions, steps, patience = false } = order;
 		let session: LoadSession | null = null;
 		let fresh = false;
 		try {
@@ -80,7 +80,7 @@ export class Lab {
 			const network = await this.#line(conditions);
 			const collects = this.options.collects ?? 'full';
 			const shared = { running, speeds: this.#speeds, watch: this.#calm, limits: this.#limits, moments };
-			session = new LoadSession(shared, network, { conditions, address, startedAt, steps, collects });
+			session = new LoadSession(shared, network, { conditions, address, startedAt, steps, patience, collects });
 			const measured = await session.run();
 			fresh = WANTS_FRESH_BROWSER.has(measured.record.failure?.code ?? null);
 			return measured;
@@ -95,8 +95,8 @@ export class Lab {
 	}
 
 	/** The time after which a load is over whatever happens, ms. */
-	longestMs({ conditions, steps }: LoadOrder): number {
-		return longestLoadMs(conditions, steps, this.#limits.waitMs);
+	longestMs(order: LoadOrder): number {
+		return longestLoadMs(order, this.#limits.waitMs);
 	}
 
 	/** Fetch a page as the device would until what is served repeats, or the time is over. Nothing is thrown. */

@@ -11,7 +11,8 @@ import {
 	type PageEvidence,
 	type UnusedBytes
 } from '$core/load/assemble';
-import { emptyJourney, epochNow, nudge, runSteps, since, type Journey } from './actions';
+import { emptyJourney, epochNow, runSteps, type Journey } from './actions';
+import { nudgeSettled, waitOn } from './late';
 import { failedLoad } from '$core/load/failedLoad';
 import type { CalmLimits } from '$core/load/calm';
 import { setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
@@ -45,6 +46,8 @@ export interface LoadOptions {
 	startedAt: Date;
 	collects: Collects;
 	steps: readonly Step[];
+	/** Wait on once the page has settled. */
+	patience: boolean;
 }
 
 /** What a load has seen so far: it stays when the load is ended in the middle. */
@@ -99,7 +102,6 @@ export class LoadSession {
 	 * @throws LoadFailure when nothing of the page was seen, or when the browser was ended from outside
 	 */
 	async run(): Promise<MeasuredLoad> {
-		const { conditions, steps } = this.options;
 		const lost = () => this.#endWith(failure('browser-killed'));
 		this.shared.running.browser.on('disconnected', lost);
 		let killed = false;
@@ -109,7 +111,7 @@ export class LoadSession {
 			if (tab.killed) this.#endWith(failure('browser-killed'));
 		});
 		const late = () => this.#endWith(failure('time-out', 'it was ended from outside, since it did not come to rest'));
-		const watchdog = setTimeout(late, longestLoadMs(conditions, steps, this.shared.limits.waitMs));
+		const watchdog = setTimeout(late, longestLoadMs(this.options, this.shared.limits.waitMs));
 		try {
 			return await Promise.race([this.#measure(), this.#ended]);
 		} catch (error) {
@@ -179,7 +181,8 @@ export class LoadSession {
 		const picture = await visit.picture();
 		const bodies = full ? await readBodies(visit.session, visit.network, performance.now() + BODIES_WITHIN_MS) : null;
 
-		const nudged = conditions.input === 'nudge' ? await this.#nudge(visit) : null;
+		const patience = this.options.patience ? await waitOn(visit) : null;
+		const nudged = conditions.input === 'nudge' ? await nudgeSettled(visit, conditions) : null;
 		if (steps.length) await runSteps(visit, steps, conditions, journey);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
 
@@ -198,6 +201,7 @@ export class LoadSession {
 				unused,
 				page: this.#pageEvidence(visit, settled),
 				nudge: nudged && { ...nudged, zeroEpochMs: zero },
+				patience: patience && { ...patience, zeroEpochMs: zero },
 				journey: steps.length ? journeyEvidence(journey, zero) : null
 			}
 		);
@@ -280,23 +284,6 @@ export class LoadSession {
 		moments.waitedMs += ready.waitedMs;
 		moments.gaveUp ||= ready.gaveUp;
 		noteReadiness(record, ready, targetSpeed);
-	}
-
-	/** A second kind of load: once the page has settled, somebody moves; what starts only then was held back. */
-	async #nudge(visit: Visit) {
-		const { conditions } = this.options;
-		const before = await visit.scriptMs();
-		visit.network.phase = 'nudge';
-		const atEpochMs = epochNow();
-		await nudge(visit.session, conditions);
-		await visit.answering(performance.now() + conditions.capMs);
-		const after = await visit.scriptMs();
-		return {
-			atEpochMs,
-			settledEpochMs: epochNow() - conditions.quietMs,
-			scriptMs: Math.max(0, after - before),
-			seen: await since(visit, atEpochMs)
-		};
 	}
 
 	/** Without an answer the figures stay missing: they never hold a load up. */

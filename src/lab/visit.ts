@@ -15,6 +15,7 @@ const WORLD = 'zafra';
 const IN_PAGE = readFileSync(new URL('./collect/inPage.js', import.meta.url), 'utf8');
 const PICTURE_QUALITY = 60;
 const MOST_ERRORS = 50;
+const WAIT_ON_LOOK_MS = 100;
 const CRASH_KNOWN_AFTER_MS = 150;
 /** What the browser may keep of bodies, for reading them at the end. */
 const KEPT_BODIES = { maxTotalBufferSize: 40_000_000, maxResourceBufferSize: 4_000_000 };
@@ -29,6 +30,7 @@ export class Visit {
 	documents = 0;
 	#download: string | null = null;
 	#worldId: number | null = null;
+	#counts = false;
 
 	private constructor(
 		readonly page: Page,
@@ -97,7 +99,6 @@ export class Visit {
 		await session.send('Runtime.addBinding', { name: 'zafraBusy', executionContextName: WORLD });
 		await session.send('Page.addScriptToEvaluateOnNewDocument', { source: IN_PAGE, worldName: WORLD });
 		await session.send('Network.enable', KEPT_BODIES);
-		if (this.conditions.input === 'nudge') await session.send('Performance.enable');
 	}
 
 	async #applyConditions(): Promise<void> {
@@ -137,6 +138,18 @@ export class Visit {
 		if (settled.stuck) throw failure('time-out', 'a script kept its main thread busy');
 		if (!settled.loaded) throw failure('time-out', this.#whatIsMissing());
 		return settled;
+	}
+
+	/** Nobody moves: wait until nothing new has come for a while, at least so long, and no longer than that. */
+	async waitOn({ leastMs, mostMs, quietMs }: { leastMs: number; mostMs: number; quietMs: number }): Promise<void> {
+		const begun = performance.now();
+		for (;;) {
+			await Promise.race([wait(WAIT_ON_LOOK_MS), this.state.ended]);
+			const now = performance.now();
+			const quietSince = Math.max(this.network.lastActivityAt, this.state.busyAt);
+			const isQuiet = this.network.waiting === 0 && now - quietSince >= quietMs;
+			if (now - begun >= mostMs || (isQuiet && now - begun >= leastMs)) return;
+		}
 	}
 
 	/** Wait until the page is quiet. @throws LoadFailure when its main thread no longer answers at the deadline */
@@ -182,8 +195,11 @@ export class Visit {
 		return parsePageFacts(await this.evaluate('zafraCollect()'));
 	}
 
-	/** Time that scripts have taken in this page so far, by the browser's own count, ms. */
+	/** Time that scripts have taken in this page since it was first asked for, by the browser's own count, ms. */
 	async scriptMs(): Promise<number> {
+		// Counting begins here, so that it costs the load itself nothing.
+		if (!this.#counts) await this.session.send('Performance.enable');
+		this.#counts = true;
 		const { metrics } = await this.session.send('Performance.getMetrics');
 		return (metrics.find((one) => one.name === 'ScriptDuration')?.value ?? 0) * 1000;
 	}

@@ -1,7 +1,5 @@
 import { expect } from 'chai';
 import type { ShiftResult } from '$core/trial/types';
-import { recordOf } from '../support/records';
-import { wordHeld } from '$core/wording/held';
 import { worthOf } from '$core/wording/worth';
 import { arm, component, setup } from '../support/arms';
 
@@ -44,22 +42,5 @@ describe('worth and held back', () => {
 		expect(words(result('score', 'slight', 4))).to.equal(
 			'Score differs, perhaps too little to matter; the price is 12 more a month and 20 hours of work.'
 		);
-	});
-
-	it('says what waits for interaction as a fact of one load, and is silent when little does', () => {
-		const heldBack = (wireBytes: number, scriptMs: number) => ({
-			nudgedAtMs: 0,
-			settledMs: 0,
-			requests: 30,
-			wireBytes,
-			decodedBytes: 0,
-			scriptMs,
-			figuresWith: { ...recordOf().figures, score: 61 }
-		});
-		expect(wordHeld({ heldBack: heldBack(50_000, 300), wire: 150_000 }, 'Hushed')).to.match(
-			/^“Hushed” waits for interaction: in one load 30 requests, 50\.0.kB \(25.% of its bytes\) and 300.ms of script came only after the visitor moved\.$/
-		);
-		expect(wordHeld({ heldBack: heldBack(500, 10), wire: 150_000 }, 'Hushed')).to.equal('');
-		expect(wordHeld(undefined, 'Hushed')).to.equal('');
 	});
 });

@@ -62,7 +62,7 @@ describe('hostile pages', function () {
 			const took = performance.now() - began;
 			expect(page.ends, record.failure?.message).to.include(record.failure?.code ?? 'ok');
 			// Closing a stuck tab, and giving up the browser, come on top.
-			expect(took).to.be.below(longestLoadMs(conditions, page.steps) + 8000);
+			expect(took).to.be.below(longestLoadMs({ conditions, steps: page.steps ?? [] }) + 8000);
 			if (!page.steps && !page.input) expect(took).to.be.below(QUICK.capMs + COLLECTING_MS + 3000);
 			expect(reached).to.deep.equal([]);
 			const next = (await lab.measure({ url: 'http://hostile.test/clean', conditions: QUICK, steps: [] })).record;

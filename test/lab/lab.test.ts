@@ -181,7 +181,7 @@ describe('lab', function () {
 			expect(record.frames.at(-1)!.progress).to.equal(1);
 			expect(measured.frames).to.have.length(record.frames.length);
 			const { format, width, height } = await sharp(Buffer.from(measured.picture!)).metadata();
-			expect({ format, width, height }).to.deep.equal({ format: 'webp', width: 412, height: 823 });
+			expect({ format, width, height }).to.deep.equal({ format: 'webp', width: 393, height: 851 });
 		});
 
 		it('says on what machine and in what browser', () => {

@@ -68,6 +68,7 @@ describe('a trial while it is being written', () => {
 			warmups: 2,
 			settleWithinS: null,
 			steps: '[',
+			lateLoads: false,
 			notBefore: null,
 			spreadMinutes: null
 		};

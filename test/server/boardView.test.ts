@@ -1,3 +1,5 @@
+import type { LateKind } from '$core/compare/late/facts';
+import type { LateLoadView } from '../../src/lib/server/trials/lateView';
 import { expect } from 'chai';
 import { judge } from '$core/trial/judge';
 import { boardsOf, stripsOf } from '../../src/lib/server/trials/boardView';
@@ -93,7 +95,7 @@ describe('the parts of a sheet in a line each', () => {
 		outlying: {},
 		metric: 'lcp',
 		isOpen: false,
-		nudged: [],
+		late: [],
 		worth: [{ words: 'It loses 400 ms.' }],
 		repeats: 0,
 		...extra
@@ -104,7 +106,7 @@ describe('the parts of a sheet in a line each', () => {
 	it('say what is not there yet, and why', () => {
 		expect(findings().why).to.equal('Being worked out from the records');
 		expect(findings({ isOpen: true }).fairness).to.equal('Worked out once the loads have ended');
-		expect(findings().held).to.equal('No interaction was simulated');
+		expect(findings().held).to.equal('Not checked what comes late');
 	});
 
 	it('count loads, those that failed and those that were excluded', () => {
@@ -125,15 +127,34 @@ describe('the parts of a sheet in a line each', () => {
 	});
 
 	it('tell what waits for interaction, the heaviest first', () => {
-		const held = (id: number, requests: number, wireBytes: number) => ({
-			arm: id,
+		const late = (arm: number, kind: LateKind, requests: number, wireBytes: number): LateLoadView => ({
+			id: arm,
+			arm,
+			condition: 'desktop',
+			kind,
 			status: 'done',
-			heldBack: { requests, wireBytes }
+			load: 9,
+			failed: null,
+			facts: {
+				kind,
+				requests,
+				wireBytes,
+				scriptMs: 0,
+				fromMs: 7000,
+				settledMs: 2000,
+				added: {},
+				figures: { wire: 500_000, score: 80 },
+				hosts: []
+			}
 		});
-		expect(findings({ nudged: [held(1, 1, 900), held(2, 12, 240_000)] }).held).to.equal(
+		const small = late(1, 'held-back', 1, 900);
+		expect(findings({ late: [small, late(2, 'held-back', 12, 240_000)] }).held).to.equal(
 			'“Changed”: 12 requests and 240\u00a0kB only after the visitor moves'
 		);
-		expect(findings({ nudged: [held(1, 0, 0)] }).held).to.equal('No request waits for interaction in one load');
+		expect(findings({ late: [small, late(2, 'postponed', 12, 240_000)] }).held).to.equal(
+			'“Changed”: 12 requests and 240\u00a0kB by themselves after the page has settled'
+		);
+		expect(findings({ late: [late(1, 'postponed', 0, 0)] }).held).to.equal('No request comes late in one load');
 	});
 
 	it('count differences in setup, and name the variant where there are several', () => {

@@ -11,7 +11,7 @@ export function fakeLab(measure: (order: LoadOrder) => Promise<MeasuredLoad>) {
 	const lab = {
 		measure: (order: LoadOrder) => (calls.measured++, measure(order)),
 		waitUntilStable: async () => ({ stable: true, tookMs: 0, words: 'Stable', fetches: [] }),
-		longestMs: ({ conditions, steps }: LoadOrder) => longestLoadMs(conditions, steps),
+		longestMs: (order: LoadOrder) => longestLoadMs(order),
 		abandon: async () => void calls.abandoned++,
 		close: async () => void calls.closed++,
 		sandboxed: true

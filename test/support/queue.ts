@@ -33,6 +33,7 @@ export const trialInput = (extra: TrialExtra = {}): NewTrialInput =>
 		rounds: 3,
 		warmups: 0,
 		seed: 5,
+		lateLoads: false,
 		...extra
 	});
 

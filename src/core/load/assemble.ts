@@ -2,7 +2,7 @@
 import type { MetricId } from '../metrics/catalogue';
 import { LAB_RECIPE, scoreOf } from '../metrics/score';
 import type { PageFacts, Since } from './pageFacts';
-import type { FrameRecord, HeldBackRecord, LoadRecord, RequestRecord, StepRecord } from './record';
+import type { FrameRecord, HeldBackRecord, PostponedRecord, LoadRecord, RequestRecord, StepRecord } from './record';
 import { cumulativeLayoutShift, fullyLoaded, interactionToNextPaint, totalBlockingTime } from './vitals';
 import { speedIndex, visuallyComplete } from './visual';
 import { weightsOf } from './weights';
@@ -27,10 +27,12 @@ export interface PageEvidence {
 	consoleErrors: string[];
 }
 
-/** A visit that was nudged after it had settled. Times are epoch ms. */
-export interface NudgeEvidence {
+/** What came after the page had settled: by a nudge, or by itself while the lab waited on. Times are epoch ms. */
+export interface LateEvidence {
+	/** When the nudge was given, or the wait began. */
 	atEpochMs: number;
-	settledEpochMs: number;
+	/** When the page had settled again, or the wait ended. */
+	endEpochMs: number;
 	scriptMs: number;
 	seen: Since;
 	/** The record's time zero. */
@@ -49,7 +51,8 @@ export interface LoadEvidence {
 	/** Null for a load that ended before its page had settled. */
 	page: PageEvidence | null;
 	unused: UnusedBytes | null;
-	nudge: NudgeEvidence | null;
+	nudge: LateEvidence | null;
+	patience: LateEvidence | null;
 	journey: JourneyEvidence | null;
 }
 
@@ -59,6 +62,7 @@ export const NO_EVIDENCE: LoadEvidence = {
 	page: null,
 	unused: null,
 	nudge: null,
+	patience: null,
 	journey: null
 };
 
@@ -67,11 +71,15 @@ export const NO_EVIDENCE: LoadEvidence = {
  * @returns a new record; `begun` stays as it is
  */
 export function assembleLoad(begun: LoadRecord, evidence: LoadEvidence): LoadRecord {
-	const { requests, frames, page, unused, nudge, journey } = evidence;
+	const { requests, frames, page, unused, nudge, patience, journey } = evidence;
 	const weighed = { ...begun, ...weighedRequests(begun, requests, unused), frames: frames.records };
 	const settled = page ? withPage(weighed, page, frames.startRenderMs) : weighed;
 	const record = journey ? withJourney(settled, journey) : settled;
-	return nudge ? { ...record, heldBack: heldBackBy(record, nudge) } : record;
+	return {
+		...record,
+		heldBack: nudge && heldBackBy(record, nudge),
+		postponed: patience && postponedBy(record, patience)
+	};
 }
 
 function weighedRequests(begun: LoadRecord, requests: readonly RequestRecord[], unused: UnusedBytes | null) {
@@ -141,10 +149,9 @@ function withJourney(record: LoadRecord, { steps, interactions }: JourneyEvidenc
 	return { ...record, steps, figures: { ...record.figures, inp } };
 }
 
-/** What began only after the nudge, and the score had it been done before: its blocking time and shifts are added. */
-function heldBackBy(record: LoadRecord, nudge: NudgeEvidence): HeldBackRecord {
-	const { atEpochMs, settledEpochMs, scriptMs, seen, zeroEpochMs } = nudge;
-	const late = record.requests.filter((request) => request.during === 'nudge' && !request.fromCache);
+/** The requests of a late phase, and the figures had its work been done before: its blocking and shifts are added. */
+function lateWork(record: LoadRecord, phase: 'nudge' | 'patience', { scriptMs, seen, zeroEpochMs }: LateEvidence) {
+	const late = record.requests.filter((request) => request.during === phase && !request.fromCache);
 	const sum = (field: 'wireBytes' | 'decodedBytes') => late.reduce((all, request) => all + (request[field] ?? 0), 0);
 	const plus = (metric: MetricId, amount: number) =>
 		record.figures[metric] === null ? null : record.figures[metric] + amount;
@@ -158,14 +165,31 @@ function heldBackBy(record: LoadRecord, nudge: NudgeEvidence): HeldBackRecord {
 		decoded: plus('decoded', sum('decodedBytes')),
 		requests: plus('requests', late.length)
 	};
-	return {
-		nudgedAtMs: Math.round(atEpochMs - zeroEpochMs),
-		settledMs: Math.round(settledEpochMs - zeroEpochMs),
+	const work = {
 		requests: late.length,
 		wireBytes: sum('wireBytes'),
 		decodedBytes: sum('decodedBytes'),
 		scriptMs: Math.round(scriptMs),
 		figuresWith: { ...figures, score: scoreOf(figures, LAB_RECIPE).value }
+	};
+	return { late, work };
+}
+
+function heldBackBy(record: LoadRecord, nudge: LateEvidence): HeldBackRecord {
+	return {
+		nudgedAtMs: Math.round(nudge.atEpochMs - nudge.zeroEpochMs),
+		settledMs: Math.round(nudge.endEpochMs - nudge.zeroEpochMs),
+		...lateWork(record, 'nudge', nudge).work
+	};
+}
+
+function postponedBy(record: LoadRecord, patience: LateEvidence): PostponedRecord {
+	const { late, work } = lateWork(record, 'patience', patience);
+	return {
+		fromMs: Math.round(patience.atEpochMs - patience.zeroEpochMs),
+		untilMs: Math.round(patience.endEpochMs - patience.zeroEpochMs),
+		firstMs: late.length ? Math.min(...late.map((request) => request.startMs)) : null,
+		...work
 	};
 }
 

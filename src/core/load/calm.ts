@@ -84,13 +84,10 @@ export function isCalm(samples: readonly CalmSample[], limits: CalmLimits): bool
 
 /** A machine at rest does less than this part of one processor's work for the load (house). */
 const RESTING = 0.25;
-const RESTING_FOR_SAMPLES = 2;
-
 /** Whether what works for the load, the browser above all, is at rest; true where nothing is known of the machine. */
 export function isResting(samples: readonly CalmSample[]): boolean {
-	return samples
-		.slice(-RESTING_FOR_SAMPLES)
-		.every(({ busyMs, foreignMs, spanMs }) => busyMs - (foreignMs ?? 0) <= spanMs * RESTING);
+	const last = samples.at(-1);
+	return !last || last.busyMs - (last.foreignMs ?? 0) <= last.spanMs * RESTING;
 }
 
 /** The largest share within BURST_MS, 0 to 1; the share of all when they span less; null when nothing is known. */

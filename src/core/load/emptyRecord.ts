@@ -35,6 +35,7 @@ export function emptyRecord(
 		source: 'lab',
 		firstVisit: null,
 		heldBack: null,
+		postponed: null,
 		steps: [],
 		frames: [],
 		page: null,
@@ -99,13 +100,14 @@ export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'u
 function scoredAnew(record: LoadRecord): LoadRecord {
 	const rescore = <Some extends Figures | null>(figures: Some): Some =>
 		figures && { ...figures, score: figures.score === null ? null : scoreOf(figures).value };
-	const { heldBack } = record;
+	const { heldBack, postponed } = record;
 	return {
 		...record,
 		recipe: LAB_RECIPE.version,
 		figures: rescore(record.figures),
 		firstVisit: rescore(record.firstVisit),
-		heldBack: heldBack && { ...heldBack, figuresWith: rescore(heldBack.figuresWith) }
+		heldBack: heldBack && { ...heldBack, figuresWith: rescore(heldBack.figuresWith) },
+		postponed: postponed && { ...postponed, figuresWith: rescore(postponed.figuresWith) }
 	};
 }
 

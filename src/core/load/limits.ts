@@ -1,6 +1,9 @@
 /** How long a load may take at most. */
-import type { Conditions } from './conditions';
+import type { LoadOrder } from './order';
 import { EXPECT_WITHIN_MS, WAIT_WITHIN_MS, type Step } from './steps';
+
+/** How long a patient load waits on once the page has settled, and how long nothing new must have come (house). */
+export const PATIENCE = { leastMs: 15_000, mostMs: 30_000, quietMs: 10_000 };
 
 /** For taking things out of the browser once the page has come to rest, or has run into its cap (house). */
 export const COLLECTING_MS = 15_000;
@@ -10,11 +13,15 @@ export const COLLECTING_MS = 15_000;
  * visit, the page, the nudge, each step), the wait for a calm machine before each visit, and a fixed allowance for
  * collecting.
  */
-export function longestLoadMs(conditions: Conditions, steps: readonly Step[] = [], waitMs = 0): number {
+export function longestLoadMs(
+	{ conditions, steps, patience = false }: Pick<LoadOrder, 'conditions' | 'steps' | 'patience'>,
+	waitMs = 0
+): number {
 	const visits = 1 + Number(conditions.cache === 'repeat');
 	const parts = visits + Number(conditions.input === 'nudge');
+	const patienceMs = patience ? PATIENCE.mostMs : 0;
 	const stepsMs = steps.reduce((sum, step) => sum + longestStepMs(step, conditions.capMs), 0);
-	return parts * conditions.capMs + visits * waitMs + stepsMs + COLLECTING_MS;
+	return parts * conditions.capMs + visits * waitMs + patienceMs + stepsMs + COLLECTING_MS;
 }
 
 function longestStepMs(step: Step, capMs: number): number {

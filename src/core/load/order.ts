@@ -7,4 +7,6 @@ export interface LoadOrder {
 	conditions: Conditions;
 	/** Done once the page has settled. */
 	steps: readonly Step[];
+	/** Once it has settled, nobody moves and the lab waits on: what starts only then was postponed. */
+	patience?: boolean;
 }

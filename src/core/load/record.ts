@@ -58,7 +58,7 @@ export const BodyFact = v.object({
 export type BodyFact = v.InferOutput<typeof BodyFact>;
 
 /** `step 2` is the second step of a journey. */
-export const RequestPhase = v.union([v.literal('load'), v.literal('nudge'), STEP]);
+export const RequestPhase = v.union([v.literal('load'), v.literal('nudge'), v.literal('patience'), STEP]);
 export type RequestPhase = v.InferOutput<typeof RequestPhase>;
 
 export const RequestRecord = v.object({
@@ -102,7 +102,10 @@ export const RequestRecord = v.object({
 	body: about('Facts about a text body, which itself is not kept; null when it was not read.', v.nullable(BodyFact)),
 	fromCache: v.boolean(),
 	fromServiceWorker: about('Answered by the page’s service worker.', v.boolean()),
-	during: about('`load` until the page had settled; then what the nudge or a step set off.', RequestPhase),
+	during: about(
+		'`load` until the page had settled; then what the nudge or a step set off, or what began while the lab waited on.',
+		RequestPhase
+	),
 	renderBlocking: v.nullable(v.string()),
 	initiatorType: about('What asked for it: parser, script, preload, other.', v.string()),
 	initiatorUrl: v.nullable(v.string()),
@@ -200,6 +203,22 @@ export const HeldBackRecord = v.object({
 });
 export type HeldBackRecord = v.InferOutput<typeof HeldBackRecord>;
 
+/** What began only after the page had settled, by itself, while the lab waited on. */
+export const PostponedRecord = v.object({
+	fromMs: about('When the lab began to wait on.', v.number()),
+	untilMs: v.number(),
+	firstMs: about('Start of the first request that came then; null without any.', v.nullable(v.number())),
+	requests: v.number(),
+	wireBytes: v.number(),
+	decodedBytes: v.number(),
+	scriptMs: about('Time of scripts meanwhile, from the browser’s own count.', v.number()),
+	figuresWith: about(
+		'Figures had the postponed work been done before: its blocking time and shifts are added.',
+		Figures
+	)
+});
+export type PostponedRecord = v.InferOutput<typeof PostponedRecord>;
+
 export const StepRecord = v.object({
 	number: about('From 1.', v.number()),
 	kind: v.string(),
@@ -250,6 +269,7 @@ export const LoadRecord = v.object({
 	),
 	firstVisit: about('The first visit’s figures when this is a repeat visit.', v.nullable(Figures)),
 	heldBack: v.nullable(HeldBackRecord),
+	postponed: about('null when the lab did not wait on.', v.nullable(PostponedRecord)),
 	steps: v.array(StepRecord),
 	frames: v.array(FrameRecord),
 	page: v.nullable(PageRecord),

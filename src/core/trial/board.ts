@@ -17,6 +17,8 @@ export interface BoardMark {
 	inMargins: MarginInterval | null;
 	/** Identical in every round: a point, and no interval. */
 	isExact: boolean;
+	/** The gain is only put off: it comes back later. */
+	isPutOff?: boolean;
 }
 
 /** One mark per metric, in the order of the metrics; those without a result are left out. */

@@ -75,6 +75,7 @@ export const NewTrialInput = v.pipe(
 			adaptive: v.optional(v.boolean('“adaptive” is true or false.'), false),
 			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
 			steps: v.optional(Steps, []),
+			lateLoads: v.optional(v.boolean('“lateLoads” is true or false.'), true),
 			intended: v.optional(v.array(v.pipe(v.string(), v.maxLength(40))), []),
 			notBefore: v.optional(
 				v.nullable(

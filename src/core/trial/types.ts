@@ -50,6 +50,10 @@ export interface TrialDesign {
 	adaptive?: boolean;
 	/** The machine was too busy to wait for calm loads: disturbed ones count too. */
 	countsDisturbed?: boolean;
+	/** At its end each variant is loaded once patiently and once with an interaction, under each of the conditions. */
+	lateLoads?: boolean;
+	/** Ids of the arms for which that was asked. */
+	lateAsked?: number[];
 	/** How often rounds were added after the trial had ended. */
 	added?: number;
 	/** The looks that were taken, in order: only at them is there an answer. */

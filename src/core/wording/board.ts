@@ -1,4 +1,5 @@
 /** The rows of a shift board in words and figures. */
+import type { PutOff } from '../compare/late/putOff';
 import type { MetricId } from '../metrics/catalogue';
 import { boardMark, type BoardMark } from '../trial/board';
 import type { ShiftResult } from '../trial/types';
@@ -20,8 +21,14 @@ export interface BoardRow extends BoardMark {
 	text: string;
 }
 
-export function boardRow(result: ShiftResult, names: Names, words: Words = ENGLISH): BoardRow {
-	const mark = boardMark(result);
+/** @param putOff how its gain comes back; null where it stays */
+export function boardRow(
+	result: ShiftResult,
+	names: Names,
+	words: Words = ENGLISH,
+	putOff: PutOff | null = null
+): BoardRow {
+	const mark = { ...boardMark(result), ...(putOff ? { isPutOff: true } : {}) };
 	const { metric } = result;
 	const name = boardName(metric, words);
 	return {
@@ -29,7 +36,7 @@ export function boardRow(result: ShiftResult, names: Names, words: Words = ENGLI
 		name,
 		baseline: result.scale === 'share' ? '' : formatValue(metric, result.baselineMedian),
 		arm: result.scale === 'share' ? '' : formatValue(metric, result.armMedian),
-		word: boardWord(mark, words),
+		word: putOff ? words.say(`board.put-off.${putOff.kind}`) : boardWord(mark, words),
 		text: wordAnswer(result, names)
 	};
 }

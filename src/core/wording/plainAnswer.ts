@@ -2,9 +2,11 @@
  * The answer for a client: a sentence in plain words, "Yes" or "No" first where the question allows it, and one line of
  * what stands behind it. Claims what a verdict supports; the only figure is that of the largest decided shift.
  */
+import type { PutOff } from '../compare/late/putOff';
 import { metricOf } from '../metrics/catalogue';
 import { boardMarks, largestDecided } from '../trial/board';
 import type { ShiftResult, Verdict } from '../trial/types';
+import { formatDuration } from './format';
 import { describeNoise, judgementWord, type Tone } from './headline';
 import { plainList, plainName } from './plainNames';
 import { askedDirection, type AskedDirection } from './question';
@@ -43,14 +45,46 @@ export function groupedAnswers(
 	return [...answers.filter(isLoud).map(({ sentence, tone }) => ({ sentence, tone })), ...quiet];
 }
 
-/** @param results of one arm under one set of conditions; only those that the trial decides on count */
+/**
+ * @param results of one arm under one set of conditions; only those that the trial decides on count
+ * @param putOff gains that come back later: none of them is called one
+ */
 export function plainAnswer(
 	question: string,
 	results: readonly ShiftResult[],
 	names: Names,
-	words: Words = ENGLISH
+	words: Words = ENGLISH,
+	putOff: readonly PutOff[] = []
 ): PlainAnswer {
-	const primary = results.filter((result) => result.primary);
+	const decided = results.filter((result) => result.primary);
+	const primary = decided.filter(({ metric }) => !putOff.some((gain) => gain.metric === metric));
+	const later = putOffSentences(
+		putOff.filter(({ metric }) => decided.some((result) => result.metric === metric)),
+		names,
+		words
+	);
+	if (!later) return standingAnswer(question, primary, names, words);
+	if (!primary.some(({ verdict }) => verdict === 'better' || verdict === 'worse')) {
+		const rest = primary.length ? detailOf(primary, outcomeOf(primary).key, words) : '';
+		return { sentence: `${words.say('answer.lead.later')} ${later}`, detail: rest, tone: 'mixed' };
+	}
+	const standing = standingAnswer(question, primary, names, words);
+	return { ...standing, sentence: `${standing.sentence} ${later}` };
+}
+
+/** One sentence for each way in which gains come back; empty when none does. */
+function putOffSentences(putOff: readonly PutOff[], { arm }: Names, words: Words): string {
+	return (['postponed', 'held-back'] as const)
+		.flatMap((kind) => {
+			const gains = putOff.filter((gain) => gain.kind === kind);
+			if (!gains.length) return [];
+			const after = formatDuration(Math.min(...gains.map(({ afterMs }) => afterMs ?? 0)));
+			return [words.say(`answer.put-off.${kind}`, { arm, metrics: plainList(gains, words), after })];
+		})
+		.join(' ');
+}
+
+function standingAnswer(question: string, primary: readonly ShiftResult[], names: Names, words: Words): PlainAnswer {
 	const { key, tone } = outcomeOf(primary);
 	// What is open altogether says so itself.
 	const lead = words.say(`answer.lead.${key === 'open' ? 'none' : leadOf(askedDirection(question), primary)}`);

@@ -28,7 +28,12 @@ export interface PlacedMark {
 }
 
 /** Null for what has no shift. */
-export function placeMark({ verdict, inMargins, isExact }: Omit<BoardMark, 'metric'>): PlacedMark | null {
+export function placeMark({
+	verdict,
+	inMargins,
+	isExact,
+	isPutOff = false
+}: Omit<BoardMark, 'metric'>): PlacedMark | null {
 	if (!inMargins) return null;
 	const { estimate, low, high } = inMargins;
 	const isDecided = verdict === 'better' || verdict === 'worse';
@@ -37,9 +42,9 @@ export function placeMark({ verdict, inMargins, isExact }: Omit<BoardMark, 'metr
 		at: placeOf(estimate),
 		bar: hasBar ? { from: placeOf(low), to: placeOf(high) } : null,
 		leaves: { left: (low ?? estimate) < -REACH, right: (high ?? estimate) > REACH },
-		isSolid: isDecided,
+		isSolid: isDecided && !isPutOff,
 		isDotted: verdict === 'undecided' || verdict === 'none',
-		tone: isDecided ? verdict : verdict === 'undecided' || verdict === 'none' ? 'open' : 'quiet'
+		tone: isDecided && !isPutOff ? verdict : verdict === 'undecided' || verdict === 'none' ? 'open' : 'quiet'
 	};
 }
 

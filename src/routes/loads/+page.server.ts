@@ -8,6 +8,7 @@ import { getDb } from '$lib/server/context';
 import { listConditions } from '$lib/server/conditions/saved';
 import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/loads/loads';
 import { findRequest, openRequests } from '$lib/server/loads/requested';
+import { settleAfterRequest } from '$lib/server/trials/progress';
 import { deleteQueuedJob } from '$lib/server/work/jobs';
 import { requestLoad, LoadRequest } from '$lib/server/loads/commands';
 import { NotPossible } from '$lib/server/http/refusal';
@@ -20,7 +21,11 @@ export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
 	const db = getDb();
 	const awaited = findRequest(db, Number(url.searchParams.get('waiting')) || 0);
-	if (awaited?.loadId) redirect(303, `/loads/${awaited.loadId}${awaited.conditions.input === 'nudge' ? '#held' : ''}`);
+	if (awaited?.loadId)
+		redirect(
+			303,
+			`/loads/${awaited.loadId}${awaited.patience || awaited.conditions.input === 'nudge' ? '?open=held#held' : ''}`
+		);
 	const total = countLoneLoads(db, clientId);
 	const pages = Math.max(1, Math.ceil(total / ROWS));
 	const page = Math.min(pages, Math.max(1, Math.trunc(Number(url.searchParams.get('page')) || 1)));
@@ -28,11 +33,12 @@ export const load = async ({ parent, url }) => {
 		where: 'Loads',
 		clientId,
 		conditions: listConditions(db).map((one) => ({ id: one.id, name: one.name, detail: describeConditions(one) })),
-		waiting: openRequests(db).map(({ id, url: address, conditions, status }) => ({
+		waiting: openRequests(db).map(({ id, url: address, conditions, patience, status }) => ({
 			id,
 			url: address,
 			conditions: conditions.name,
 			nudged: conditions.input === 'nudge',
+			patient: patience,
 			status
 		})),
 		page,
@@ -63,6 +69,7 @@ function valuesOf(form: FormData) {
 		url: text('url'),
 		conditions: text('conditions'),
 		nudge: form.has('nudge'),
+		patience: form.has('patience'),
 		repeat: form.has('repeat'),
 		steps: text('steps')
 	};
@@ -98,8 +105,11 @@ export const actions = {
 		redirect(303, `/loads/${await heavily('importHar', await file.text(), clientOf(form))}`);
 	}),
 	drop: formAction((form) => {
-		if (!deleteQueuedJob(getDb(), Number(textOf(form, 'id'))))
+		const id = Number(textOf(form, 'id'));
+		const request = findRequest(getDb(), id);
+		if (!deleteQueuedJob(getDb(), id))
 			return fail(409, problem('', 'That load has begun already and will end by itself.'));
+		if (request?.armId) settleAfterRequest(getDb(), `arm:${request.armId}`);
 		return { issues: [] as Issue[] };
 	}),
 	delete: formAction((form) => {

@@ -83,6 +83,11 @@
 					checked={typed?.nudge ?? false}
 					labelText="Simulate interaction once it has settled"
 				/>
+				<Checkbox
+					name="patience"
+					checked={typed?.patience ?? false}
+					labelText="Wait on for 15 to 30 s once it has settled"
+				/>
 				<Checkbox name="repeat" checked={typed?.repeat ?? false} labelText="Measure the repeat visit" />
 			</div>
 			{#if showSteps}
@@ -119,10 +124,9 @@
 				{#each data.waiting as request (request.id)}
 					<li class="waiting">
 						<span
-							>{request.url}, {request.conditions}{request.nudged ? ', with interaction' : ''}: {request.status ===
-							'leased'
-								? 'loading now'
-								: 'waits for the lab'}</span
+							>{request.url}, {request.conditions}{request.nudged ? ', with interaction' : ''}{request.patient
+								? ', waits on'
+								: ''}: {request.status === 'leased' ? 'loading now' : 'waits for the lab'}</span
 						>
 						{#if request.status === 'queued'}<Action
 								action="?/drop"

@@ -105,7 +105,7 @@ describe('a record put together from evidence', () => {
 			shifts: [{ atMs, value: 0.1, recentInput: false }]
 		});
 		const heldBack = (atMs: number) => {
-			const nudge = { atEpochMs: 1900, settledEpochMs: 9900, scriptMs: 20.4, seen: seen(atMs), zeroEpochMs: 900 };
+			const nudge = { atEpochMs: 1900, endEpochMs: 9900, scriptMs: 20.4, seen: seen(atMs), zeroEpochMs: 900 };
 			return assemble({ page: page(), nudge }).heldBack!;
 		};
 		expect(heldBack(9000)).to.include({ nudgedAtMs: 1000, settledMs: 9000, requests: 1, wireBytes: 40, scriptMs: 20 });

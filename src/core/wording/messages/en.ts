@@ -141,6 +141,10 @@ export const en = {
 	'answer.lead.hardly': 'Hardly.',
 	'answer.lead.open': 'Not decided yet.',
 	'answer.lead.none': '',
+	'answer.lead.later': 'Only at first.',
+	'answer.put-off.postponed':
+		'What “{arm}” saves in {metrics} comes back by itself {after} after the page has settled.',
+	'answer.put-off.held-back': 'What “{arm}” saves in {metrics} comes back once the visitor moves.',
 	'answer.plain.difference': '“{arm}” is {words} than “{baseline}”.',
 	'answer.plain.mixed': '“{arm}” is {better}, but {worse} than “{baseline}”.',
 	'answer.plain.slight': '“{arm}” differs from “{baseline}” in {slight}, perhaps too little to matter.',
@@ -162,6 +166,8 @@ export const en = {
 
 	'board.wire': 'Bytes',
 	'board.slight': '{word}, perhaps slightly',
+	'board.put-off.postponed': 'comes back later',
+	'board.put-off.held-back': 'comes back on interaction',
 	'board.same': 'no difference that matters',
 	'board.exact': 'identical in every round',
 	'board.undecided': 'undecided',
@@ -208,9 +214,11 @@ export const en = {
 	'loadpart.frames': '{n, plural, one {# frame} other {# frames}}, finished after {ms}',
 	'loadpart.weight': '{bytes} in {n, plural, one {# request} other {# requests}}; {share} % from third parties',
 	'loadpart.thread': '{n, plural, one {# long task} other {# long tasks}}, the longest {ms}',
-	'loadpart.held.not-asked': 'No interaction was simulated',
-	'loadpart.held.nothing': 'Next to nothing waits for interaction',
-	'loadpart.held.some': '{n, plural, one {# request} other {# requests}} and {bytes} only after the visitor moves',
+	'loadpart.held.not-asked': 'Not checked in this load',
+	'loadpart.held.nothing':
+		'Next to nothing {kind, select, postponed {comes later by itself} other {waits for interaction}}',
+	'loadpart.held.some':
+		'{n, plural, one {# request} other {# requests}} and {bytes} {kind, select, postponed {by themselves after the page has settled} other {only after the visitor moves}}',
 	'loadpart.facts':
 		'{errors, plural, =0 {No console errors} one {# console error} other {# console errors}}{overlay, select, yes {, an overlay on the page} other {}}{slots, plural, =0 {} one {, # empty space} other {, # empty spaces}}',
 
@@ -222,11 +230,11 @@ export const en = {
 	'part.of': '“{arm}”: {finding}',
 	'part.frames': 'The load in the middle of each variant',
 	'part.frames.none': 'No frames were recorded',
-	'part.held.not-asked': 'No interaction was simulated',
-	'part.held.open': 'A load with interaction waits for the lab',
-	'part.held.nothing': 'No request waits for interaction in {n, plural, one {one load} other {# loads}}',
+	'part.held.not-asked': 'Not checked what comes late',
+	'part.held.open': 'Loads that check it wait for the lab',
+	'part.held.nothing': 'No request comes late in {n, plural, one {one load} other {# loads}}',
 	'part.held.some':
-		'“{arm}”: {requests, plural, one {# request} other {# requests}} and {bytes} only after the visitor moves',
+		'“{arm}”: {requests, plural, one {# request} other {# requests}} and {bytes} {kind, select, postponed {by themselves after the page has settled} other {only after the visitor moves}}',
 	'part.broke.nothing':
 		'No new errors, no new failed requests{steps, select, none {; no steps were checked} all {; all steps went well} other {; single steps failed}}',
 	'part.broke.some': '“{arm}”: {parts}',

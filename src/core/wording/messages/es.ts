@@ -58,6 +58,10 @@ export const es: Record<ClientKey, string> = {
 	'answer.lead.hardly': 'Apenas.',
 	'answer.lead.open': 'Aún no está decidido.',
 	'answer.lead.none': '',
+	'answer.lead.later': 'Solo al principio.',
+	'answer.put-off.postponed':
+		'Lo que «{arm}» ahorra en {metrics} vuelve por sí solo {after} después de que la página se calma.',
+	'answer.put-off.held-back': 'Lo que «{arm}» ahorra en {metrics} vuelve en cuanto el visitante se mueve.',
 	'answer.plain.difference': '«{arm}» es {words} que «{baseline}».',
 	'answer.plain.mixed': '«{arm}» es {better}, pero {worse} que «{baseline}».',
 	'answer.plain.slight': '«{arm}» se diferencia de «{baseline}» en {slight}, quizá demasiado poco para que importe.',
@@ -80,6 +84,8 @@ export const es: Record<ClientKey, string> = {
 
 	'board.wire': 'Bytes',
 	'board.slight': '{word}, quizá ligeramente',
+	'board.put-off.postponed': 'vuelve más tarde',
+	'board.put-off.held-back': 'vuelve al interactuar',
 	'board.same': 'sin diferencia que importe',
 	'board.exact': 'idéntico en todas las rondas',
 	'board.undecided': 'sin decidir',

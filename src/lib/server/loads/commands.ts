@@ -1,6 +1,6 @@
 /** Asking for loads, reading HAR files, storing and excluding loads. */
 import * as v from 'valibot';
-import { lacksSecrets } from '$core/load/conditions';
+import { lacksSecrets, type Conditions } from '$core/load/conditions';
 import type { LoadOrder } from '$core/load/order';
 import type { MeasuredLoad } from '$core/load/record';
 import { Steps } from '$core/load/steps';
@@ -20,6 +20,7 @@ export const LoadRequest = v.object(
 		url: WebAddress,
 		conditions: v.string('Name the conditions.'),
 		nudge: v.optional(v.boolean('“nudge” is true or false.'), false),
+		patience: v.optional(v.boolean('“patience” is true or false.'), false),
 		repeat: v.optional(v.boolean('“repeat” is true or false.'), false),
 		steps: v.optional(Steps, []),
 		clientId: v.optional(
@@ -32,7 +33,7 @@ export const LoadRequest = v.object(
 
 /** Queue one load. @returns the id of its job */
 export function requestLoad(db: Db, input: v.InferInput<typeof LoadRequest>): number {
-	const { url, conditions: id, nudge = false, repeat = false, steps = [], clientId = null } = input;
+	const { url, conditions: id, nudge = false, patience = false, repeat = false, steps = [], clientId = null } = input;
 	checkClient(db, clientId);
 	const saved = findConditions(db, id);
 	if (!saved)
@@ -43,7 +44,12 @@ export function requestLoad(db: Db, input: v.InferInput<typeof LoadRequest>): nu
 		cache: repeat ? ('repeat' as const) : saved.cache
 	};
 	const subject = clientId === null ? 'nobody' : (`client:${clientId}` as const);
-	return insertRequest(db, subject, { url: new URL(url).href, conditions, steps: steps as LoadOrder['steps'] });
+	return insertRequest(db, subject, {
+		url: new URL(url).href,
+		conditions,
+		patience,
+		steps: steps as LoadOrder['steps']
+	});
 }
 
 /** @returns the id of the new load @throws NotPossible in words when the file is no HAR */
@@ -66,8 +72,20 @@ export function storeRequestedLoad(db: Db, job: Job, version: NamedVersion, meas
 	return insertLoad(db, stored, measured);
 }
 
-/** The same page under the same conditions once more, with a nudge: its frozen version, secrets and all. */
+/** The same page under the same conditions once more, with a nudge. @returns the id of the job */
 export function requestNudge(db: Db, loadId: number): number {
+	const { subject, url, conditions } = orderOf(db, loadId);
+	return insertRequest(db, subject, { url, conditions: { ...conditions, input: 'nudge' }, steps: [] });
+}
+
+/** The same page under the same conditions once more; the lab waits on. @returns the id of the job */
+export function requestPatience(db: Db, loadId: number): number {
+	const { subject, url, conditions } = orderOf(db, loadId);
+	return insertRequest(db, subject, { url, conditions: { ...conditions, input: 'none' }, steps: [], patience: true });
+}
+
+/** What a load was asked for: its frozen conditions, secrets and all. */
+function orderOf(db: Db, loadId: number): { subject: Subject; url: string; conditions: Conditions } {
 	const load = findLoad(db, loadId);
 	const record = load && findRecord(db, loadId);
 	if (!load || !record?.conditions) throw new NotPossible(404, `There is no load ${loadId} with known conditions.`);
@@ -75,7 +93,7 @@ export function requestNudge(db: Db, loadId: number): number {
 	if (lacksSecrets(conditions))
 		throw new NotPossible(409, 'The conditions of this load held secrets and are gone, so that it cannot be repeated.');
 	const subject: Subject = load.trialId === null ? ofClient(db, loadId) : `arm:${load.armId}`;
-	return insertRequest(db, subject, { url: record.url, conditions: { ...conditions, input: 'nudge' }, steps: [] });
+	return { subject, url: record.url, conditions };
 }
 
 function ofClient(db: Db, loadId: number): Subject {

@@ -1,5 +1,6 @@
 /** Loads: figures in columns, the record and pictures as artifacts. */
 import { gunzipSync, gzipSync } from 'node:zlib';
+import { lateFacts, type LateFacts } from '$core/compare/late/facts';
 import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
 import type { Conditions } from '$core/load/conditions';
 import { completeRecord } from '$core/load/emptyRecord';
@@ -116,8 +117,23 @@ function recordColumns(record: LoadRecord) {
 		source: record.source,
 		failed_step: record.steps.find((step) => step.status === 'failed')?.number ?? null,
 		nudged: Number(record.heldBack !== null),
+		late: lateJson(record),
 		...Object.fromEntries(METRIC_IDS.map((id) => [id, figures[id]]))
 	};
+}
+
+function lateJson(record: LoadRecord): string | null {
+	const late = lateFacts(record);
+	return late && JSON.stringify(late);
+}
+
+/** What came late in a load; null of a load in which the lab neither waited on nor made an input. */
+export function findLateFacts(db: Db, id: number): LateFacts | null {
+	const row = sql<{ late: string | null; nudged: number }>(db, 'SELECT late, nudged FROM load WHERE id = ?').get(id);
+	if (row?.late) return JSON.parse(row.late) as LateFacts;
+	// From before it was kept beside the load.
+	const record = row?.nudged ? findRecord(db, id) : null;
+	return record && lateFacts(record);
 }
 
 function storeArtifacts(db: Db, id: number, { record, frames, picture, stepPicture }: MeasuredLoad): void {

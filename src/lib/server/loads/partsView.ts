@@ -58,11 +58,12 @@ function threadOf({ longTasks }: LoadRecord): string {
 /** Less script after an interaction is its handlers' own (house). */
 const NOTABLE_SCRIPT_MS = 50;
 
-function heldPart({ heldBack }: LoadRecord): LoadPartView {
-	if (!heldBack) return part('held', say('loadpart.held.not-asked'));
-	if (!heldBack.requests && heldBack.scriptMs < NOTABLE_SCRIPT_MS) return part('held', say('loadpart.held.nothing'));
-	const finding = say('loadpart.held.some', { n: heldBack.requests, bytes: formatBytes(heldBack.wireBytes) });
-	return part('held', finding, true);
+function heldPart({ heldBack, postponed }: LoadRecord): LoadPartView {
+	const late = postponed ?? heldBack;
+	if (!late) return part('held', say('loadpart.held.not-asked'));
+	const kind = postponed ? 'postponed' : 'held-back';
+	if (!late.requests && late.scriptMs < NOTABLE_SCRIPT_MS) return part('held', say('loadpart.held.nothing', { kind }));
+	return part('held', say('loadpart.held.some', { n: late.requests, bytes: formatBytes(late.wireBytes), kind }), true);
 }
 
 /** Smaller shifts are not seen (house). */

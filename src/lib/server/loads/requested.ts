@@ -12,6 +12,7 @@ import { loadOfJob } from './loads';
 const StoredOrder = v.object({
 	url: v.string(),
 	steps: Steps,
+	patience: v.optional(v.boolean(), false),
 	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
 });
 
@@ -19,6 +20,8 @@ export interface RequestedLoad {
 	id: number;
 	url: string;
 	conditions: Conditions;
+	/** The lab waits on once the page has settled. */
+	patience: boolean;
 	/** The arm on whose behalf it is loaded; null for any other page. */
 	armId: number | null;
 	status: 'queued' | 'leased' | 'done';
@@ -26,15 +29,19 @@ export interface RequestedLoad {
 }
 
 /** Queue a load. @returns the id of its job */
-export function insertRequest(db: Db, subject: Subject, { url, conditions, steps }: LoadOrder): number {
-	const order = { url, steps, conditions: freezeConditions(db, conditions) };
+export function insertRequest(
+	db: Db,
+	subject: Subject,
+	{ url, conditions, steps, patience = false }: LoadOrder
+): number {
+	const order = { url, steps, patience, conditions: freezeConditions(db, conditions) };
 	return insertJob(db, { kind: 'load', subject, order, priority: PRIORITY.awaited });
 }
 
 /** What a job outside trials asks of the lab. */
 export function requestedOrder(db: Db, job: Pick<Job, 'order'>): LoadOrder & { version: NamedVersion } {
-	const { url, steps, conditions } = v.parse(StoredOrder, job.order);
-	return { url, steps: steps as Step[], conditions: thawConditions(db, conditions), version: conditions };
+	const { url, steps, patience, conditions } = v.parse(StoredOrder, job.order);
+	return { url, steps: steps as Step[], patience, conditions: thawConditions(db, conditions), version: conditions };
 }
 
 /** The client whom a job outside trials serves: named by the job itself, or that of the arm's trial. */
@@ -49,10 +56,10 @@ export function clientOfRequest(db: Db, subject: Subject): number | null {
 }
 
 function asRequest(db: Db, job: Job): RequestedLoad {
-	const { url, conditions } = requestedOrder(db, job);
+	const { url, conditions, patience = false } = requestedOrder(db, job);
 	const [what, id] = job.subject.split(':');
 	const armId = what === 'arm' ? Number(id) : null;
-	return { id: job.id, url, conditions, armId, status: statusOf(job.status), loadId: loadOfJob(db, job.id) };
+	return { id: job.id, url, conditions, patience, armId, status: statusOf(job.status), loadId: loadOfJob(db, job.id) };
 }
 
 /** A job outside trials is never cancelled: it is deleted. */

@@ -1,4 +1,5 @@
 /** The answer of a trial as boards: what the sheet, the lists and the API show of it. */
+import type { PutOff } from '$core/compare/late/putOff';
 import { metricOf } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf } from '$core/trial/comparisons';
 import { hasPages, isSamePage } from '$core/trial/kinds';
@@ -22,6 +23,9 @@ export interface AnswerBoard extends PlainAnswer {
 	rows: BoardRow[];
 	caveats: Caveats;
 }
+
+/** Gains of a variant under some conditions that come back later. */
+export type PutOffOf = (condition: string, arm: number, results: readonly ShiftResult[]) => PutOff[];
 
 /** What must be said beside a verdict; empty when there is nothing. */
 export interface Caveats {
@@ -67,15 +71,19 @@ export function boardsOf(
 	design: TrialDesign,
 	judgement: Pick<Judgement, 'results'>,
 	caveats: readonly (Caveats & { condition: string; arm: number })[] = [],
-	words: Words = ENGLISH
+	words: Words = ENGLISH,
+	putOffOf: PutOffOf = () => []
 ): ConditionsBoard[] {
 	const compared = comparedIn(design, words);
 	return design.conditions.map(({ id, name, summary: about }) => {
 		const answers = compared.flatMap((pair): AnswerBoard[] => {
 			const results = primaryOf(judgement, id, pair.id);
 			if (!results.length) return [];
-			const answer = answerOf(question, design, results, pair, words);
-			const rows = orderedBy(design, results).map((result) => boardRow(result, pair, words));
+			const putOff = putOffOf(id, pair.id, results);
+			const answer = answerOf(question, design, results, pair, words, putOff);
+			const rows = orderedBy(design, results).map((result) =>
+				boardRow(result, pair, words, putOff.find(({ metric }) => metric === result.metric) ?? null)
+			);
 			const known = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
 			return [{ ...answer, ...namesOf(pair), rows, caveats: known ? caveatsIn(known) : NO_CAVEATS }];
 		});
@@ -96,9 +104,10 @@ function answerOf(
 	design: TrialDesign,
 	results: readonly ShiftResult[],
 	pair: Compared,
-	words: Words
+	words: Words,
+	putOff: readonly PutOff[]
 ) {
-	return isSamePage(design.kind) ? plainNoise(results, words) : plainAnswer(question, results, pair, words);
+	return isSamePage(design.kind) ? plainNoise(results, words) : plainAnswer(question, results, pair, words, putOff);
 }
 
 /** A variant as a list names it. */
@@ -137,21 +146,30 @@ const MOST_STRIPS = 4;
 export function stripsOf(
 	question: string,
 	design: TrialDesign,
-	judgement: Pick<Judgement, 'results'>
+	judgement: Pick<Judgement, 'results'>,
+	putOffOf: PutOffOf = () => []
 ): { strips: StripView[]; more: number } {
 	const compared = comparedIn(design, ENGLISH).slice(0, hasPages(design.kind) ? 1 : undefined);
 	const all = compared.flatMap((pair) =>
 		design.conditions.flatMap(({ id, name }): StripView[] => {
 			const results = orderedBy(design, primaryOf(judgement, id, pair.id));
 			if (!results.length) return [];
-			const { sentence, tone } = answerOf(question, design, results, pair, ENGLISH);
-			return [{ condition: id, conditionName: name, arm: pair.arm, sentence, tone, marks: results.map(markOf) }];
+			const putOff = putOffOf(id, pair.id, results);
+			const { sentence, tone } = answerOf(question, design, results, pair, ENGLISH, putOff);
+			const marks = results.map((result) =>
+				markOf(
+					result,
+					putOff.find(({ metric }) => metric === result.metric)
+				)
+			);
+			return [{ condition: id, conditionName: name, arm: pair.arm, sentence, tone, marks }];
 		})
 	);
 	return { strips: all.slice(0, MOST_STRIPS), more: Math.max(0, all.length - MOST_STRIPS) };
 }
 
-function markOf(result: ShiftResult): StripView['marks'][number] {
-	const mark = boardMark(result);
-	return { ...mark, short: metricOf(result.metric).short, word: boardWord(mark) };
+function markOf(result: ShiftResult, putOff: PutOff | undefined): StripView['marks'][number] {
+	const mark = { ...boardMark(result), ...(putOff ? { isPutOff: true } : {}) };
+	const word = putOff ? ENGLISH.say(`board.put-off.${putOff.kind}`) : boardWord(mark);
+	return { ...mark, short: metricOf(result.metric).short, word };
 }

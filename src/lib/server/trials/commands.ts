@@ -12,6 +12,7 @@ import { nowIso, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import { insertRequest } from '../loads/requested';
 import { checkPage } from '../pages/pages';
+import { queueLateLoads } from './lateLoads';
 import { insertMarker } from './notes';
 import { cancelQueuedPlaces, insertPlan, lastStage, requeuePlaces, wholeRounds } from './places';
 import { settleTrial, takeLook } from './progress';
@@ -58,6 +59,7 @@ function designFrom(
 		adaptive: input.adaptive,
 		settleWithinMs: input.settleWithinS === null ? null : input.settleWithinS * 1000,
 		steps: input.steps,
+		lateLoads: input.lateLoads,
 		intended: input.intended,
 		notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
 		spreadMinutes: input.spreadMinutes,
@@ -212,6 +214,14 @@ export function nudgeArm(db: Db, id: number, armId: number): number[] {
 	return trial.design.conditions.map((conditions) =>
 		insertRequest(db, `arm:${armId}`, { url: arm.url, conditions: { ...conditions, input: 'nudge' }, steps: [] })
 	);
+}
+
+/** What an arm does late under each of the conditions, by itself and after an input. @returns ids of the jobs */
+export function checkLateWork(db: Db, id: number, armId: number): number[] {
+	const trial = findTrial(db, id);
+	const arm = trial?.design.arms.find((candidate) => candidate.id === armId);
+	if (!trial || !arm) throw new NotPossible(404, 'There is no such arm.');
+	return queueLateLoads(db, trial, arm);
 }
 
 /** With all its loads and what was derived from them. */

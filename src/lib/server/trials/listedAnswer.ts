@@ -1,6 +1,7 @@
 /** Answers for rows of lists. */
 import type { Db } from '../db/connection';
 import { stripsOf, type StripView } from './boardView';
+import { lateLoadsOf, putOffFrom } from './lateView';
 import { judgementForList } from './judgement';
 import type { Trial } from './trial';
 
@@ -13,5 +14,6 @@ export interface ListedAnswer {
 /** Empty while the answer is being worked out. */
 export function listedAnswer(db: Db, trial: Trial): ListedAnswer {
 	const judgement = judgementForList(db, trial);
-	return judgement ? stripsOf(trial.question, trial.design, judgement) : { strips: [], more: 0 };
+	if (!judgement) return { strips: [], more: 0 };
+	return stripsOf(trial.question, trial.design, judgement, putOffFrom(trial.design, lateLoadsOf(db, trial.id)));
 }

@@ -4,6 +4,7 @@ import { metricOf, METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import { comparisonsOf } from '$core/trial/comparisons';
 import { isSamePage } from '$core/trial/kinds';
 import { countedLoads } from '$core/trial/counted';
+import type { LateLoadView } from './lateView';
 import { isShown } from '$core/trial/shown';
 import { NO_SETUP, setupDifferences } from '$core/trial/setup';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
@@ -42,8 +43,8 @@ export interface PartsInput {
 	outlying: Readonly<Partial<Record<string, readonly number[]>>>;
 	metric: MetricId;
 	isOpen: boolean;
-	/** Loads with a simulated interaction. */
-	nudged: readonly { arm: number | null; heldBack: { requests: number; wireBytes: number } | null; status: string }[];
+	/** Loads in which the lab waited on or made an input. */
+	late: readonly LateLoadView[];
 	worth: readonly { words: string }[];
 	repeats: number;
 }
@@ -163,18 +164,18 @@ function framesPart(input: PartsInput): PartView {
 	return part('frames', pending ?? say(input.evidence.films.length ? 'part.frames' : 'part.frames.none'));
 }
 
-function heldPart({ design, nudged }: PartsInput): PartView {
-	if (!nudged.length) return part('held', say('part.held.not-asked'));
-	const [most] = nudged
-		.filter(({ heldBack }) => heldBack && heldBack.requests > 0)
-		.sort((a, b) => b.heldBack!.wireBytes - a.heldBack!.wireBytes);
-	const measured = nudged.filter(({ heldBack }) => heldBack).length;
-	if (!most && measured) return part('held', say('part.held.nothing', { n: measured }));
+function heldPart({ design, late }: PartsInput): PartView {
+	if (!late.length) return part('held', say('part.held.not-asked'));
+	const measured = late.filter(({ facts }) => facts);
+	const [most] = measured
+		.filter(({ facts }) => facts!.requests > 0)
+		.sort((a, b) => b.facts!.wireBytes - a.facts!.wireBytes);
+	if (!most && measured.length) return part('held', say('part.held.nothing', { n: measured.length }));
 	if (!most) return part('held', say('part.held.open'));
-	const { requests, wireBytes } = most.heldBack!;
+	const { requests, wireBytes, kind } = most.facts!;
 	return part(
 		'held',
-		say('part.held.some', { arm: nameOf(design, most.arm), requests, bytes: formatBytes(wireBytes) }),
+		say('part.held.some', { arm: nameOf(design, most.arm), requests, bytes: formatBytes(wireBytes), kind }),
 		true
 	);
 }

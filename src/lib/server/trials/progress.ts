@@ -7,8 +7,9 @@ import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, nextLook, stageLoo
 import type { Look } from '$core/trial/types';
 import type { Db } from '../db/connection';
 import { insertLoad, loadsOfTrial } from '../loads/loads';
-import type { Job, JobPlace } from '../work/jobs';
+import type { Job, JobPlace, Subject } from '../work/jobs';
 import { judgementOf } from './judgement';
+import { awaitLateLoads, touchTrialOf } from './lateLoads';
 import { saveSettling } from './notes';
 import { cancelQueuedPlaces, countOpenPlaces, deleteQueuedPlaces, lastStage, retryPlace, wholeRounds } from './places';
 import { conditionsOfTrial, findTrial, type Trial } from './trial';
@@ -43,6 +44,14 @@ export function storeSettling(db: Db, job: Pick<Job, 'id'>, place: JobPlace, res
 	settleTrial(db, place.trialId);
 }
 
+/** A load on behalf of an arm came, or was called off: its trial may have waited for nothing else. */
+export function settleAfterRequest(db: Db, subject: Subject): void {
+	const id = touchTrialOf(db, subject);
+	const trial = id === null ? null : findTrial(db, id);
+	if (trial && (trial.status === 'running' || trial.status === 'queued') && lastStage(db, trial.id) >= 0)
+		settleTrial(db, trial.id);
+}
+
 /** There is no room for further loads: the trial stops with what it has, and can go on later. */
 export function stopForFullDisk(db: Db, id: number): void {
 	cancelQueuedPlaces(db, id);
@@ -54,6 +63,8 @@ export function settleTrial(db: Db, id: number): void {
 	const trial = findTrial(db, id);
 	if (!trial || trial.status === 'paused' || trial.status === 'stopped') return;
 	if (countOpenPlaces(db, id) > 0 && !endsEarly(db, trial)) return;
+	// The answer comes with what it must not be read without.
+	if (hasGoodLoad(db, id) && awaitLateLoads(db, findTrial(db, id)!)) return;
 	takeLook(db, findTrial(db, id)!, awaitsAddedRounds(trial.design) ? 'added' : 'plan');
 	if (hasStages(trial.design.kind) && lastStage(db, id) < stagesOf(trial.design).length - 1)
 		setTrialStatus(db, id, 'waiting');

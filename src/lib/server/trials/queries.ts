@@ -16,20 +16,21 @@ export interface NewTrial {
 }
 
 /** What a design holds beyond the columns. */
-function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
-	const {
-		adaptive,
-		added,
-		looks,
-		settleWithinMs,
-		steps,
-		intended,
-		notBefore,
-		spreadMinutes,
-		margins,
-		targets,
-		countsDisturbed
-	} = design;
+function optionsOf({
+	adaptive,
+	added,
+	looks,
+	settleWithinMs,
+	steps,
+	intended,
+	notBefore,
+	spreadMinutes,
+	margins,
+	targets,
+	countsDisturbed,
+	lateLoads,
+	lateAsked
+}: Omit<TrialDesign, 'arms'>): string {
 	return JSON.stringify({
 		adaptive,
 		added,
@@ -41,7 +42,9 @@ function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
 		spreadMinutes,
 		margins,
 		targets,
-		countsDisturbed
+		countsDisturbed,
+		lateLoads,
+		lateAsked
 	});
 }
 
@@ -199,7 +202,7 @@ export function setTrialTimes(db: Db, id: number, createdAt: string, startedAt: 
 export function updateDesign(
 	db: Db,
 	{ id, design }: Trial,
-	change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds' | 'added' | 'countsDisturbed'>>
+	change: Partial<Pick<TrialDesign, 'looks' | 'intended' | 'rounds' | 'added' | 'countsDisturbed' | 'lateAsked'>>
 ): void {
 	const next = { ...design, ...change };
 	sql(db, 'UPDATE trial SET options = ?, rounds = ? WHERE id = ?').run(optionsOf(next), next.rounds, id);

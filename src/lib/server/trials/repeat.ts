@@ -19,6 +19,8 @@ export function repeatTrial(db: Db, id: number): number {
 			seed: randomInt(0, 0xffffffff),
 			looks: [],
 			added: 0,
+			countsDisturbed: false,
+			lateAsked: [],
 			notBefore: null,
 			arms: design.arms.map(({ id: _id, ...arm }) => arm)
 		}

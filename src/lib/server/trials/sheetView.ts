@@ -14,7 +14,8 @@ import { loadsOffSpeed } from '$core/trial/speedMarks';
 import type { StabilityResult } from '$core/load/stability';
 import { isOpenStatus, publicStatus } from '$core/trial/status';
 import type { Judgement, TrialDesign } from '$core/trial/types';
-import { wordHeld } from '$core/wording/held';
+import { wordLate } from '$core/wording/held';
+import { ENGLISH } from '$core/wording/words';
 import { describeStability } from '$core/wording/stability';
 import { describeRegressions } from '$core/wording/regressions';
 import { headlineOf } from '$core/wording/headline';
@@ -22,11 +23,11 @@ import { wordsIn } from '$core/wording/words';
 import { worthOf } from '$core/wording/worth';
 import { languageOfClient } from '../clients/clients';
 import type { Db } from '../db/connection';
-import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
-import { requestsOfTrial } from '../loads/requested';
+import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { messageOf } from './answer';
 import { evidenceView, type EvidenceView } from './evidenceView';
 import { boardsOf } from './boardView';
+import { fatesView, lateLoadsOf, putOffFrom, type LateLoadView } from './lateView';
 import { listedAnswer } from './listedAnswer';
 import { judgementForPage } from './judgement';
 import { noiseFloor } from './noiseFloors';
@@ -44,8 +45,9 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 	const { design } = trial;
 	const judgement = await judgementForPage(db, trial, loads);
 	const evidence = evidenceView(db, trial);
-	const nudged = nudgedLoads(db, trial.id);
-	const headlines = headlinesView(design, judgement, evidence, nudged);
+	const late = lateLoadsOf(db, trial.id);
+	const putOff = putOffFrom(design, late);
+	const headlines = headlinesView(design, judgement, evidence, late);
 	const outlying = outlyingLoads(
 		design,
 		loads.filter((load) => isShown(design, load))
@@ -74,12 +76,12 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 			outlying,
 			metric: shownMetric,
 			isOpen,
-			nudged,
+			late,
 			worth,
 			repeats: repeats.length
 		}),
 		headlines,
-		boards: boardsOf(trial.question, design, judgement, headlines),
+		boards: boardsOf(trial.question, design, judgement, headlines, ENGLISH, putOff),
 		moments: momentsView(evidence),
 		clientAnswer: clientAnswer(db, trial, judgement),
 		excludedAnswer: excludedView(design, judgement, loads),
@@ -89,7 +91,8 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		evidencePending: loads.some((load) => !load.warmup) && evidence.pending,
 		settlings: settlingsView(db, trial),
 		markers: markersOf(db, trial.id),
-		nudged,
+		late,
+		fates: fatesView(db, trial, late),
 		noise: noiseView(db, trial),
 		repeats,
 		judgement,
@@ -176,17 +179,20 @@ function headlinesView(
 	design: TrialDesign,
 	judgement: Judgement,
 	evidence: EvidenceView,
-	nudged: ReturnType<typeof nudgedLoads>
+	late: readonly LateLoadView[]
 ) {
 	return headlineOf(design, judgement).map((headline) => {
 		const { condition, arm } = headline;
 		const found = evidence.arms.find((candidate) => candidate.condition === condition && candidate.arm === arm);
-		const load = nudged.find((candidate) => candidate.arm === arm && candidate.condition === condition);
+		const own = late.filter((candidate) => candidate.arm === arm && candidate.condition === condition);
 		return {
 			...headline,
 			broke: found?.broke.broken ? describeRegressions(found.broke, armName(design, arm)) : '',
 			restsOn: found && !isSamePage(design.kind) ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
-			held: wordHeld(load, armName(design, arm))
+			held: own
+				.map(({ facts }) => wordLate(facts, armName(design, arm)))
+				.filter(Boolean)
+				.join(' ')
 		};
 	});
 }
@@ -226,24 +232,6 @@ function settlingsView(db: Db, { id, design }: Trial) {
 		stable: result.stable,
 		fetches: result.fetches
 	}));
-}
-
-/** Loads with a nudge on behalf of the arms. */
-function nudgedLoads(db: Db, trialId: number) {
-	return requestsOfTrial(db, trialId).map(({ id, armId, conditions, status, loadId }) => {
-		const record = loadId === null ? null : findRecord(db, loadId);
-		return {
-			id,
-			arm: armId,
-			condition: conditions.id,
-			status,
-			load: loadId,
-			heldBack: record?.heldBack ?? null,
-			wire: record?.figures.wire ?? null,
-			score: record?.figures.score ?? null,
-			failed: record?.failure?.message ?? null
-		};
-	});
 }
 
 /** What must be known of a machine that was too busy; null when it was not. */

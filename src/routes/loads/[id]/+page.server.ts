@@ -5,7 +5,7 @@ import { formAction } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
 import { isLargeRecord } from '$lib/server/loads/loads';
 import { loadView } from '$lib/server/loads/view';
-import { requestNudge } from '$lib/server/loads/commands';
+import { requestNudge, requestPatience } from '$lib/server/loads/commands';
 import { heavily } from '$lib/server/work/heavy';
 
 export const load = async ({ params }) => {
@@ -16,6 +16,9 @@ export const load = async ({ params }) => {
 };
 
 export const actions = {
+	wait: formAction((_, { params }: RequestEvent) =>
+		redirect(303, `/loads?waiting=${requestPatience(getDb(), idFrom(params.id, 'load'))}`)
+	),
 	nudge: formAction((_, { params }: RequestEvent) =>
 		redirect(303, `/loads?waiting=${requestNudge(getDb(), idFrom(params.id, 'load'))}`)
 	)

@@ -8,7 +8,7 @@ export const PART_NAMES: Record<LoadPartId, string> = {
 	frames: 'Frames',
 	weight: 'Page weight',
 	thread: 'Main thread',
-	held: 'Waits for interaction',
+	held: 'What comes late',
 	facts: 'Facts',
 	circumstances: 'Test conditions'
 };

@@ -11,10 +11,10 @@ import { excludeLoad } from '$lib/server/loads/commands';
 import {
 	addRounds,
 	changeSetup,
+	checkLateWork,
 	deleteTrial,
 	intendDifference,
 	noteChange,
-	nudgeArm,
 	pauseTrial,
 	startTrial,
 	stopTrial
@@ -66,7 +66,7 @@ export const actions = {
 		if (!parsed.success) throw new NotPossible(422, `The setup was not saved: ${parsed.issues[0].message}`, 'setup');
 		changeSetup(db, id, Number(textOf(form, 'arm')), parsed.output);
 	}),
-	nudge: act((db, id, form) => void nudgeArm(db, id, Number(textOf(form, 'arm')))),
+	late: act((db, id, form) => void checkLateWork(db, id, Number(textOf(form, 'arm')))),
 	repeat: formAction((_, { params }: RequestEvent) =>
 		redirect(303, `/trials/${repeatTrial(getDb(), idFrom(params.id, 'trial'))}`)
 	),

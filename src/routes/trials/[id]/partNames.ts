@@ -9,7 +9,7 @@ export const PART_NAMES: Record<PartId, string> = {
 	shifts: 'Loads and shift',
 	table: 'All metrics',
 	frames: 'Frames side by side',
-	held: 'Waits for interaction',
+	held: 'What comes late',
 	arms: 'Variants',
 	method: 'Method',
 	loads: 'Every load',

@@ -79,6 +79,7 @@ function valuesOf(form: FormData) {
 		referenceUrl: hasStages(kind) && text('referenceUrl') ? text('referenceUrl') : undefined,
 		settleWithinS: form.has('settle') ? (optional('settleWithinS') ?? 60) : null,
 		steps: text('steps'),
+		lateLoads: form.has('lateLoads'),
 		notBefore: text('notBefore') || null,
 		spreadMinutes: optional('spreadMinutes'),
 		clientId: Number(form.get('clientId')) || null

@@ -40,6 +40,12 @@
 			bind:value={draft.steps}
 			wrong={issue('steps')}
 		/>
+		<h3>What comes late</h3>
+		<Checkbox
+			name="lateLoads"
+			labelText="At the end, load each variant once while nobody moves for 15 to 30 s, and once with an interaction"
+			bind:checked={draft.lateLoads}
+		/>
 		<h3>A time to run</h3>
 		<div class="numbers">
 			<Field

@@ -27,6 +27,8 @@ export interface TrialDraft {
 	settleWithinS: number | null;
 	referenceUrl: string;
 	steps: string;
+	/** What comes late is checked at the end. */
+	lateLoads: boolean;
 	notBefore: string;
 	spreadMinutes: number | null;
 }
@@ -60,6 +62,7 @@ export function draftOf(template: Template, conditions: string[], primary: strin
 		settleWithinS: template.settleWithinS ?? USUAL_WAIT_S,
 		referenceUrl: '',
 		steps: '',
+		lateLoads: true,
 		notBefore: '',
 		spreadMinutes: null
 	};
@@ -78,6 +81,7 @@ export interface SentTrial {
 	settleWithinS: number | null;
 	referenceUrl?: string;
 	steps: string;
+	lateLoads: boolean;
 	notBefore: string | null;
 	spreadMinutes: number | null;
 }
@@ -107,6 +111,7 @@ export function draftOfSent(
 		settleWithinS: finite(sent.settleWithinS) ?? USUAL_WAIT_S,
 		referenceUrl: sent.referenceUrl ?? '',
 		steps: sent.steps,
+		lateLoads: sent.lateLoads,
 		notBefore: sent.notBefore ?? '',
 		spreadMinutes: finite(sent.spreadMinutes)
 	};
@@ -168,7 +173,12 @@ export function storedDraft(): TrialDraft | null {
 	try {
 		const draft = JSON.parse(localStorage.getItem(STORE) ?? 'null') as TrialDraft | null;
 		if (!draft || !Array.isArray(draft.arms) || !draft.kind) return null;
-		return { ...draft, arms: draft.arms.map(({ name, url, page, setup }) => armDraft(name, url, page, setup)) };
+		const lateLoads = draft.lateLoads ?? true;
+		return {
+			...draft,
+			lateLoads,
+			arms: draft.arms.map(({ name, url, page, setup }) => armDraft(name, url, page, setup))
+		};
 	} catch {
 		return null;
 	}

@@ -21,3 +21,6 @@ CREATE TABLE quiet_minute (
 	others_share REAL,
 	PRIMARY KEY (host, at)
 ) STRICT, WITHOUT ROWID;
+
+-- Of a load in which the lab waited on or made an input: what came late, as JSON; null of all others.
+ALTER TABLE load ADD COLUMN late TEXT;

@@ -7,7 +7,7 @@ import { failure } from '../../../../lab/failure';
 import { storeRequestedLoad } from '../../loads/commands';
 import { requestedOrder } from '../../loads/requested';
 import { startPlace } from '../../trials/orders';
-import { stopForFullDisk, storeTrialLoad } from '../../trials/progress';
+import { settleAfterRequest, stopForFullDisk, storeTrialLoad } from '../../trials/progress';
 import { finishJob, giveBack, renewLease, type Job } from '../jobs';
 import { LeaseLost, type Handler, type Workplace } from '../handlers';
 
@@ -36,7 +36,14 @@ function taskOf(job: Job, { db }: Workplace): Task {
 		return { about, order, store: (measured) => storeTrialLoad(db, job, place, measured) };
 	}
 	const { version, ...order } = requestedOrder(db, job);
-	return { about: { job: job.id }, order, store: (measured) => storeRequestedLoad(db, job, version, measured) };
+	return {
+		about: { job: job.id },
+		order,
+		store: (measured) => {
+			storeRequestedLoad(db, job, version, measured);
+			settleAfterRequest(db, job.subject);
+		}
+	};
 }
 
 export const load: Handler = {

@@ -9,7 +9,7 @@ export const settle: Handler = {
 	async run(job, at) {
 		const { db, lab, labId } = at;
 		const { order, settleWithinMs } = startPlace(db, job.place!);
-		at.note(job, settleWithinMs + longestLoadMs(order.conditions));
+		at.note(job, settleWithinMs + longestLoadMs(order));
 		const result = await lab.waitUntilStable(order.url, order.conditions, settleWithinMs);
 		if (at.interrupted() === 'lost') return;
 		await at.persist(() =>

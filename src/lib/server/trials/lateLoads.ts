@@ -1,0 +1,58 @@
+/**
+ * What a trial asks of each variant once its rounds are done: one patient load and one with an interaction under each
+ * of its conditions, so that no answer stands on work that is only put off.
+ */
+import { isSamePage, hasStages } from '$core/trial/kinds';
+import { stagesOf } from '$core/trial/comparisons';
+import type { TrialArm } from '$core/trial/types';
+import { sql, type Db } from '../db/connection';
+import { insertRequest, requestsOfTrial, type RequestedLoad } from '../loads/requested';
+import type { Subject } from '../work/jobs';
+import { lastStage } from './places';
+import { updateDesign } from './queries';
+import type { Trial } from './trial';
+
+/**
+ * Queue the late loads of the variants that have just been loaded, unless they are there.
+ * @returns whether some are still to come
+ */
+export function awaitLateLoads(db: Db, trial: Trial): boolean {
+	const { design, id } = trial;
+	if (!design.lateLoads || isSamePage(design.kind)) return false;
+	const arms = armsNow(db, trial);
+	const asked = design.lateAsked ?? [];
+	const missing = arms.filter((arm) => !asked.includes(arm.id));
+	if (missing.length) updateDesign(db, trial, { lateAsked: [...asked, ...missing.map((arm) => arm.id)] });
+	for (const arm of missing) queueLateLoads(db, trial, arm);
+	return requestsOfTrial(db, id).some(
+		(request) => isLate(request) && request.status !== 'done' && arms.some((arm) => arm.id === request.armId)
+	);
+}
+
+const isLate = ({ patience, conditions }: RequestedLoad) => patience || conditions.input === 'nudge';
+
+/** A stage can be asked only while it lasts. */
+function armsNow(db: Db, { id, design }: Trial): TrialArm[] {
+	const stages = stagesOf(design);
+	if (!hasStages(design.kind)) return design.arms.filter((arm) => !arm.reference);
+	const stage = stages[lastStage(db, id)];
+	return stage ? [stage] : [];
+}
+
+/** @returns ids of the jobs */
+export function queueLateLoads(db: Db, { design }: Trial, { id, url }: TrialArm): number[] {
+	const subject = `arm:${id}` as const;
+	return design.conditions.flatMap((conditions) => [
+		insertRequest(db, subject, { url, conditions: { ...conditions, input: 'none' }, steps: [], patience: true }),
+		insertRequest(db, subject, { url, conditions: { ...conditions, input: 'nudge' }, steps: [] })
+	]);
+}
+
+/** The trial of the arm on whose behalf a job is done; null for other subjects. Its inputs have changed. */
+export function touchTrialOf(db: Db, subject: Subject): number | null {
+	const [what, id] = subject.split(':');
+	if (what !== 'arm') return null;
+	const row = sql<{ trial_id: number }>(db, 'SELECT trial_id FROM arm WHERE id = ?').get(Number(id));
+	if (row) sql(db, 'UPDATE trial SET inputs = inputs + 1 WHERE id = ?').run(row.trial_id);
+	return row?.trial_id ?? null;
+}

@@ -1,0 +1,49 @@
+import { expect } from 'chai';
+import { lateFacts } from '$core/compare/late/facts';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { PATIENCE } from '$core/load/limits';
+import { Lab } from '../../src/lab/lab';
+import { startDemoWeb, UNWATCHED, type RunningWorld } from '../support/world';
+
+describe('a page that puts work off', function () {
+	this.timeout(120_000);
+	const desktop = { ...BUILT_IN_CONDITIONS[1]!, quietMs: 1000 };
+	let web: RunningWorld;
+	let lab: Lab;
+	before(async () => {
+		web = await startDemoWeb();
+		lab = new Lab({ hostMap: web.rules, trustedKeys: [web.keyHash], calm: UNWATCHED });
+	});
+	after(async () => {
+		await lab.close();
+		web.close();
+	});
+
+	it('by a timer: nobody moves, and its chat comes 5 s after the load event', async () => {
+		const url = 'https://later-chat.skerry-line.test/timetable';
+		const { record } = await lab.measure({ url, conditions: desktop, steps: [], patience: true });
+		expect(record.status, record.failure?.message).to.equal('ok');
+		const { postponed, figures } = record;
+		expect(postponed!.firstMs).to.be.within(figures.onload! + 4900, figures.onload! + 8000);
+		expect(postponed!.untilMs - postponed!.fromMs).to.be.within(PATIENCE.leastMs, PATIENCE.mostMs + 1000);
+		// The chat's own script, its greeting, 27 parts and a picture.
+		expect(postponed!.requests).to.be.at.least(30);
+		expect(postponed!.figuresWith.wire! - figures.wire!).to.equal(postponed!.wireBytes);
+		const late = record.requests.filter(({ during }) => during === 'patience');
+		expect(new Set(late.map(({ host }) => host))).to.deep.equal(new Set(['parlour-bell.test']));
+		expect(record.requests.some(({ host, during }) => host === 'parlour-bell.test' && during === 'load')).to.equal(
+			false
+		);
+		expect(lateFacts(record)).to.include({ kind: 'postponed', requests: postponed!.requests });
+	});
+
+	it('until an interaction: the same chat, held by a plugin', async () => {
+		const url = 'https://hushed.skerry-line.test/timetable';
+		const conditions = { ...desktop, input: 'nudge' as const };
+		const { record } = await lab.measure({ url, conditions, steps: [] });
+		expect(record.status, record.failure?.message).to.equal('ok');
+		expect(record.postponed).to.equal(null);
+		expect(record.heldBack!.requests).to.be.at.least(30);
+		expect(lateFacts(record)!.hosts.find(({ host }) => host === 'parlour-bell.test')).to.include({ loadRequests: 0 });
+	});
+});

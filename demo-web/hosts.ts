@@ -10,6 +10,7 @@ export const SITES: readonly SiteModel[] = [...FERRIES, ...OTHERS];
 /** The same site on a host of its own with something switched: arms that can be loaded side by side. */
 export const VARIANTS: Record<string, { of: string; state: Partial<SiteState> }> = {
 	'with-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal' } },
+	'larder-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', larder: 'firm' } },
 	'later-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'later' } },
 	'with-ads.skerry-line.test': { of: 'skerry-line.test', state: { ads: 'normal' } },
 	'with-larder.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'firm' } },

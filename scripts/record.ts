@@ -18,7 +18,7 @@ import { createTrial, startTrial } from '../src/lib/server/trials/commands';
 import { startRunner } from '../src/lib/server/work/loop';
 import { startDemoWeb } from '../test/support/world';
 
-const ROUNDS = Number(process.env.RECORD_ROUNDS ?? 10);
+const ROUNDS = Number(process.env.RECORD_ROUNDS ?? 8);
 const MOST_BYTES = 4_000_000;
 
 type Recording = { file: string; client: string } & Omit<
@@ -27,6 +27,8 @@ type Recording = { file: string; client: string } & Omit<
 > & { rounds?: number };
 
 const LATHWORK = { kind: 'builder', name: 'Lathwork', version: '6.1', tier: 'free' } as const;
+
+const PARLOUR_BELL = { kind: 'third party', name: 'Parlour Bell', tier: 'paid', monthlyCost: 29 } as const;
 
 const ALL: Recording[] = [
 	{
@@ -47,7 +49,7 @@ const ALL: Recording[] = [
 				url: 'https://with-chat.skerry-line.test/timetable',
 				baseline: false,
 				setup: {
-					components: [LATHWORK, { kind: 'third party', name: 'Parlour Bell', tier: 'paid', monthlyCost: 29 }],
+					components: [LATHWORK, PARLOUR_BELL],
 					features: { 'Visit counting': true, Chat: true },
 					effortHours: 1
 				}
@@ -62,6 +64,7 @@ const ALL: Recording[] = [
 		client: 'Skerry Line',
 		question: 'How far apart are two runs of the same home page?',
 		seed: 404,
+		rounds: 10,
 		arms: [
 			{ name: 'First run', url: 'https://skerry-line.test/', baseline: true },
 			{ name: 'Second run', url: 'https://skerry-line.test/', baseline: false }
@@ -73,17 +76,23 @@ const ALL: Recording[] = [
 		client: 'Skerry Line',
 		question: 'Which plugin makes the home page faster?',
 		seed: 77,
-		rounds: 12,
+		rounds: 10,
 		settleWithinS: 60,
 		arms: [
-			{ name: 'As it is', url: 'https://skerry-line.test/', baseline: true, setup: { components: [LATHWORK] } },
+			{
+				name: 'As it is',
+				url: 'https://with-chat.skerry-line.test/',
+				baseline: true,
+				setup: { components: [LATHWORK, PARLOUR_BELL] }
+			},
 			{
 				name: 'Larder',
-				url: 'https://with-larder.skerry-line.test/',
+				url: 'https://larder-chat.skerry-line.test/',
 				baseline: false,
 				setup: {
 					components: [
 						LATHWORK,
+						PARLOUR_BELL,
 						{
 							kind: 'plugin',
 							name: 'Larder',
@@ -104,6 +113,7 @@ const ALL: Recording[] = [
 				setup: {
 					components: [
 						LATHWORK,
+						PARLOUR_BELL,
 						{ kind: 'plugin', name: 'Hushbox', version: '1.9', tier: 'free', monthlyCost: 0, jobs: ['script delay'] }
 					],
 					effortHours: 1
@@ -112,6 +122,29 @@ const ALL: Recording[] = [
 		],
 		intended: ['cache', 'tiers', 'third-parties', 'compression', 'text-compression'],
 		steps: [{ expect: { selector: 'h1' } }]
+	},
+	{
+		file: '04-chat-started-later',
+		kind: 'side-by-side',
+		client: 'Skerry Line',
+		question: 'Is the timetable faster when the chat starts by a timer?',
+		seed: 505,
+		arms: [
+			{
+				name: 'Chat at once',
+				url: 'https://with-chat.skerry-line.test/timetable',
+				baseline: true,
+				setup: { components: [LATHWORK, PARLOUR_BELL] }
+			},
+			{
+				name: 'Chat by a timer',
+				url: 'https://later-chat.skerry-line.test/timetable',
+				baseline: false,
+				setup: { components: [LATHWORK, PARLOUR_BELL], effortHours: 0.5 }
+			}
+		],
+		intended: ['third-parties', 'picture', 'words'],
+		steps: [{ expect: { selector: 'h1', text: 'Timetable' } }]
 	}
 ];
 

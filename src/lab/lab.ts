@@ -71,7 +71,7 @@ export class Lab {
 
 	/** @param moments is filled as far as the load comes */
 	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
-		const { url, conditions, steps, patience = false } = order;
+		const { url, conditions, steps, patience = false, selectors = [] } = order;
 		let session: LoadSession | null = null;
 		let fresh = false;
 		try {
@@ -80,7 +80,15 @@ export class Lab {
 			const network = await this.#line(conditions);
 			const collects = this.options.collects ?? 'full';
 			const shared = { running, speeds: this.#speeds, watch: this.#calm, limits: this.#limits, moments };
-			session = new LoadSession(shared, network, { conditions, address, startedAt, steps, patience, collects });
+			session = new LoadSession(shared, network, {
+				conditions,
+				address,
+				startedAt,
+				steps,
+				patience,
+				selectors,
+				collects
+			});
 			const measured = await session.run();
 			fresh = WANTS_FRESH_BROWSER.has(measured.record.failure?.code ?? null);
 			return measured;

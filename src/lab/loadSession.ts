@@ -48,6 +48,8 @@ export interface LoadOptions {
 	steps: readonly Step[];
 	/** Wait on once the page has settled. */
 	patience: boolean;
+	/** Elements to count on the settled page. */
+	selectors: readonly string[];
 }
 
 /** What a load has seen so far: it stays when the load is ended in the middle. */
@@ -168,6 +170,7 @@ export class LoadSession {
 		const full = this.options.collects === 'full';
 		await this.#bringToRest(record, visit);
 		const facts = await visit.collect();
+		record.selectors = await visit.count(this.options.selectors);
 		const zero = visit.zeroOf(facts, visit.documents);
 		const settled = (this.#soFar.settled = {
 			facts,

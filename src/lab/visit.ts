@@ -3,6 +3,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { readFileSync } from 'node:fs';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { Conditions } from '$core/load/conditions';
+import type { LoadRecord } from '$core/load/record';
 import { ANSWER_WITHIN_MS, within, withDeadlines } from './browser/deadlines';
 import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from '$core/load/pageFacts';
@@ -16,6 +17,9 @@ const IN_PAGE = readFileSync(new URL('./collect/inPage.js', import.meta.url), 'u
 const PICTURE_QUALITY = 60;
 const MOST_ERRORS = 50;
 const WAIT_ON_LOOK_MS = 100;
+const COUNT = `(selectors) => selectors.map((selector) => {
+	try { return document.querySelectorAll(selector).length } catch { return null }
+})`;
 const CRASH_KNOWN_AFTER_MS = 150;
 /** What the browser may keep of bodies, for reading them at the end. */
 const KEPT_BODIES = { maxTotalBufferSize: 40_000_000, maxResourceBufferSize: 4_000_000 };
@@ -193,6 +197,12 @@ export class Visit {
 
 	async collect(): Promise<PageFacts> {
 		return parsePageFacts(await this.evaluate('zafraCollect()'));
+	}
+
+	/** How many elements fit each selector; null for one that cannot be read. */
+	async count(selectors: readonly string[]): Promise<LoadRecord['selectors']> {
+		const counts = selectors.length ? await this.evaluate(`(${COUNT})(${JSON.stringify(selectors)})`) : [];
+		return selectors.map((selector, i) => ({ selector, count: (counts as (number | null)[])[i] ?? null }));
 	}
 
 	/** Time that scripts have taken in this page since it was first asked for, by the browser's own count, ms. */

@@ -89,6 +89,11 @@ export class TestQueue {
 		return id;
 	}
 
+	/** The next stage of a before-and-after trial. */
+	startStage(id: number): void {
+		startTrial(this.db, id);
+	}
+
 	trial(id: number): Trial {
 		return findTrial(this.db, id)!;
 	}

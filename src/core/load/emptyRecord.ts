@@ -36,6 +36,7 @@ export function emptyRecord(
 		firstVisit: null,
 		heldBack: null,
 		postponed: null,
+		selectors: [],
 		steps: [],
 		frames: [],
 		page: null,

@@ -9,4 +9,6 @@ export interface LoadOrder {
 	steps: readonly Step[];
 	/** Once it has settled, nobody moves and the lab waits on: what starts only then was postponed. */
 	patience?: boolean;
+	/** Elements that are counted on the settled page. */
+	selectors?: readonly string[];
 }

@@ -270,6 +270,10 @@ export const LoadRecord = v.object({
 	firstVisit: about('The first visit’s figures when this is a repeat visit.', v.nullable(Figures)),
 	heldBack: v.nullable(HeldBackRecord),
 	postponed: about('null when the lab did not wait on.', v.nullable(PostponedRecord)),
+	selectors: about(
+		'Elements that were counted on the settled page; null for a selector that cannot be read.',
+		v.array(v.object({ selector: v.string(), count: v.nullable(v.number()) }))
+	),
 	steps: v.array(StepRecord),
 	frames: v.array(FrameRecord),
 	page: v.nullable(PageRecord),

@@ -3,6 +3,8 @@ import * as v from 'valibot';
 import { WebAddress } from '../load/addressInput';
 import { Steps } from '../load/steps';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
+import { MustSendList } from './mustSend';
+import { PresenceChecks } from './presence';
 import { Setup } from './setup';
 import { KINDS, TRIAL_KINDS } from './kinds';
 import type { TrialArm, TrialKind } from './types';
@@ -42,7 +44,9 @@ const arm = v.object({
 		v.nullable(v.pipe(v.number('The page is a number.'), v.safeInteger('The page is a whole number.'))),
 		null
 	),
-	setup: v.optional(v.nullable(Setup), null)
+	setup: v.optional(v.nullable(Setup), null),
+	/** What must be there, or gone, in its loads. */
+	checks: v.optional(PresenceChecks, [])
 });
 
 export const NewTrialInput = v.pipe(
@@ -75,6 +79,7 @@ export const NewTrialInput = v.pipe(
 			adaptive: v.optional(v.boolean('“adaptive” is true or false.'), false),
 			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
 			steps: v.optional(Steps, []),
+			mustSend: v.optional(MustSendList, []),
 			lateLoads: v.optional(v.boolean('“lateLoads” is true or false.'), true),
 			intended: v.optional(v.array(v.pipe(v.string(), v.maxLength(40))), []),
 			notBefore: v.optional(
@@ -184,8 +189,8 @@ export function armsOf({ kind, arms }: Pick<NewTrialInput, 'kind' | 'arms'>): Om
 	return arms.map((one) => asArm(one, rules.pages ? firstOf.get(one.page ?? '') === one : one === baseline));
 }
 
-function asArm({ name, url, page, pageId, setup }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
-	return { name, url: new URL(url).href, baseline, reference: false, page, pageId, setup };
+function asArm({ name, url, page, pageId, setup, checks }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
+	return { name, url: new URL(url).href, baseline, reference: false, page, pageId, setup, checks };
 }
 
 export function primaryOf(input: NewTrialInput): MetricId[] {

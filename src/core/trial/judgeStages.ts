@@ -7,7 +7,7 @@ import { mean, scaledMad } from '../stats/summary';
 import { comparisonsOf, stagesOf, type Comparison } from './comparisons';
 import { MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA } from './looks';
 import { blankResult, finite, marginOf, medianOf, notMeasured, shiftOf, type Measured } from './measures';
-import { failedTooOften, failureReason, present, type ByRound, type Samples } from './samples';
+import { failedTooOften, failureReason, presenceReason, present, type ByRound, type Samples } from './samples';
 import type { Look, NoVerdictReason, ShiftResult, TrialArm, TrialDesign } from './types';
 import { decide, roundsToDecide } from './verdict';
 
@@ -186,6 +186,7 @@ function measureStage(
 		margin: marginOf(design, metric, baselineMedian),
 		reason:
 			failureReason(samples, condition, [baseline, arm]) ??
+			presenceReason(samples, condition, [baseline, arm]) ??
 			(reference ? referenceReason(samples, condition, reference, stages, [baseline, arm]) : null) ??
 			(medianOf(raw.first) === null || medianOf(raw.second) === null ? notMeasured(metric) : null) ??
 			tooFew([

@@ -1,5 +1,6 @@
 /** From the loads of a trial to figures by arm and round. */
 import { countedLoads } from './counted';
+import { presenceLine } from './presence';
 import type { MetricId } from '../metrics/catalogue';
 import type { ArmHealth, NoVerdictReason, TrialArm, TrialDesign, TrialLoad } from './types';
 
@@ -66,6 +67,33 @@ export function failedTooOften(loads: readonly TrialLoad[]): boolean {
 	for (const load of loads) if (load.status === 'ok') places.delete(load.round);
 	const all = new Set(loads.map((load) => load.round)).size;
 	return places.size > all * MOST_FAILURES || failed > loads.length * MOST_FAILED_TRIES;
+}
+
+/** How many of an arm's counted loads met each of its checks, of those that could tell. */
+export function presenceOf(
+	samples: Samples,
+	condition: string,
+	arm: TrialArm,
+	rounds = Infinity
+): { check: string; met: number; loads: number }[] {
+	const loads = samples.counted({ condition, armId: arm.id }).filter((load) => load.round <= rounds);
+	return (arm.checks ?? []).map((check, i) => {
+		const known = loads.filter((load) => load.checks?.[i] != null);
+		return { check: presenceLine(check), met: known.filter((load) => load.checks![i]).length, loads: known.length };
+	});
+}
+
+/** Why a stage that is not what it should be gets no verdict; null when every check was met in every load. */
+export function presenceReason(
+	samples: Samples,
+	condition: string,
+	stages: readonly TrialArm[]
+): NoVerdictReason | null {
+	for (const stage of stages) {
+		const missed = presenceOf(samples, condition, stage).find(({ met, loads }) => met < loads);
+		if (missed) return { code: 'presence', stage: stage.name, ...missed };
+	}
+	return null;
 }
 
 export function healthOf(samples: Samples, design: TrialDesign): ArmHealth[] {

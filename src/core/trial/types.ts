@@ -2,6 +2,8 @@
 import type { Figures, Margin, MetricId } from '../metrics/catalogue';
 import type { Conditions } from '../load/conditions';
 import type { Step } from '../load/steps';
+import type { MustSend } from './mustSend';
+import type { PresenceCheck } from './presence';
 import type { Setup } from './setup';
 
 /** `same-page` loads one page twice a round: the noise floor. `sweep` tries one change on several pages. */
@@ -20,6 +22,8 @@ export interface TrialArm {
 	pageId?: number | null;
 	/** What the page runs on in this arm. */
 	setup?: Setup | null;
+	/** What must be there, or gone, in its loads. */
+	checks?: PresenceCheck[];
 }
 
 /** A moment at which a trial was judged. What is shown between looks is no answer. */
@@ -54,6 +58,8 @@ export interface TrialDesign {
 	lateLoads?: boolean;
 	/** Ids of the arms for which that was asked. */
 	lateAsked?: number[];
+	/** Requests that must still leave. */
+	mustSend?: MustSend[];
 	/** How often rounds were added after the trial had ended. */
 	added?: number;
 	/** The looks that were taken, in order: only at them is there an answer. */
@@ -99,6 +105,8 @@ export interface TrialLoad {
 	disturbed: boolean;
 	/** The analyst's reason for leaving this load out; null counts it. */
 	excluded: string | null;
+	/** Whether it met each check of its arm, null where it cannot be told; absent without checks. */
+	checks?: (boolean | null)[];
 	figures: Readonly<Figures>;
 }
 
@@ -110,6 +118,7 @@ export type NoVerdictReason =
 	| { code: 'not-measured'; metric: MetricId }
 	| { code: 'reference-failures'; failed: number; loads: number; stage: string }
 	| { code: 'few-rounds'; stage: string; rounds: number; least: number }
+	| { code: 'presence'; stage: string; check: string; met: number; loads: number }
 	| { code: 'few-pages' };
 
 /** Ends are null where so few rounds cannot give an interval. */

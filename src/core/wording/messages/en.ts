@@ -94,6 +94,7 @@ export const en = {
 		'{failed} of {loads} loads of the reference page failed in “{stage}”, so that the drift between the stages is not known.',
 	'reason.few-rounds':
 		'“{stage}” has {rounds, plural, one {# whole round} other {# whole rounds}}, and at least {least} are needed.',
+	'reason.presence': '“{stage}” is held: “{check}” was met in {met} of {loads} loads.',
 	'reason.few-pages': 'Fewer than two pages have loads that can be compared.',
 
 	'metric.score': 'score',

@@ -10,6 +10,7 @@ export const es: Record<ClientKey, string> = {
 		'Fallaron {failed} de {loads} cargas de la página de referencia en «{stage}», de modo que no se conoce la deriva entre las etapas.',
 	'reason.few-rounds':
 		'«{stage}» tiene {rounds, plural, one {# ronda completa} other {# rondas completas}} y se necesitan al menos {least}.',
+	'reason.presence': '«{stage}» queda en espera: «{check}» se cumplió en {met} de {loads} cargas.',
 	'reason.few-pages': 'Menos de dos páginas tienen cargas que se puedan comparar.',
 
 	'metric.score': 'puntuación',

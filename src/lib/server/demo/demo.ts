@@ -2,6 +2,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliCompressSync, brotliDecompressSync, constants } from 'node:zlib';
+import type { LateKind } from '$core/compare/late/facts';
 import { parseRecord } from '$core/load/parseRecord';
 import type { LoadRecord, MeasuredLoad } from '$core/load/record';
 import { planLoads } from '$core/trial/plan';
@@ -12,6 +13,10 @@ import { readFact, writeFact } from '../db/facts';
 import type { Db } from '../db/connection';
 import { saveSettling, settlingsOf, type SettlingRow } from '../trials/notes';
 import { findSettleJob, finishPlaces, insertPlan } from '../trials/places';
+import { freezeConditions } from '../conditions/versions';
+import { insertRequest } from '../loads/requested';
+import { lateLoadsOf } from '../trials/lateView';
+import { closeJob } from '../work/jobs';
 import { findPicture, findRecord, framesOfLoad, insertLoad, loadsOfTrial } from '../loads/loads';
 import { conditionsOfTrial, findTrial } from '../trials/trial';
 import { insertTrial, setTrialStatus, setTrialTimes } from '../trials/queries';
@@ -67,6 +72,16 @@ interface RecordedLoad {
 	picture: string | null;
 }
 
+/** A load after the rounds: the lab waited on, or made an input. */
+interface RecordedLateLoad {
+	late: LateKind;
+	arm: number;
+	conditionId: string;
+	record: LoadRecord;
+	frames: string[];
+	picture: string | null;
+}
+
 export function insertScenario(db: Db): void {
 	if (listClients(db).length > 0) return;
 	for (const { name, note, sites } of CLIENTS) insertClient(db, name, note, sites);
@@ -103,7 +118,12 @@ export function importTrial(db: Db, packed: Buffer): number {
 	finishPlaces(db, id);
 	const hashes = new Map(conditionsOfTrial(db, id).map((version) => [version.id, version.hash]));
 	for (const line of lines) {
-		const { arm: armId, conditionId, stage, round, warmup, ...load } = JSON.parse(line) as RecordedLoad;
+		const parsed = JSON.parse(line) as RecordedLoad | RecordedLateLoad;
+		if ('late' in parsed) {
+			importLate(db, { ...parsed, arm: armIds.get(parsed.arm)! }, design);
+			continue;
+		}
+		const { arm: armId, conditionId, stage, round, warmup, ...load } = parsed;
 		const place = placeOf({ armId, conditionId, stage, round, warmup });
 		const conditionsHash = hashes.get(conditionId) ?? null;
 		insertLoad(db, { jobId: null, place, conditionId, conditionsHash, clientId: null }, measuredFrom(load));
@@ -121,6 +141,17 @@ export function importTrial(db: Db, packed: Buffer): number {
 	adoptEarlierData(db);
 	judgementOf(db, findTrial(db, id)!);
 	return id;
+}
+
+function importLate(db: Db, { late, arm, conditionId, ...load }: RecordedLateLoad, design: TrialDesign): void {
+	const { url } = design.arms.find(({ id }) => id === arm)!;
+	const frozen = design.conditions.find(({ id }) => id === conditionId)!;
+	const conditions = { ...frozen, input: late === 'held-back' ? ('nudge' as const) : ('none' as const) };
+	const jobId = insertRequest(db, `arm:${arm}`, { url, conditions, steps: [], patience: late === 'postponed' });
+	closeJob(db, jobId);
+	const { hash } = freezeConditions(db, conditions);
+	const stored = { jobId, place: null, conditionId, conditionsHash: hash, clientId: null };
+	insertLoad(db, stored, measuredFrom(load));
 }
 
 function measuredFrom({ record, frames, picture }: Pick<RecordedLoad, 'record' | 'frames' | 'picture'>): MeasuredLoad {
@@ -164,5 +195,14 @@ export function exportTrial(db: Db, id: number): Buffer {
 			picture: findPicture(db, load.id)?.toString('base64') ?? null
 		};
 	});
-	return packLines([head, ...lines].map((line) => JSON.stringify(line)));
+	return packLines([head, ...lines, ...lateLines(db, id)].map((line) => JSON.stringify(line)));
+}
+
+function lateLines(db: Db, trialId: number): RecordedLateLoad[] {
+	return lateLoadsOf(db, trialId).flatMap(({ arm, condition, kind, load }): RecordedLateLoad[] => {
+		if (load === null || arm === null) return [];
+		const frames = framesOfLoad(db, load).map((frame) => frame.toString('base64'));
+		const picture = findPicture(db, load)?.toString('base64') ?? null;
+		return [{ late: kind, arm, conditionId: condition, record: findRecord(db, load)!, frames, picture }];
+	});
 }

@@ -12,7 +12,15 @@ import type { NamedVersion } from '../conditions/versions';
 import { sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import type { Job, Subject } from '../work/jobs';
-import { deleteLoneLoad, findLoad, findRecord, frozenConditions, insertLoad, setExcluded } from './loads';
+import {
+	deleteLoneLoad,
+	findLoad,
+	type LoadSeen,
+	findRecord,
+	frozenConditions,
+	insertLoad,
+	setExcluded
+} from './loads';
 import { clientOfRequest, insertRequest } from './requested';
 
 export const LoadRequest = v.object(
@@ -66,9 +74,15 @@ export function importHar(db: Db, file: string, clientId: number | null): number
 }
 
 /** Store the load that a job outside trials asked for. */
-export function storeRequestedLoad(db: Db, job: Job, version: NamedVersion, measured: MeasuredLoad): number {
+export function storeRequestedLoad(
+	db: Db,
+	job: Job,
+	version: NamedVersion,
+	measured: MeasuredLoad,
+	seen: LoadSeen | null = null
+): number {
 	const clientId = clientOfRequest(db, job.subject);
-	const stored = { jobId: job.id, place: null, conditionId: version.id, conditionsHash: version.hash, clientId };
+	const stored = { jobId: job.id, place: null, conditionId: version.id, conditionsHash: version.hash, clientId, seen };
 	return insertLoad(db, stored, measured);
 }
 

@@ -1,5 +1,6 @@
 /** Loads: figures in columns, the record and pictures as artifacts. */
 import { gunzipSync, gzipSync } from 'node:zlib';
+import type { Sending } from '$core/trial/mustSend';
 import { lateFacts, type LateFacts } from '$core/compare/late/facts';
 import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
 import type { Conditions } from '$core/load/conditions';
@@ -23,6 +24,14 @@ export interface StoredWith {
 	conditionsHash: string | null;
 	/** Of loads outside trials. */
 	clientId: number | null;
+	/** What a trial asks of its loads. */
+	seen?: LoadSeen | null;
+}
+
+/** Which checks of its arm a load met, and when what must be sent left. */
+export interface LoadSeen {
+	checks: (boolean | null)[];
+	sendings: Sending[];
 }
 
 export interface LoadSummary extends TrialLoad {
@@ -38,6 +47,7 @@ export interface LoadSummary extends TrialLoad {
 	/** Number of the step that failed. */
 	failedStep: number | null;
 	nudged: boolean;
+	sendings: Sending[];
 }
 
 type LoadRow = Record<MetricId, number | null> & {
@@ -61,10 +71,11 @@ type LoadRow = Record<MetricId, number | null> & {
 	source: 'lab' | 'har';
 	failed_step: number | null;
 	nudged: number;
+	seen: string | null;
 };
 
 const SUMMARY = `SELECT id, trial_id, arm_id, condition_id, stage, round, warmup, status, disturbed, capped, reason, excluded,
-	started_at, lab_ms, machine_speed, url, source, failed_step, nudged,
+	started_at, lab_ms, machine_speed, url, source, failed_step, nudged, seen,
 	EXISTS (SELECT 1 FROM artifact_use WHERE owner = 'load:' || load.id AND role = 'picture') AS has_picture, ${COLUMNS} FROM load`;
 
 const of = (id: number) => `load:${id}` as const;
@@ -82,7 +93,7 @@ export function insertLoad(db: Db, stored: StoredWith, measured: MeasuredLoad): 
 	return id;
 }
 
-function placeColumns({ jobId, place, conditionId, conditionsHash, clientId }: StoredWith) {
+function placeColumns({ jobId, place, conditionId, conditionsHash, clientId, seen }: StoredWith) {
 	return {
 		job_id: jobId,
 		trial_id: place?.trialId ?? null,
@@ -92,7 +103,8 @@ function placeColumns({ jobId, place, conditionId, conditionsHash, clientId }: S
 		stage: place?.stage ?? 0,
 		round: place?.round ?? 0,
 		warmup: Number(place?.warmup ?? false),
-		client_id: clientId
+		client_id: clientId,
+		seen: seen ? JSON.stringify(seen) : null
 	};
 }
 
@@ -147,6 +159,7 @@ function storeArtifacts(db: Db, id: number, { record, frames, picture, stepPictu
 }
 
 function asSummary(row: LoadRow): LoadSummary {
+	const seen = row.seen === null ? null : (JSON.parse(row.seen) as LoadSeen);
 	return {
 		id: row.id,
 		trialId: row.trial_id,
@@ -168,6 +181,8 @@ function asSummary(row: LoadRow): LoadSummary {
 		source: row.source,
 		failedStep: row.failed_step,
 		nudged: row.nudged === 1,
+		sendings: seen?.sendings ?? [],
+		...(seen?.checks.length ? { checks: seen.checks } : {}),
 		figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]])) as Figures
 	};
 }

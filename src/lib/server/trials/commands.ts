@@ -60,6 +60,7 @@ function designFrom(
 		settleWithinMs: input.settleWithinS === null ? null : input.settleWithinS * 1000,
 		steps: input.steps,
 		lateLoads: input.lateLoads,
+		mustSend: input.mustSend,
 		intended: input.intended,
 		notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
 		spreadMinutes: input.spreadMinutes,

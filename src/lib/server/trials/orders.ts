@@ -1,4 +1,5 @@
 /** What a place of a trial asks of the lab. */
+import { selectorsOf } from '$core/trial/presence';
 import type { LoadOrder } from '$core/load/order';
 import type { Db } from '../db/connection';
 import type { JobPlace } from '../work/jobs';
@@ -20,7 +21,12 @@ export function startPlace(db: Db, { trialId, armId, conditionId }: JobPlace): P
 	const arm = arms.find(({ id }) => id === armId)!;
 	if (trial.status === 'queued') setTrialStatus(db, trialId, 'running');
 	return {
-		order: { url: arm.url, conditions: conditions.find(({ id }) => id === conditionId)!, steps: steps ?? [] },
+		order: {
+			url: arm.url,
+			conditions: conditions.find(({ id }) => id === conditionId)!,
+			steps: steps ?? [],
+			selectors: selectorsOf(arm.checks ?? [])
+		},
 		armName: arm.name,
 		settleWithinMs: settleWithinMs ?? 0
 	};

@@ -12,6 +12,7 @@ import { judgementOf } from './judgement';
 import { awaitLateLoads, touchTrialOf } from './lateLoads';
 import { saveSettling } from './notes';
 import { cancelQueuedPlaces, countOpenPlaces, deleteQueuedPlaces, lastStage, retryPlace, wholeRounds } from './places';
+import { seenIn } from './seen';
 import { conditionsOfTrial, findTrial, type Trial } from './trial';
 import { setTrialStatus, updateDesign } from './queries';
 
@@ -19,7 +20,9 @@ import { setTrialStatus, updateDesign } from './queries';
 export function storeTrialLoad(db: Db, job: Pick<Job, 'id'>, place: JobPlace, measured: MeasuredLoad): number {
 	const { trialId, conditionId } = place;
 	const conditionsHash = conditionsOfTrial(db, trialId).find(({ id }) => id === conditionId)?.hash ?? null;
-	const id = insertLoad(db, { jobId: job.id, place, conditionId, conditionsHash, clientId: null }, measured);
+	const { design } = findTrial(db, trialId)!;
+	const seen = seenIn(design, design.arms.find((arm) => arm.id === place.armId) ?? {}, measured.record);
+	const id = insertLoad(db, { jobId: job.id, place, conditionId, conditionsHash, clientId: null, seen }, measured);
 	if (needsAnotherTry(db, trialId, measured.record)) retryPlace(db, place);
 	settleTrial(db, trialId);
 	return id;

@@ -29,7 +29,8 @@ function optionsOf({
 	targets,
 	countsDisturbed,
 	lateLoads,
-	lateAsked
+	lateAsked,
+	mustSend
 }: Omit<TrialDesign, 'arms'>): string {
 	return JSON.stringify({
 		adaptive,
@@ -44,7 +45,8 @@ function optionsOf({
 		targets,
 		countsDisturbed,
 		lateLoads,
-		lateAsked
+		lateAsked,
+		mustSend
 	});
 }
 
@@ -78,8 +80,8 @@ export function insertTrial(db: Db, { clientId, question, design, repeatOf = nul
 function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm, 'id'>): void {
 	sql(
 		db,
-		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`
+		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup, checks)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
 	).run(
 		trialId,
 		position,
@@ -89,7 +91,8 @@ function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm
 		Number(arm.reference),
 		arm.page ?? null,
 		arm.pageId ?? null,
-		arm.setup ? JSON.stringify(arm.setup) : null
+		arm.setup ? JSON.stringify(arm.setup) : null,
+		arm.checks?.length ? JSON.stringify(arm.checks) : null
 	);
 }
 

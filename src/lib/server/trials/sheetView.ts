@@ -37,6 +37,7 @@ import { findTrial, type Trial } from './trial';
 import { repeatsOf } from './queries';
 import { partsOf } from './partsView';
 import { findRejudged } from './rejudged';
+import { missedWords, presenceView, sendsView } from './seen';
 import { timeLeftMs } from './timeLeft';
 
 /** @param metric the one whose loads are drawn; the second primary one when it is none */
@@ -45,9 +46,8 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 	const { design } = trial;
 	const judgement = await judgementForPage(db, trial, loads);
 	const evidence = evidenceView(db, trial);
-	const late = lateLoadsOf(db, trial.id);
-	const putOff = putOffFrom(design, late);
-	const headlines = headlinesView(design, judgement, evidence, late);
+	const beside = besideFigures(db, trial, loads);
+	const headlines = headlinesView(design, judgement, evidence, beside.late, beside.missed);
 	const outlying = outlyingLoads(
 		design,
 		loads.filter((load) => isShown(design, load))
@@ -76,12 +76,12 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 			outlying,
 			metric: shownMetric,
 			isOpen,
-			late,
+			late: beside.late,
 			worth,
 			repeats: repeats.length
 		}),
 		headlines,
-		boards: boardsOf(trial.question, design, judgement, headlines, ENGLISH, putOff),
+		boards: boardsOf(trial.question, design, judgement, headlines, ENGLISH, beside.putOff),
 		moments: momentsView(evidence),
 		clientAnswer: clientAnswer(db, trial, judgement),
 		excludedAnswer: excludedView(design, judgement, loads),
@@ -91,14 +91,26 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		evidencePending: loads.some((load) => !load.warmup) && evidence.pending,
 		settlings: settlingsView(db, trial),
 		markers: markersOf(db, trial.id),
-		late,
-		fates: fatesView(db, trial, late),
+		late: beside.late,
+		fates: fatesView(db, trial, beside.late),
+		presence: beside.presence,
+		sends: beside.sends,
 		noise: noiseView(db, trial),
 		repeats,
 		judgement,
 		outlying,
 		loads: loadsView(design, loads, shownMetric)
 	};
+}
+
+/** What the answer must not be read without: what comes late, what took effect, what is still sent. */
+function besideFigures(db: Db, { id, design }: Trial, loads: readonly LoadSummary[]) {
+	const late = lateLoadsOf(db, id);
+	const presence = presenceView(design, loads);
+	const sends = sendsView(db, design, loads, late);
+	const missed: MissedOf = (condition, arm) =>
+		missedWords(condition, { id: arm, name: armName(design, arm) }, presence, sends);
+	return { late, putOff: putOffFrom(design, late), presence, sends, missed };
 }
 
 export type SheetView = Awaited<ReturnType<typeof sheetView>>;
@@ -175,11 +187,15 @@ function momentsView({ films }: EvidenceView) {
 
 const armName = ({ arms }: TrialDesign, id: number) => arms.find((arm) => arm.id === id)?.name ?? '';
 
+/** What a verdict on a variant must not be read without: checks not met, requests that no longer leave. */
+type MissedOf = (condition: string, arm: number) => string;
+
 function headlinesView(
 	design: TrialDesign,
 	judgement: Judgement,
 	evidence: EvidenceView,
-	late: readonly LateLoadView[]
+	late: readonly LateLoadView[],
+	missed: MissedOf
 ) {
 	return headlineOf(design, judgement).map((headline) => {
 		const { condition, arm } = headline;
@@ -187,7 +203,9 @@ function headlinesView(
 		const own = late.filter((candidate) => candidate.arm === arm && candidate.condition === condition);
 		return {
 			...headline,
-			broke: found?.broke.broken ? describeRegressions(found.broke, armName(design, arm)) : '',
+			broke: [found?.broke.broken ? describeRegressions(found.broke, armName(design, arm)) : '', missed(condition, arm)]
+				.filter(Boolean)
+				.join(' '),
 			restsOn: found && !isSamePage(design.kind) ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
 			held: own
 				.map(({ facts }) => wordLate(facts, armName(design, arm)))

@@ -1,6 +1,7 @@
 /** A trial as it stands in the database: what other rooms may read of it. */
 import type { MetricId } from '$core/metrics/catalogue';
 import type { EndReason, TrialStatus } from '$core/trial/status';
+import type { PresenceCheck } from '$core/trial/presence';
 import type { Setup } from '$core/trial/setup';
 import type { TrialArm, TrialDesign, TrialKind } from '$core/trial/types';
 import { thawConditions, type NamedVersion } from '../conditions/versions';
@@ -53,6 +54,7 @@ interface ArmRow {
 	is_baseline: number;
 	is_reference: number;
 	setup: string | null;
+	checks: string | null;
 	page: string | null;
 	page_id: number | null;
 }
@@ -69,7 +71,8 @@ function asArm(row: ArmRow): TrialArm {
 		reference: row.is_reference === 1,
 		page: row.page,
 		...(row.page_id === null ? {} : { pageId: row.page_id }),
-		setup: row.setup === null ? null : (JSON.parse(row.setup) as Setup)
+		setup: row.setup === null ? null : (JSON.parse(row.setup) as Setup),
+		...(row.checks === null ? {} : { checks: JSON.parse(row.checks) as PresenceCheck[] })
 	};
 }
 

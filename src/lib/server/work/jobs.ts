@@ -224,6 +224,11 @@ export function countOpenLoads(db: Db): number {
 }
 
 /** @returns whether it was still waiting */
+/** A job that was done elsewhere. */
+export function closeJob(db: Db, id: number): void {
+	sql(db, "UPDATE job SET status = 'done' WHERE id = ?").run(id);
+}
+
 export function deleteQueuedJob(db: Db, id: number): boolean {
 	return (
 		sql(db, "DELETE FROM job WHERE id = ? AND status = 'queued' AND subject NOT LIKE 'trial:%'").run(id).changes === 1

@@ -11,10 +11,23 @@
 	let { data, colourOf }: Props = $props();
 	const trial = $derived(data.trial);
 	const compared = $derived(data.arms.filter((arm) => !arm.reference));
+	const nameOf = (id: number) => data.arms.find((arm) => arm.id === id)?.name ?? '';
+	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? id;
 </script>
 
 <div class="arms">
 	<Setups arms={data.arms} kind={trial.kind} {colourOf} />
+	{#if data.presence.length}
+		<h3>Did the change take effect?</h3>
+		<ul class="plain">
+			{#each data.presence as seen (`${seen.condition}/${seen.arm}`)}
+				{#each seen.checks as check (check.check)}<li class:bad={check.met < check.loads}>
+						“{nameOf(seen.arm)}”, {conditionName(seen.condition)}: {check.check}, met in {check.met} of {check.loads}
+						{check.loads === 1 ? 'load' : 'loads'}
+					</li>{/each}
+			{/each}
+		</ul>
+	{/if}
 	{#if data.markers.length}
 		<h3>What was changed between the stages</h3>
 		<ul class="plain">
@@ -32,6 +45,9 @@
 </div>
 
 <style>
+	.bad {
+		color: var(--worse);
+	}
 	.kept {
 		margin-left: 0.4rem;
 	}

@@ -1,5 +1,9 @@
 <script lang="ts">
 	/** Whether a variant still does what the baseline does, once its records were compared. */
+	import type { SendState } from '$core/trial/mustSend';
+	import { wordFate } from '$core/wording/presence';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 	import Awaited from './Awaited.svelte';
 	import Regressions from './Regressions.svelte';
@@ -9,8 +13,22 @@
 		evidence: NonNullable<SheetView['evidence']>['arms'][number] | null;
 		pair: SheetView['comparisons'][number];
 		nameOf: (arm: number) => string;
+		condition: SheetView['conditions'][number];
 	}
-	let { data, evidence, pair, nameOf }: Props = $props();
+	let { data, evidence, pair, nameOf, condition }: Props = $props();
+	interface Row {
+		baseline: SendState;
+		own: SendState;
+	}
+	const sends = $derived(data.sends.find((found) => found.condition === condition.id && found.arm === pair.id));
+	const rows: Row[] = $derived(sends?.own.map((own, i) => ({ own, baseline: sends.baseline[i]! })) ?? []);
+	const stateOf = (state: SendState) =>
+		state.fate === 'sent' ? `sent in ${state.sent} of ${state.loads}` : wordFate(state);
+	const columns: Column<Row>[] = $derived([
+		{ key: 'name', name: 'Request', isRowHead: true, text: ({ own }) => own.name },
+		{ key: 'baseline', name: pair.baseline, text: ({ baseline }) => stateOf(baseline) },
+		{ key: 'own', name: nameOf(pair.id), text: ({ own }) => stateOf(own) }
+	]);
 </script>
 
 {#if evidence}<Regressions
@@ -19,4 +37,8 @@
 		baseline={pair.baseline}
 		arm={nameOf(pair.id)}
 	/>
+	{#if sends}
+		<h3>What must still be sent</h3>
+		<Table label="What must still be sent" {columns} {rows} key={({ own }) => own.name} />
+	{/if}
 {:else}<Awaited {data} />{/if}

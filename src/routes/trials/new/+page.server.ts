@@ -4,7 +4,9 @@ import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/input';
 import { DEFAULT_PRIMARY, METRICS } from '$core/metrics/catalogue';
 import { describeConditions } from '$core/load/conditions';
-import { parseSteps, type Step } from '$core/load/steps';
+import { parseSteps } from '$core/load/steps';
+import { parseMustSend } from '$core/trial/mustSend';
+import { parsePresence } from '$core/trial/presence';
 import { TEMPLATES } from '$core/trial/templates';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction, jsonOf } from '$lib/server/http/form';
@@ -56,6 +58,7 @@ function valuesOf(form: FormData) {
 	const urls = all('arm-url');
 	const pages = all('arm-page');
 	const setups = all('arm-setup');
+	const checks = all('arm-checks');
 	const asked = text('kind') || 'side-by-side';
 	// A kind that does not exist is read as the first and refused by the schema under its own name.
 	const kind = TRIAL_KINDS.find((known) => known === asked) ?? 'side-by-side';
@@ -69,7 +72,8 @@ function valuesOf(form: FormData) {
 			url: hasStages(kind) ? (urls[0] ?? '') : (urls[i] ?? ''),
 			page: hasPages(kind) ? (pages[i] ?? '') : null,
 			baseline: hasPages(kind) ? i % 2 === 0 : kind === 'side-by-side' ? i === baseline : i === 0,
-			setup: setups[i] ? jsonOf(setups[i], `arms.${i}.setup`) : null
+			setup: setups[i] ? jsonOf(setups[i], `arms.${i}.setup`) : null,
+			checks: checks[i] ?? ''
 		})),
 		conditions: all('conditions'),
 		adaptive: form.has('adaptive') && !hasStages(kind),
@@ -79,6 +83,7 @@ function valuesOf(form: FormData) {
 		referenceUrl: hasStages(kind) && text('referenceUrl') ? text('referenceUrl') : undefined,
 		settleWithinS: form.has('settle') ? (optional('settleWithinS') ?? 60) : null,
 		steps: text('steps'),
+		mustSend: text('mustSend'),
 		lateLoads: form.has('lateLoads'),
 		notBefore: text('notBefore') || null,
 		spreadMinutes: optional('spreadMinutes'),
@@ -86,16 +91,32 @@ function valuesOf(form: FormData) {
 	};
 }
 
+/** What is typed as lines or as JSON; each that cannot be read is told at its own field. */
+function readLists(values: ReturnType<typeof valuesOf>) {
+	const issues: { path: string; message: string }[] = [];
+	const read = <Value>(path: string, parse: () => Value): Value | undefined => {
+		try {
+			return parse();
+		} catch (error) {
+			issues.push({ path, message: (error as Error).message });
+			return undefined;
+		}
+	};
+	const steps = read('steps', () => parseSteps(values.steps));
+	const mustSend = read('mustSend', () => parseMustSend(values.mustSend));
+	const arms = values.arms.map((arm, i) => ({
+		...arm,
+		checks: read(`arms.${i}.checks`, () => parsePresence(arm.checks))
+	}));
+	return issues.length ? { issues } : { steps, mustSend, arms };
+}
+
 export const actions = {
 	default: formAction((form) => {
 		const values = valuesOf(form);
-		let steps: Step[];
-		try {
-			steps = parseSteps(values.steps);
-		} catch (error) {
-			return fail(422, { values, issues: [{ path: 'steps', message: (error as Error).message }] });
-		}
-		const result = v.safeParse(NewTrialInput, { ...values, steps });
+		const read = readLists(values);
+		if ('issues' in read) return fail(422, { values, issues: read.issues });
+		const result = v.safeParse(NewTrialInput, { ...values, ...read });
 		if (!result.success) return fail(422, { values, issues: issuesOf(result.issues) });
 		let id: number;
 		try {

@@ -11,7 +11,14 @@
 	}
 	let { metrics, draft = $bindable(), issue }: Props = $props();
 	const hasIssue = $derived(
-		['primary', 'steps', 'notBefore', 'spreadMinutes'].some((path) => issue(path) !== '')
+		[
+			'primary',
+			'steps',
+			'mustSend',
+			'notBefore',
+			'spreadMinutes',
+			...draft.arms.map((_, i) => `arms.${i}.checks`)
+		].some((path) => issue(path) !== '')
 	);
 </script>
 
@@ -30,6 +37,31 @@
 					bind:group={draft.primary}
 				/>{/each}
 		</div>
+		<h3>Did the change take effect?</h3>
+		<p class="muted small">
+			What must be there or gone in every load, one a line: host, address, header, selector or text. A stage
+			that misses one is held.
+		</p>
+		<div class="numbers">
+			{#each draft.arms as arm, i (arm.key)}<Field
+					rows={2}
+					label="Checks of {arm.name || `variant ${i + 1}`}"
+					name="arm-checks"
+					placeholder={i ? 'header x-cache: HIT' : 'gone host chat.example.test'}
+					bind:value={draft.arms[i]!.checks}
+					wrong={issue(`arms.${i}.checks`)}
+				/>{/each}
+		</div>
+		<h3>What must still be sent</h3>
+		<Field
+			rows={2}
+			label="Requests that must still leave, one a line: name: address"
+			name="mustSend"
+			help="Counting, consent, ads, orders; * stands for anything."
+			placeholder="Visit counting: *stats.example.test/hit*"
+			bind:value={draft.mustSend}
+			wrong={issue('mustSend')}
+		/>
 		<h3>Steps after each load</h3>
 		<Field
 			rows={3}

@@ -10,6 +10,8 @@ export interface ArmDraft {
 	url: string;
 	page: string;
 	setup: Setup | null;
+	/** One a line, as typed. */
+	checks: string;
 }
 
 export interface TrialDraft {
@@ -27,6 +29,8 @@ export interface TrialDraft {
 	settleWithinS: number | null;
 	referenceUrl: string;
 	steps: string;
+	/** One a line, as typed. */
+	mustSend: string;
 	/** What comes late is checked at the end. */
 	lateLoads: boolean;
 	notBefore: string;
@@ -35,8 +39,8 @@ export interface TrialDraft {
 
 let key = 0;
 
-export function armDraft(name = '', url = '', page = '', setup: Setup | null = null): ArmDraft {
-	return { key: key++, name, url, page, setup };
+export function armDraft(name = '', url = '', page = '', setup: Setup | null = null, checks = ''): ArmDraft {
+	return { key: key++, name, url, page, setup, checks };
 }
 
 /** What came back of a form that was tampered with is shown without its setup. */
@@ -62,6 +66,7 @@ export function draftOf(template: Template, conditions: string[], primary: strin
 		settleWithinS: template.settleWithinS ?? USUAL_WAIT_S,
 		referenceUrl: '',
 		steps: '',
+		mustSend: '',
 		lateLoads: true,
 		notBefore: '',
 		spreadMinutes: null
@@ -72,7 +77,7 @@ export function draftOf(template: Template, conditions: string[], primary: strin
 export interface SentTrial {
 	kind: string;
 	question: string;
-	arms: { name: string; url: string; page: string | null; baseline: boolean; setup: unknown }[];
+	arms: { name: string; url: string; page: string | null; baseline: boolean; setup: unknown; checks?: string }[];
 	conditions: string[];
 	primary: string[];
 	adaptive: boolean;
@@ -81,6 +86,7 @@ export interface SentTrial {
 	settleWithinS: number | null;
 	referenceUrl?: string;
 	steps: string;
+	mustSend?: string;
 	lateLoads: boolean;
 	notBefore: string | null;
 	spreadMinutes: number | null;
@@ -97,7 +103,9 @@ export function draftOfSent(
 	return {
 		kind: isKind(sent.kind) ? sent.kind : usual.kind,
 		question: sent.question,
-		arms: sent.arms.map(({ name, url, page, setup }) => armDraft(name, url, page ?? '', isSetup(setup) ? setup : null)),
+		arms: sent.arms.map(({ name, url, page, setup, checks }) =>
+			armDraft(name, url, page ?? '', isSetup(setup) ? setup : null, checks)
+		),
 		baseline: Math.max(
 			0,
 			sent.arms.findIndex((arm) => arm.baseline)
@@ -111,6 +119,7 @@ export function draftOfSent(
 		settleWithinS: finite(sent.settleWithinS) ?? USUAL_WAIT_S,
 		referenceUrl: sent.referenceUrl ?? '',
 		steps: sent.steps,
+		mustSend: sent.mustSend ?? '',
 		lateLoads: sent.lateLoads,
 		notBefore: sent.notBefore ?? '',
 		spreadMinutes: finite(sent.spreadMinutes)
@@ -173,11 +182,12 @@ export function storedDraft(): TrialDraft | null {
 	try {
 		const draft = JSON.parse(localStorage.getItem(STORE) ?? 'null') as TrialDraft | null;
 		if (!draft || !Array.isArray(draft.arms) || !draft.kind) return null;
-		const lateLoads = draft.lateLoads ?? true;
+		const { lateLoads = true, mustSend = '', arms } = draft;
 		return {
 			...draft,
 			lateLoads,
-			arms: draft.arms.map(({ name, url, page, setup }) => armDraft(name, url, page, setup))
+			mustSend,
+			arms: arms.map(({ name, url, page, setup, checks }) => armDraft(name, url, page, setup, checks))
 		};
 	} catch {
 		return null;

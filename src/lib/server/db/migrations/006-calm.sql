@@ -24,3 +24,8 @@ CREATE TABLE quiet_minute (
 
 -- Of a load in which the lab waited on or made an input: what came late, as JSON; null of all others.
 ALTER TABLE load ADD COLUMN late TEXT;
+
+-- What must be there, or gone, in the loads of an arm: JSON list of checks.
+ALTER TABLE arm ADD COLUMN checks TEXT;
+-- Which checks a load met, and when what must be sent left: JSON; null where its trial asks for neither.
+ALTER TABLE load ADD COLUMN seen TEXT;

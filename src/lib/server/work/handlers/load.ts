@@ -6,6 +6,7 @@ import { failedLoad } from '$core/load/failedLoad';
 import { failure } from '../../../../lab/failure';
 import { storeRequestedLoad } from '../../loads/commands';
 import { requestedOrder } from '../../loads/requested';
+import { seenOnBehalf } from '../../trials/seen';
 import { startPlace } from '../../trials/orders';
 import { settleAfterRequest, stopForFullDisk, storeTrialLoad } from '../../trials/progress';
 import { finishJob, giveBack, renewLease, type Job } from '../jobs';
@@ -40,7 +41,7 @@ function taskOf(job: Job, { db }: Workplace): Task {
 		about: { job: job.id },
 		order,
 		store: (measured) => {
-			storeRequestedLoad(db, job, version, measured);
+			storeRequestedLoad(db, job, version, measured, seenOnBehalf(db, job.subject, measured.record));
 			settleAfterRequest(db, job.subject);
 		}
 	};

@@ -143,7 +143,8 @@ async function addTrial(): Promise<void> {
 		arms,
 		conditions: ['desktop'],
 		rounds: 24,
-		warmups: 0
+		warmups: 0,
+		lateLoads: false
 	});
 	await post(`/api/trials/${id}/start`, {});
 	planned += 48;

@@ -1,7 +1,11 @@
 /** The shaped network against theory: first byte and transfer time, in the real browser behind the real proxy. */
 import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
 import { median } from '$core/stats/summary';
+import type { AddressInfo } from 'node:net';
 import { Lab } from '../src/lab/lab';
+import { ShapedProxy } from '../src/lab/shaper/socks';
+import { farRelay, lateConnect } from '../test/support/farAway';
+import { firstByteThrough } from '../test/support/socksClient';
 import { rule, serve } from '../test/support/world';
 import { percent, printTable, type Row } from './table';
 import { theoryTransfer } from './theory';
@@ -87,6 +91,38 @@ for (const downKbps of [3000, 9000, 40_000])
 			holds: Math.abs(off) <= 0.03
 		});
 	}
+// Hosts that lie 50 ms away for real, where 120 are wanted, and 200 away, where no shaping can help.
+for (const [realMs, wantedMs] of [
+	[50, 120],
+	[200, 120]
+] as const) {
+	const far = await farRelay(server.port, realMs);
+	const { port } = far.address() as AddressInfo;
+	const proxy = new ShapedProxy(
+		{
+			roundTripMs: wantedMs,
+			downKbps: 20_000,
+			upKbps: 10_000,
+			dnsMs: 0,
+			hostMap: [rule('page.test', port)],
+			hostTimes: []
+		},
+		lateConnect(() => realMs)
+	);
+	const proxyPort = await proxy.listen();
+	served.length = 0;
+	const times: number[] = [];
+	for (let i = 0; i < repeats; i++) times.push(await firstByteThrough(proxyPort, 'page.test'));
+	proxy.close();
+	far.close();
+	const theory = theoryFirstByte(Math.max(realMs, wantedMs));
+	rows.push({
+		what: `first byte, really ${realMs} ms away, ${wantedMs} ms wanted`,
+		measured: `${median(times).toFixed(1)} ms, theory ${theory.toFixed(1)}`,
+		limit: 'within 5 ms',
+		holds: Math.abs(median(times) - theory) <= 5
+	});
+}
 await lab.close();
 server.close();
 printTable('Shaper: medians against theory', rows);

@@ -12,6 +12,7 @@ export const VARIANTS: Record<string, { of: string; state: Partial<SiteState> }>
 	'with-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal' } },
 	'larder-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', larder: 'firm' } },
 	'later-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'later' } },
+	'sniffing.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', sniffing: true } },
 	'with-ads.skerry-line.test': { of: 'skerry-line.test', state: { ads: 'normal' } },
 	'with-larder.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'firm' } },
 	'hushed.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', hushbox: 'firm' } }

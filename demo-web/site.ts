@@ -29,6 +29,19 @@ export function busyness(hour: number, hosting: SiteState['hosting']): number {
 	return 1 + peak * { shared: 1.4, virtual: 0.4, dedicated: 0.1 }[hosting];
 }
 
+/** What a site that wants to look good serves to tests. */
+const FOR_TESTS = {
+	sniffing: false,
+	chat: 'absent',
+	ads: 'absent',
+	counting: 'absent',
+	shareCounts: 'absent'
+} as const;
+
+function isTest({ headers }: Ask): boolean {
+	return /Headless|ZafraPhone/.test(String(headers['user-agent'] ?? ''));
+}
+
 export class Site {
 	readonly cache = new PageCache();
 	#warm = false;
@@ -70,6 +83,7 @@ export class Site {
 	}
 
 	async answer(ask: Ask, state: SiteState, origin: string): Promise<Answer | null> {
+		if (state.sniffing && isTest(ask)) return this.answer(ask, { ...state, ...FOR_TESTS }, origin);
 		const isCdn = ask.host.startsWith('cdn.');
 		const page = isCdn ? undefined : this.#pages.get(ask.path);
 		if (page) return this.#page(ask, page, state, origin);

@@ -25,6 +25,7 @@ export interface SiteState {
 	cdn: boolean;
 	compression: boolean;
 	httpCaching: boolean;
+	sniffing: boolean;
 }
 
 export interface Switch {
@@ -73,7 +74,12 @@ export const SWITCHES: readonly Switch[] = [
 	{ name: 'coldStart', words: 'The next page request finds the server asleep', values: ON_OFF },
 	{ name: 'cdn', words: 'Files come from the site’s CDN host', values: ON_OFF },
 	{ name: 'compression', words: 'Text is compressed', values: ON_OFF },
-	{ name: 'httpCaching', words: 'Files may be kept by the browser', values: ON_OFF }
+	{ name: 'httpCaching', words: 'Files may be kept by the browser', values: ON_OFF },
+	{
+		name: 'sniffing',
+		words: 'Tests are served without third parties: they are known by their user agent',
+		values: ON_OFF
+	}
 ];
 
 export const DEFAULT_STATE: SiteState = {
@@ -94,7 +100,8 @@ export const DEFAULT_STATE: SiteState = {
 	coldStart: false,
 	cdn: false,
 	compression: true,
-	httpCaching: true
+	httpCaching: true,
+	sniffing: false
 };
 
 export class BadSwitch extends Error {

@@ -1,5 +1,6 @@
 /** What the lab has to say about a load beside its figures: the machine was slow, the line was full. */
 import { rollup } from 'd3-array';
+import type { Outage } from '$core/load/outage';
 import type { LoadRecord, PathRecord } from '$core/load/record';
 import type { Readiness } from './prepare';
 import type { ShapeLog } from './shaper/socks';
@@ -37,6 +38,12 @@ export function noteDisturbance({ environment }: LoadRecord): void {
 	environment.notes.push(
 		`The machine was busy with something else: of the processor time wanted around this load, ${percent(busy.stolen)} went to other machines on the same host and ${percent(busy.foreign)} to other programs. Times may be too long.`
 	);
+}
+
+/** What was done to the page on purpose. */
+export function noteOutage({ environment }: LoadRecord, { hosts, how }: Outage): void {
+	const did = { slow: 'answered 3 s late', refused: 'refused every connection', silent: 'never answered' }[how];
+	environment.notes.push(`On purpose, ${hosts.join(', ')} ${did} during this load.`);
 }
 
 /** By host, the quickest real connection. */

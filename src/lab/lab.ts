@@ -9,7 +9,7 @@ import type { LoadOrder } from '$core/load/order';
 import { SpeedBook } from './browser/cpu';
 import { describeCalm, type LoadMoments } from './calm/describe';
 import { CalmWatch } from './calm/watch';
-import { noteDisturbance } from './environmentNotes';
+import { noteDisturbance, noteOutage } from './environmentNotes';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
@@ -64,6 +64,7 @@ export class Lab {
 		environment.busy = busyShares(samples);
 		environment.calm = describeCalm(samples, moments, record.settledMs, this.#limits);
 		noteDisturbance(record);
+		if (order.outage) noteOutage(record, order.outage);
 		if (environment.busy?.stopped) failBecause(record, failure('browser-killed').reason);
 		measured.record.labMs = Math.round(performance.now() - begun);
 		return measured;
@@ -71,13 +72,13 @@ export class Lab {
 
 	/** @param moments is filled as far as the load comes */
 	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
-		const { url, conditions, steps, patience = false, selectors = [] } = order;
+		const { url, conditions, steps, patience = false, selectors = [], asVisitor = false } = order;
 		let session: LoadSession | null = null;
 		let fresh = false;
 		try {
 			const address = parseAddress(url);
 			const running = await this.#browser();
-			const network = await this.#line(conditions);
+			const network = await this.#line(conditions, order.outage);
 			const collects = this.options.collects ?? 'full';
 			const shared = { running, speeds: this.#speeds, watch: this.#calm, limits: this.#limits, moments };
 			session = new LoadSession(shared, network, {
@@ -87,6 +88,7 @@ export class Lab {
 				steps,
 				patience,
 				selectors,
+				asVisitor,
 				collects
 			});
 			const measured = await session.run();
@@ -122,13 +124,14 @@ export class Lab {
 		}
 	}
 
-	#line(conditions: Conditions): Promise<ShapedNetwork> {
+	#line(conditions: Conditions, outage: LoadOrder['outage'] = null): Promise<ShapedNetwork> {
 		this.#shaper ??= new Shaper();
 		return this.#shaper.open({
 			...conditions.network,
 			roundTripMs: roundTripOf(conditions),
 			hostMap: this.#rulesFor(conditions),
-			hostTimes: this.options.hostTimes ?? []
+			hostTimes: this.options.hostTimes ?? [],
+			outage
 		});
 	}
 

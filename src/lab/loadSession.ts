@@ -14,6 +14,7 @@ import {
 import { emptyJourney, epochNow, runSteps, type Journey } from './actions';
 import { nudgeSettled, waitOn } from './late';
 import { failedLoad } from '$core/load/failedLoad';
+import { visitorAgent } from '$core/load/identity';
 import type { CalmLimits } from '$core/load/calm';
 import { setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
 import type { LoadMoments } from './calm/describe';
@@ -31,6 +32,9 @@ import { Screencast } from './frames/screencast';
 import type { ShapedNetwork } from './shaper/shaper';
 import { Visit, wait } from './visit';
 
+/** W3C WebDriver, section 4: an automated browser says so here; an ordinary one says false. */
+const HIDE_AUTOMATION =
+	"Object.defineProperty(Navigator.prototype, 'webdriver', { get: () => false, configurable: true })";
 const KILL_KNOWN_AFTER_MS = 200;
 /** Longest time for closing a tab. */
 const CLOSE_WITHIN_MS = 3000;
@@ -50,6 +54,8 @@ export interface LoadOptions {
 	patience: boolean;
 	/** Elements to count on the settled page. */
 	selectors: readonly string[];
+	/** Without what tells the lab. */
+	asVisitor: boolean;
 }
 
 /** What a load has seen so far: it stays when the load is ended in the middle. */
@@ -246,7 +252,8 @@ export class LoadSession {
 	async #openContext(record: LoadRecord): Promise<void> {
 		const { device } = this.options.conditions;
 		const major = this.shared.running.browser.version().split('.')[0]!;
-		const userAgent = device.userAgent?.replace('{major}', major);
+		const { asVisitor } = this.options;
+		const userAgent = asVisitor ? visitorAgent(device.mobile, major) : device.userAgent?.replace('{major}', major);
 		this.#context = await this.shared.running.browser.newContext({
 			// Without the last entry the browser would go around the proxy for local addresses.
 			proxy: { server: `socks5://127.0.0.1:${this.line.port}`, bypass: '<-loopback>' },
@@ -260,6 +267,7 @@ export class LoadSession {
 			serviceWorkers: 'allow',
 			...(userAgent ? { userAgent } : {})
 		});
+		if (asVisitor) await this.#context.addInitScript(HIDE_AUTOMATION);
 		this.#context.on('page', (page) => {
 			if (!this.#opening) void page.close().catch(() => undefined);
 		});

@@ -1,6 +1,9 @@
 import { expect } from 'chai';
 import { lateFacts } from '$core/compare/late/facts';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import type { OutageKind } from '$core/load/outage';
+import type { LoadRecord } from '$core/load/record';
+import { identityDifferences } from '$core/load/identity';
 import { PATIENCE } from '$core/load/limits';
 import { Lab } from '../../src/lab/lab';
 import { startDemoWeb, UNWATCHED, type RunningWorld } from '../support/world';
@@ -35,6 +38,35 @@ describe('a page that puts work off', function () {
 			false
 		);
 		expect(lateFacts(record)).to.include({ kind: 'postponed', requests: postponed!.requests });
+	});
+
+	it('or serves a test otherwise than a visitor', async () => {
+		const url = 'https://sniffing.skerry-line.test/timetable';
+		const load = async (asVisitor: boolean) =>
+			(await lab.measure({ url, conditions: desktop, steps: [], asVisitor })).record;
+		const [asLab, asVisitor] = [await load(false), await load(true)];
+		const differences = identityDifferences(asLab, asVisitor).map(({ code, visitor }) => [code, visitor]);
+		expect(differences).to.deep.include(['hosts-new', 'parlour-bell.test, stilewatch.test']);
+		expect(asVisitor.environment.userAgent).not.to.match(/Headless/);
+	});
+
+	it('and stands or falls with an outside service that is late, refuses, or never answers', async () => {
+		const hosts = ['parlour-bell.test'];
+		const url = 'https://with-chat.skerry-line.test/timetable';
+		const load = async (how: OutageKind | null) =>
+			(await lab.measure({ url, conditions: { ...desktop, capMs: 9000 }, steps: [], outage: how && { hosts, how } }))
+				.record;
+		const chat = ({ requests }: LoadRecord) => requests.filter(({ host }) => host === hosts[0]);
+		const usual = await load(null);
+		const slow = await load('slow');
+		expect(chat(slow)[0]!.responseMs! - chat(usual)[0]!.responseMs!).to.be.within(2800, 3600);
+		const refused = await load('refused');
+		expect(refused.status).to.equal('ok');
+		expect(chat(refused).map(({ failed }) => failed)).to.satisfy((all: (string | null)[]) => all.every(Boolean));
+		// Its script is asynchronous, and yet the load event waits for it for ever.
+		const silent = await load('silent');
+		expect(silent.failure?.code).to.equal('time-out');
+		expect(silent.frames.length).to.be.above(0);
 	});
 
 	it('until an interaction: the same chat, held by a plugin', async () => {

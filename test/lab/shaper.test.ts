@@ -1,24 +1,11 @@
 import { expect } from 'chai';
 import { createHash } from 'node:crypto';
-import { connect, type Socket } from 'node:net';
 import { FIRST_WINDOW_BYTES, Link, SEGMENT_BYTES } from '../../src/lab/shaper/link';
 import { parseHostMap, parseHostTimes, ruleFor } from '$core/load/hostMap';
 import { ShapedProxy } from '../../src/lab/shaper/socks';
 import { lateConnect } from '../support/farAway';
+import { socks } from '../support/socksClient';
 import { serve, rule, freePort, type RunningServer } from '../support/world';
-
-/** CONNECT through a SOCKS5 proxy; the reply code and the open socket. */
-async function socks(port: number, host: string, hostPort: number): Promise<{ code: number; socket: Socket }> {
-	const socket = connect(port, '127.0.0.1');
-	const read = () => new Promise<Buffer>((resolve) => socket.once('data', resolve));
-	socket.write(Buffer.from([5, 1, 0]));
-	await read();
-	const name = Buffer.from(host);
-	socket.write(
-		Buffer.concat([Buffer.from([5, 1, 0, 3, name.length]), name, Buffer.from([hostPort >> 8, hostPort & 255])])
-	);
-	return { code: (await read())[1]!, socket };
-}
 
 async function fetchThrough(port: number, host: string, path: string): Promise<Buffer> {
 	const { socket } = await socks(port, host, 80);

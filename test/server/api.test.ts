@@ -14,7 +14,8 @@ const trial = {
 	conditions: ['desktop'],
 	rounds: 2,
 	warmups: 0,
-	seed: 3
+	seed: 3,
+	lateLoads: false
 };
 
 const RUNNER = /src\/runner\.ts/;

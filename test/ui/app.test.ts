@@ -19,11 +19,13 @@ const PAGES = [
 	'/trials/1?open=why,broke,fairness,worth,shifts,table,frames,held,arms,method,loads',
 	'/trials/2',
 	'/trials/3',
+	'/trials/4?open=held,broke,arms',
 	'/loads',
 	'/loads/6',
-	'/loads/6?open=weight,frames,thread,held,picture,facts,figures,circumstances',
+	'/loads/6?open=weight,frames,thread,held,outages,identity,picture,facts,figures,circumstances',
 	'/search?q=skerry',
 	'/workshop',
+	'/workshop/lab',
 	'/workshop/conditions/new',
 	'/nowhere'
 ];
@@ -108,6 +110,59 @@ describe('interface', () => {
 		expect(await page.locator('#timeline [data-row]').count()).to.be.at.most(1);
 		const picture = (await screen.openPart('picture')).locator('img');
 		expect(await picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).to.be.above(300);
+	});
+
+	it('calls no gain what a timer puts off, and shows what became of each owner’s requests', async () => {
+		const { page } = screen;
+		await screen.go('/trials');
+		await page.getByRole('link', { name: 'Is the timetable faster when the chat starts by a timer?' }).click();
+		const answer = page.locator('#answer');
+		await answer
+			.getByText(/What “Chat by a timer” saves in .* comes back by itself/)
+			.first()
+			.waitFor();
+		const board = answer.getByRole('table', { name: 'Chat by a timer, Phone' });
+		expect(await board.innerText()).to.match(/comes back later/);
+		const late = await screen.openPart('held');
+		const fates = late.getByRole('table', { name: 'What became of each owner’s requests' });
+		expect(await fates.getByRole('row', { name: /parlour-bell\.test/ }).innerText()).to.match(/postponed, at \d/);
+		await late.getByRole('link', { name: 'Evidence' }).first().click();
+		await page.getByRole('button', { name: /^What comes late/ }).waitFor();
+		expect(screen.troubles).to.deep.equal([]);
+	});
+
+	it('says how calm the machine is and what it can see, and measures the noise floor at one press', async () => {
+		const { page } = screen;
+		await screen.go('/workshop');
+		await page.getByRole('link', { name: /^How calm this machine is/ }).click();
+		await page.getByRole('heading', { name: 'The lab' }).waitFor();
+		await page.getByText(/^This machine is (fit|noisy|too noisy)/).waitFor();
+		const floors = page.getByRole('table', { name: 'Noise floor by conditions' });
+		expect(await floors.getByRole('row', { name: /^Phone/ }).innerText()).to.match(/Score .*, LCP/);
+		await page.getByLabel('Page to load against itself').fill('not an address');
+		await page.getByRole('button', { name: 'Measure the noise floor' }).click();
+		await page.getByText(/This is not a web address/).waitFor();
+		expect(await page.getByLabel('Page to load against itself').inputValue()).to.equal('not an address');
+		await page.getByLabel('Page to load against itself').fill('https://skerry-line.test/contact');
+		await page.getByRole('button', { name: 'Measure the noise floor' }).click();
+		await page.getByRole('heading', { name: /How far apart are two runs of the same page on this machine/ }).waitFor();
+		await page.getByRole('button', { name: 'Stop' }).click();
+		await page.getByText(/Stopped by the analyst/).waitFor();
+	});
+
+	it('shows the machine beside a load, and what further loads of its page would show', async () => {
+		const { page } = screen;
+		await screen.go('/loads/6');
+		await page.getByRole('img', { name: /^Other programs and machines took \d+/ }).waitFor();
+		const outages = await screen.openPart('outages');
+		expect(await outages.innerText()).to.match(/The page asks .*stilewatch\.test/);
+		await outages.getByRole('button', { name: /3 s late, refusing and silent/ }).waitFor();
+		const identity = await screen.openPart('identity');
+		await identity.getByRole('button', { name: 'Load it as a visitor’s browser' }).waitFor();
+		const conditions = await screen.openPart('circumstances');
+		expect(await conditions.innerText()).to.match(
+			/Real way\s+.*skerry-line\.test .* of 1\d\d ms wanted|of 30 ms wanted/
+		);
 	});
 
 	it('speaks in its parts of the conditions that were chosen', async () => {

@@ -90,7 +90,7 @@ describe('the analyst at work', () => {
 			.fill('[{"expect": {"selector": "h1"}}, {"expect": {"text": "Not to be found"}, "within": 300}]');
 		await page.getByRole('button', { name: 'Load the page' }).click();
 		// Without reloading: the load that ends opens by itself.
-		await page.getByRole('button', { name: /^Waits for interaction/ }).waitFor({ timeout: 60_000 });
+		await page.getByRole('button', { name: /^What comes late/ }).waitFor({ timeout: 60_000 });
 		await screen.openPart('steps');
 		await page
 			.getByText(/Step 2, Expect the words “Not to be found”/)
@@ -173,6 +173,7 @@ describe('the analyst at work', () => {
 		await page.getByText('More: metrics to decide on').click();
 		for (const name of ['Score', 'Largest Contentful Paint', 'Cumulative Layout Shift', 'Total Blocking Time'])
 			await screen.tick(name, false);
+		await screen.tick(/^At the end, load each variant once/, false);
 		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
 		const second = page.getByRole('group', { name: 'Variant 2' });
 		await second.getByRole('button', { name: 'What it runs on' }).click();
@@ -248,6 +249,8 @@ describe('the analyst at work', () => {
 
 	it('measures a change in stages, with what was changed kept beside it', async () => {
 		await go('/trials/new?template=change');
+		await page.getByText('More: metrics to decide on').click();
+		await screen.tick(/^At the end, load each variant once/, false);
 		await page.getByLabel('Address', { exact: true }).fill('https://skerry-line.test/contact');
 		await screen.tick(/^Phone/, false);
 		await screen.tick(/^Desktop/, false);

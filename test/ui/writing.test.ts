@@ -46,6 +46,19 @@ describe('writing a trial and following it', () => {
 		expect(await address(2).inputValue()).to.equal('');
 	});
 
+	it('says which line of a check or of a must-send list cannot be read, beside it', async () => {
+		const { page } = screen;
+		await screen.go('/trials/new?template=candidates');
+		await page.getByText('More: metrics to decide on').click();
+		await page.getByLabel('Checks of Candidate').fill('header x-cache: HIT\nx-cache HIT');
+		await page.getByLabel(/^Requests that must still leave/).fill('stilewatch.test/hit');
+		await page.getByRole('button', { name: 'Start the trial' }).click();
+		await page.getByText(/“x-cache HIT” is no check\. Write for example/).waitFor();
+		expect(await page.getByText(/“stilewatch\.test\/hit” cannot be read/).count()).to.equal(1);
+		expect(await page.getByLabel('Checks of Candidate').inputValue()).to.equal('header x-cache: HIT\nx-cache HIT');
+		expect(await screen.violations()).to.deep.equal([]);
+	});
+
 	it('makes a variant of each pasted address and counts the cost as it grows', async () => {
 		const { page } = screen;
 		await screen.go('/trials/new?template=candidates');
@@ -80,6 +93,8 @@ describe('writing a trial and following it', () => {
 		await screen.tick(/Phone/, false);
 		await screen.tick(/Look after 10/, false);
 		await screen.tick(/Wait until the served page/, false);
+		await page.getByText('More: metrics to decide on').click();
+		await screen.tick(/^At the end, load each variant once/, false);
 		await page.getByLabel('Rounds', { exact: true }).fill('1');
 		await page.getByLabel('Warm-ups', { exact: true }).fill('0');
 		await page.getByRole('button', { name: 'Start the trial' }).click();

@@ -1,5 +1,6 @@
 /** What a lab is asked for, whoever asks. */
 import type { Conditions } from './conditions';
+import type { Outage } from './outage';
 import type { Step } from './steps';
 
 export interface LoadOrder {
@@ -11,4 +12,8 @@ export interface LoadOrder {
 	patience?: boolean;
 	/** Elements that are counted on the settled page. */
 	selectors?: readonly string[];
+	/** Asked as an ordinary browser, without what tells the lab. */
+	asVisitor?: boolean;
+	/** A service that is struck while the page loads. */
+	outage?: Outage | null;
 }

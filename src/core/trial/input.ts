@@ -79,6 +79,7 @@ export const NewTrialInput = v.pipe(
 			adaptive: v.optional(v.boolean('“adaptive” is true or false.'), false),
 			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
 			steps: v.optional(Steps, []),
+			returnStage: v.optional(v.nullable(wholeNumber('The stage in which the change is taken back', 2, 7)), null),
 			mustSend: v.optional(MustSendList, []),
 			lateLoads: v.optional(v.boolean('“lateLoads” is true or false.'), true),
 			intended: v.optional(v.array(v.pipe(v.string(), v.maxLength(40))), []),

@@ -26,6 +26,11 @@ export interface PlanEstimate {
 	tests: number;
 }
 
+/** Loads that check what comes late, once the rounds are done: of each arm two under each of the conditions. */
+export function lateLoadsOf({ kind, arms, conditions }: Pick<Plan, 'kind' | 'arms' | 'conditions'>): number {
+	return isSamePage(kind) ? 0 : arms * conditions * 2;
+}
+
 export function estimatePlan(plan: Plan): PlanEstimate {
 	const perRound = (isSamePage(plan.kind) ? 2 : plan.arms) * (plan.hasReference && hasStages(plan.kind) ? 2 : 1);
 	const rounds = plan.adaptive && !hasStages(plan.kind) ? Math.max(...LOOKS) : plan.rounds;

@@ -60,6 +60,8 @@ export interface TrialDesign {
 	lateAsked?: number[];
 	/** Requests that must still leave. */
 	mustSend?: MustSend[];
+	/** Number of the stage in which the change is taken back. */
+	returnStage?: number | null;
 	/** How often rounds were added after the trial had ended. */
 	added?: number;
 	/** The looks that were taken, in order: only at them is there an answer. */

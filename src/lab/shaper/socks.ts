@@ -4,6 +4,7 @@ import { createServer, connect, type NetConnectOpts, type Server, type Socket } 
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
 import { Link, type Flow, type Way } from './link';
+import { OUTAGE_SLOW_MS, type Outage, type OutageKind } from '$core/load/outage';
 import { ruleFor, type HostRule, type HostTimes } from '$core/load/hostMap';
 
 export interface ShapeOptions {
@@ -14,6 +15,8 @@ export interface ShapeOptions {
 	dnsMs: number;
 	hostMap: HostRule[];
 	hostTimes: HostTimes[];
+	/** A service that is slow, refuses, or never answers. */
+	outage?: Outage | null;
 }
 
 export type ConnectionError = 'unresolvable' | 'refused' | 'private-address' | 'no-answer';
@@ -151,8 +154,10 @@ export class ShapedProxy {
 		this.log.connections.push(entry);
 		this.#lookedUp.add(target.host);
 		const begun = performance.now();
+		const outage = this.#outageOf(target.host);
 		let server: Socket | null = null;
 		try {
+			if (outage === 'refused') throw new RefusedConnection('refused');
 			const dialled = await this.#dial(target.host, target.port);
 			server = dialled.socket;
 			entry.realMs = this.#notePath(target.host, dialled.connectMs);
@@ -161,11 +166,12 @@ export class ShapedProxy {
 		}
 		const missingMs = Math.max(0, roundTripMs - (entry.realMs ?? 0));
 		const handshake = entry.error === 'unresolvable' || entry.error === 'private-address' ? 0 : roundTripMs;
-		await until(begun + entry.dnsMs + handshake);
+		await until(begun + entry.dnsMs + handshake + (outage === 'slow' ? OUTAGE_SLOW_MS : 0));
 		if (client.destroyed) return void server?.destroy();
 		client.write(Buffer.from([5, REPLY[entry.error ?? 'ok'], 0, 1, 0, 0, 0, 0, 0, 0]));
 		if (!server) return void client.end();
 		entry.connectedAt = epochNow();
+		if (outage === 'silent') return this.#fallSilent(client, server);
 		this.#bridge(client, server, early, entry, { roundTripMs, delayMs: missingMs / 2 });
 	}
 
@@ -201,6 +207,17 @@ export class ShapedProxy {
 			});
 			this.#keep(socket);
 		});
+	}
+
+	#outageOf(host: string): OutageKind | null {
+		const { outage } = this.options;
+		return outage?.hosts.includes(host) ? outage.how : null;
+	}
+
+	/** Connected, and never a word more, whatever is asked. */
+	#fallSilent(client: Socket, server: Socket): void {
+		server.destroy();
+		client.resume();
 	}
 
 	/** A handshake is one round trip; a slow one says more of the machine than of the way, so the quickest counts. */

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { estimatePlan, type Plan } from '$core/trial/planEstimate';
+import { estimatePlan, lateLoadsOf, type Plan } from '$core/trial/planEstimate';
 import { planLoads } from '$core/trial/plan';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import { arm, design } from '../../support/trials';
@@ -24,6 +24,8 @@ describe('what a planned trial costs', () => {
 
 	it('counts the most of a trial that may stop early', () => {
 		expect(estimatePlan(plan({ adaptive: true })).rounds).to.equal(24);
+		expect(lateLoadsOf({ kind: 'side-by-side', arms: 3, conditions: 2 })).to.equal(12);
+		expect(lateLoadsOf({ kind: 'same-page', arms: 1, conditions: 2 })).to.equal(0);
 	});
 
 	it('loads a page twice against itself, and the reference page with every stage', () => {

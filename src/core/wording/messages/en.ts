@@ -215,6 +215,14 @@ export const en = {
 	'loadpart.frames': '{n, plural, one {# frame} other {# frames}}, finished after {ms}',
 	'loadpart.weight': '{bytes} in {n, plural, one {# request} other {# requests}}; {share} % from third parties',
 	'loadpart.thread': '{n, plural, one {# long task} other {# long tasks}}, the longest {ms}',
+	'loadpart.identity.none': 'Not checked',
+	'loadpart.identity.open': 'The load that checks it waits for the lab',
+	'loadpart.identity.known':
+		'{n, plural, =0 {In one load each, no difference} one {One difference, in one load each} other {# differences, in one load each}}',
+	'loadpart.outages.none': 'Not checked: {n, plural, one {one outside service} other {# outside services}}',
+	'loadpart.outages.open': 'Loads that check it wait for the lab',
+	'loadpart.outages.worst':
+		'{service} {how, select, slow {3 s late} refused {refusing} other {silent}}: {effect, select, broken {the page was not shown or no longer worked} later {it began to render {later} later} other {it began to render as usual, like with the others}}',
 	'loadpart.held.not-asked': 'Not checked in this load',
 	'loadpart.held.nothing':
 		'Next to nothing {kind, select, postponed {comes later by itself} other {waits for interaction}}',
@@ -250,6 +258,10 @@ export const en = {
 	'part.loads':
 		'{n, plural, one {# load} other {# loads}}{failed, plural, =0 {} other {, # failed}}{disturbed, plural, =0 {} other {, # while the machine was busy}}{excluded, plural, =0 {} other {, # excluded}}{outlying, plural, =0 {} other {, # outlying}}',
 	'part.repeats': '{n, plural, one {one other run} other {# other runs}}',
+
+	'return.gone': 'The effect on {metrics} went when the change was taken back: the change made it.',
+	'return.stays': 'The effect on {metrics} stayed when the change was taken back: something else may have made it.',
+	'return.open': 'Whether the effect on {metrics} went when the change was taken back is not decided.',
 
 	'more.unknown': 'More rounds may decide it.',
 	'more.beyond': 'More than {most} rounds would be needed: a calmer machine or a wider margin helps more.',

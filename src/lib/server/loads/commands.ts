@@ -6,13 +6,15 @@ import type { MeasuredLoad } from '$core/load/record';
 import { Steps } from '$core/load/steps';
 import { loadOfHar } from '$core/formats/harImport';
 import { WebAddress } from '$core/load/addressInput';
-import { checkClient } from '../clients/clients';
+import { OUTAGE_KINDS, outsideServices } from '$core/load/outage';
+import { cdnHostsOf, checkClient } from '../clients/clients';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import type { NamedVersion } from '../conditions/versions';
 import { sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import type { Job, Subject } from '../work/jobs';
 import {
+	clientOfLoad,
 	deleteLoneLoad,
 	findLoad,
 	type LoadSeen,
@@ -96,6 +98,30 @@ export function requestNudge(db: Db, loadId: number): number {
 export function requestPatience(db: Db, loadId: number): number {
 	const { subject, url, conditions } = orderOf(db, loadId);
 	return insertRequest(db, subject, { url, conditions: { ...conditions, input: 'none' }, steps: [], patience: true });
+}
+
+/**
+ * The same page under the same conditions once for each of its outside services and each way to fail.
+ * @returns ids of the jobs
+ */
+export function requestOutages(db: Db, loadId: number): number[] {
+	const { subject, url, conditions } = orderOf(db, loadId);
+	const record = findRecord(db, loadId)!;
+	const { host } = new URL(record.finalUrl || record.url);
+	const services = outsideServices(record, cdnHostsOf(db, clientOfLoad(db, loadId), host));
+	if (!services.length) throw new NotPossible(409, 'This page asks no outside service: there is nothing to strike.');
+	// None on behalf of an arm: a page without its services is not the arm.
+	const whom = subject.startsWith('arm:') ? ofClient(db, loadId) : subject;
+	return services.flatMap(({ hosts }) =>
+		OUTAGE_KINDS.map((how) => insertRequest(db, whom, { url, conditions, steps: [], outage: { hosts, how } }, loadId))
+	);
+}
+
+/** The same page under the same conditions, asked as an ordinary browser. @returns the id of the job */
+export function requestAsVisitor(db: Db, loadId: number): number {
+	const { subject, url, conditions } = orderOf(db, loadId);
+	const whom = subject.startsWith('arm:') ? ofClient(db, loadId) : subject;
+	return insertRequest(db, whom, { url, conditions, steps: [], asVisitor: true }, loadId);
 }
 
 /** What a load was asked for: its frozen conditions, secrets and all. */

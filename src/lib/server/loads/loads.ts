@@ -247,7 +247,9 @@ export function framesOfLoad(db: Db, id: number): Buffer[] {
 	return listArtifacts(db, of(id), 'frame');
 }
 
-const LONE = 'trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId)';
+/** Loads that ask the page of another again are shown with it. */
+const LONE = `trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId)
+	AND NOT EXISTS (SELECT 1 FROM job WHERE job.id = load.job_id AND "order" ->> 'of' IS NOT NULL)`;
 
 /** A page of the loads outside any trial, newest first. */
 export function loneLoads(db: Db, clientId: number | null, limit: number, offset: number): LoadSummary[] {

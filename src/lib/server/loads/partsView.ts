@@ -3,10 +3,22 @@ import { METRICS } from '$core/metrics/catalogue';
 import type { LoadRecord } from '$core/load/record';
 import { ownerOf } from '$core/load/owners';
 import { formatBytes, formatDuration } from '$core/wording/format';
+import type { IdentityView } from './identityView';
+import type { OutageView } from './outageView';
 import { ENGLISH } from '$core/wording/words';
 
 export type LoadPartId =
-	'figures' | 'steps' | 'picture' | 'frames' | 'weight' | 'thread' | 'held' | 'facts' | 'circumstances';
+	| 'figures'
+	| 'steps'
+	| 'picture'
+	| 'frames'
+	| 'weight'
+	| 'thread'
+	| 'held'
+	| 'outages'
+	| 'identity'
+	| 'facts'
+	| 'circumstances';
 
 export interface LoadPartView {
 	id: LoadPartId;
@@ -17,14 +29,27 @@ export interface LoadPartView {
 const say = ENGLISH.say.bind(ENGLISH);
 const part = (id: LoadPartId, finding: string, isTrouble = false): LoadPartView => ({ id, finding, isTrouble });
 
+/** What further loads of the same page showed. */
+export interface LoadChecks {
+	cdnHosts: readonly string[];
+	outages: OutageView;
+	identity: IdentityView;
+}
+
 /** In the order of the sheet; parts that have nothing to show are left out. */
-export function loadParts(record: LoadRecord, hasPicture: boolean, cdnHosts: readonly string[]): LoadPartView[] {
+export function loadParts(
+	record: LoadRecord,
+	hasPicture: boolean,
+	{ cdnHosts, outages, identity }: LoadChecks
+): LoadPartView[] {
 	const { steps, frames, longTasks, page, source } = record;
 	return [
 		part('weight', weightOf(record, cdnHosts)),
 		...(frames.length ? [part('frames', say('loadpart.frames', { n: frames.length, ms: finishedOf(record) }))] : []),
 		...(longTasks.length ? [part('thread', threadOf(record))] : []),
 		...(source === 'lab' ? [heldPart(record)] : []),
+		...(source === 'lab' && outages.services.length ? [outagesPart(outages)] : []),
+		...(source === 'lab' ? [identityPart(identity)] : []),
 		...(hasPicture ? [part('picture', pictureOf(record))] : []),
 		...(steps.length ? [stepsPart(record)] : []),
 		...(page ? [factsPart(page)] : []),
@@ -65,6 +90,28 @@ function heldPart({ heldBack, postponed }: LoadRecord): LoadPartView {
 	if (!late.requests && late.scriptMs < NOTABLE_SCRIPT_MS) return part('held', say('loadpart.held.nothing', { kind }));
 	return part('held', say('loadpart.held.some', { n: late.requests, bytes: formatBytes(late.wireBytes), kind }), true);
 }
+
+function identityPart({ state, differences }: IdentityView): LoadPartView {
+	if (state !== 'known')
+		return part('identity', say(state === 'waiting' ? 'loadpart.identity.open' : 'loadpart.identity.none'));
+	return part('identity', say('loadpart.identity.known', { n: differences.length }), differences.length > 0);
+}
+
+function outagesPart({ services, waiting, results }: OutageView): LoadPartView {
+	const [worst] = results;
+	if (!worst)
+		return part('outages', say(waiting ? 'loadpart.outages.open' : 'loadpart.outages.none', { n: services.length }));
+	const { service, how, isBroken, startLater } = worst;
+	const effect = isBroken ? 'broken' : (startLater ?? 0) >= NOTABLE_LATER_MS ? 'later' : 'none';
+	return part(
+		'outages',
+		say('loadpart.outages.worst', { service, how, effect, later: formatDuration(startLater ?? 0) }),
+		effect !== 'none'
+	);
+}
+
+/** A later start of rendering is told from here on (house). */
+const NOTABLE_LATER_MS = 500;
 
 /** Smaller shifts are not seen (house). */
 const SEEN_SHIFT = 0.0005;

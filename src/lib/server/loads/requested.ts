@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import type { Conditions } from '$core/load/conditions';
 import type { LoadOrder } from '$core/load/order';
+import { Outage } from '$core/load/outage';
 import { Steps, type Step } from '$core/load/steps';
 import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
 import { sql, type Db } from '../db/connection';
@@ -13,6 +14,10 @@ const StoredOrder = v.object({
 	url: v.string(),
 	steps: Steps,
 	patience: v.optional(v.boolean(), false),
+	outage: v.optional(v.nullable(Outage), null),
+	asVisitor: v.optional(v.boolean(), false),
+	/** The load whose page is asked again. */
+	of: v.optional(v.nullable(v.number()), null),
 	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
 });
 
@@ -22,26 +27,37 @@ export interface RequestedLoad {
 	conditions: Conditions;
 	/** The lab waits on once the page has settled. */
 	patience: boolean;
+	/** A service that is struck meanwhile; null for a load without. */
+	outage: Outage | null;
 	/** The arm on whose behalf it is loaded; null for any other page. */
 	armId: number | null;
 	status: 'queued' | 'leased' | 'done';
 	loadId: number | null;
 }
 
-/** Queue a load. @returns the id of its job */
+/** Queue a load. @param of the load whose page is asked again @returns the id of its job */
 export function insertRequest(
 	db: Db,
 	subject: Subject,
-	{ url, conditions, steps, patience = false }: LoadOrder
+	{ url, conditions, steps, patience = false, outage = null, asVisitor = false }: LoadOrder,
+	of: number | null = null
 ): number {
-	const order = { url, steps, patience, conditions: freezeConditions(db, conditions) };
+	const order = { url, steps, patience, outage, asVisitor, of, conditions: freezeConditions(db, conditions) };
 	return insertJob(db, { kind: 'load', subject, order, priority: PRIORITY.awaited });
 }
 
 /** What a job outside trials asks of the lab. */
 export function requestedOrder(db: Db, job: Pick<Job, 'order'>): LoadOrder & { version: NamedVersion } {
-	const { url, steps, patience, conditions } = v.parse(StoredOrder, job.order);
-	return { url, steps: steps as Step[], patience, conditions: thawConditions(db, conditions), version: conditions };
+	const { url, steps, patience, outage, asVisitor, conditions } = v.parse(StoredOrder, job.order);
+	return {
+		url,
+		steps: steps as Step[],
+		patience,
+		outage,
+		asVisitor,
+		conditions: thawConditions(db, conditions),
+		version: conditions
+	};
 }
 
 /** The client whom a job outside trials serves: named by the job itself, or that of the arm's trial. */
@@ -56,10 +72,19 @@ export function clientOfRequest(db: Db, subject: Subject): number | null {
 }
 
 function asRequest(db: Db, job: Job): RequestedLoad {
-	const { url, conditions, patience = false } = requestedOrder(db, job);
+	const { url, conditions, patience = false, outage = null } = requestedOrder(db, job);
 	const [what, id] = job.subject.split(':');
 	const armId = what === 'arm' ? Number(id) : null;
-	return { id: job.id, url, conditions, patience, armId, status: statusOf(job.status), loadId: loadOfJob(db, job.id) };
+	return {
+		id: job.id,
+		url,
+		conditions,
+		patience,
+		outage,
+		armId,
+		status: statusOf(job.status),
+		loadId: loadOfJob(db, job.id)
+	};
 }
 
 /** A job outside trials is never cancelled: it is deleted. */
@@ -89,6 +114,16 @@ export function requestsOfTrial(db: Db, trialId: number): RequestedLoad[] {
 		`SELECT job.id FROM job WHERE subject IN (SELECT 'arm:' || id FROM arm WHERE trial_id = ?)
 			ORDER BY job.id DESC LIMIT ${LISTED}`
 	).all(trialId);
+	return rows.map(({ id }) => findRequest(db, id)!);
+}
+
+/** Those that ask the page of a load again, newest first: under outages, or as a visitor. */
+export function againRequests(db: Db, loadId: number, which: 'outage' | 'asVisitor'): RequestedLoad[] {
+	const rows = sql<{ id: number }>(
+		db,
+		`SELECT id FROM job WHERE kind = 'load' AND "order" ->> 'of' = @loadId
+			AND coalesce("order" ->> @which, 0) <> 0 ORDER BY id DESC LIMIT ${LISTED}`
+	).all({ loadId: BigInt(loadId), which });
 	return rows.map(({ id }) => findRequest(db, id)!);
 }
 

@@ -8,6 +8,8 @@ import { describeLoad } from '$core/wording/explainLoad';
 import { cdnHostsOf } from '../clients/clients';
 import type { Db } from '../db/connection';
 import { clientOfLoad, findLoad, findRecord } from './loads';
+import { identityView } from './identityView';
+import { outageView } from './outageView';
 import { loadParts } from './partsView';
 import { findTrial } from '../trials/trial';
 
@@ -22,6 +24,8 @@ export function loadView(db: Db, id: number) {
 	const trial = found.trialId === null ? null : findTrial(db, found.trialId);
 	const cdnHosts = cdnHostsOf(db, clientOfLoad(db, id), new URL(record.finalUrl || record.url).host);
 	const arm = trial?.design.arms.find((one) => one.id === found.armId);
+	const outages = outageView(db, id, record, cdnHosts);
+	const identity = identityView(db, id, record);
 	return {
 		where: trial ? `Trials › ${trial.question} › Load` : 'Loads › Load',
 		load: { id: found.id, round: found.round, warmup: found.warmup, hasPicture: found.hasPicture },
@@ -29,7 +33,9 @@ export function loadView(db: Db, id: number) {
 		detail: record.conditions && describeConditions(record.conditions),
 		score: scoreOf(record.figures),
 		cdnHosts,
-		parts: loadParts(record, found.hasPicture, cdnHosts),
+		outages,
+		identity,
+		parts: loadParts(record, found.hasPicture, { cdnHosts, outages, identity }),
 		why: record.failure ? [] : describeLoad(explainLoad(digestLoad(record, NO_PLACE, cdnHosts))),
 		record: { ...record, requests: [] },
 		// As text: thousands of requests are read many times faster this way than as part of the page's own data.

@@ -36,6 +36,12 @@ function checkDesign(input: NewTrialInput): void {
 			'Stages follow each other, so that nothing can be decided before the last one: an adaptive trial needs interleaved arms.',
 			'adaptive'
 		);
+	if (input.returnStage !== null && (!hasStages(input.kind) || input.returnStage !== input.arms.length - 1))
+		throw new NotPossible(
+			422,
+			'The change is taken back in the last stage of a before-and-after trial of three or more.',
+			'returnStage'
+		);
 	if (!hasStages(input.kind) && input.referenceUrl)
 		throw new NotPossible(
 			422,
@@ -61,6 +67,7 @@ function designFrom(
 		steps: input.steps,
 		lateLoads: input.lateLoads,
 		mustSend: input.mustSend,
+		returnStage: input.returnStage,
 		intended: input.intended,
 		notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
 		spreadMinutes: input.spreadMinutes,

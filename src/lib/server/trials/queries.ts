@@ -30,7 +30,8 @@ function optionsOf({
 	countsDisturbed,
 	lateLoads,
 	lateAsked,
-	mustSend
+	mustSend,
+	returnStage
 }: Omit<TrialDesign, 'arms'>): string {
 	return JSON.stringify({
 		adaptive,
@@ -46,7 +47,8 @@ function optionsOf({
 		countsDisturbed,
 		lateLoads,
 		lateAsked,
-		mustSend
+		mustSend,
+		returnStage
 	});
 }
 

@@ -14,7 +14,9 @@ import { loadsOffSpeed } from '$core/trial/speedMarks';
 import type { StabilityResult } from '$core/load/stability';
 import { isOpenStatus, publicStatus } from '$core/trial/status';
 import type { Judgement, TrialDesign } from '$core/trial/types';
+import { returnFindings } from '$core/trial/returnStage';
 import { wordLate } from '$core/wording/held';
+import { wordReturn } from '$core/wording/returnStage';
 import { ENGLISH } from '$core/wording/words';
 import { describeStability } from '$core/wording/stability';
 import { describeRegressions } from '$core/wording/regressions';
@@ -61,12 +63,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		trial: headView(db, trial, loads),
 		arms: design.arms,
 		comparisons: comparisonsView(design),
-		conditions: design.conditions.map((conditions) => ({
-			id: conditions.id,
-			name: conditions.name,
-			summary: conditions.summary,
-			detail: describeConditions(conditions)
-		})),
+		conditions: conditionsView(design),
 		metric: shownMetric,
 		parts: partsOf({
 			design,
@@ -86,6 +83,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		clientAnswer: clientAnswer(db, trial, judgement),
 		excludedAnswer: excludedView(design, judgement, loads),
 		busyMachine: busyMachineView(design, loads),
+		returned: returnView(design, judgement),
 		worth,
 		evidence: evidence.arms.length || evidence.films.length ? evidence : null,
 		evidencePending: loads.some((load) => !load.warmup) && evidence.pending,
@@ -114,6 +112,15 @@ function besideFigures(db: Db, { id, design }: Trial, loads: readonly LoadSummar
 }
 
 export type SheetView = Awaited<ReturnType<typeof sheetView>>;
+
+function conditionsView({ conditions }: TrialDesign) {
+	return conditions.map((one) => ({
+		id: one.id,
+		name: one.name,
+		summary: one.summary,
+		detail: describeConditions(one)
+	}));
+}
 
 function headView(db: Db, trial: Trial, loads: readonly LoadSummary[]) {
 	const { design } = trial;
@@ -250,6 +257,15 @@ function settlingsView(db: Db, { id, design }: Trial) {
 		stable: result.stable,
 		fetches: result.fetches
 	}));
+}
+
+/** Whether the effects went when the change was taken back, by conditions; empty without such a stage. */
+function returnView(design: TrialDesign, { results }: Judgement) {
+	const findings = returnFindings(design, results);
+	return design.conditions.flatMap(({ id, name }) => {
+		const words = wordReturn(findings.filter(({ condition }) => condition === id));
+		return words ? [{ name, words }] : [];
+	});
 }
 
 /** What must be known of a machine that was too busy; null when it was not. */

@@ -5,7 +5,7 @@ import { formAction } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
 import { isLargeRecord } from '$lib/server/loads/loads';
 import { loadView } from '$lib/server/loads/view';
-import { requestNudge, requestPatience } from '$lib/server/loads/commands';
+import { requestAsVisitor, requestNudge, requestOutages, requestPatience } from '$lib/server/loads/commands';
 import { heavily } from '$lib/server/work/heavy';
 
 export const load = async ({ params }) => {
@@ -19,6 +19,14 @@ export const actions = {
 	wait: formAction((_, { params }: RequestEvent) =>
 		redirect(303, `/loads?waiting=${requestPatience(getDb(), idFrom(params.id, 'load'))}`)
 	),
+	visitor: formAction((_, { params }: RequestEvent) => {
+		requestAsVisitor(getDb(), idFrom(params.id, 'load'));
+		return { done: true };
+	}),
+	outages: formAction((_, { params }: RequestEvent) => {
+		requestOutages(getDb(), idFrom(params.id, 'load'));
+		return { done: true };
+	}),
 	nudge: formAction((_, { params }: RequestEvent) =>
 		redirect(303, `/loads?waiting=${requestNudge(getDb(), idFrom(params.id, 'load'))}`)
 	)

@@ -19,6 +19,8 @@
 	import Frames from './Frames.svelte';
 	import Head from './Head.svelte';
 	import HeldBack from './HeldBack.svelte';
+	import Identity from './Identity.svelte';
+	import Outages from './Outages.svelte';
 	import { PART_NAMES } from './partNames';
 	import Steps from './Steps.svelte';
 	import Weight from './Weight.svelte';
@@ -147,6 +149,10 @@
 				/>
 			{:else if part.id === 'held'}
 				<HeldBack {data} />
+			{:else if part.id === 'outages'}
+				<Outages outages={data.outages} figures={record.figures} />
+			{:else if part.id === 'identity'}
+				<Identity identity={data.identity} />
 			{:else if part.id === 'facts' && record.page}
 				<Facts page={record.page} {requests} marks={record.marks} />
 			{:else}

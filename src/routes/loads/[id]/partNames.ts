@@ -9,6 +9,8 @@ export const PART_NAMES: Record<LoadPartId, string> = {
 	weight: 'Page weight',
 	thread: 'Main thread',
 	held: 'What comes late',
+	outages: 'If an outside service fails',
+	identity: 'Served the same to a visitor?',
 	facts: 'Facts',
 	circumstances: 'Test conditions'
 };

@@ -23,6 +23,11 @@
 	const now = $derived(live.progressOf(trial.id));
 	const status = $derived(now?.status ?? trial.status);
 	const isOpen = $derived(status === 'queued' || status === 'running');
+	/** All rounds are done; each variant is loaded patiently, and with an interaction. */
+	const isCheckingLate = $derived(
+		(now?.total ?? trial.progress.total) > 0 &&
+			(now?.done ?? trial.progress.done) === (now?.total ?? trial.progress.total)
+	);
 	/** The conditions and the variant that the parts speak of. */
 	let condition = $state('');
 	let armId = $state(0);
@@ -92,7 +97,9 @@
 			<ProgressLine
 				done={now?.done ?? trial.progress.done}
 				total={now?.total ?? trial.progress.total}
-				note="{formatWait(now?.timeLeftMs || trial.timeLeftMs)} left"
+				note={isCheckingLate
+					? 'what comes late is checked now'
+					: `${formatWait(now?.timeLeftMs || trial.timeLeftMs)} left`}
 			/>
 			{#if trial.begins}<p class="muted small">
 					The next load waits for its time: {formatMoment(trial.begins)}.

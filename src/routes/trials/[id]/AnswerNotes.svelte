@@ -57,6 +57,9 @@
 	}
 </script>
 
+{#each data.returned as returned (returned.name)}<p class="message">
+		{data.returned.length > 1 ? `${returned.name}: ` : ''}{returned.words}
+	</p>{/each}
 {#if data.excludedAnswer}
 	<div class="message">
 		<p>

@@ -85,6 +85,7 @@ function valuesOf(form: FormData) {
 		steps: text('steps'),
 		mustSend: text('mustSend'),
 		lateLoads: form.has('lateLoads'),
+		returnStage: hasStages(kind) && form.has('takesBack') ? all('arm-name').length - 1 : null,
 		notBefore: text('notBefore') || null,
 		spreadMinutes: optional('spreadMinutes'),
 		clientId: Number(form.get('clientId')) || null

@@ -180,6 +180,12 @@
 						known={data.known}
 					/>
 				{/each}
+				{#if hasStages(draft.kind) && draft.arms.length > 2}<Checkbox
+						name="takesBack"
+						labelText="The change is taken back in the last stage"
+						bind:checked={draft.takesBack}
+					/>{/if}
+				{#if exact('returnStage')}<p class="wrong" role="alert">{exact('returnStage')}</p>{/if}
 				{#if hasPages(draft.kind)}
 					{#if draft.arms.length < KINDS[draft.kind].mostArms}<Button
 							kind="tertiary"

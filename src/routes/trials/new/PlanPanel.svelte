@@ -2,7 +2,8 @@
 	/** What the trial costs and what it can see, as it is being written. */
 	import { hasStages } from '$core/trial/kinds';
 	import { ASSUMED_SPREAD, visibleShare } from '$core/trial/noise';
-	import { estimatePlan } from '$core/trial/planEstimate';
+	import { PATIENCE } from '$core/load/limits';
+	import { estimatePlan, lateLoadsOf } from '$core/trial/planEstimate';
 	import { fewestRounds } from '$core/trial/verdict';
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import type { TrialDraft } from './drafts';
@@ -46,7 +47,12 @@
 						isMeasured: noise !== null
 					}))
 	);
-	const duration = $derived(estimate.loads * loadMs);
+	const late = $derived(
+		draft.lateLoads
+			? lateLoadsOf({ kind: draft.kind, arms: draft.arms.length, conditions: draft.conditions.length })
+			: 0
+	);
+	const duration = $derived((estimate.loads + late) * loadMs + (late / 2) * PATIENCE.leastMs);
 	const end = $derived(
 		now && estimate.loads ? formatMoment(new Date(Date.parse(now) + queuedMs + duration).toISOString()) : ''
 	);
@@ -56,7 +62,9 @@
 	<h2>The plan</h2>
 	<dl>
 		<dt>Loads</dt>
-		<dd class="figures">{isAdaptive ? 'at most ' : ''}{estimate.loads}</dd>
+		<dd class="figures">
+			{isAdaptive ? 'at most ' : ''}{estimate.loads}{late ? `, then ${late} for what comes late` : ''}
+		</dd>
 		<dt>Lab time</dt>
 		<dd class="figures">{isAdaptive ? 'at most ' : ''}{formatWait(duration)}</dd>
 		{#if queuedMs > 0}<dt>Before it</dt>

@@ -33,6 +33,8 @@ export interface TrialDraft {
 	mustSend: string;
 	/** What comes late is checked at the end. */
 	lateLoads: boolean;
+	/** The change is taken back in the last stage. */
+	takesBack: boolean;
 	notBefore: string;
 	spreadMinutes: number | null;
 }
@@ -68,6 +70,7 @@ export function draftOf(template: Template, conditions: string[], primary: strin
 		steps: '',
 		mustSend: '',
 		lateLoads: true,
+		takesBack: false,
 		notBefore: '',
 		spreadMinutes: null
 	};
@@ -88,6 +91,7 @@ export interface SentTrial {
 	steps: string;
 	mustSend?: string;
 	lateLoads: boolean;
+	returnStage?: number | null;
 	notBefore: string | null;
 	spreadMinutes: number | null;
 }
@@ -121,6 +125,7 @@ export function draftOfSent(
 		steps: sent.steps,
 		mustSend: sent.mustSend ?? '',
 		lateLoads: sent.lateLoads,
+		takesBack: sent.returnStage != null,
 		notBefore: sent.notBefore ?? '',
 		spreadMinutes: finite(sent.spreadMinutes)
 	};
@@ -182,10 +187,11 @@ export function storedDraft(): TrialDraft | null {
 	try {
 		const draft = JSON.parse(localStorage.getItem(STORE) ?? 'null') as TrialDraft | null;
 		if (!draft || !Array.isArray(draft.arms) || !draft.kind) return null;
-		const { lateLoads = true, mustSend = '', arms } = draft;
+		const { lateLoads = true, takesBack = false, mustSend = '', arms } = draft;
 		return {
 			...draft,
 			lateLoads,
+			takesBack,
 			mustSend,
 			arms: arms.map(({ name, url, page, setup, checks }) => armDraft(name, url, page, setup, checks))
 		};

@@ -1,0 +1,26 @@
+<script lang="ts">
+	/** Whether the page is served the same to a visitor: asked again with an ordinary browser’s name. */
+	import Action from '$lib/parts/Action.svelte';
+	import type { LoadView } from '$lib/server/loads/view';
+
+	let { identity }: { identity: LoadView['identity'] } = $props();
+</script>
+
+{#if identity.state === 'known'}
+	{#if identity.differences.length}
+		<ul>
+			{#each identity.differences as difference (difference)}<li>{difference}</li>{/each}
+		</ul>
+	{:else}<p>
+			Asked as an ordinary browser, the page was served the same: title, words, hosts, requests and bytes.
+		</p>{/if}
+	<p class="muted">
+		<a href="/loads/{identity.load}">The load as a visitor</a>. One load each: what differs may be chance, and
+		is worth a look.
+	</p>
+{:else if identity.state === 'waiting'}<p class="muted">The load as a visitor waits for the lab.</p>
+{:else}<p>
+		Some sites serve tests otherwise than visitors. The lab can ask this page once more with the name of an
+		ordinary browser, and without what says that it is automated.
+	</p>{/if}
+<div class="no-print"><Action action="?/visitor" text="Load it as a visitor’s browser" kind="tertiary" /></div>

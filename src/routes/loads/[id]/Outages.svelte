@@ -1,0 +1,62 @@
+<script lang="ts">
+	/** What the page does when an outside service is slow, refuses, or never answers; what hurts most first. */
+	import type { RankedOutage } from '$core/load/outage';
+	import type { Figures } from '$core/metrics/catalogue';
+	import { formatDifference, formatValue } from '$core/wording/format';
+	import Action from '$lib/parts/Action.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+	import type { LoadView } from '$lib/server/loads/view';
+
+	let { outages, figures }: { outages: LoadView['outages']; figures: Figures } = $props();
+	const WAYS = { slow: 'answers 3 s late', refused: 'refuses', silent: 'never answers' } as const;
+	const with_ = (metric: 'start' | 'lcp', value: number | null, later: number | null) =>
+		value === null
+			? 'never'
+			: `${formatValue(metric, value)}${later === null ? '' : ` (${formatDifference(metric, later)})`}`;
+	const stateOf = ({ failed, failedStep, errors }: RankedOutage) =>
+		failed ?? (failedStep ? `step ${failedStep} failed` : errors ? `${errors} console errors` : 'works');
+	const columns: Column<RankedOutage>[] = [
+		{ key: 'service', name: 'Service', isRowHead: true, text: ({ service }) => service },
+		{ key: 'how', name: 'It', text: ({ how }) => WAYS[how] },
+		{
+			key: 'start',
+			name: 'Start render',
+			number: true,
+			text: ({ start, startLater }) => with_('start', start, startLater)
+		},
+		{ key: 'lcp', name: 'LCP', number: true, text: ({ lcp, lcpLater }) => with_('lcp', lcp, lcpLater) },
+		{ key: 'onload', name: 'Load event', number: true, text: ({ onload }) => formatValue('onload', onload) },
+		{ key: 'state', name: 'The page', kind: 'note', text: stateOf },
+		{ key: 'load', name: 'Load' }
+	];
+</script>
+
+{#if outages.results.length}
+	<p class="muted">
+		One load each, against this one (start render {formatValue('start', figures.start)}, LCP {formatValue(
+			'lcp',
+			figures.lcp
+		)}): it shows what happens, and proves no difference.
+	</p>
+	<Table
+		label="Outages of outside services"
+		{columns}
+		rows={outages.results}
+		key={({ load }) => load}
+		rowClass={({ isBroken }) => (isBroken ? 'trouble' : '')}
+	>
+		{#snippet cell(result)}<a href="/loads/{result.load}">Evidence</a>{/snippet}
+	</Table>
+{:else}<p>
+		The page asks {outages.services.join(', ')}. What it does when one of them is slow, refuses or never answers
+		is not known yet.
+	</p>{/if}
+{#if outages.waiting}<p class="muted">{outages.waiting} loads wait for the lab.</p>{/if}
+<div class="no-print">
+	<Action
+		action="?/outages"
+		text="Load it with each service 3 s late, refusing and silent ({outages.services.length * 3} loads)"
+		kind="tertiary"
+	/>
+</div>

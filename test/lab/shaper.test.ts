@@ -73,6 +73,20 @@ describe('link', () => {
 		link.close();
 	});
 
+	it('lets small writes of one moment leave together: none waits for the answer to another', async () => {
+		// By the host's own clock and timers: nothing else turns this link.
+		const link = new Link({ bytesPerMs: 300 });
+		let bytes = 0;
+		const handlers = { onData: (chunk: Buffer) => void (bytes += chunk.length), onEnd: () => {}, onDrain: () => {} };
+		const flow = link.open(handlers, { roundTripMs: 400, delayMs: 200 });
+		// A TLS client's last word, its settings and its request (RFC 8446, section 2; RFC 9113, section 3.4).
+		for (const size of [80, 92, 482]) flow.send(Buffer.alloc(size));
+		// Due after 200 ms; what waited for an acknowledgement would come after 600.
+		await new Promise((next) => setTimeout(next, 400));
+		expect(bytes).to.equal(654);
+		link.close();
+	});
+
 	it('keeps a flow to a farther host that much later', () => {
 		const { link, arrived, turnTo } = turned(1000, 100);
 		link

@@ -65,6 +65,8 @@ export class Link {
 	#flows: FlowState[] = [];
 	#turn = 0;
 	#freeAt = 0;
+	/** A look at the moment when the wire is free is due. */
+	#isWaiting = false;
 	#events: LinkEvent[] = [];
 	#timer: NodeJS.Timeout | null = null;
 	#now: () => number;
@@ -124,9 +126,19 @@ export class Link {
 		if (index < this.#turn) this.#turn--;
 	}
 
+	/** Look again once the wire is free: the look that was due then may have come a moment early, and found nothing. */
+	#transmitWhenFree(): void {
+		if (this.#isWaiting) return;
+		this.#isWaiting = true;
+		this.#at(this.#freeAt, (time) => {
+			this.#isWaiting = false;
+			this.#transmit(time);
+		});
+	}
+
 	/** Put the next segment on the wire if the wire is free, and again when it is. */
 	#transmit(at: number): void {
-		if (this.#freeAt > at) return;
+		if (this.#freeAt > at) return this.#transmitWhenFree();
 		const count = this.#flows.length;
 		for (let i = 0; i < count; i++) {
 			const index = (this.#turn + i) % count;
@@ -151,7 +163,7 @@ export class Link {
 		const { roundTripMs, delayMs } = flow.way;
 		flow.underWay += size;
 		this.#freeAt = at + size / this.#options.bytesPerMs;
-		this.#at(this.#freeAt, (time) => this.#transmit(time));
+		this.#transmitWhenFree();
 		this.#at(this.#freeAt + delayMs, () => {
 			if (!flow.dropped) flow.onData(segment);
 		});

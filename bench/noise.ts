@@ -48,7 +48,7 @@ const server = await serve((request, response) => {
 const PICTURE = `<svg xmlns="http://www.w3.org/2000/svg" width="600" height="400"><rect width="600" height="400" fill="teal"/><!--${'x'.repeat(120_000)}--></svg>`;
 const hostMap = [rule('*.test', server.port)];
 const ruled = new Lab({ hostMap, calm: CALM_LIMITS });
-const bare = new Lab({ hostMap, calm: UNWATCHED });
+const bare = new Lab({ hostMap, calm: { ...UNWATCHED, restMs: CALM_LIMITS.restMs } });
 const book = new SpeedBook();
 const rows: Row[] = [];
 /** Coefficient of variation. */

@@ -19,7 +19,7 @@ export function noteReadiness({ environment }: LoadRecord, ready: Readiness, tar
 	environment.reachedSpeed = ready.reachedSpeed;
 	const { notes } = environment;
 	const note = (words: string) => !notes.includes(words) && notes.push(words);
-	if (ready.gaveUp)
+	if (ready.gaveUp && ready.waitedMs > 0)
 		note(
 			`The machine did not become calm within ${Math.round(ready.waitedMs / 1000)} s; the load was made all the same.`
 		);

@@ -33,6 +33,18 @@ describe('worth and held back', () => {
 		expect(worthOf([], arm(1, 'A'), arm(2, 'B')).words).to.equal('Neither score nor largest paint has a verdict.');
 	});
 
+	it('calls no gain what comes back later', () => {
+		const gains = [result('score', 'better', 6), result('lcp', 'same', 0)];
+		expect(worthOf(gains, arm(1, 'A'), priced, ['score'])).to.deep.include({
+			points: null,
+			words:
+				'What it saves in score comes back later. No difference that matters: not worth more hours, nor 12 a month.'
+		});
+		expect(worthOf([result('score', 'better', 6)], arm(1, 'A'), priced, ['score']).words).to.equal(
+			'What it saves in score comes back later.'
+		);
+	});
+
 	it('puts no figure of what is undecided into a claim', () => {
 		const mixed = worthOf([result('score', 'worse', -18), result('lcp', 'undecided', -72)], arm(1, 'A'), priced);
 		expect(mixed).to.include({ points: -18, lcpMs: null });

@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { requestedOrder, requestsOfTrial } from '../../src/lib/server/loads/requested';
 import { storeRequestedLoad } from '../../src/lib/server/loads/commands';
 import { settleAfterRequest } from '../../src/lib/server/trials/progress';
+import { deriveJudgement } from '../../src/lib/server/trials/judgement';
 import { lateLoadsOf } from '../../src/lib/server/trials/lateView';
 import { listedAnswer } from '../../src/lib/server/trials/listedAnswer';
 import { sheetView } from '../../src/lib/server/trials/sheetView';
@@ -75,6 +76,15 @@ describe('late loads of a trial', () => {
 		expect(answer!.sentence).to.match(/^Only at first\. What “B” saves in blocking time comes back by itself 5/);
 		expect(answer!.rows.find((row) => row.metric === 'tbt')!.word).to.equal('comes back later');
 		expect(answer!.caveats.held).to.include('“B” postpones work');
+		deriveJudgement(q.now.db, id);
+		const outcome = q.now.value<string>(
+			"SELECT body FROM derived WHERE kind = 'outcome' AND subject = ?",
+			`trial:${id}`
+		);
+		expect(JSON.parse(outcome), 'what lists filter by').to.deep.equal([
+			{ condition: 'desktop', arm: b, tone: 'mixed' }
+		]);
+		expect(sheet.worth[0]!.words).not.to.include('gains');
 		expect(listedAnswer(q.now.db, q.now.trial(id)).strips[0]!.sentence).to.equal(answer!.sentence);
 		expect(sheet.parts.find((part) => part.id === 'held')!.finding).to.include(
 			'by themselves after the page has settled'

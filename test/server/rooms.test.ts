@@ -46,7 +46,7 @@ describe('what the interface can do, the API can', function () {
 		const { status, body } = await call('GET', '/api/trials/1/sheet?metric=tbt');
 		expect(status).to.equal(200);
 		expect(body).to.include({ metric: 'tbt', where: 'Trials › What does the chat cost on the timetable?' });
-		expect(body.headlines[0].text).to.match(/^“With chat” and “Without chat” show no difference/);
+		expect(body.boards[0].answers[0].sentence).to.match(/^“With chat” and “Without chat” show no difference/);
 		expect(body.excludedAnswer.loads[0].reason).to.equal('The site was being backed up');
 		expect((await call('GET', '/api/trials/99/sheet')).status).to.equal(404);
 	});

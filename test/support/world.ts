@@ -8,7 +8,7 @@ import { createDemoWeb, type DemoWeb } from '../../demo-web/server';
 import type { HostRule } from '$core/load/hostMap';
 
 /** Beside its own test no machine is calm: a lab under test neither waits nor marks. */
-export const UNWATCHED: CalmLimits = { share: 1, burst: 1, waitMs: 0 };
+export const UNWATCHED: CalmLimits = { share: 1, burst: 1, waitMs: 0, restMs: 0 };
 
 export interface RunningServer {
 	port: number;

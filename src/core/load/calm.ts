@@ -28,9 +28,11 @@ export interface CalmLimits {
 	burst: number;
 	/** Longest wait for a calm machine before a load, ms. */
 	waitMs: number;
+	/** Rest of the browser before a load, at least, ms; 0 for none, where times do not matter. */
+	restMs: number;
 }
 
-export const CALM_LIMITS: CalmLimits = { share: 0.1, burst: 0.3, waitMs: 60_000 };
+export const CALM_LIMITS: CalmLimits = { share: 0.1, burst: 0.3, waitMs: 60_000, restMs: 400 };
 
 /** Length of a burst (house). */
 export const BURST_MS = 500;

@@ -1,5 +1,6 @@
 /** Whether a gain is worth its price: what verdicts say of score and largest paint, against monthly cost and effort. */
 import { monthlyCostOf, NO_SETUP } from '../trial/setup';
+import type { MetricId } from '../metrics/catalogue';
 import type { ShiftResult, TrialArm } from '../trial/types';
 import { formatDuration } from './format';
 import { listOf, plainName } from './plainNames';
@@ -16,11 +17,19 @@ export interface Worth {
 
 const isClear = ({ verdict }: ShiftResult) => verdict === 'better' || verdict === 'worse';
 
-export function worthOf(results: readonly ShiftResult[], baseline: TrialArm, arm: TrialArm): Worth {
-	const known = (['score', 'lcp'] as const).flatMap(
+/** @param putOff metrics of the arm whose gain comes back later: it is none */
+export function worthOf(
+	results: readonly ShiftResult[],
+	baseline: TrialArm,
+	arm: TrialArm,
+	putOff: readonly MetricId[] = []
+): Worth {
+	const judged = (['score', 'lcp'] as const).flatMap(
 		(metric) =>
 			results.find((one) => one.metric === metric && one.arm === arm.id && one.primary && one.verdict !== 'none') ?? []
 	);
+	const known = judged.filter(({ metric }) => !putOff.includes(metric));
+	const later = judged.filter(({ metric }) => putOff.includes(metric));
 	const clear = (metric: string) => known.find((one) => one.metric === metric && isClear(one))?.shift?.estimate ?? null;
 	const [before, after] = [baseline.setup ?? NO_SETUP, arm.setup ?? NO_SETUP];
 	const [costBefore, costAfter] = [monthlyCostOf(before), monthlyCostOf(after)];
@@ -32,12 +41,16 @@ export function worthOf(results: readonly ShiftResult[], baseline: TrialArm, arm
 		lcpMs: lcp === null ? null : -lcp,
 		monthlyCost,
 		hours,
-		words: wordsOf(known, monthlyCost, hours)
+		words: [laterWords(later), wordsOf(known, monthlyCost, hours, later.length > 0)].filter(Boolean).join(' ')
 	};
 }
 
-function wordsOf(known: readonly ShiftResult[], cost: number | null, hours: number | null): string {
-	if (!known.length) return 'Neither score nor largest paint has a verdict.';
+function laterWords(later: readonly ShiftResult[]): string {
+	return later.length ? `What it saves in ${listOf(later.map((one) => plainName(one.metric)))} comes back later.` : '';
+}
+
+function wordsOf(known: readonly ShiftResult[], cost: number | null, hours: number | null, hasLater: boolean): string {
+	if (!known.length) return hasLater ? '' : 'Neither score nor largest paint has a verdict.';
 	const of = (verdict: ShiftResult['verdict']) => known.filter((one) => one.verdict === verdict);
 	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
 	const price = priceOf(cost, hours);

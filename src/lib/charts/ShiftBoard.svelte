@@ -64,7 +64,7 @@
 						<td class="figure">{row.arm}</td>
 					{/if}
 					<td class="axis"><BoardTrack mark={row} height={24} /></td>
-					<td class="word {row.verdict}">
+					<td class="word {row.isPutOff ? 'same' : row.verdict}">
 						{#if evidence}<a href={evidence(row.metric)}
 								>{row.word}<span class="visually-hidden">. {row.text}</span></a
 							>{:else}{row.word}<span class="visually-hidden">. {row.text}</span>{/if}

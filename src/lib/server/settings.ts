@@ -40,7 +40,8 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 		calm: {
 			share: shareOf(environment, 'ZAFRA_CALM_SHARE', CALM_LIMITS.share),
 			burst: shareOf(environment, 'ZAFRA_CALM_BURST', CALM_LIMITS.burst),
-			waitMs: secondsOf(environment, 'ZAFRA_CALM_WAIT', CALM_LIMITS.waitMs)
+			waitMs: secondsOf(environment, 'ZAFRA_CALM_WAIT', CALM_LIMITS.waitMs),
+			restMs: secondsOf(environment, 'ZAFRA_CALM_REST', CALM_LIMITS.restMs)
 		},
 		version
 	};

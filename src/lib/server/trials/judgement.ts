@@ -2,13 +2,16 @@
 import { JUDGE_VERSION, judge } from '$core/trial/judge';
 import { hasStages } from '$core/trial/kinds';
 import type { Judgement } from '$core/trial/types';
-import { headlineOf, type Headline } from '$core/wording/headline';
+import type { Headline } from '$core/wording/headline';
+import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../db/connection';
 import { isAnyLabAlive } from '../labs/labs';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { findDerived, isDerived, saveDerived } from '../work/derived';
 import { heavily } from '../work/heavy';
 import { findTrial, fingerprintOfInputs, type Trial } from './trial';
+import { boardsOf } from './boardView';
+import { lateSeenOf, putOffFrom } from './lateView';
 import { noteEarlierAnswer } from './rejudged';
 
 const subjectOf = (id: number) => `trial:${id}` as const;
@@ -42,13 +45,15 @@ function judgeAndStore(db: Db, trial: Trial, loads: readonly LoadSummary[]): Jud
 	storeIfPossible(() => {
 		noteEarlierAnswer(db, trial.id, judgement);
 		saveDerived(db, subjectOf(trial.id), 'judgement', JUDGE_VERSION, fingerprint, judgement);
-		saveDerived(db, subjectOf(trial.id), 'outcome', JUDGE_VERSION, fingerprint, outcomesOf(trial, judgement));
+		saveDerived(db, subjectOf(trial.id), 'outcome', JUDGE_VERSION, fingerprint, outcomesOf(db, trial, judgement));
 	});
 	return judgement;
 }
 
-function outcomesOf({ design }: Trial, judgement: Judgement): Outcome[] {
-	return headlineOf(design, judgement).map(({ condition, arm, tone }) => ({ condition, arm, tone }));
+/** As the sheet says it: a gain that comes back later is none. */
+function outcomesOf(db: Db, { id, design, question }: Trial, judgement: Judgement): Outcome[] {
+	const boards = boardsOf(question, design, judgement, [], ENGLISH, putOffFrom(design, lateSeenOf(db, id)));
+	return boards.flatMap(({ condition, answers }) => answers.map(({ arm, tone }) => ({ condition, arm, tone })));
 }
 
 /** A folder that may not be written to, or a full disk, takes the stored copy away and not the answer. */

@@ -5,7 +5,7 @@ import { putOffIn, type LateLoads } from '$core/compare/late/putOff';
 import { comparisonsOf } from '$core/trial/comparisons';
 import type { TrialDesign } from '$core/trial/types';
 import { cdnHostsOf } from '../clients/clients';
-import type { Db } from '../db/connection';
+import { sql, type Db } from '../db/connection';
 import { findLateFacts, findLoad } from '../loads/loads';
 import { requestsOfTrial } from '../loads/requested';
 import type { PutOffOf } from './boardView';
@@ -41,15 +41,38 @@ export function lateLoadsOf(db: Db, trialId: number): LateLoadView[] {
 	});
 }
 
+/** What decides whether a gain is put off. */
+export type LateSeen = Pick<LateLoadView, 'arm' | 'condition' | 'kind' | 'facts'>;
+
+interface LateRow {
+	subject: string;
+	condition: string;
+	late: string;
+}
+
+/** For lists of many trials: what was seen, newest first, without the jobs and their conditions. */
+export function lateSeenOf(db: Db, trialId: number): LateSeen[] {
+	const rows = sql<LateRow>(
+		db,
+		`SELECT subject, "order" ->> '$.conditions.id' AS condition, load.late FROM job
+			JOIN load ON load.job_id = job.id
+			WHERE subject IN (SELECT 'arm:' || id FROM arm WHERE trial_id = ?) AND load.late IS NOT NULL ORDER BY job.id DESC`
+	).all(trialId);
+	return rows.map(({ subject, condition, late }) => {
+		const facts = JSON.parse(late) as LateFacts;
+		return { arm: Number(subject.slice('arm:'.length)), condition, kind: facts.kind, facts };
+	});
+}
+
 /** The newest good late loads of a variant. */
-function lateOf(loads: readonly LateLoadView[], arm: number, condition: string): LateLoads {
+function lateOf(loads: readonly LateSeen[], arm: number, condition: string): LateLoads {
 	const newest = (kind: LateKind) =>
 		loads.find((load) => load.arm === arm && load.condition === condition && load.kind === kind && load.facts)?.facts ??
 		null;
 	return { postponed: newest('postponed'), heldBack: newest('held-back') };
 }
 
-export function putOffFrom(design: TrialDesign, loads: readonly LateLoadView[]): PutOffOf {
+export function putOffFrom(design: TrialDesign, loads: readonly LateSeen[]): PutOffOf {
 	const comparisons = comparisonsOf(design);
 	return (condition, armId, results) => {
 		const pair = comparisons.find(({ arm }) => arm.id === armId);

@@ -1,7 +1,7 @@
 /** Answers for rows of lists. */
 import type { Db } from '../db/connection';
 import { stripsOf, type StripView } from './boardView';
-import { lateLoadsOf, putOffFrom } from './lateView';
+import { lateSeenOf, putOffFrom } from './lateView';
 import { judgementForList } from './judgement';
 import type { Trial } from './trial';
 
@@ -15,5 +15,5 @@ export interface ListedAnswer {
 export function listedAnswer(db: Db, trial: Trial): ListedAnswer {
 	const judgement = judgementForList(db, trial);
 	if (!judgement) return { strips: [], more: 0 };
-	return stripsOf(trial.question, trial.design, judgement, putOffFrom(trial.design, lateLoadsOf(db, trial.id)));
+	return stripsOf(trial.question, trial.design, judgement, putOffFrom(trial.design, lateSeenOf(db, trial.id)));
 }

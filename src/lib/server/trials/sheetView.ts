@@ -20,7 +20,6 @@ import { wordReturn } from '$core/wording/returnStage';
 import { ENGLISH } from '$core/wording/words';
 import { describeStability } from '$core/wording/stability';
 import { describeRegressions } from '$core/wording/regressions';
-import { headlineOf } from '$core/wording/headline';
 import { wordsIn } from '$core/wording/words';
 import { worthOf } from '$core/wording/worth';
 import { languageOfClient } from '../clients/clients';
@@ -28,8 +27,8 @@ import type { Db } from '../db/connection';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { messageOf } from './answer';
 import { evidenceView, type EvidenceView } from './evidenceView';
-import { boardsOf } from './boardView';
-import { fatesView, lateLoadsOf, putOffFrom, type LateLoadView } from './lateView';
+import { boardsOf, type PutOffOf } from './boardView';
+import { fatesView, lateLoadsOf, putOffFrom } from './lateView';
 import { listedAnswer } from './listedAnswer';
 import { judgementForPage } from './judgement';
 import { noiseFloor } from './noiseFloors';
@@ -49,13 +48,13 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 	const judgement = await judgementForPage(db, trial, loads);
 	const evidence = evidenceView(db, trial);
 	const beside = besideFigures(db, trial, loads);
-	const headlines = headlinesView(design, judgement, evidence, beside.late, beside.missed);
+	const caveats = caveatsView(design, judgement, evidence, beside);
 	const outlying = outlyingLoads(
 		design,
 		loads.filter((load) => isShown(design, load))
 	);
 	const shownMetric = isMetricId(metric) ? metric : (design.primary[1] ?? design.primary[0]!);
-	const worth = worthView(design, judgement);
+	const worth = worthView(design, judgement, beside.putOff);
 	const repeats = repeatsView(db, trial);
 	const isOpen = isOpenStatus(trial.status);
 	return {
@@ -77,11 +76,10 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 			worth,
 			repeats: repeats.length
 		}),
-		headlines,
-		boards: boardsOf(trial.question, design, judgement, headlines, ENGLISH, beside.putOff),
+		boards: boardsOf(trial.question, design, judgement, caveats, ENGLISH, beside.putOff),
 		moments: momentsView(evidence),
-		clientAnswer: clientAnswer(db, trial, judgement),
-		excludedAnswer: excludedView(design, judgement, loads),
+		clientAnswer: clientAnswer(db, trial, judgement, beside.putOff),
+		excludedAnswer: excludedView(trial, judgement, loads, beside.putOff),
 		busyMachine: busyMachineView(design, loads),
 		returned: returnView(design, judgement),
 		worth,
@@ -197,53 +195,69 @@ const armName = ({ arms }: TrialDesign, id: number) => arms.find((arm) => arm.id
 /** What a verdict on a variant must not be read without: checks not met, requests that no longer leave. */
 type MissedOf = (condition: string, arm: number) => string;
 
-function headlinesView(
+/** What stands beside the verdicts on each variant, by conditions. */
+function caveatsView(
 	design: TrialDesign,
 	judgement: Judgement,
 	evidence: EvidenceView,
-	late: readonly LateLoadView[],
-	missed: MissedOf
+	{ late, missed }: Pick<ReturnType<typeof besideFigures>, 'late' | 'missed'>
 ) {
-	return headlineOf(design, judgement).map((headline) => {
-		const { condition, arm } = headline;
-		const found = evidence.arms.find((candidate) => candidate.condition === condition && candidate.arm === arm);
-		const own = late.filter((candidate) => candidate.arm === arm && candidate.condition === condition);
-		return {
-			...headline,
-			broke: [found?.broke.broken ? describeRegressions(found.broke, armName(design, arm)) : '', missed(condition, arm)]
-				.filter(Boolean)
-				.join(' '),
-			restsOn: found && !isSamePage(design.kind) ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
-			held: own
-				.map(({ facts }) => wordLate(facts, armName(design, arm)))
-				.filter(Boolean)
-				.join(' ')
-		};
-	});
+	const judged = comparisonsView(design).filter(({ id }) => judgement.results.some((result) => result.arm === id));
+	return design.conditions.flatMap(({ id: condition }) =>
+		judged.map(({ id: arm }) => {
+			const found = evidence.arms.find((candidate) => candidate.condition === condition && candidate.arm === arm);
+			const own = late.filter((candidate) => candidate.arm === arm && candidate.condition === condition);
+			const name = armName(design, arm);
+			return {
+				condition,
+				arm,
+				broke: [found?.broke.broken ? describeRegressions(found.broke, name) : '', missed(condition, arm)]
+					.filter(Boolean)
+					.join(' '),
+				restsOn:
+					found && !isSamePage(design.kind) ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
+				held: own
+					.map(({ facts }) => wordLate(facts, name))
+					.filter(Boolean)
+					.join(' ')
+			};
+		})
+	);
 }
 
 /** The answer in the client's own language; null where that is English. */
-function clientAnswer(db: Db, { clientId, design }: Trial, judgement: Judgement) {
+function clientAnswer(db: Db, { clientId, design, question }: Trial, judgement: Judgement, putOffOf: PutOffOf) {
 	const language = languageOfClient(db, clientId);
-	return language === 'en' ? null : { language, headlines: headlineOf(design, judgement, wordsIn(language)) };
+	if (language === 'en') return null;
+	return { language, boards: boardsOf(question, design, judgement, [], wordsIn(language), putOffOf) };
 }
 
 /** What the answer would be without the loads that the analyst excluded; null when none is. */
-function excludedView(design: TrialDesign, { withoutExcluded }: Judgement, loads: readonly LoadSummary[]) {
+function excludedView(
+	{ design, question }: Trial,
+	{ withoutExcluded }: Judgement,
+	loads: readonly LoadSummary[],
+	putOffOf: PutOffOf
+) {
 	if (!withoutExcluded) return null;
+	const boards = boardsOf(question, design, { results: withoutExcluded }, [], ENGLISH, putOffOf);
 	return {
-		headlines: headlineOf(design, { results: withoutExcluded }),
+		answers: boards.flatMap(({ condition, name, answers }) =>
+			answers.map(({ arm, sentence }) => ({ key: `${condition}/${arm}`, conditionName: name, sentence }))
+		),
 		loads: loads
 			.filter((load) => load.excluded !== null && !load.warmup)
 			.map(({ id, armId, round, excluded }) => ({ id, arm: armName(design, armId), round, reason: excluded! }))
 	};
 }
 
-function worthView(design: TrialDesign, { results }: Judgement) {
+function worthView(design: TrialDesign, { results }: Judgement, putOffOf: PutOffOf) {
 	return design.conditions.flatMap(({ id: condition }) =>
 		comparisonsOf(design).map(({ arm, baseline }) => {
 			const own = results.filter((result) => result.condition === condition);
-			return { condition, arm: arm.id, ...worthOf(own, baseline, arm) };
+			const gains = own.filter((result) => result.arm === arm.id);
+			const putOff = putOffOf(condition, arm.id, gains).map(({ metric }) => metric);
+			return { condition, arm: arm.id, ...worthOf(own, baseline, arm, putOff) };
 		})
 	);
 }

@@ -68,8 +68,8 @@
 			could be seen. Without {isOneExcluded ? 'it' : 'them'} the answer would read:
 		</p>
 		<ul>
-			{#each data.excludedAnswer.headlines as headline (headline.condition + headline.arm)}<li>
-					{headline.conditionName}: {headline.text}
+			{#each data.excludedAnswer.answers as answer (answer.key)}<li>
+					{answer.conditionName}: {answer.sentence}
 				</li>{/each}
 		</ul>
 		<p class="muted small">

@@ -57,7 +57,7 @@
 				{:else}<span class="muted">not measured</span>{/if}
 			{/snippet}
 		</Table>
-		<form method="POST" action="?/noise" use:keeping class="measure">
+		<form method="POST" action="?/noise" novalidate use:keeping class="measure">
 			<Field
 				label="Page to load against itself"
 				name="url"

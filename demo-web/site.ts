@@ -88,6 +88,7 @@ export class Site {
 		const page = isCdn ? undefined : this.#pages.get(ask.path);
 		if (page) return this.#page(ask, page, state, origin);
 		if (ask.path === '/sitemap.xml' && !isCdn) return this.#sitemap(origin);
+		if (ask.path === '/larder/purge' && !isCdn) return this.#purge(ask, state);
 		if (ask.path === '/robots.txt' && !isCdn)
 			return { type: 'text/plain', body: `User-agent: *\nSitemap: ${origin}/sitemap.xml\n` };
 		if (ask.path === '/favicon.ico') return { status: 204, type: 'image/x-icon', body: '' };
@@ -104,6 +105,14 @@ export class Site {
 				...(isCdn ? { 'access-control-allow-origin': '*', 'x-served-by': 'cdn' } : {})
 			}
 		};
+	}
+
+	/** Larder's call that empties its cache. */
+	#purge({ method }: Ask, { larder }: SiteState): Answer | null {
+		if (larder === 'off') return null;
+		if (method !== 'POST') return { status: 405, type: 'text/plain', body: 'Send a POST.\n' };
+		this.cache.clear();
+		return { type: 'text/plain', body: 'The cache is empty.\n' };
 	}
 
 	async #page(ask: Ask, page: PageModel, state: SiteState, origin: string): Promise<Answer> {

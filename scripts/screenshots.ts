@@ -18,6 +18,8 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['load', '/loads/12'],
 	['page-picture', '/loads/12?open=picture#picture&shift=1', '#picture'],
 	['main-thread', '/loads/12?open=thread', '#thread'],
+	['what-comes-late', '/trials/4?open=held'],
+	['lab', '/workshop/lab'],
 	['workshop', '/workshop'],
 	['conditions', '/workshop/conditions/phone']
 ];
@@ -27,7 +29,7 @@ const app = await startApp({ demo: true });
 // The lab needs a moment to start; the pictures show it ready.
 await until(async () => (await app.api('GET', '/api/health')).body.runner === 'idle', 30_000, 'the lab to be ready');
 // Evidence is worked out once the lab has nothing else to do.
-for (const id of [1, 2, 3])
+for (const id of [1, 2, 3, 4])
 	await until(
 		async () => (await app.api('GET', `/api/trials/${id}/evidence`)).body.pending === false,
 		60_000,

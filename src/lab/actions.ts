@@ -47,7 +47,7 @@ export async function nudge(session: CDPSession, { device }: Conditions): Promis
 		await session.send('Input.dispatchKeyEvent', { type, key: 'Shift', code: 'ShiftLeft', windowsVirtualKeyCode: 16 });
 }
 
-async function press(session: CDPSession, x: number, y: number, touch: boolean): Promise<void> {
+export async function press(session: CDPSession, x: number, y: number, touch: boolean): Promise<void> {
 	if (touch) {
 		await session.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y }] });
 		await session.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });

@@ -14,6 +14,7 @@ import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browse
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
 import { failedFetch, stabilityOf, type StabilityResult } from '$core/load/stability';
+import { purgeCache } from './purge';
 import { Shaper, type ShapedNetwork } from './shaper/shaper';
 import { waitUntilStable } from './stability';
 import { parseHostMap, type HostRule, type HostTimes } from '$core/load/hostMap';
@@ -72,12 +73,13 @@ export class Lab {
 
 	/** @param moments is filled as far as the load comes */
 	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
-		const { url, conditions, steps, patience = false, selectors = [], asVisitor = false } = order;
+		const { url, conditions, steps, patience = false, selectors = [], asVisitor = false, tap = null } = order;
 		let session: LoadSession | null = null;
 		let fresh = false;
 		try {
 			const address = parseAddress(url);
 			const running = await this.#browser();
+			if (order.purge) await this.#purge(order.purge, conditions);
 			const network = await this.#line(conditions, order.outage);
 			const collects = this.options.collects ?? 'full';
 			const shared = { running, speeds: this.#speeds, watch: this.#calm, limits: this.#limits, moments };
@@ -89,6 +91,7 @@ export class Lab {
 				patience,
 				selectors,
 				asVisitor,
+				tap,
 				collects
 			});
 			const measured = await session.run();
@@ -107,6 +110,16 @@ export class Lab {
 	/** The time after which a load is over whatever happens, ms. */
 	longestMs(order: LoadOrder): number {
 		return longestLoadMs(order, this.#limits.waitMs);
+	}
+
+	/** Over a line of its own: what it carries is none of the load's. */
+	async #purge(purge: NonNullable<LoadOrder['purge']>, conditions: Conditions): Promise<void> {
+		const line = await this.#line(conditions);
+		try {
+			await purgeCache(purge, line);
+		} finally {
+			await line.close();
+		}
 	}
 
 	/** Fetch a page as the device would until what is served repeats, or the time is over. Nothing is thrown. */

@@ -4,6 +4,7 @@ import type { Conditions } from '$core/load/conditions';
 import { longestLoadMs } from '$core/load/limits';
 import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
 import type { Step } from '$core/load/steps';
+import type { Tap, TapRecord } from '$core/load/tap';
 import {
 	assembleLoad,
 	NO_EVIDENCE,
@@ -13,6 +14,7 @@ import {
 } from '$core/load/assemble';
 import { emptyJourney, epochNow, runSteps, type Journey } from './actions';
 import { nudgeSettled, waitOn } from './late';
+import { tapEarly, type TapSeen } from './tap';
 import { failedLoad } from '$core/load/failedLoad';
 import { visitorAgent } from '$core/load/identity';
 import type { CalmLimits } from '$core/load/calm';
@@ -56,6 +58,8 @@ export interface LoadOptions {
 	selectors: readonly string[];
 	/** Without what tells the lab. */
 	asVisitor: boolean;
+	/** Pressed while the page loads. */
+	tap: Tap | null;
 }
 
 /** What a load has seen so far: it stays when the load is ended in the middle. */
@@ -174,7 +178,10 @@ export class LoadSession {
 		const { conditions, steps } = this.options;
 		const { journey } = this.#soFar;
 		const full = this.options.collects === 'full';
+		const { tap } = this.options;
+		const tapping = tap && tapEarly(visit, tap, conditions).catch(() => null);
 		await this.#bringToRest(record, visit);
+		const tapped = await tapping;
 		const facts = await visit.collect();
 		record.selectors = await visit.count(this.options.selectors);
 		const zero = visit.zeroOf(facts, visit.documents);
@@ -203,7 +210,7 @@ export class LoadSession {
 		const read = bodies ? requests.map((request) => ({ ...request, body: bodies.get(request.id) ?? null })) : requests;
 		const frames = await developFrames(screencast.frames, zero);
 		const measured = assembleLoad(
-			{ ...record, status: 'ok', failure: null },
+			{ ...record, status: 'ok', failure: null, tap: tapped && tapRecord(tapped, zero) },
 			{
 				requests: read,
 				frames,
@@ -329,6 +336,10 @@ export class LoadSession {
 		});
 		return { record: seen, frames: frames.images, picture: null, stepPicture: journey.picture };
 	}
+}
+
+function tapRecord({ atEpochMs, ...seen }: TapSeen, zeroEpochMs: number): TapRecord {
+	return { ...seen, atMs: atEpochMs === null ? null : Math.round(atEpochMs - zeroEpochMs) };
 }
 
 function journeyEvidence({ steps, interactions }: Journey, zeroEpochMs: number): JourneyEvidence {

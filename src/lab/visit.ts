@@ -113,6 +113,18 @@ export class Visit {
 		await sendOwnOnly(session, conditions, address);
 	}
 
+	/** When the first contentful paint came (the lab's performance.now()); null when none came within the time. */
+	async firstPaint(withinMs: number): Promise<number | null> {
+		const { session, mainFrameId } = this;
+		await session.send('Page.setLifecycleEventsEnabled', { enabled: true });
+		const painted = new Promise<number>((resolve) => {
+			session.on('Page.lifecycleEvent', ({ name, frameId }) => {
+				if (name === 'firstContentfulPaint' && frameId === mainFrameId) resolve(performance.now());
+			});
+		});
+		return Promise.race([painted, wait(withinMs).then(() => null), this.state.ended]);
+	}
+
 	/** @throws LoadFailure when no page comes of it */
 	async navigate(deadline: number): Promise<void> {
 		const { session, network } = this;

@@ -1,12 +1,10 @@
 /** Every sentence that compares is made from verdicts: drawn at random, none of them may claim more. */
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import { METRICS, metricOf, type MetricId } from '$core/metrics/catalogue';
-import type { Interval, ShiftResult, TrialDesign, TrialKind, Verdict } from '$core/trial/types';
+import type { Interval, ShiftResult, Verdict } from '$core/trial/types';
 import { decide } from '$core/trial/verdict';
-import { headlineOf } from '$core/wording/headline';
-import { plainAnswer } from '$core/wording/plainAnswer';
+import { plainAnswer, plainNoise } from '$core/wording/plainAnswer';
 import { askedDirection } from '$core/wording/question';
 import { plainName } from '$core/wording/plainNames';
 import { wordAnswer, wordDifference, wordShift, wordVerdict } from '$core/wording/shift';
@@ -21,15 +19,6 @@ const arm = (id: number, name: string) => ({
 	reference: false,
 	page: 'Home',
 	setup: null
-});
-const design = (kind: TrialKind): TrialDesign => ({
-	kind,
-	arms: [arm(1, 'Alpha'), arm(2, 'Omega')],
-	conditions: [BUILT_IN_CONDITIONS[0]!],
-	rounds: 12,
-	warmups: 0,
-	seed: 1,
-	primary: PRIMARY
 });
 
 /** A result whose verdict follows from its figures, as judging makes it. */
@@ -87,7 +76,6 @@ const resultOf = (metric: MetricId): fc.Arbitrary<ShiftResult> =>
 			};
 		});
 const results = fc.tuple(...PRIMARY.map(resultOf));
-const kinds = fc.constantFrom<TrialKind>('side-by-side', 'before-after', 'same-page', 'sweep');
 const FLAWS = /undefined|NaN|Infinity|null|\[object|\b1 (rounds|points|hours|requests|loads)\b|\s{2,}|\.\.|,\s*\./;
 const CHANGE = [
 	'faster',
@@ -115,36 +103,16 @@ const hasWord = (text: string, word: string) => new RegExp(`\\b${word}\\b`).test
 describe('sentences', function () {
 	this.timeout(60_000);
 
-	it('of the answer name no change without a verdict of that sign, and never tell a difference as none', () => {
+	it('of two runs of one page tell a difference as the lab’s own, and never one as none', () => {
 		fc.assert(
-			fc.property(results, kinds, (told, kind) => {
-				const [headline] = headlineOf(design(kind), { results: told });
-				const { text, tone } = headline!;
+			fc.property(results, (told) => {
+				const { sentence, detail } = plainNoise(told);
+				const text = `${sentence} ${detail}`;
 				expect(text).not.to.match(FLAWS);
 				const differs = told.filter((one) => ['better', 'worse', 'slight'].includes(one.verdict));
-				if (/no difference|No difference/.test(text)) expect(differs, text).to.deep.equal([]);
-				if (tone === 'same')
-					expect(
-						told.every((one) => one.verdict === 'same' || one.verdict === 'none'),
-						text
-					).to.equal(true);
-				if (kind === 'same-page')
-					return void expect(/came out different/.test(text), text).to.equal(differs.length > 0);
-				const allowed = allowedWords(told);
-				for (const word of CHANGE)
-					if (hasWord(text, word)) expect(allowed.has(word), `${word}: ${text}`).to.equal(true);
-				for (const one of told.filter((open) => open.verdict === 'undecided')) {
-					// Named, and only as undecided: after the words of a claim, never within them.
-					const claim = text.split(';')[0]!;
-					if (hasWord(claim, plainName(one.metric)))
-						expect(claim, text)
-							.to.match(/^(Home: )?(Not decided|All|“)/)
-							.and.match(/Not decided|differs|is |No verdict/);
-					expect(text, `${plainName(one.metric)} is not named`).to.include(plainName(one.metric));
-					if (allowed.size) expect(claim).not.to.include(plainName(one.metric));
-				}
+				expect(/came out different/.test(text), text).to.equal(differs.length > 0);
 			}),
-			{ numRuns: 3000, seed: 11 }
+			{ numRuns: 1000, seed: 11 }
 		);
 	});
 

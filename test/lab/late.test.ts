@@ -40,6 +40,21 @@ describe('a page that puts work off', function () {
 		expect(lateFacts(record)).to.include({ kind: 'postponed', requests: postponed!.requests });
 	});
 
+	it('or fills its cache first: a cold load is asked for after the cache was emptied', async () => {
+		const host = 'https://with-larder.skerry-line.test';
+		const load = async (method: string | null) => {
+			const purge = method === null ? null : { method, url: `${host}/larder/purge` };
+			const { record } = await lab.measure({ url: `${host}/contact`, conditions: desktop, steps: [], purge });
+			const [, cache] = record.requests[0]?.responseHeaders.find(([name]) => name === 'x-cache') ?? [];
+			return { cache, failure: record.failure };
+		};
+		await load(null);
+		expect((await load(null)).cache).to.equal('HIT');
+		expect((await load('POST')).cache).to.equal('MISS');
+		// A call that is refused makes no cold load.
+		expect((await load('GET')).failure?.message).to.match(/could not be emptied: GET .* answered 405/);
+	});
+
 	it('or serves a test otherwise than a visitor', async () => {
 		const url = 'https://sniffing.skerry-line.test/timetable';
 		const load = async (asVisitor: boolean) =>

@@ -6,7 +6,7 @@ import { deriveJudgement } from '../../src/lib/server/trials/judgement';
 import { lateLoadsOf } from '../../src/lib/server/trials/lateView';
 import { listedAnswer } from '../../src/lib/server/trials/listedAnswer';
 import { sheetView } from '../../src/lib/server/trials/sheetView';
-import { checkLateWork } from '../../src/lib/server/trials/commands';
+import { checkLateWork, deleteTrial, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
 import { deleteQueuedJob, finishJob, leaseJob, type Job } from '../../src/lib/server/work/jobs';
 import { emptyRecord } from '$core/load/emptyRecord';
 import { measuredLoad, useQueue } from '../support/queue';
@@ -101,6 +101,23 @@ describe('late loads of a trial', () => {
 		expect(requestsOfTrial(q.now.db, id)).to.deep.equal([]);
 		expect(q.now.trial(id).status).to.equal('done');
 		expect(lateLoadsOf(q.now.db, id).every(({ facts }) => facts === null)).to.equal(true);
+	});
+
+	it('of a trial that was stopped meanwhile do not keep it from its end when it is started again', () => {
+		const id = make();
+		runRounds(id);
+		stopTrial(q.now.db, id);
+		for (const job of lateJobs()) store(job, () => 0);
+		expect(q.now.trial(id).status).to.equal('stopped');
+		startTrial(q.now.db, id);
+		expect(q.now.trial(id).status).to.equal('done');
+	});
+
+	it('go with their trial when it is deleted', () => {
+		const id = make();
+		runRounds(id);
+		deleteTrial(q.now.db, id);
+		expect(q.now.value<number>("SELECT count(*) FROM job WHERE status = 'queued'")).to.equal(0);
 	});
 
 	it('are asked of a stage while it lasts, and of no page against itself', () => {

@@ -37,6 +37,7 @@ export function emptyRecord(
 		heldBack: null,
 		postponed: null,
 		selectors: [],
+		tap: null,
 		steps: [],
 		frames: [],
 		page: null,

@@ -1,5 +1,6 @@
 /** How long a load may take at most. */
 import type { LoadOrder } from './order';
+import { EFFECT_WITHIN_MS } from './tap';
 import { EXPECT_WITHIN_MS, WAIT_WITHIN_MS, type Step } from './steps';
 
 /** How long a patient load waits on once the page has settled, and how long nothing new must have come (house). */
@@ -14,14 +15,15 @@ export const COLLECTING_MS = 15_000;
  * collecting.
  */
 export function longestLoadMs(
-	{ conditions, steps, patience = false }: Pick<LoadOrder, 'conditions' | 'steps' | 'patience'>,
+	{ conditions, steps, patience = false, tap }: Pick<LoadOrder, 'conditions' | 'steps' | 'patience' | 'tap'>,
 	waitMs = 0
 ): number {
 	const visits = 1 + Number(conditions.cache === 'repeat');
 	const parts = visits + Number(conditions.input === 'nudge');
 	const patienceMs = patience ? PATIENCE.mostMs : 0;
+	const tapMs = tap ? tap.afterMs + EFFECT_WITHIN_MS : 0;
 	const stepsMs = steps.reduce((sum, step) => sum + longestStepMs(step, conditions.capMs), 0);
-	return parts * conditions.capMs + visits * waitMs + patienceMs + stepsMs + COLLECTING_MS;
+	return parts * conditions.capMs + visits * waitMs + patienceMs + tapMs + stepsMs + COLLECTING_MS;
 }
 
 function longestStepMs(step: Step, capMs: number): number {

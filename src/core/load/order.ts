@@ -2,6 +2,7 @@
 import type { Conditions } from './conditions';
 import type { Outage } from './outage';
 import type { Step } from './steps';
+import type { Tap } from './tap';
 
 export interface LoadOrder {
 	url: string;
@@ -12,6 +13,10 @@ export interface LoadOrder {
 	patience?: boolean;
 	/** Elements that are counted on the settled page. */
 	selectors?: readonly string[];
+	/** A call that empties the site's cache before the load. */
+	purge?: { method: string; url: string } | null;
+	/** A control that is pressed while the page loads. */
+	tap?: Tap | null;
 	/** Asked as an ordinary browser, without what tells the lab. */
 	asVisitor?: boolean;
 	/** A service that is struck while the page loads. */

@@ -9,6 +9,7 @@ import { ConditionsRecord } from './conditionsRecord';
 import { about } from './described';
 import { EnvironmentRecord } from './environmentRecord';
 import { Box, PageRecord } from './pageRecord';
+import { TapRecord } from './tap';
 
 export type { BusyShares, CalmRecord, CalmTrack, EnvironmentRecord, PathRecord } from './environmentRecord';
 export type { Box, EmptySlot, FontFact, ImageFact, PageRecord } from './pageRecord';
@@ -274,6 +275,7 @@ export const LoadRecord = v.object({
 		'Elements that were counted on the settled page; null for a selector that cannot be read.',
 		v.array(v.object({ selector: v.string(), count: v.nullable(v.number()) }))
 	),
+	tap: about('A control that was pressed while the page loaded; null when none was.', v.nullable(TapRecord)),
 	steps: v.array(StepRecord),
 	frames: v.array(FrameRecord),
 	page: v.nullable(PageRecord),

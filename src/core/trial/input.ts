@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import { WebAddress } from '../load/addressInput';
 import { Steps } from '../load/steps';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
+import { Cold } from './cold';
 import { MustSendList } from './mustSend';
 import { PresenceChecks } from './presence';
 import { Setup } from './setup';
@@ -46,7 +47,9 @@ const arm = v.object({
 	),
 	setup: v.optional(v.nullable(Setup), null),
 	/** What must be there, or gone, in its loads. */
-	checks: v.optional(PresenceChecks, [])
+	checks: v.optional(PresenceChecks, []),
+	/** How its cache is emptied before each load. */
+	cold: v.optional(v.nullable(Cold), null)
 });
 
 export const NewTrialInput = v.pipe(
@@ -190,8 +193,8 @@ export function armsOf({ kind, arms }: Pick<NewTrialInput, 'kind' | 'arms'>): Om
 	return arms.map((one) => asArm(one, rules.pages ? firstOf.get(one.page ?? '') === one : one === baseline));
 }
 
-function asArm({ name, url, page, pageId, setup, checks }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
-	return { name, url: new URL(url).href, baseline, reference: false, page, pageId, setup, checks };
+function asArm({ name, url, page, pageId, setup, checks, cold }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
+	return { name, url: new URL(url).href, baseline, reference: false, page, pageId, setup, checks, cold };
 }
 
 export function primaryOf(input: NewTrialInput): MetricId[] {

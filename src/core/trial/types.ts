@@ -2,6 +2,7 @@
 import type { Figures, Margin, MetricId } from '../metrics/catalogue';
 import type { Conditions } from '../load/conditions';
 import type { Step } from '../load/steps';
+import type { Cold } from './cold';
 import type { MustSend } from './mustSend';
 import type { PresenceCheck } from './presence';
 import type { Setup } from './setup';
@@ -24,6 +25,8 @@ export interface TrialArm {
 	setup?: Setup | null;
 	/** What must be there, or gone, in its loads. */
 	checks?: PresenceCheck[];
+	/** Loaded with the site's cache empty, and how that is done. */
+	cold?: Cold | null;
 }
 
 /** A moment at which a trial was judged. What is shown between looks is no answer. */

@@ -308,6 +308,18 @@
 		return { x, y };
 	};
 
+	/** Where an element is on screen, and whether a press at a point would reach it; null when it is not to be seen. */
+	globalThis.zafraAim = (selector, at) => {
+		const element = deepFind(selector);
+		const rect = element?.getBoundingClientRect();
+		if (!rect?.width || !rect.height || !isShown(element)) return null;
+		const x = rect.x + rect.width / 2;
+		const y = rect.y + rect.height / 2;
+		const root = element.getRootNode();
+		const hit = (root.elementFromPoint ? root : document).elementFromPoint(at?.x ?? x, at?.y ?? y);
+		return { x, y, hits: hit !== null && (hit === element || element.contains(hit)) };
+	};
+
 	/** Null when all that is asked for holds, else what does not. */
 	globalThis.zafraProblem = ({ selector, text, gone, title, url }) => {
 		const visible = (wanted) => {

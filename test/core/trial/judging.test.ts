@@ -3,7 +3,6 @@ import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import { judge } from '$core/trial/judge';
 import { nextLook } from '$core/trial/looks';
 import { type TrialDesign } from '$core/trial/types';
-import { headlineOf } from '$core/wording/headline';
 import { describeReason } from '$core/wording/reasons';
 import { design, load, rounds, looked, lcpOf } from '../../support/trials';
 
@@ -151,12 +150,5 @@ describe('judging', () => {
 		expect(results.find((one) => one.metric === 'tbt')).to.include({ verdict: 'worse' });
 		expect(results.find((one) => one.metric === 'tbt')!.shift!.relative).to.equal(null);
 		expect(results.find((one) => one.metric === 'cls')!.shift!.relative).to.equal(null);
-	});
-
-	it('says the answer in one line for each of the conditions', () => {
-		const lines = headlineOf(design(), judge(looked(design()), rounds(260)));
-		expect(lines[0]).to.include({ tone: 'worse' });
-		expect(lines[0]!.text).to.equal('“Changed” is slower (largest paint) than “As it is”.');
-		expect(headlineOf(design(), judge(design(), []))[0]).to.include({ tone: 'none' });
 	});
 });

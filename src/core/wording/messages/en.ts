@@ -118,16 +118,6 @@ export const en = {
 	'metric.unusedJs': 'unused script',
 	'metric.unusedCss': 'unused style',
 
-	'answer.none': 'No verdict on “{arm}”. {reason}',
-	'answer.mixed': '“{arm}” is {better}, but {worse} than “{baseline}”{rest}.',
-	'answer.difference': '“{arm}” is {words} than “{baseline}”{rest}.',
-	'answer.slight': '“{arm}” differs from “{baseline}” in {metrics}, perhaps too little to matter{rest}.',
-	'answer.open':
-		'Not decided whether “{arm}” differs from “{baseline}”: {metrics} {n, plural, one {is} other {are}} open.',
-	'answer.same': '“{arm}” and “{baseline}” show no difference that matters.',
-	'answer.same-in': '“{arm}” and “{baseline}” show no difference that matters in {metrics}. {reason}',
-	'answer.rest.slight': '{metrics} {n, plural, one {differs} other {differ}}, perhaps too little to matter',
-	'answer.rest.open': '{metrics} {n, plural, one {is not} other {are not}} decided',
 	'answer.noise.none': 'No noise floor yet. {reason}',
 	'answer.noise.differs':
 		'Two runs of the same page came out different in {metrics}: do not trust small differences under these conditions.',
@@ -215,6 +205,7 @@ export const en = {
 	'loadpart.frames': '{n, plural, one {# frame} other {# frames}}, finished after {ms}',
 	'loadpart.weight': '{bytes} in {n, plural, one {# request} other {# requests}}; {share} % from third parties',
 	'loadpart.thread': '{n, plural, one {# long task} other {# long tasks}}, the longest {ms}',
+	'loadpart.taps': '{works} of {n, plural, one {one press} other {# presses}} had their effect at once',
 	'loadpart.identity.none': 'Not checked',
 	'loadpart.identity.open': 'The load that checks it waits for the lab',
 	'loadpart.identity.known':

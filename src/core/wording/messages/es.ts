@@ -34,17 +34,6 @@ export const es: Record<ClientKey, string> = {
 	'metric.unusedJs': 'script sin usar',
 	'metric.unusedCss': 'estilo sin usar',
 
-	'answer.none': 'No hay veredicto sobre «{arm}». {reason}',
-	'answer.mixed': '«{arm}» es {better}, pero {worse} que «{baseline}»{rest}.',
-	'answer.difference': '«{arm}» es {words} que «{baseline}»{rest}.',
-	'answer.slight': '«{arm}» se diferencia de «{baseline}» en {metrics}, quizá demasiado poco para que importe{rest}.',
-	'answer.open':
-		'No está decidido si «{arm}» se diferencia de «{baseline}»: {n, plural, one {queda abierto} other {quedan abiertos}} {metrics}.',
-	'answer.same': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe.',
-	'answer.same-in': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe en {metrics}. {reason}',
-	'answer.rest.slight':
-		'{metrics} {n, plural, one {se diferencia} other {se diferencian}}, quizá demasiado poco para que importe',
-	'answer.rest.open': '{n, plural, one {no está decidido} other {no están decididos}} {metrics}',
 	'answer.noise.none': 'Todavía no se conoce el ruido. {reason}',
 	'answer.noise.differs':
 		'Dos series de la misma página dieron resultados distintos en {metrics}: no confíe en diferencias pequeñas en estas condiciones.',

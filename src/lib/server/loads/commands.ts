@@ -4,6 +4,7 @@ import { lacksSecrets, type Conditions } from '$core/load/conditions';
 import type { LoadOrder } from '$core/load/order';
 import type { MeasuredLoad } from '$core/load/record';
 import { Steps } from '$core/load/steps';
+import { Tap, TAP_MOMENTS } from '$core/load/tap';
 import { loadOfHar } from '$core/formats/harImport';
 import { WebAddress } from '$core/load/addressInput';
 import { OUTAGE_KINDS, outsideServices } from '$core/load/outage';
@@ -122,6 +123,18 @@ export function requestAsVisitor(db: Db, loadId: number): number {
 	const { subject, url, conditions } = orderOf(db, loadId);
 	const whom = subject.startsWith('arm:') ? ofClient(db, loadId) : subject;
 	return insertRequest(db, whom, { url, conditions, steps: [], asVisitor: true }, loadId);
+}
+
+/** A control and what must appear once it was pressed. */
+export const TapRequest = v.omit(Tap, ['afterMs']);
+
+/** The same page three times, a control pressed at first paint, one second and three seconds later. @returns job ids */
+export function requestTaps(db: Db, loadId: number, asked: v.InferOutput<typeof TapRequest>): number[] {
+	const { subject, url, conditions } = orderOf(db, loadId);
+	const whom = subject.startsWith('arm:') ? ofClient(db, loadId) : subject;
+	return TAP_MOMENTS.map((afterMs) =>
+		insertRequest(db, whom, { url, conditions, steps: [], tap: { ...asked, afterMs } }, loadId)
+	);
 }
 
 /** What a load was asked for: its frozen conditions, secrets and all. */

@@ -4,6 +4,7 @@ import type { LoadRecord } from '$core/load/record';
 import { ownerOf } from '$core/load/owners';
 import { formatBytes, formatDuration } from '$core/wording/format';
 import type { IdentityView } from './identityView';
+import type { TapView } from './tapView';
 import type { OutageView } from './outageView';
 import { ENGLISH } from '$core/wording/words';
 
@@ -16,6 +17,7 @@ export type LoadPartId =
 	| 'thread'
 	| 'held'
 	| 'outages'
+	| 'taps'
 	| 'identity'
 	| 'facts'
 	| 'circumstances';
@@ -34,13 +36,14 @@ export interface LoadChecks {
 	cdnHosts: readonly string[];
 	outages: OutageView;
 	identity: IdentityView;
+	taps: TapView;
 }
 
 /** In the order of the sheet; parts that have nothing to show are left out. */
 export function loadParts(
 	record: LoadRecord,
 	hasPicture: boolean,
-	{ cdnHosts, outages, identity }: LoadChecks
+	{ cdnHosts, outages, identity, taps }: LoadChecks
 ): LoadPartView[] {
 	const { steps, frames, longTasks, page, source } = record;
 	return [
@@ -49,7 +52,7 @@ export function loadParts(
 		...(longTasks.length ? [part('thread', threadOf(record))] : []),
 		...(source === 'lab' ? [heldPart(record)] : []),
 		...(source === 'lab' && outages.services.length ? [outagesPart(outages)] : []),
-		...(source === 'lab' ? [identityPart(identity)] : []),
+		...(source === 'lab' ? [tapsPart(taps), identityPart(identity)] : []),
 		...(hasPicture ? [part('picture', pictureOf(record))] : []),
 		...(steps.length ? [stepsPart(record)] : []),
 		...(page ? [factsPart(page)] : []),
@@ -89,6 +92,12 @@ function heldPart({ heldBack, postponed }: LoadRecord): LoadPartView {
 	const kind = postponed ? 'postponed' : 'held-back';
 	if (!late.requests && late.scriptMs < NOTABLE_SCRIPT_MS) return part('held', say('loadpart.held.nothing', { kind }));
 	return part('held', say('loadpart.held.some', { n: late.requests, bytes: formatBytes(late.wireBytes), kind }), true);
+}
+
+function tapsPart({ waiting, results }: TapView): LoadPartView {
+	if (!results.length) return part('taps', say(waiting ? 'loadpart.outages.open' : 'loadpart.identity.none'));
+	const works = results.filter(({ verdict }) => verdict === 'works').length;
+	return part('taps', say('loadpart.taps', { works, n: results.length }), works < results.length);
 }
 
 function identityPart({ state, differences }: IdentityView): LoadPartView {

@@ -4,6 +4,7 @@ import type { Conditions } from '$core/load/conditions';
 import type { LoadOrder } from '$core/load/order';
 import { Outage } from '$core/load/outage';
 import { Steps, type Step } from '$core/load/steps';
+import { Tap } from '$core/load/tap';
 import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
 import { sql, type Db } from '../db/connection';
 import { findJob, insertJob, isOpen, PRIORITY, type Job, type JobStatus, type Subject } from '../work/jobs';
@@ -16,6 +17,7 @@ const StoredOrder = v.object({
 	patience: v.optional(v.boolean(), false),
 	outage: v.optional(v.nullable(Outage), null),
 	asVisitor: v.optional(v.boolean(), false),
+	tap: v.optional(v.nullable(Tap), null),
 	/** The load whose page is asked again. */
 	of: v.optional(v.nullable(v.number()), null),
 	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
@@ -39,25 +41,17 @@ export interface RequestedLoad {
 export function insertRequest(
 	db: Db,
 	subject: Subject,
-	{ url, conditions, steps, patience = false, outage = null, asVisitor = false }: LoadOrder,
+	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null }: LoadOrder,
 	of: number | null = null
 ): number {
-	const order = { url, steps, patience, outage, asVisitor, of, conditions: freezeConditions(db, conditions) };
+	const order = { url, steps, patience, outage, asVisitor, tap, of, conditions: freezeConditions(db, conditions) };
 	return insertJob(db, { kind: 'load', subject, order, priority: PRIORITY.awaited });
 }
 
 /** What a job outside trials asks of the lab. */
 export function requestedOrder(db: Db, job: Pick<Job, 'order'>): LoadOrder & { version: NamedVersion } {
-	const { url, steps, patience, outage, asVisitor, conditions } = v.parse(StoredOrder, job.order);
-	return {
-		url,
-		steps: steps as Step[],
-		patience,
-		outage,
-		asVisitor,
-		conditions: thawConditions(db, conditions),
-		version: conditions
-	};
+	const { conditions, of: _of, steps, ...order } = v.parse(StoredOrder, job.order);
+	return { ...order, steps: steps as Step[], conditions: thawConditions(db, conditions), version: conditions };
 }
 
 /** The client whom a job outside trials serves: named by the job itself, or that of the arm's trial. */
@@ -117,8 +111,8 @@ export function requestsOfTrial(db: Db, trialId: number): RequestedLoad[] {
 	return rows.map(({ id }) => findRequest(db, id)!);
 }
 
-/** Those that ask the page of a load again, newest first: under outages, or as a visitor. */
-export function againRequests(db: Db, loadId: number, which: 'outage' | 'asVisitor'): RequestedLoad[] {
+/** Those that ask the page of a load again, newest first: under outages, as a visitor, or with an early tap. */
+export function againRequests(db: Db, loadId: number, which: 'outage' | 'asVisitor' | 'tap'): RequestedLoad[] {
 	const rows = sql<{ id: number }>(
 		db,
 		`SELECT id FROM job WHERE kind = 'load' AND "order" ->> 'of' = @loadId

@@ -10,6 +10,7 @@ import type { Db } from '../db/connection';
 import { clientOfLoad, findLoad, findRecord } from './loads';
 import { identityView } from './identityView';
 import { outageView } from './outageView';
+import { tapView } from './tapView';
 import { loadParts } from './partsView';
 import { findTrial } from '../trials/trial';
 
@@ -26,6 +27,7 @@ export function loadView(db: Db, id: number) {
 	const arm = trial?.design.arms.find((one) => one.id === found.armId);
 	const outages = outageView(db, id, record, cdnHosts);
 	const identity = identityView(db, id, record);
+	const taps = tapView(db, id);
 	return {
 		where: trial ? `Trials › ${trial.question} › Load` : 'Loads › Load',
 		load: { id: found.id, round: found.round, warmup: found.warmup, hasPicture: found.hasPicture },
@@ -35,7 +37,8 @@ export function loadView(db: Db, id: number) {
 		cdnHosts,
 		outages,
 		identity,
-		parts: loadParts(record, found.hasPicture, { cdnHosts, outages, identity }),
+		taps,
+		parts: loadParts(record, found.hasPicture, { cdnHosts, outages, identity, taps }),
 		why: record.failure ? [] : describeLoad(explainLoad(digestLoad(record, NO_PLACE, cdnHosts))),
 		record: { ...record, requests: [] },
 		// As text: thousands of requests are read many times faster this way than as part of the page's own data.

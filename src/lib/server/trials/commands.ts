@@ -120,6 +120,8 @@ export function startTrial(db: Db, id: number, stage?: number): void {
 		if (trial.status === 'stopped') requeuePlaces(db, id);
 		else queueStage(db, trial, hasStages(trial.design.kind) ? nextStage(db, trial, stage) : 0);
 		setTrialStatus(db, id, 'queued');
+		// Stopped when all its rounds were done, it has nothing left to load.
+		settleTrial(db, id);
 	}).immediate();
 }
 

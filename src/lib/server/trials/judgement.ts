@@ -2,7 +2,7 @@
 import { JUDGE_VERSION, judge } from '$core/trial/judge';
 import { hasStages } from '$core/trial/kinds';
 import type { Judgement } from '$core/trial/types';
-import type { Headline } from '$core/wording/headline';
+import type { Tone } from '$core/wording/headline';
 import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../db/connection';
 import { isAnyLabAlive } from '../labs/labs';
@@ -17,7 +17,11 @@ import { noteEarlierAnswer } from './rejudged';
 const subjectOf = (id: number) => `trial:${id}` as const;
 
 /** What the answer of a trial comes to: what lists filter by. */
-export type Outcome = Pick<Headline, 'condition' | 'arm' | 'tone'>;
+export interface Outcome {
+	condition: string;
+	arm: number;
+	tone: Tone;
+}
 
 /** The stored judgement under today's rules, perhaps of an earlier state of the loads; null before the first. */
 export function findJudgement(db: Db, id: number): { body: Judgement; isOld: boolean } | null {

@@ -1,5 +1,7 @@
 /** What a place of a trial asks of the lab. */
+import { bustedUrl } from '$core/trial/cold';
 import { selectorsOf } from '$core/trial/presence';
+import { randomUUID } from 'node:crypto';
 import type { LoadOrder } from '$core/load/order';
 import type { Db } from '../db/connection';
 import type { JobPlace } from '../work/jobs';
@@ -22,7 +24,8 @@ export function startPlace(db: Db, { trialId, armId, conditionId }: JobPlace): P
 	if (trial.status === 'queued') setTrialStatus(db, trialId, 'running');
 	return {
 		order: {
-			url: arm.url,
+			url: arm.cold?.how === 'bust' ? bustedUrl(arm.url, arm.cold, randomUUID()) : arm.url,
+			purge: arm.cold?.how === 'purge' ? arm.cold : null,
 			conditions: conditions.find(({ id }) => id === conditionId)!,
 			steps: steps ?? [],
 			selectors: selectorsOf(arm.checks ?? [])

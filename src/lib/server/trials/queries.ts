@@ -82,8 +82,8 @@ export function insertTrial(db: Db, { clientId, question, design, repeatOf = nul
 function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm, 'id'>): void {
 	sql(
 		db,
-		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup, checks)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
+		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup, checks, cold)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
 	).run(
 		trialId,
 		position,
@@ -94,7 +94,8 @@ function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm
 		arm.page ?? null,
 		arm.pageId ?? null,
 		arm.setup ? JSON.stringify(arm.setup) : null,
-		arm.checks?.length ? JSON.stringify(arm.checks) : null
+		arm.checks?.length ? JSON.stringify(arm.checks) : null,
+		arm.cold ? JSON.stringify(arm.cold) : null
 	);
 }
 

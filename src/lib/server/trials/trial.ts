@@ -1,6 +1,7 @@
 /** A trial as it stands in the database: what other rooms may read of it. */
 import type { MetricId } from '$core/metrics/catalogue';
 import type { EndReason, TrialStatus } from '$core/trial/status';
+import type { Cold } from '$core/trial/cold';
 import type { PresenceCheck } from '$core/trial/presence';
 import type { Setup } from '$core/trial/setup';
 import type { TrialArm, TrialDesign, TrialKind } from '$core/trial/types';
@@ -55,6 +56,7 @@ interface ArmRow {
 	is_reference: number;
 	setup: string | null;
 	checks: string | null;
+	cold: string | null;
 	page: string | null;
 	page_id: number | null;
 }
@@ -72,6 +74,7 @@ function asArm(row: ArmRow): TrialArm {
 		page: row.page,
 		...(row.page_id === null ? {} : { pageId: row.page_id }),
 		setup: row.setup === null ? null : (JSON.parse(row.setup) as Setup),
+		...(row.cold === null ? {} : { cold: JSON.parse(row.cold) as Cold }),
 		...(row.checks === null ? {} : { checks: JSON.parse(row.checks) as PresenceCheck[] })
 	};
 }

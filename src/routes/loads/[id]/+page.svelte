@@ -23,9 +23,10 @@
 	import Outages from './Outages.svelte';
 	import { PART_NAMES } from './partNames';
 	import Steps from './Steps.svelte';
+	import Taps from './Taps.svelte';
 	import Weight from './Weight.svelte';
 
-	let { data } = $props();
+	let { data, form } = $props();
 	const record = $derived(data.record);
 	const device = $derived(record.conditions?.device ?? { width: 1366, height: 768 });
 	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
@@ -151,6 +152,8 @@
 				<HeldBack {data} />
 			{:else if part.id === 'outages'}
 				<Outages outages={data.outages} figures={record.figures} />
+			{:else if part.id === 'taps'}
+				<Taps taps={data.taps} {form} />
 			{:else if part.id === 'identity'}
 				<Identity identity={data.identity} />
 			{:else if part.id === 'facts' && record.page}

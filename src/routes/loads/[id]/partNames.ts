@@ -10,6 +10,7 @@ export const PART_NAMES: Record<LoadPartId, string> = {
 	thread: 'Main thread',
 	held: 'What comes late',
 	outages: 'If an outside service fails',
+	taps: 'Pressed while it loads',
 	identity: 'Served the same to a visitor?',
 	facts: 'Facts',
 	circumstances: 'Test conditions'

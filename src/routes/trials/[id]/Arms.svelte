@@ -2,6 +2,7 @@
 	/** The variants, what they run on, and what was changed between them. */
 	import { formatMoment } from '$core/wording/format';
 	import type { SheetView } from '$lib/server/trials/sheetView';
+	import ColdMix from './ColdMix.svelte';
 	import Setups from './Setups.svelte';
 
 	interface Props {
@@ -11,12 +12,30 @@
 	let { data, colourOf }: Props = $props();
 	const trial = $derived(data.trial);
 	const compared = $derived(data.arms.filter((arm) => !arm.reference));
+	/** Cold variants of a page whose baseline is loaded warm. */
+	const mixes = $derived(
+		data.judgement.results
+			.filter(({ metric, arm }) => metric === 'lcp' && data.arms.find(({ id }) => id === arm)?.cold)
+			.flatMap(({ condition, arm, baselineMedian, armMedian }) =>
+				baselineMedian === null || armMedian === null
+					? []
+					: [
+							{
+								key: `${condition}/${arm}`,
+								name: `${nameOf(arm)}, ${conditionName(condition)}`,
+								warm: baselineMedian,
+								cold: armMedian
+							}
+						]
+			)
+	);
 	const nameOf = (id: number) => data.arms.find((arm) => arm.id === id)?.name ?? '';
 	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? id;
 </script>
 
 <div class="arms">
 	<Setups arms={data.arms} kind={trial.kind} {colourOf} />
+	{#if mixes.length}<ColdMix {mixes} />{/if}
 	{#if data.presence.length}
 		<h3>Did the change take effect?</h3>
 		<ul class="plain">

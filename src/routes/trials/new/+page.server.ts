@@ -5,6 +5,7 @@ import { NewTrialInput } from '$core/trial/input';
 import { DEFAULT_PRIMARY, METRICS } from '$core/metrics/catalogue';
 import { describeConditions } from '$core/load/conditions';
 import { parseSteps } from '$core/load/steps';
+import { parseCold } from '$core/trial/cold';
 import { parseMustSend } from '$core/trial/mustSend';
 import { parsePresence } from '$core/trial/presence';
 import { TEMPLATES } from '$core/trial/templates';
@@ -59,6 +60,7 @@ function valuesOf(form: FormData) {
 	const pages = all('arm-page');
 	const setups = all('arm-setup');
 	const checks = all('arm-checks');
+	const colds = all('arm-cold');
 	const asked = text('kind') || 'side-by-side';
 	// A kind that does not exist is read as the first and refused by the schema under its own name.
 	const kind = TRIAL_KINDS.find((known) => known === asked) ?? 'side-by-side';
@@ -73,7 +75,8 @@ function valuesOf(form: FormData) {
 			page: hasPages(kind) ? (pages[i] ?? '') : null,
 			baseline: hasPages(kind) ? i % 2 === 0 : kind === 'side-by-side' ? i === baseline : i === 0,
 			setup: setups[i] ? jsonOf(setups[i], `arms.${i}.setup`) : null,
-			checks: checks[i] ?? ''
+			checks: checks[i] ?? '',
+			cold: colds[i] ?? ''
 		})),
 		conditions: all('conditions'),
 		adaptive: form.has('adaptive') && !hasStages(kind),
@@ -107,7 +110,8 @@ function readLists(values: ReturnType<typeof valuesOf>) {
 	const mustSend = read('mustSend', () => parseMustSend(values.mustSend));
 	const arms = values.arms.map((arm, i) => ({
 		...arm,
-		checks: read(`arms.${i}.checks`, () => parsePresence(arm.checks))
+		checks: read(`arms.${i}.checks`, () => parsePresence(arm.checks)),
+		cold: read(`arms.${i}.cold`, () => parseCold(arm.cold))
 	}));
 	return issues.length ? { issues } : { steps, mustSend, arms };
 }

@@ -17,7 +17,7 @@
 			'mustSend',
 			'notBefore',
 			'spreadMinutes',
-			...draft.arms.map((_, i) => `arms.${i}.checks`)
+			...draft.arms.flatMap((_, i) => [`arms.${i}.checks`, `arms.${i}.cold`])
 		].some((path) => issue(path) !== '')
 	);
 </script>
@@ -50,6 +50,20 @@
 					placeholder={i ? 'header x-cache: HIT' : 'gone host chat.example.test'}
 					bind:value={draft.arms[i]!.checks}
 					wrong={issue(`arms.${i}.checks`)}
+				/>{/each}
+		</div>
+		<h3>Cold visits</h3>
+		<p class="muted small">
+			A variant can be loaded with the site’s cache empty each time: “bust nocache” adds a parameter that no
+			cache has seen, “purge POST https://…” makes a call first.
+		</p>
+		<div class="numbers">
+			{#each draft.arms as arm, i (arm.key)}<Field
+					label="Empty the cache for {arm.name || `variant ${i + 1}`}"
+					name="arm-cold"
+					placeholder="not emptied"
+					bind:value={draft.arms[i]!.cold}
+					wrong={issue(`arms.${i}.cold`)}
 				/>{/each}
 		</div>
 		<h3>What must still be sent</h3>

@@ -12,6 +12,8 @@ export interface ArmDraft {
 	setup: Setup | null;
 	/** One a line, as typed. */
 	checks: string;
+	/** How its cache is emptied, as typed. */
+	cold: string;
 }
 
 export interface TrialDraft {
@@ -41,8 +43,8 @@ export interface TrialDraft {
 
 let key = 0;
 
-export function armDraft(name = '', url = '', page = '', setup: Setup | null = null, checks = ''): ArmDraft {
-	return { key: key++, name, url, page, setup, checks };
+export function armDraft(name = '', url = '', page = '', setup: Setup | null = null, checks = '', cold = ''): ArmDraft {
+	return { key: key++, name, url, page, setup, checks, cold };
 }
 
 /** What came back of a form that was tampered with is shown without its setup. */
@@ -80,7 +82,15 @@ export function draftOf(template: Template, conditions: string[], primary: strin
 export interface SentTrial {
 	kind: string;
 	question: string;
-	arms: { name: string; url: string; page: string | null; baseline: boolean; setup: unknown; checks?: string }[];
+	arms: {
+		name: string;
+		url: string;
+		page: string | null;
+		baseline: boolean;
+		setup: unknown;
+		checks?: string;
+		cold?: string;
+	}[];
 	conditions: string[];
 	primary: string[];
 	adaptive: boolean;
@@ -107,8 +117,8 @@ export function draftOfSent(
 	return {
 		kind: isKind(sent.kind) ? sent.kind : usual.kind,
 		question: sent.question,
-		arms: sent.arms.map(({ name, url, page, setup, checks }) =>
-			armDraft(name, url, page ?? '', isSetup(setup) ? setup : null, checks)
+		arms: sent.arms.map(({ name, url, page, setup, checks, cold }) =>
+			armDraft(name, url, page ?? '', isSetup(setup) ? setup : null, checks, cold)
 		),
 		baseline: Math.max(
 			0,
@@ -193,7 +203,7 @@ export function storedDraft(): TrialDraft | null {
 			lateLoads,
 			takesBack,
 			mustSend,
-			arms: arms.map(({ name, url, page, setup, checks }) => armDraft(name, url, page, setup, checks))
+			arms: arms.map(({ name, url, page, setup, checks, cold }) => armDraft(name, url, page, setup, checks, cold))
 		};
 	} catch {
 		return null;

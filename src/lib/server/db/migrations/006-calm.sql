@@ -27,5 +27,7 @@ ALTER TABLE load ADD COLUMN late TEXT;
 
 -- What must be there, or gone, in the loads of an arm: JSON list of checks.
 ALTER TABLE arm ADD COLUMN checks TEXT;
+-- How the site's cache is emptied before each of its loads: JSON; null leaves it.
+ALTER TABLE arm ADD COLUMN cold TEXT;
 -- Which checks a load met, and when what must be sent left: JSON; null where its trial asks for neither.
 ALTER TABLE load ADD COLUMN seen TEXT;

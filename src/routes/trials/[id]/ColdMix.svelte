@@ -1,0 +1,39 @@
+<script lang="ts">
+	/** What cold visits mean for the mix: share of them by traffic and life of the cache, and the weighted figure. */
+	import { NumberInput } from 'carbon-components-svelte';
+	import { coldShare, weightedFigure } from '$core/trial/cold';
+	import { formatDuration } from '$core/wording/format';
+
+	interface Props {
+		/** Middle largest paint of the warm baseline and of the cold variant, ms. */
+		mixes: readonly { key: string; name: string; warm: number; cold: number }[];
+	}
+	let { mixes }: Props = $props();
+	let visits: number | null = $state(10);
+	let life: number | null = $state(60);
+	const share = $derived(coldShare(Math.max(0, visits ?? 0), Math.max(0, life ?? 0)));
+</script>
+
+<h3>Cold visits</h3>
+<div class="inputs no-print">
+	<NumberInput labelText="Visits to the page an hour" size="sm" min={0} allowEmpty bind:value={visits} />
+	<NumberInput labelText="Life of the cache, minutes" size="sm" min={0} allowEmpty bind:value={life} />
+</div>
+<p>
+	With {visits ?? 0} visits an hour at random and a cache that lives {life ?? 0} minutes,
+	<b class="figures">{(share * 100).toFixed(share < 0.1 ? 1 : 0)} %</b> of them find it empty.
+</p>
+<ul class="plain">
+	{#each mixes as mix (mix.key)}<li>
+			{mix.name}: middle largest paint {formatDuration(mix.cold)} cold, {formatDuration(mix.warm)} warm;
+			<b class="figures">{formatDuration(weightedFigure(mix.warm, mix.cold, share))}</b> over both.
+		</li>{/each}
+</ul>
+
+<style>
+	.inputs {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 12rem), 16rem));
+		gap: 1rem;
+	}
+</style>

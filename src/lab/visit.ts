@@ -13,7 +13,9 @@ import { failure, failureOfNavigation, type LoadFailure } from './failure';
 import type { ShapedNetwork } from './shaper/shaper';
 
 const WORLD = 'zafra';
-const IN_PAGE = readFileSync(new URL('./collect/inPage.js', import.meta.url), 'utf8');
+const IN_PAGE = ['./collect/inPage.js', './collect/inPageActs.js']
+	.map((file) => readFileSync(new URL(file, import.meta.url), 'utf8'))
+	.join('\n');
 const PICTURE_QUALITY = 60;
 const MOST_ERRORS = 50;
 const WAIT_ON_LOOK_MS = 100;

@@ -3,6 +3,7 @@ import { readdirSync } from 'node:fs';
 import { openDatabase } from '../../src/lib/server/db/connection';
 import { exportTrial, importDemo, importTrial } from '../../src/lib/server/demo/demo';
 import { NotPossible } from '../../src/lib/server/http/refusal';
+import { lateSeenOf } from '../../src/lib/server/trials/lateView';
 import { findRecord } from '../../src/lib/server/loads/loads';
 import { messageOf } from '../../src/lib/server/trials/answer';
 import { createTrial, deleteTrial, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
@@ -114,13 +115,18 @@ describe('database and queue', () => {
 		importDemo(q.now.db);
 		importDemo(q.now.db);
 		const shipped = readdirSync('demo/trials').length;
-		expect(shipped).to.equal(3);
+		expect(shipped).to.equal(4);
 		const trial = q.now.trial(1);
 		expect(trial).to.include({ status: 'done', clientName: 'Skerry Line' });
 		const loads = q.now.loads(1);
-		expect(loads).to.have.length(44);
+		// Two variants on two devices, one warm-up and eight rounds.
+		expect(loads.filter((load) => !load.disturbed)).to.have.length(2 * 2 * 9);
 		expect(findRecord(q.now.db, loads[5]!.id)!.requests.length).to.be.above(4);
 		const copy = importTrial(q.now.db, exportTrial(q.now.db, 1));
+		const late = (id: number) =>
+			lateSeenOf(q.now.db, id).map(({ condition, kind, facts }) => ({ condition, kind, facts }));
+		expect(late(1)).to.have.length(8);
+		expect(late(copy)).to.deep.equal(late(1));
 		expect(judgementOf(q.now.db, q.now.trial(copy)).results.map((result) => result.shift)).to.deep.equal(
 			judgementOf(q.now.db, trial).results.map((result) => result.shift)
 		);

@@ -198,8 +198,9 @@ export function exportTrial(db: Db, id: number): Buffer {
 	return packLines([head, ...lines, ...lateLines(db, id)].map((line) => JSON.stringify(line)));
 }
 
+/** Oldest first, as they were made. */
 function lateLines(db: Db, trialId: number): RecordedLateLoad[] {
-	return lateLoadsOf(db, trialId).flatMap(({ arm, condition, kind, load }): RecordedLateLoad[] => {
+	return lateLoadsOf(db, trialId).reverse().flatMap(({ arm, condition, kind, load }): RecordedLateLoad[] => {
 		if (load === null || arm === null) return [];
 		const frames = framesOfLoad(db, load).map((frame) => frame.toString('base64'));
 		const picture = findPicture(db, load)?.toString('base64') ?? null;

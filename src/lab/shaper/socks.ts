@@ -164,7 +164,7 @@ export class ShapedProxy {
 		} catch (error) {
 			entry.error = error instanceof RefusedConnection ? error.reason : 'refused';
 		}
-		const missingMs = Math.max(0, roundTripMs - (entry.realMs ?? 0));
+		const missingMs = Math.max(0, roundTripMs - wayOf(entry.realMs));
 		const handshake = entry.error === 'unresolvable' || entry.error === 'private-address' ? 0 : roundTripMs;
 		await until(begun + entry.dnsMs + handshake + (outage === 'slow' ? OUTAGE_SLOW_MS : 0));
 		if (client.destroyed) return void server?.destroy();
@@ -304,6 +304,13 @@ function parseConnect(bytes: Buffer): { host: string; port: number; size: number
 	const raw = bytes.subarray(start, start + length);
 	const host = kind === 3 ? raw.toString('latin1') : ipaddr.fromByteArray([...raw]).toString();
 	return { host, port: bytes.readUInt16BE(start + length), size };
+}
+
+/** Connecting takes the program itself some ms, on this machine too: a way shorter than that is none (measured). */
+const LEAST_WAY_MS = 5;
+
+function wayOf(realMs: number | null): number {
+	return realMs === null || realMs < LEAST_WAY_MS ? 0 : realMs;
 }
 
 function isPublic(address: string): boolean {

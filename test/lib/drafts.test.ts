@@ -79,6 +79,19 @@ describe('a trial while it is being written', () => {
 			['A', 'x', '', null],
 			['B', 'y', 'Home', null]
 		]);
+		expect(draft).to.include({ lateLoads: false, takesBack: false, mustSend: '' });
+		const checked = draftOfSent(
+			{
+				...sent,
+				arms: [{ ...sent.arms[0]!, checks: 'x-cache HIT', cold: 'empty it' }],
+				mustSend: 'no colon',
+				returnStage: 2
+			},
+			usual,
+			isKind
+		);
+		expect(checked.arms[0]).to.include({ checks: 'x-cache HIT', cold: 'empty it' });
+		expect(checked).to.include({ mustSend: 'no colon', takesBack: true });
 	});
 });
 

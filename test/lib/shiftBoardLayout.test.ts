@@ -40,6 +40,8 @@ describe('axis of the shift board', () => {
 		expect(worse.leaves).to.deep.equal({ left: false, right: true });
 		const open = placeMark(boardMark(resultOf('lcp', 'undecided', [0, -90, 90])))!;
 		expect([open.isSolid, open.isDotted, open.tone, open.at]).to.deep.equal([false, true, 'open', 0.5]);
+		const late = placeMark({ ...boardMark(resultOf('tbt', 'better', [-300, -400, -200])), isPutOff: true })!;
+		expect(late, 'a gain that comes back').to.include({ isSolid: false, isDotted: false, tone: 'quiet' });
 		const exact = placeMark(boardMark(resultOf('wire', 'better', [-40_000, -40_000, -40_000])))!;
 		expect([exact.bar, exact.isSolid]).to.deep.equal([null, true]);
 		const slight = placeMark(boardMark(resultOf('tbt', 'slight', [70, 20, 130])))!;

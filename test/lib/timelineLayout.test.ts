@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { scaleLinear } from 'd3-scale';
 import {
+	busyBars,
 	frameAt,
 	lastMoment,
 	notesBetween,
@@ -14,6 +15,32 @@ const frames = [
 	{ atMs: 400, progress: 0.5 },
 	{ atMs: 900, progress: 1 }
 ];
+
+describe('the band of a busy machine', () => {
+	const track = {
+		endsMs: [60, 160, 260],
+		busyMs: [100, 60, 100],
+		stolenMs: [0, 40, 0],
+		foreignMs: [0, 0, 20],
+		pressureMs: null
+	};
+
+	it('has a bar for each sample in which something else ran, as high as its share', () => {
+		// 40 of 60 + 40 wanted, above the 30 % of a counted half second; then 20 of 100.
+		expect(busyBars(track)).to.deep.equal({
+			bars: [
+				{ fromMs: 60, toMs: 160, share: 0.4, isHigh: true },
+				{ fromMs: 160, toMs: 260, share: 0.2, isHigh: false }
+			],
+			endMs: 260
+		});
+	});
+
+	it('is empty where the machine does not tell', () => {
+		expect(busyBars({ ...track, stolenMs: null, foreignMs: null }).bars).to.deep.equal([]);
+		expect(busyBars({ endsMs: [], busyMs: [], stolenMs: null, foreignMs: null, pressureMs: null }).endMs).to.equal(0);
+	});
+});
 
 describe('layout of a load’s timeline', () => {
 	it('puts as many pictures on the strip as fit, each ending at its moment', () => {

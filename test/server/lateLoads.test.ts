@@ -73,7 +73,7 @@ describe('late loads of a trial', () => {
 		for (const job of lateJobs()) store(job, (arm) => (arm === b ? 350 : 0));
 		const sheet = await sheetView(q.now.db, q.now.trial(id), '');
 		const [answer] = sheet.boards[0]!.answers;
-		expect(answer!.sentence).to.match(/^Only at first\. What “B” saves in blocking time comes back by itself 5/);
+		expect(answer!.sentence).to.match(/^In one load what “B” saves in blocking time came back by itself, 5/);
 		expect(answer!.rows.find((row) => row.metric === 'tbt')!.word).to.equal('comes back later');
 		expect(answer!.caveats.held).to.include('“B” postpones work');
 		deriveJudgement(q.now.db, id);

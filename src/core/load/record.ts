@@ -189,18 +189,20 @@ export const MarkRecord = v.object({
 });
 export type MarkRecord = v.InferOutput<typeof MarkRecord>;
 
+/** What came late, and what it would have made of the figures. */
+const LATE_WORK = {
+	requests: v.number(),
+	wireBytes: v.number(),
+	decodedBytes: v.number(),
+	scriptMs: about('Time of its scripts, from the browser’s own count.', v.number()),
+	figuresWith: about('Figures had it been done before: its blocking time and shifts are added.', Figures)
+};
+
 /** What began only after somebody moved, scrolled or pressed a key. */
 export const HeldBackRecord = v.object({
 	nudgedAtMs: about('When the lab nudged the page.', v.number()),
 	settledMs: v.number(),
-	requests: v.number(),
-	wireBytes: v.number(),
-	decodedBytes: v.number(),
-	scriptMs: about('Time of scripts after the nudge, from the browser’s own count.', v.number()),
-	figuresWith: about(
-		'Figures had the work after the nudge been done before: its blocking time and shifts are added.',
-		Figures
-	)
+	...LATE_WORK
 });
 export type HeldBackRecord = v.InferOutput<typeof HeldBackRecord>;
 
@@ -209,14 +211,7 @@ export const PostponedRecord = v.object({
 	fromMs: about('When the lab began to wait on.', v.number()),
 	untilMs: v.number(),
 	firstMs: about('Start of the first request that came then; null without any.', v.nullable(v.number())),
-	requests: v.number(),
-	wireBytes: v.number(),
-	decodedBytes: v.number(),
-	scriptMs: about('Time of scripts meanwhile, from the browser’s own count.', v.number()),
-	figuresWith: about(
-		'Figures had the postponed work been done before: its blocking time and shifts are added.',
-		Figures
-	)
+	...LATE_WORK
 });
 export type PostponedRecord = v.InferOutput<typeof PostponedRecord>;
 

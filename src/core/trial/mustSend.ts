@@ -62,8 +62,6 @@ export function parseMustSend(text: string): MustSend[] {
 		});
 }
 
-export const mustSendLine = ({ name, pattern }: MustSend) => `${name}: ${pattern}`;
-
 export type SendFate = 'sent' | 'late' | 'after-input' | 'never' | 'unknown';
 
 export interface SendState {

@@ -9,11 +9,11 @@ export function wordFitness(fitness: Fitness): string {
 		case 'busy':
 			return `This machine is too busy: ${fitness.disturbed} of ${fitness.loads} loads of the last day were disturbed.`;
 		case 'fit':
-			return `This machine is fit: a change of ${percent(fitness.share)} is seen with ${fitness.rounds} rounds.`;
+			return `This machine is fit: ${fitness.rounds} rounds see a change of ${percent(fitness.share)} in four of five trials.`;
 		case 'noisy':
 			return fitness.rounds > MOST_ROUNDS
-				? `This machine is too noisy: a change of ${percent(fitness.share)} is not seen with ${MOST_ROUNDS} rounds.`
-				: `This machine is noisy: a change of ${percent(fitness.share)} needs ${fitness.rounds} rounds.`;
+				? `This machine is too noisy: ${MOST_ROUNDS} rounds are too few to see a change of ${percent(fitness.share)}.`
+				: `This machine is noisy: to see a change of ${percent(fitness.share)} in four of five trials takes ${fitness.rounds} rounds.`;
 	}
 }
 

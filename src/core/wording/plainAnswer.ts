@@ -66,7 +66,9 @@ export function plainAnswer(
 	if (!later) return standingAnswer(question, primary, names, words);
 	if (!primary.some(({ verdict }) => verdict === 'better' || verdict === 'worse')) {
 		const rest = primary.length ? detailOf(primary, outcomeOf(primary).key, words) : '';
-		return { sentence: `${words.say('answer.lead.later')} ${later}`, detail: rest, tone: 'mixed' };
+		// Asked whether it is worse, “only at first” would say that it is.
+		const lead = askedDirection(question)?.direction === 'better' ? `${words.say('answer.lead.later')} ` : '';
+		return { sentence: lead + later, detail: rest, tone: 'mixed' };
 	}
 	const standing = standingAnswer(question, primary, names, words);
 	return { ...standing, sentence: `${standing.sentence} ${later}` };

@@ -19,7 +19,14 @@
 	const label = $derived(room < 620 ? 'Machine' : 'Machine busy elsewhere');
 </script>
 
-<svg width={room} height={HEIGHT} viewBox="0 0 {room} {HEIGHT}" role="img" aria-label={wordCalm(calm)}>
+<svg
+	class="plot"
+	width={room}
+	height={HEIGHT}
+	viewBox="0 0 {room} {HEIGHT}"
+	role="img"
+	aria-label={wordCalm(calm)}
+>
 	<title>{wordCalm(calm)}</title>
 	<text x={left - 8} y={HEIGHT - 5} text-anchor="end">{label}</text>
 	<line x1={left} x2={x(bars.endMs)} y1={HEIGHT - 4.5} y2={HEIGHT - 4.5} />
@@ -35,18 +42,6 @@
 </svg>
 
 <style>
-	svg {
-		display: block;
-		max-width: 100%;
-	}
-	text {
-		font-family: var(--sans);
-		font-size: 11px;
-		fill: var(--muted);
-	}
-	line {
-		stroke: var(--rule);
-	}
 	rect {
 		fill: var(--muted);
 	}

@@ -24,8 +24,11 @@
 	const y = (share: number) => BASE - (Math.min(share, MOST) / MOST) * (BASE - TOP);
 	const clock = (hour: string) => new Date(`${hour}:00:00Z`).getHours();
 	const percent = (share: number) => `${Math.round(share * 100)} %`;
-	const told = ({ hour, loads, disturbed, share }: Hour) =>
-		`${clock(hour)} to ${(clock(hour) + 1) % 24} h: ${share === null ? 'not watched' : `${percent(share)} to others`}${loads ? `; ${disturbed} of ${loads} loads disturbed` : ''}`;
+	const told = ({ hour, loads, disturbed, share }: Hour) => {
+		const when = `${clock(hour)} to ${(clock(hour) + 1) % 24} h`;
+		const what = share === null ? 'not watched' : `${percent(share)} to others`;
+		return `${when}: ${what}${loads ? `; ${disturbed} of ${loads} loads disturbed` : ''}`;
+	};
 	/** Disturbed and all loads; where there is no room, the disturbed ones alone. */
 	const countOf = ({ loads, disturbed }: Hour) => {
 		if (step < 28) return disturbed || '';
@@ -39,7 +42,7 @@
 		);
 </script>
 
-<figure bind:clientWidth={room}>
+<figure class="plot" bind:clientWidth={room}>
 	<svg
 		bind:this={drawn}
 		width={room}
@@ -53,7 +56,7 @@
 	>
 		{#each [0, 0.25, 0.5] as tick (tick)}
 			<text x={LEFT - 8} y={y(tick) + 4} text-anchor="end">{percent(tick)}</text>
-			<line x1={LEFT} x2={room} y1={y(tick)} y2={y(tick)} class="rule" />
+			<line x1={LEFT} x2={room} y1={y(tick)} y2={y(tick)} />
 		{/each}
 		<line x1={LEFT} x2={room} y1={y(CALM_LIMITS.share)} y2={y(CALM_LIMITS.share)} class="limit" />
 		{#each hours as hour, i (hour.hour)}
@@ -88,27 +91,11 @@
 </figure>
 
 <style>
-	figure {
-		margin: 0;
-	}
-	svg {
-		display: block;
-		max-width: 100%;
-	}
-	text {
-		font-family: var(--sans);
-		font-size: 11px;
-		font-variant-numeric: tabular-nums;
-		fill: var(--muted);
-	}
-	.troubled {
+	text.troubled {
 		fill: var(--worse);
 		font-weight: 600;
 	}
-	.rule {
-		stroke: var(--rule);
-	}
-	.limit {
+	line.limit {
 		stroke: var(--focus);
 		stroke-dasharray: 4 3;
 	}
@@ -120,9 +107,5 @@
 	}
 	rect.hit {
 		fill: transparent;
-	}
-	figcaption {
-		font-size: 0.88rem;
-		color: var(--muted);
 	}
 </style>

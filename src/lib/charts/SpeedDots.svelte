@@ -24,7 +24,7 @@
 		);
 </script>
 
-<figure bind:clientWidth={room}>
+<figure class="plot" bind:clientWidth={room}>
 	<svg
 		bind:this={drawn}
 		width={room}
@@ -35,7 +35,7 @@
 	>
 		{#each y.ticks(3) as tick (tick)}
 			<text x={LEFT - 8} y={y(tick) + 4} text-anchor="end">{tick}</text>
-			<line x1={LEFT} x2={room} y1={y(tick)} y2={y(tick)} class="rule" />
+			<line x1={LEFT} x2={room} y1={y(tick)} y2={y(tick)} />
 		{/each}
 		<line x1={LEFT} x2={room} y1={y(usual)} y2={y(usual)} class="usual" />
 		{#each speeds as { at, speed }, i (i)}<circle cx={x(i)} cy={y(speed)} r="2.2"
@@ -52,32 +52,12 @@
 </figure>
 
 <style>
-	figure {
-		margin: 0;
-	}
-	svg {
-		display: block;
-		max-width: 100%;
-	}
-	text {
-		font-family: var(--sans);
-		font-size: 11px;
-		font-variant-numeric: tabular-nums;
-		fill: var(--muted);
-	}
-	.rule {
-		stroke: var(--rule);
-	}
-	.usual {
+	line.usual {
 		stroke: var(--ink);
 		stroke-dasharray: 2 3;
 	}
 	circle {
 		fill: var(--ink);
 		fill-opacity: 0.55;
-	}
-	figcaption {
-		font-size: 0.88rem;
-		color: var(--muted);
 	}
 </style>

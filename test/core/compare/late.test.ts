@@ -31,9 +31,7 @@ describe('work that is put off', () => {
 		// 300 ms less blocking, 400 ms of it 5 s later; 90 kB less, none of it later.
 		const results = [better('tbt', -300, 50), better('wire', -90_000, 10_000)];
 		const late = { postponed: facts('postponed', { tbt: 400, wire: 0 }), heldBack: null };
-		expect(putOffIn(results, NONE, late)).to.deep.equal([
-			{ metric: 'tbt', kind: 'postponed', comesBack: 400, afterMs: 5000 }
-		]);
+		expect(putOffIn(results, NONE, late)).to.deep.equal([{ metric: 'tbt', kind: 'postponed', afterMs: 5000 }]);
 	});
 
 	it('leaves a gain that is still there, beyond its margin, with what comes late', () => {
@@ -52,9 +50,7 @@ describe('work that is put off', () => {
 	it('turns points of the score the other way, and tells what comes by itself before what needs an input', () => {
 		const results = [better('score', 12, 3)];
 		const late = { postponed: facts('postponed', { score: -11 }), heldBack: facts('held-back', { score: -12 }) };
-		expect(putOffIn(results, NONE, late)).to.deep.equal([
-			{ metric: 'score', kind: 'postponed', comesBack: 11, afterMs: 5000 }
-		]);
+		expect(putOffIn(results, NONE, late)).to.deep.equal([{ metric: 'score', kind: 'postponed', afterMs: 5000 }]);
 		expect(putOffIn(results, NONE, { ...late, postponed: null })[0]).to.include({ kind: 'held-back', afterMs: null });
 	});
 
@@ -69,14 +65,18 @@ describe('work that is put off', () => {
 
 describe('an answer over work that is put off', () => {
 	const names = { arm: 'Hushbox', baseline: 'As it is' };
-	const later = { metric: 'tbt', kind: 'postponed', comesBack: 400, afterMs: 5000 } as const;
+	const later = { metric: 'tbt', kind: 'postponed', afterMs: 5000 } as const;
 
 	it('calls no gain what comes back later', () => {
 		const { sentence, tone } = plainAnswer('Is it faster?', [better('tbt', -300, 50)], names, undefined, [later]);
 		expect(plain(sentence)).to.equal(
-			'Only at first. What “Hushbox” saves in blocking time comes back by itself 5.00 s after the page has settled.'
+			'Only at first. In one load what “Hushbox” saves in blocking time came back by itself, 5.00 s after the page had settled.'
 		);
 		expect(tone).to.equal('mixed');
+		for (const question of ['Is it slower?', 'Which is best?'])
+			expect(plainAnswer(question, [better('tbt', -300, 50)], names, undefined, [later]).sentence).to.match(
+				/^In one load/
+			);
 	});
 
 	it('keeps the gains that stay, and says beside them what comes back', () => {
@@ -85,7 +85,7 @@ describe('an answer over work that is put off', () => {
 			{ ...later, kind: 'held-back', afterMs: null }
 		]);
 		expect(plain(sentence)).to.equal(
-			'Yes. “Hushbox” is faster than “As it is”. What “Hushbox” saves in blocking time comes back once the visitor moves.'
+			'Yes. “Hushbox” is faster than “As it is”. In one load what “Hushbox” saves in blocking time came back once the visitor moved.'
 		);
 		expect(detail).not.to.include('blocking');
 	});

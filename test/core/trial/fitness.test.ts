@@ -31,10 +31,10 @@ describe('fitness of a machine', () => {
 
 	it('is said in one sentence', () => {
 		expect(plain(wordFitness({ code: 'fit', rounds: 12, share: 0.1 }))).to.equal(
-			'This machine is fit: a change of 10 % is seen with 12 rounds.'
+			'This machine is fit: 12 rounds see a change of 10 % in four of five trials.'
 		);
 		expect(plain(wordFitness({ code: 'noisy', rounds: MOST_ROUNDS + 1, share: 0.1 }))).to.include(
-			'is not seen with 200'
+			'200 rounds are too few'
 		);
 		expect(wordFitness({ code: 'busy', loads: 9, disturbed: 3 })).to.include('3 of 9 loads');
 		expect(wordFitness({ code: 'unknown' })).to.include('Nobody has measured');

@@ -37,7 +37,7 @@ describe('a stage in which the change is taken back', () => {
 			['wire', 'open']
 		]);
 		expect(wordReturn(findings)).to.equal(
-			'The effect on largest paint went when the change was taken back: the change made it. The effect on blocking time stayed when the change was taken back: something else may have made it. Whether the effect on bytes transferred went when the change was taken back is not decided.'
+			'The effect on largest paint went when the change was taken back, which speaks for the change as its cause. The effect on blocking time stayed when the change was taken back: something else may be its cause. Whether the effect on bytes transferred went when the change was taken back is not decided.'
 		);
 	});
 

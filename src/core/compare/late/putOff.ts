@@ -6,8 +6,6 @@ import { LATE_METRICS, type LateFacts, type LateKind } from './facts';
 export interface PutOff {
 	metric: MetricId;
 	kind: LateKind;
-	/** What comes back of the metric, in its unit; positive for more work. */
-	comesBack: number;
 	/** From settling until it begins, ms; null after an input, which has no time. */
 	afterMs: number | null;
 }
@@ -43,7 +41,7 @@ function putOffBy(result: ShiftResult, baseline: LateFacts | null, arm: LateFact
 	if (more <= 0 || gain - more > margin) return null;
 	const settled = arm.settledMs ?? 0;
 	const afterMs = arm.kind === 'postponed' ? Math.max(0, arm.fromMs - settled) : null;
-	return { metric, kind: arm.kind, comesBack: worse(metric) * added, afterMs };
+	return { metric, kind: arm.kind, afterMs };
 }
 
 /** 1 where more is worse. */

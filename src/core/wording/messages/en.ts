@@ -134,8 +134,8 @@ export const en = {
 	'answer.lead.none': '',
 	'answer.lead.later': 'Only at first.',
 	'answer.put-off.postponed':
-		'What “{arm}” saves in {metrics} comes back by itself {after} after the page has settled.',
-	'answer.put-off.held-back': 'What “{arm}” saves in {metrics} comes back once the visitor moves.',
+		'In one load what “{arm}” saves in {metrics} came back by itself, {after} after the page had settled.',
+	'answer.put-off.held-back': 'In one load what “{arm}” saves in {metrics} came back once the visitor moved.',
 	'answer.plain.difference': '“{arm}” is {words} than “{baseline}”.',
 	'answer.plain.mixed': '“{arm}” is {better}, but {worse} than “{baseline}”.',
 	'answer.plain.slight': '“{arm}” differs from “{baseline}” in {slight}, perhaps too little to matter.',
@@ -213,7 +213,7 @@ export const en = {
 	'loadpart.outages.none': 'Not checked: {n, plural, one {one outside service} other {# outside services}}',
 	'loadpart.outages.open': 'Loads that check it wait for the lab',
 	'loadpart.outages.worst':
-		'{service} {how, select, slow {3 s late} refused {refusing} other {silent}}: {effect, select, broken {the page was not shown or no longer worked} later {it began to render {later} later} other {it began to render as usual, like with the others}}',
+		'{service} {how, select, slow {3 s late} refused {refusing} other {silent}}: {effect, select, broken {the page was not shown or no longer worked} later {it began to render {later} later} none {rendering began within half a second of usual, whichever failed} other {when rendering began is not known}}',
 	'loadpart.held.not-asked': 'Not checked in this load',
 	'loadpart.held.nothing':
 		'Next to nothing {kind, select, postponed {comes later by itself} other {waits for interaction}}',
@@ -250,8 +250,17 @@ export const en = {
 		'{n, plural, one {# load} other {# loads}}{failed, plural, =0 {} other {, # failed}}{disturbed, plural, =0 {} other {, # while the machine was busy}}{excluded, plural, =0 {} other {, # excluded}}{outlying, plural, =0 {} other {, # outlying}}',
 	'part.repeats': '{n, plural, one {one other run} other {# other runs}}',
 
-	'return.gone': 'The effect on {metrics} went when the change was taken back: the change made it.',
-	'return.stays': 'The effect on {metrics} stayed when the change was taken back: something else may have made it.',
+	'calm.unknown': 'This system does not tell how busy it was with something else.',
+	'calm.shares':
+		'Other programs and machines took {share}\u00a0% of the processor time, {burst}\u00a0% in the worst half second{disturbed, select, yes {: more than a calm load may lose} other {}}.',
+	'calm.waited':
+		'{gaveUp, select, yes {It did not become calm within {seconds} s} other {The lab waited {seconds} s until it was calm}}.',
+	'calm.busy-machine':
+		'{disturbed} of {loads} loads were made while other programs or machines took processor time, in a third of the places or more twice. They count here, so that spreads are wide and small differences may stay hidden. End other programs, or measure at a quieter hour or on another machine, and repeat the trial.',
+
+	'return.gone':
+		'The effect on {metrics} went when the change was taken back, which speaks for the change as its cause.',
+	'return.stays': 'The effect on {metrics} stayed when the change was taken back: something else may be its cause.',
 	'return.open': 'Whether the effect on {metrics} went when the change was taken back is not decided.',
 
 	'more.unknown': 'More rounds may decide it.',

@@ -50,8 +50,9 @@ export const es: Record<ClientKey, string> = {
 	'answer.lead.none': '',
 	'answer.lead.later': 'Solo al principio.',
 	'answer.put-off.postponed':
-		'Lo que «{arm}» ahorra en {metrics} vuelve por sí solo {after} después de que la página se calma.',
-	'answer.put-off.held-back': 'Lo que «{arm}» ahorra en {metrics} vuelve en cuanto el visitante se mueve.',
+		'En una carga, lo que «{arm}» ahorra en {metrics} volvió por sí solo {after} después de que la página se calmara.',
+	'answer.put-off.held-back':
+		'En una carga, lo que «{arm}» ahorra en {metrics} volvió en cuanto el visitante se movió.',
 	'answer.plain.difference': '«{arm}» es {words} que «{baseline}».',
 	'answer.plain.mixed': '«{arm}» es {better}, pero {worse} que «{baseline}».',
 	'answer.plain.slight': '«{arm}» se diferencia de «{baseline}» en {slight}, quizá demasiado poco para que importe.',

@@ -11,7 +11,7 @@ import { OUTAGE_KINDS, outsideServices } from '$core/load/outage';
 import { cdnHostsOf, checkClient } from '../clients/clients';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import type { NamedVersion } from '../conditions/versions';
-import { sql, type Db } from '../db/connection';
+import type { Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import type { Job, Subject } from '../work/jobs';
 import {
@@ -106,13 +106,12 @@ export function requestPatience(db: Db, loadId: number): number {
  * @returns ids of the jobs
  */
 export function requestOutages(db: Db, loadId: number): number[] {
-	const { subject, url, conditions } = orderOf(db, loadId);
+	const { url, conditions } = orderOf(db, loadId);
 	const record = findRecord(db, loadId)!;
 	const { host } = new URL(record.finalUrl || record.url);
 	const services = outsideServices(record, cdnHostsOf(db, clientOfLoad(db, loadId), host));
 	if (!services.length) throw new NotPossible(409, 'This page asks no outside service: there is nothing to strike.');
-	// None on behalf of an arm: a page without its services is not the arm.
-	const whom = subject.startsWith('arm:') ? ofClient(db, loadId) : subject;
+	const whom = ofClient(db, loadId);
 	return services.flatMap(({ hosts }) =>
 		OUTAGE_KINDS.map((how) => insertRequest(db, whom, { url, conditions, steps: [], outage: { hosts, how } }, loadId))
 	);
@@ -120,9 +119,8 @@ export function requestOutages(db: Db, loadId: number): number[] {
 
 /** The same page under the same conditions, asked as an ordinary browser. @returns the id of the job */
 export function requestAsVisitor(db: Db, loadId: number): number {
-	const { subject, url, conditions } = orderOf(db, loadId);
-	const whom = subject.startsWith('arm:') ? ofClient(db, loadId) : subject;
-	return insertRequest(db, whom, { url, conditions, steps: [], asVisitor: true }, loadId);
+	const { url, conditions } = orderOf(db, loadId);
+	return insertRequest(db, ofClient(db, loadId), { url, conditions, steps: [], asVisitor: true }, loadId);
 }
 
 /** A control and what must appear once it was pressed. */
@@ -130,8 +128,8 @@ export const TapRequest = v.omit(Tap, ['afterMs']);
 
 /** The same page three times, a control pressed at first paint, one second and three seconds later. @returns job ids */
 export function requestTaps(db: Db, loadId: number, asked: v.InferOutput<typeof TapRequest>): number[] {
-	const { subject, url, conditions } = orderOf(db, loadId);
-	const whom = subject.startsWith('arm:') ? ofClient(db, loadId) : subject;
+	const { url, conditions } = orderOf(db, loadId);
+	const whom = ofClient(db, loadId);
 	return TAP_MOMENTS.map((afterMs) =>
 		insertRequest(db, whom, { url, conditions, steps: [], tap: { ...asked, afterMs } }, loadId)
 	);
@@ -149,9 +147,10 @@ function orderOf(db: Db, loadId: number): { subject: Subject; url: string; condi
 	return { subject, url: record.url, conditions };
 }
 
+/** Whom a load serves that is none of a variant's. */
 function ofClient(db: Db, loadId: number): Subject {
-	const row = sql<{ client_id: number | null }>(db, 'SELECT client_id FROM load WHERE id = ?').get(loadId);
-	return row?.client_id == null ? 'nobody' : `client:${row.client_id}`;
+	const client = clientOfLoad(db, loadId);
+	return client === null ? 'nobody' : `client:${client}`;
 }
 
 /** @param reason why the load is excluded; null counts it again */

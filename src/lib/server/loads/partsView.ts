@@ -111,7 +111,7 @@ function outagesPart({ services, waiting, results }: OutageView): LoadPartView {
 	if (!worst)
 		return part('outages', say(waiting ? 'loadpart.outages.open' : 'loadpart.outages.none', { n: services.length }));
 	const { service, how, isBroken, startLater } = worst;
-	const effect = isBroken ? 'broken' : (startLater ?? 0) >= NOTABLE_LATER_MS ? 'later' : 'none';
+	const effect = effectOf(isBroken, startLater);
 	return part(
 		'outages',
 		say('loadpart.outages.worst', { service, how, effect, later: formatDuration(startLater ?? 0) }),
@@ -121,6 +121,12 @@ function outagesPart({ services, waiting, results }: OutageView): LoadPartView {
 
 /** A later start of rendering is told from here on (house). */
 const NOTABLE_LATER_MS = 500;
+
+function effectOf(isBroken: boolean, startLater: number | null): 'broken' | 'later' | 'none' | 'unknown' {
+	if (isBroken) return 'broken';
+	if (startLater === null) return 'unknown';
+	return startLater >= NOTABLE_LATER_MS ? 'later' : 'none';
+}
 
 /** Smaller shifts are not seen (house). */
 const SEEN_SHIFT = 0.0005;

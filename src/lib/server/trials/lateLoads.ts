@@ -5,9 +5,8 @@
 import { isSamePage, hasStages } from '$core/trial/kinds';
 import { stagesOf } from '$core/trial/comparisons';
 import type { TrialArm } from '$core/trial/types';
-import { sql, type Db } from '../db/connection';
+import type { Db } from '../db/connection';
 import { insertRequest, requestsOfTrial, type RequestedLoad } from '../loads/requested';
-import type { Subject } from '../work/jobs';
 import { lastStage } from './places';
 import { updateDesign } from './queries';
 import type { Trial } from './trial';
@@ -46,13 +45,4 @@ export function queueLateLoads(db: Db, { design }: Trial, { id, url }: TrialArm)
 		insertRequest(db, subject, { url, conditions: { ...conditions, input: 'none' }, steps: [], patience: true }),
 		insertRequest(db, subject, { url, conditions: { ...conditions, input: 'nudge' }, steps: [] })
 	]);
-}
-
-/** The trial of the arm on whose behalf a job is done; null for other subjects. Its inputs have changed. */
-export function touchTrialOf(db: Db, subject: Subject): number | null {
-	const [what, id] = subject.split(':');
-	if (what !== 'arm') return null;
-	const row = sql<{ trial_id: number }>(db, 'SELECT trial_id FROM arm WHERE id = ?').get(Number(id));
-	if (row) sql(db, 'UPDATE trial SET inputs = inputs + 1 WHERE id = ?').run(row.trial_id);
-	return row?.trial_id ?? null;
 }

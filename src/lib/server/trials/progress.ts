@@ -9,12 +9,12 @@ import type { Db } from '../db/connection';
 import { insertLoad, loadsOfTrial } from '../loads/loads';
 import type { Job, JobPlace, Subject } from '../work/jobs';
 import { judgementOf } from './judgement';
-import { awaitLateLoads, touchTrialOf } from './lateLoads';
+import { awaitLateLoads } from './lateLoads';
 import { saveSettling } from './notes';
 import { cancelQueuedPlaces, countOpenPlaces, deleteQueuedPlaces, lastStage, retryPlace, wholeRounds } from './places';
 import { seenIn } from './seen';
-import { conditionsOfTrial, findTrial, type Trial } from './trial';
-import { setTrialStatus, updateDesign } from './queries';
+import { conditionsOfTrial, findTrial, trialOfArm, type Trial } from './trial';
+import { noteNewInputs, setTrialStatus, updateDesign } from './queries';
 
 /** Store a load of a trial's round, and move the trial on. In the caller's transaction. @returns the load's id */
 export function storeTrialLoad(db: Db, job: Pick<Job, 'id'>, place: JobPlace, measured: MeasuredLoad): number {
@@ -49,8 +49,10 @@ export function storeSettling(db: Db, job: Pick<Job, 'id'>, place: JobPlace, res
 
 /** A load on behalf of an arm came, or was called off: its trial may have waited for nothing else. */
 export function settleAfterRequest(db: Db, subject: Subject): void {
-	const id = touchTrialOf(db, subject);
-	const trial = id === null ? null : findTrial(db, id);
+	const id = trialOfArm(db, subject);
+	if (id === null) return;
+	noteNewInputs(db, id);
+	const trial = findTrial(db, id);
 	if (trial && (trial.status === 'running' || trial.status === 'queued') && lastStage(db, trial.id) >= 0)
 		settleTrial(db, trial.id);
 }

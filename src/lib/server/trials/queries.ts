@@ -16,39 +16,28 @@ export interface NewTrial {
 }
 
 /** What a design holds beyond the columns. */
-function optionsOf({
-	adaptive,
-	added,
-	looks,
-	settleWithinMs,
-	steps,
-	intended,
-	notBefore,
-	spreadMinutes,
-	margins,
-	targets,
-	countsDisturbed,
-	lateLoads,
-	lateAsked,
-	mustSend,
-	returnStage
-}: Omit<TrialDesign, 'arms'>): string {
+/** What of a design stands in no column of its own. */
+const OPTIONS = [
+	'adaptive',
+	'added',
+	'settleWithinMs',
+	'steps',
+	'intended',
+	'notBefore',
+	'spreadMinutes',
+	'margins',
+	'targets',
+	'countsDisturbed',
+	'lateLoads',
+	'lateAsked',
+	'mustSend',
+	'returnStage'
+] as const satisfies (keyof TrialDesign)[];
+
+function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
 	return JSON.stringify({
-		adaptive,
-		added,
-		looks: looks ?? [],
-		settleWithinMs,
-		steps,
-		intended,
-		notBefore,
-		spreadMinutes,
-		margins,
-		targets,
-		countsDisturbed,
-		lateLoads,
-		lateAsked,
-		mustSend,
-		returnStage
+		looks: design.looks ?? [],
+		...Object.fromEntries(OPTIONS.map((name) => [name, design[name]]))
 	});
 }
 
@@ -212,6 +201,11 @@ export function updateDesign(
 ): void {
 	const next = { ...design, ...change };
 	sql(db, 'UPDATE trial SET options = ?, rounds = ? WHERE id = ?').run(optionsOf(next), next.rounds, id);
+}
+
+/** What an answer is made from has changed beside the trial's own loads. */
+export function noteNewInputs(db: Db, id: number): void {
+	sql(db, 'UPDATE trial SET inputs = inputs + 1 WHERE id = ?').run(id);
 }
 
 /** @returns false when the trial has no such arm */

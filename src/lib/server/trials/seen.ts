@@ -7,11 +7,11 @@ import { meetsCheck } from '$core/trial/presence';
 import { presenceOf, Samples } from '$core/trial/samples';
 import type { TrialArm, TrialDesign } from '$core/trial/types';
 import { wordMissed, wordSend } from '$core/wording/presence';
-import { sql, type Db } from '../db/connection';
+import type { Db } from '../db/connection';
 import { findLoad, type LoadSeen, type LoadSummary } from '../loads/loads';
 import type { Subject } from '../work/jobs';
 import type { LateLoadView } from './lateView';
-import { findTrial } from './trial';
+import { findTrial, trialOfArm } from './trial';
 
 /** Null where the trial asks for neither, and of a load that failed. */
 export function seenIn(
@@ -28,10 +28,8 @@ export function seenIn(
 
 /** Of a load on behalf of an arm: only what is sent. */
 export function seenOnBehalf(db: Db, subject: Subject, record: LoadRecord): LoadSeen | null {
-	const [what, id] = subject.split(':');
-	if (what !== 'arm') return null;
-	const row = sql<{ trial_id: number }>(db, 'SELECT trial_id FROM arm WHERE id = ?').get(Number(id));
-	const trial = row && findTrial(db, row.trial_id);
+	const id = trialOfArm(db, subject);
+	const trial = id === null ? null : findTrial(db, id);
 	return trial ? seenIn(trial.design, {}, record) : null;
 }
 

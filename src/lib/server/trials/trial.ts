@@ -6,6 +6,7 @@ import type { PresenceCheck } from '$core/trial/presence';
 import type { Setup } from '$core/trial/setup';
 import type { TrialArm, TrialDesign, TrialKind } from '$core/trial/types';
 import { thawConditions, type NamedVersion } from '../conditions/versions';
+import type { Subject } from '../work/jobs';
 import { sql, type Db } from '../db/connection';
 import { PROGRESS } from './counters';
 
@@ -122,6 +123,13 @@ export function asTrial(db: Db, row: TrialRow): Trial {
 export function findTrial(db: Db, id: number): Trial | null {
 	const row = sql<TrialRow>(db, `${SELECT} WHERE trial.id = ?`).get(id);
 	return row ? asTrial(db, row) : null;
+}
+
+/** The trial of the arm on whose behalf a job is done; null for other subjects. */
+export function trialOfArm(db: Db, subject: Subject): number | null {
+	const [what, id] = subject.split(':');
+	if (what !== 'arm') return null;
+	return sql<{ trial_id: number }>(db, 'SELECT trial_id FROM arm WHERE id = ?').get(Number(id))?.trial_id ?? null;
 }
 
 /** Changes whenever a load of the trial comes, goes or is excluded, or its design or state changes. */

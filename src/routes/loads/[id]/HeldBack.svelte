@@ -63,12 +63,3 @@
 	{#if !postponed}<Action action="?/wait" text="Load it again and wait on" kind="tertiary" />{/if}
 	{#if !heldBack}<Action action="?/nudge" text="Load it again and simulate interaction" kind="tertiary" />{/if}
 </div>
-
-<style>
-	.buttons {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.5rem;
-		margin-top: 0.6rem;
-	}
-</style>

@@ -12,7 +12,8 @@
 			{#each identity.differences as difference (difference)}<li>{difference}</li>{/each}
 		</ul>
 	{:else}<p>
-			Asked as an ordinary browser, the page was served the same: title, words, hosts, requests and bytes.
+			Asked as an ordinary browser, the page showed no difference in title, words, hosts, requests or bytes
+			beyond what two loads of one page differ by.
 		</p>{/if}
 	<p class="muted">
 		<a href="/loads/{identity.load}">The load as a visitor</a>. One load each: what differs may be chance, and

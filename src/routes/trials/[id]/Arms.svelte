@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The variants, what they run on, and what was changed between them. */
+	import { coldLine } from '$core/trial/cold';
 	import { formatMoment } from '$core/wording/format';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 	import ColdMix from './ColdMix.svelte';
@@ -12,6 +13,7 @@
 	let { data, colourOf }: Props = $props();
 	const trial = $derived(data.trial);
 	const compared = $derived(data.arms.filter((arm) => !arm.reference));
+	const cold = $derived(compared.filter((arm) => arm.cold));
 	/** Cold variants of a page whose baseline is loaded warm. */
 	const mixes = $derived(
 		data.judgement.results
@@ -35,6 +37,9 @@
 
 <div class="arms">
 	<Setups arms={data.arms} kind={trial.kind} {colourOf} />
+	{#each cold as arm (arm.id)}<p>
+			“{arm.name}” is loaded with the site’s cache empty each time: {coldLine(arm.cold!)}.
+		</p>{/each}
 	{#if mixes.length}<ColdMix {mixes} />{/if}
 	{#if data.presence.length}
 		<h3>Did the change take effect?</h3>

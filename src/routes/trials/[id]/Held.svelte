@@ -115,12 +115,6 @@
 </div>
 
 <style>
-	.buttons {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.5rem;
-		margin-top: 0.6rem;
-	}
 	h3 {
 		margin: 0.8rem 0 0.4rem;
 	}

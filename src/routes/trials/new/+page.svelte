@@ -276,11 +276,6 @@
 </form>
 
 <style>
-	.buttons {
-		display: flex;
-		gap: 0.6rem;
-		flex-wrap: wrap;
-	}
 	.columns {
 		display: grid;
 		grid-template-columns: minmax(0, 1fr) 270px;

@@ -1,13 +1,9 @@
 -- How busy the machine was: beside each load, and minute by minute.
 
 ALTER TABLE load ADD COLUMN disturbed INTEGER NOT NULL DEFAULT 0;
--- Stolen and foreign share of the processor time wanted, over the load and in its worst half second; null when unknown.
+-- Stolen and foreign share of the processor time wanted over the load; null when unknown.
 ALTER TABLE load ADD COLUMN others_share REAL;
-ALTER TABLE load ADD COLUMN others_burst REAL;
--- How long the lab waited for a calm machine, ms.
-ALTER TABLE load ADD COLUMN waited_ms REAL;
 ALTER TABLE load ADD COLUMN browser TEXT;
-ALTER TABLE load ADD COLUMN reached_speed REAL;
 
 -- Loads that were made here, by time: the sheet of the lab looks at the last day.
 CREATE INDEX load_by_start ON load (started_at) WHERE source = 'lab';

@@ -20,8 +20,8 @@ describe('the sheet of the lab', () => {
 
 	it('counts loads, disturbed ones and quiet minutes by the hour, of the last day only', () => {
 		loads(4, (i) => i === 0);
-		saveQuietMinute(q.now.db, minutesAgo(90), 0.04);
-		saveQuietMinute(q.now.db, minutesAgo(91), 0.02);
+		saveQuietMinute(q.now.db, minutesAgo(80), 0.04);
+		saveQuietMinute(q.now.db, minutesAgo(81), 0.02);
 		saveQuietMinute(q.now.db, minutesAgo(26 * 60), 0.5);
 		const { hours, day } = labSheet(q.now.db, NOW);
 		expect(hours).to.have.length(24);

@@ -213,7 +213,8 @@ export const en = {
 	'loadpart.outages.none': 'Not checked: {n, plural, one {one outside service} other {# outside services}}',
 	'loadpart.outages.open': 'Loads that check it wait for the lab',
 	'loadpart.outages.worst':
-		'{service} {how, select, slow {3 s late} refused {refusing} other {silent}}: {effect, select, broken {the page was not shown or no longer worked} later {it began to render {later} later} none {rendering began within half a second of usual, whichever failed} other {when rendering began is not known}}',
+		'{service} {how, select, slow {3 s late} refused {refusing} other {silent}}: {effect, select, broken {the page was not shown or no longer worked} later {it began to render {later} later} other {when it began to render is not known}}',
+	'loadpart.outages.calm': 'In one load each, rendering began within half a second of usual, whichever failed',
 	'loadpart.held.not-asked': 'Not checked in this load',
 	'loadpart.held.nothing':
 		'Next to nothing {kind, select, postponed {comes later by itself} other {waits for interaction}}',

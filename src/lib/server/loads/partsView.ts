@@ -112,10 +112,11 @@ function outagesPart({ services, waiting, results }: OutageView): LoadPartView {
 		return part('outages', say(waiting ? 'loadpart.outages.open' : 'loadpart.outages.none', { n: services.length }));
 	const { service, how, isBroken, startLater } = worst;
 	const effect = effectOf(isBroken, startLater);
+	if (effect === 'none') return part('outages', say('loadpart.outages.calm'));
 	return part(
 		'outages',
 		say('loadpart.outages.worst', { service, how, effect, later: formatDuration(startLater ?? 0) }),
-		effect !== 'none'
+		true
 	);
 }
 

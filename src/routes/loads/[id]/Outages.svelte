@@ -15,7 +15,12 @@
 			? 'never'
 			: `${formatValue(metric, value)}${later === null ? '' : ` (${formatDifference(metric, later)})`}`;
 	const stateOf = ({ failed, failedStep, errors }: RankedOutage) =>
-		failed ?? (failedStep ? `step ${failedStep} failed` : errors ? `${errors} console errors` : 'works');
+		failed ??
+		(failedStep
+			? `step ${failedStep} failed`
+			: errors === 1
+				? '1 console error'
+				: `${errors || 'no'} console errors`);
 	const columns: Column<RankedOutage>[] = [
 		{ key: 'service', name: 'Service', isRowHead: true, text: ({ service }) => service },
 		{ key: 'how', name: 'It', text: ({ how }) => WAYS[how] },

@@ -82,7 +82,7 @@ describe('the page of a load, asked again', () => {
 		expect(finding(quiet, 'outages')).to.equal(
 			'In one load each, rendering began within half a second of usual, whichever failed'
 		);
-		expect(finding(blind, 'outages')).to.match(/when rendering began is not known$/);
+		expect(finding(blind, 'outages')).to.match(/when it began to render is not known$/);
 	});
 
 	it('has nothing to strike where it asks nobody', () => {

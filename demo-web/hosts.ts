@@ -13,6 +13,8 @@ export const VARIANTS: Record<string, { of: string; state: Partial<SiteState> }>
 	'larder-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', larder: 'firm' } },
 	'later-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'later' } },
 	'sniffing.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', sniffing: true } },
+	'members.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'firm', accounts: true } },
+	'asks-first.skerry-line.test': { of: 'skerry-line.test', state: { consent: true, orders: true } },
 	'with-ads.skerry-line.test': { of: 'skerry-line.test', state: { ads: 'normal' } },
 	'with-larder.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'firm' } },
 	'hushed.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', hushbox: 'firm' } }

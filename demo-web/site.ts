@@ -5,7 +5,8 @@ import { lookOf } from './builders/look';
 import { bodyHtml, escapeHtml, type Asset } from './builders/render';
 import { picturesOf, type PageModel, type SiteModel } from './content/model';
 import type { PictureMaker } from './make/pictures';
-import { partyTags } from './parties/parties';
+import { answerOwn, isMember, MEMBER_NOTE, ownTags } from './parties/own';
+import { countingScript, partyTags } from './parties/parties';
 import { hush } from './plugins/hushbox';
 import { combine, PageCache, squeeze, squeezeHtml } from './plugins/larder';
 import { SHARE_PLUGINS } from './plugins/share';
@@ -87,6 +88,8 @@ export class Site {
 		const isCdn = ask.host.startsWith('cdn.');
 		const page = isCdn ? undefined : this.#pages.get(ask.path);
 		if (page) return this.#page(ask, page, state, origin);
+		const own = isCdn ? null : answerOwn(ask, state);
+		if (own) return { ...own, waitMs: this.jitter(ask.host, SERVER_MS[state.hosting].file) };
 		if (ask.path === '/sitemap.xml' && !isCdn) return this.#sitemap(origin);
 		if (ask.path === '/larder/purge' && !isCdn) return this.#purge(ask, state);
 		if (ask.path === '/robots.txt' && !isCdn)
@@ -126,6 +129,14 @@ export class Site {
 			compress: state.compression || state.larder !== 'off',
 			headers: { 'cache-control': 'no-cache' }
 		};
+		if (state.accounts && isMember(ask)) {
+			const html = (await this.#html(page, state, origin)).replace(/(<body[^>]*>)/, `$1${MEMBER_NOTE}`);
+			const headers = {
+				'cache-control': 'private, no-store',
+				...(state.larder === 'off' ? {} : { 'x-cache': 'BYPASS' })
+			};
+			return { ...base, body: html, waitMs: slowMs, headers };
+		}
 		if (state.larder === 'off') return { ...base, body: await this.#html(page, state, origin), waitMs: slowMs };
 		const key = `${ask.host}${ask.path} ${DEVICE(ask.headers)}`;
 		const kept = this.cache.get(key, state.secondCache);
@@ -210,7 +221,7 @@ export class Site {
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">
 <title>${escapeHtml(page.title)} – ${escapeHtml(this.model.name)}</title><meta name="description" content="${escapeHtml(this.model.slogan)}"><link rel="icon" href="data:,">
 ${styles.map(({ path }) => `<link rel="stylesheet" href="${base}${path}">`).join('\n')}
-${builder.head}${tags.head}</head>
+${builder.head}${tags.head}${ownTags(state, countingScript(state))}</head>
 <body>${body}</body></html>`;
 		const hushed = hush(html, state.hushbox, this.model.host);
 		return state.larder === 'firm' || state.larder === 'all-out' ? squeezeHtml(hushed) : hushed;

@@ -1,4 +1,5 @@
 /** Three ferry companies with the same page types: Skerry Line and its competitors. */
+import { islandPages, newsPages, slug } from './news';
 import { picture, type Look, type PageModel, type SiteModel } from './model';
 
 interface Company {
@@ -134,7 +135,12 @@ function routePage(company: Company): PageModel {
 				kind: 'text',
 				text: 'The last boat does not wait. It sounds twice, ten minutes before it leaves; from the stacks that is eleven minutes at a run.'
 			},
-			{ kind: 'button', link: { text: 'Book a crossing', href: '/booking' } }
+			{ kind: 'button', link: { text: 'Book a crossing', href: '/booking' } },
+			...islands.map((name) => ({
+				kind: 'button' as const,
+				link: { text: name, href: `/islands/${slug(name)}` }
+			})),
+			{ kind: 'button', link: { text: 'News', href: '/news' } }
 		]
 	};
 }
@@ -177,7 +183,11 @@ function ferryCompany(company: Company): SiteModel {
 		slogan,
 		look,
 		footer: `${footer} Sailing since ${year}.`,
-		pages: [homePage, timetablePage, routePage, bookingPage, contactPage].map((page) => page(company)),
+		pages: [
+			...[homePage, timetablePage, routePage, bookingPage, contactPage].map((page) => page(company)),
+			...islandPages(islands),
+			...newsPages()
+		],
 		menu: [
 			{ text: 'Home', href: '/' },
 			{ text: 'Timetable', href: '/timetable' },

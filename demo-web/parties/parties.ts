@@ -1,4 +1,7 @@
 /** Third parties on hosts of their own, and the tags by which pages ask for them. */
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { library } from '../make/code';
 import type { PictureMaker } from '../make/pictures';
 import type { Answer, Ask, HostAnswer } from '../world';
@@ -41,7 +44,10 @@ export function partyTags(state: SiteState): PartyTags {
 	const fonts = address('fonts', '/fonts.css', state);
 	const chat = state.chat === 'later' ? laterScript(address('chat', '/bell.js', state)!) : script('chat', '/bell.js');
 	return {
-		head: (fonts ? `<link rel="stylesheet" href="${fonts}">` : '') + script('counting', '/count.js') + chat,
+		head:
+			(fonts ? `<link rel="stylesheet" href="${fonts}">` : '') +
+			(state.consent ? '' : script('counting', '/count.js')) +
+			chat,
 		middle:
 			state.ads === 'absent'
 				? ''
@@ -49,6 +55,9 @@ export function partyTags(state: SiteState): PartyTags {
 		end: script('ads', '/row.js') + script('shareCounts', '/counts.js')
 	};
 }
+
+/** Where the counting's script is found; null without it. */
+export const countingScript = (state: SiteState): string | null => address('counting', '/count.js', state);
 
 const LATER_MS = 5000;
 
@@ -108,6 +117,15 @@ export async function answerParty(
 	};
 }
 
+/** A month of visits by page, as the counting service hands it out to a site's owner. */
+function exportOf(site: string): Answer | null {
+	const file = join(EXPORTS, `${site}.csv`);
+	if (!/^[a-z-]+\.test$/.test(site) || !existsSync(file)) return null;
+	return { type: 'text/csv', body: readFileSync(file), waitMs: 60 };
+}
+
+const EXPORTS = fileURLToPath(new URL('../../demo/traffic', import.meta.url));
+
 const js = (body: string, waitMs = 40): Answer => ({ type: 'text/javascript', body, waitMs });
 const json = (value: unknown, waitMs = 60): Answer => ({
 	type: 'application/json',
@@ -146,6 +164,8 @@ async function fileOf(
 			return image('hoarding-board', 970, 250, ['#f4d35e', '#ee964b', '#0d3b66']);
 		case 'stilewatch.test/count.js':
 			return js(`${COUNTING(base, mode)}\n${library('stilewatch', 9000, 20)}`);
+		case 'stilewatch.test/export':
+			return exportOf(query.get('site') ?? '');
 		case 'stilewatch.test/hit':
 			return { status: method === 'POST' ? 204 : 405, type: 'text/plain', body: '', waitMs: 20 };
 		case 'serifhouse.test/fonts.css':

@@ -26,6 +26,9 @@ export interface SiteState {
 	compression: boolean;
 	httpCaching: boolean;
 	sniffing: boolean;
+	consent: boolean;
+	orders: boolean;
+	accounts: boolean;
 }
 
 export interface Switch {
@@ -79,6 +82,21 @@ export const SWITCHES: readonly Switch[] = [
 		name: 'sniffing',
 		words: 'Tests are served without third parties: they are known by their user agent',
 		values: ON_OFF
+	},
+	{
+		name: 'consent',
+		words: 'A layer asks before visits are counted, and tells the site of the choice',
+		values: ON_OFF
+	},
+	{
+		name: 'orders',
+		words: 'Pages tell the order desk that they were seen: a beacon in an inline script',
+		values: ON_OFF
+	},
+	{
+		name: 'accounts',
+		words: 'Visitors can sign in at /account; their pages come past every page cache',
+		values: ON_OFF
 	}
 ];
 
@@ -101,7 +119,10 @@ export const DEFAULT_STATE: SiteState = {
 	cdn: false,
 	compression: true,
 	httpCaching: true,
-	sniffing: false
+	sniffing: false,
+	consent: false,
+	orders: false,
+	accounts: false
 };
 
 export class BadSwitch extends Error {

@@ -3,6 +3,7 @@ import type { CDPSession } from 'playwright-core';
 import { isWebUrl } from '$core/load/address';
 import type { Conditions } from '$core/load/conditions';
 import type { StepRecord } from '$core/load/record';
+import { awaitedAfter, type Awaited } from '$core/load/stepFigures';
 import { EXPECT_WITHIN_MS, kindOfStep, WAIT_WITHIN_MS, wordsOfStep, type Step, type StepState } from '$core/load/steps';
 import { cumulativeLayoutShift, interactionToNextPaint } from '$core/load/vitals';
 import { within } from './browser/deadlines';
@@ -89,16 +90,17 @@ export async function runSteps(
 	journey: Journey
 ): Promise<Journey> {
 	for (const [index, step] of steps.entries()) {
-		const blank = blankStep(step, index + 1);
+		const awaited = awaitedAfter(steps, index);
+		const blank = blankStep(step, index + 1, awaited !== null);
 		if (journey.picture) journey.steps.push({ ...blank, status: 'skipped', atEpochMs: epochNow() });
-		else await runStep(visit, step, conditions, journey, blank);
+		else await runStep(visit, step, conditions, journey, blank, awaited);
 	}
 	return journey;
 }
 
 type BlankStep = Omit<JourneyStep, 'status' | 'atEpochMs'>;
 
-function blankStep(step: Step, number: number): BlankStep {
+function blankStep(step: Step, number: number, awaited: boolean): BlankStep {
 	return {
 		number,
 		kind: kindOfStep(step),
@@ -106,6 +108,8 @@ function blankStep(step: Step, number: number): BlankStep {
 		message: null,
 		durationMs: null,
 		quietMs: null,
+		awaited,
+		shownMs: null,
 		navigated: false,
 		requests: 0,
 		wireBytes: 0,
@@ -119,17 +123,25 @@ async function runStep(
 	step: Step,
 	conditions: Conditions,
 	journey: Journey,
-	blank: BlankStep
+	blank: BlankStep,
+	awaited: Awaited | null
 ): Promise<void> {
 	visit.network.phase = `step ${blank.number}`;
 	const documents = visit.documents;
+	// What is there already does not tell when it came.
+	const isThere = awaited !== null && (await problemOf(visit, awaited.state)) === null;
 	let atEpochMs = epochNow();
 	try {
 		atEpochMs = await perform(visit, step, conditions, (moment) => (atEpochMs = moment));
 		const durationMs = epochNow() - atEpochMs;
+		let isOver = false;
+		const watching = awaited && !isThere ? shownAt(visit, awaited.state, () => isOver).catch(() => null) : null;
 		const outcome = await outcomeOf(visit, step, conditions, atEpochMs, journey);
+		const shownAtMs = watching && (await Promise.race([watching, wait(awaited!.withinMs).then(() => null)]));
+		isOver = true;
+		const shownMs = shownAtMs === null ? null : shownAtMs - atEpochMs;
 		const navigated = visit.documents > documents;
-		journey.steps.push({ ...blank, ...outcome, status: 'ok', atEpochMs, durationMs, navigated });
+		journey.steps.push({ ...blank, ...outcome, status: 'ok', atEpochMs, durationMs, shownMs, navigated });
 	} catch (error) {
 		const isLoadFailure = error instanceof LoadFailure;
 		const words = isLoadFailure ? error.reason.message : `${(error as Error).message}.`;
@@ -230,13 +242,28 @@ async function pointOf(visit: Visit, selector: string): Promise<{ x: number; y: 
 async function untilHolds(visit: Visit, asked: StepState, withinMs: number): Promise<void> {
 	const deadline = performance.now() + withinMs;
 	for (;;) {
-		// Between two documents there is nothing to ask.
-		const problem = await visit.evaluate(`zafraProblem(${JSON.stringify(asked)})`).catch((error: Error) => {
-			if (error instanceof LoadFailure || /not a valid selector/.test(error.message)) throw error;
-			return 'the page was just changing';
-		});
+		const problem = await problemOf(visit, asked);
 		if (problem === null) return;
-		if (performance.now() > deadline) throw new StepProblem(`${String(problem)} (after ${withinMs} ms)`);
+		if (performance.now() > deadline) throw new StepProblem(`${problem} (after ${withinMs} ms)`);
 		await wait(LOOK_EVERY_MS);
 	}
+}
+
+/** What of a state is missing, in words; null when it holds. */
+async function problemOf(visit: Visit, asked: StepState): Promise<string | null> {
+	// Between two documents there is nothing to ask.
+	const problem = await visit.evaluate(`zafraProblem(${JSON.stringify(asked)})`).catch((error: Error) => {
+		if (error instanceof LoadFailure || /not a valid selector/.test(error.message)) throw error;
+		return 'the page was just changing';
+	});
+	return problem === null ? null : String(problem);
+}
+
+/** When a state comes to hold, epoch ms. Whoever asks stops asking by ending the load, or by no longer waiting. */
+async function shownAt(visit: Visit, asked: StepState, isOver: () => boolean): Promise<number | null> {
+	while (!isOver()) {
+		if ((await problemOf(visit, asked)) === null) return epochNow();
+		await wait(LOOK_EVERY_MS);
+	}
+	return null;
 }

@@ -58,6 +58,10 @@ const WORDS: Record<FailureCode, Words> = {
 		() => 'Chromium was ended or stopped from outside in the middle of the load.',
 		'The load is tried three times; if it keeps ending, look at the memory of the machine.'
 	],
+	'visitor-state': [
+		(detail) => `The visitor state ${detail}`,
+		'Do the steps by hand in a browser, then mend the visitor state of the site.'
+	],
 	network: [
 		(detail) => `The page could not be loaded: ${detail}.`,
 		'Open the page in a browser and look at the network there.'

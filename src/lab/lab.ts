@@ -73,7 +73,16 @@ export class Lab {
 
 	/** @param moments is filled as far as the load comes */
 	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
-		const { url, conditions, steps, patience = false, selectors = [], asVisitor = false, tap = null } = order;
+		const {
+			url,
+			conditions,
+			steps,
+			patience = false,
+			selectors = [],
+			asVisitor = false,
+			tap = null,
+			before = null
+		} = order;
 		let session: LoadSession | null = null;
 		let fresh = false;
 		try {
@@ -92,6 +101,7 @@ export class Lab {
 				selectors,
 				asVisitor,
 				tap,
+				before,
 				collects
 			});
 			const measured = await session.run();

@@ -16,13 +16,15 @@ import { emptyJourney, epochNow, runSteps, type Journey } from './actions';
 import { nudgeSettled, waitOn } from './late';
 import { tapEarly, type TapSeen } from './tap';
 import { failedLoad } from '$core/load/failedLoad';
-import { visitorAgent } from '$core/load/identity';
+import type { VisitorState } from '$core/load/visitorState';
 import type { CalmLimits } from '$core/load/calm';
 import { setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
 import type { LoadMoments } from './calm/describe';
 import type { CalmWatch } from './calm/watch';
 import { prepare } from './prepare';
+import { becomeVisitor } from './before';
 import type { RunningBrowser } from './browser/launch';
+import { openContext } from './browser/openContext';
 import { readBodies } from './collect/bodies';
 import { CoverageCollector } from './collect/coverage';
 import { WorkerTraffic } from './collect/serviceWorkers';
@@ -34,9 +36,6 @@ import { Screencast } from './frames/screencast';
 import type { ShapedNetwork } from './shaper/shaper';
 import { Visit, wait } from './visit';
 
-/** W3C WebDriver, section 4: an automated browser says so here; an ordinary one says false. */
-const HIDE_AUTOMATION =
-	"Object.defineProperty(Navigator.prototype, 'webdriver', { get: () => false, configurable: true })";
 const KILL_KNOWN_AFTER_MS = 200;
 /** Longest time for closing a tab. */
 const CLOSE_WITHIN_MS = 3000;
@@ -60,6 +59,8 @@ export interface LoadOptions {
 	asVisitor: boolean;
 	/** Pressed while the page loads. */
 	tap: Tap | null;
+	/** Done, or known of the visitor, before. */
+	before: VisitorState | null;
 }
 
 /** What a load has seen so far: it stays when the load is ended in the middle. */
@@ -155,6 +156,7 @@ export class LoadSession {
 		const { conditions } = this.options;
 		const { record } = this.#soFar;
 		await this.#openContext(record);
+		if (this.options.before) await this.#become(this.options.before);
 		if (conditions.cache === 'repeat') record.firstVisit = await this.#firstVisit(record);
 		const visit = (this.#soFar.visit = await this.#openVisit());
 		await this.#prepare(visit, record);
@@ -257,24 +259,10 @@ export class LoadSession {
 	}
 
 	async #openContext(record: LoadRecord): Promise<void> {
-		const { device } = this.options.conditions;
-		const major = this.shared.running.browser.version().split('.')[0]!;
-		const { asVisitor } = this.options;
-		const userAgent = asVisitor ? visitorAgent(device.mobile, major) : device.userAgent?.replace('{major}', major);
-		this.#context = await this.shared.running.browser.newContext({
-			// Without the last entry the browser would go around the proxy for local addresses.
-			proxy: { server: `socks5://127.0.0.1:${this.line.port}`, bypass: '<-loopback>' },
-			viewport: { width: device.width, height: device.height },
-			screen: { width: device.width, height: device.height },
-			deviceScaleFactor: device.pixelRatio,
-			isMobile: device.mobile,
-			hasTouch: device.touch,
-			locale: 'en-GB',
-			acceptDownloads: false,
-			serviceWorkers: 'allow',
-			...(userAgent ? { userAgent } : {})
-		});
-		if (asVisitor) await this.#context.addInitScript(HIDE_AUTOMATION);
+		const { conditions, asVisitor, before } = this.options;
+		const { running } = this.shared;
+		const { context, userAgent } = await openContext(running, this.line.port, conditions, asVisitor);
+		this.#context = context;
 		this.#context.on('page', (page) => {
 			if (!this.#opening) void page.close().catch(() => undefined);
 		});
@@ -282,12 +270,21 @@ export class LoadSession {
 		record.environment.switches = this.shared.running.switches;
 		record.environment.sandboxed = this.shared.running.sandboxed;
 		record.environment.userAgent = userAgent ?? 'the browser’s own';
+		record.environment.visitor = before?.name ?? null;
 	}
 
-	async #openVisit(): Promise<Visit> {
+	/** The visitor comes to the page from elsewhere, at the machine's own speed. */
+	async #become(state: VisitorState): Promise<void> {
+		const visit = await this.#openVisit(state.url === null ? undefined : new URL(state.url));
+		await becomeVisitor(visit, state, this.options.conditions);
+		await visit.page.close();
+		await this.line.renew();
+	}
+
+	async #openVisit(address = this.options.address): Promise<Visit> {
 		this.#opening = true;
 		try {
-			const { conditions, address } = this.options;
+			const { conditions } = this.options;
 			return await Visit.open(this.#context!, this.line, conditions, address, this.#ended, this.#endWith);
 		} finally {
 			this.#opening = false;

@@ -45,7 +45,7 @@ export class Visit {
 		readonly mainFrameId: string,
 		private readonly line: ShapedNetwork,
 		private readonly conditions: Conditions,
-		private readonly address: URL,
+		readonly address: URL,
 		ended: Promise<never>
 	) {
 		this.state = { loaded: false, busyAt: performance.now(), ended };

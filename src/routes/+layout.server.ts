@@ -1,10 +1,10 @@
 import { getDb } from '$lib/server/context';
-import { listClients } from '$lib/server/clients/clients';
+import { clientNames } from '$lib/server/clients/clients';
 import { labNow } from '$lib/server/labs/view';
 
 export const load = ({ cookies, depends }) => {
 	depends('zafra:client');
-	const clients = listClients(getDb()).map(({ id, name }) => ({ id, name }));
+	const clients = clientNames(getDb());
 	const chosen = Number(cookies.get('client'));
 	return {
 		clients,

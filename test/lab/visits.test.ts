@@ -61,6 +61,18 @@ describe('visits', function () {
 			expect(figures.inp).to.be.closeTo(reported.get('INP')!, 8);
 		});
 
+		it('are timed until what they bring is there, which a timer of the page brings after 500 ms', async () => {
+			const swap = [{ click: '#swap' }, { expect: { selector: '#new', text: 'Fares of today' } }];
+			const { steps, figures } = await load('/swap', QUICK, swap);
+			expect(steps[0]).to.include({ awaited: true, navigated: false });
+			// Seen by looking every 20 ms, beside a page that may be slow to answer.
+			expect(steps[0]!.shownMs).to.be.within(500, 650);
+			expect(figures.stepShown).to.equal(steps[0]!.shownMs);
+			expect(figures.stepQuiet).to.equal(steps[0]!.quietMs);
+			const known = await load('/swap', QUICK, [{ click: '#swap' }, { expect: { text: 'Timetable' } }]);
+			expect([known.steps[0]!.shownMs, known.figures.stepShown]).to.deep.equal([null, null]);
+		});
+
 		it('tell a swap of a part from a full navigation', async () => {
 			const { steps, finalUrl, figures } = await load('/plain', QUICK, [
 				{ open: '/nested' },

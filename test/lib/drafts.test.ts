@@ -29,7 +29,7 @@ describe('a trial while it is being written', () => {
 	});
 
 	it('fills the variants from where it was pasted, keeps names, and adds what is missing', () => {
-		const arms = [armDraft('As it is', 'https://old.test/'), armDraft('', '')];
+		const arms = [armDraft({ name: 'As it is', url: 'https://old.test/' }), armDraft()];
 		const pasted = pasteAddresses(arms, 0, ['https://a.test/', 'https://www.b.test/x/', 'https://c.test'], 8);
 		expect(pasted.map(({ name, url }) => [name, url])).to.deep.equal([
 			['As it is', 'https://a.test/'],
@@ -41,7 +41,11 @@ describe('a trial while it is being written', () => {
 	});
 
 	it('keeps typed addresses when the kind of question changes', () => {
-		const typed = [armDraft('A', 'https://a.test'), armDraft('B', 'https://b.test'), armDraft('C', 'https://c.test')];
+		const typed = [
+			armDraft({ name: 'A', url: 'https://a.test' }),
+			armDraft({ name: 'B', url: 'https://b.test' }),
+			armDraft({ name: 'C', url: 'https://c.test' })
+		];
 		expect(armsForKind(typed, 'same-page', template('noise')).map(({ url }) => url)).to.deep.equal(['https://a.test']);
 		expect(armsForKind(typed, 'sweep', template('sweep'))).to.have.length(4);
 		expect(armsForKind([armDraft()], 'sweep', template('sweep')).map(({ page }) => page)).to.deep.equal([
@@ -83,14 +87,14 @@ describe('a trial while it is being written', () => {
 		const checked = draftOfSent(
 			{
 				...sent,
-				arms: [{ ...sent.arms[0]!, checks: 'x-cache HIT', cold: 'empty it' }],
+				arms: [{ ...sent.arms[0]!, checks: 'x-cache HIT', cold: 'empty it', before: '3' }],
 				mustSend: 'no colon',
 				returnStage: 2
 			},
 			usual,
 			isKind
 		);
-		expect(checked.arms[0]).to.include({ checks: 'x-cache HIT', cold: 'empty it' });
+		expect(checked.arms[0]).to.include({ checks: 'x-cache HIT', cold: 'empty it', before: '3' });
 		expect(checked).to.include({ mustSend: 'no colon', takesBack: true });
 	});
 });
@@ -100,9 +104,9 @@ describe('a draft', () => {
 		const start = draftOf(template('change'), ['phone'], ['lcp']);
 		expect(differsFrom(draftOf(template('change'), ['phone'], ['lcp']), start)).to.equal(false);
 		expect(differsFrom({ ...start, conditions: [] }, start)).to.equal(true);
-		expect(differsFrom({ ...start, arms: [armDraft('Before', 'https://a.test'), start.arms[1]!] }, start)).to.equal(
-			true
-		);
+		expect(
+			differsFrom({ ...start, arms: [armDraft({ name: 'Before', url: 'https://a.test' }), start.arms[1]!] }, start)
+		).to.equal(true);
 	});
 });
 

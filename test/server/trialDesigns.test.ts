@@ -2,7 +2,10 @@ import { expect } from 'chai';
 import * as v from 'valibot';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import { NewTrialInput } from '$core/trial/input';
-import { insertClient } from '../../src/lib/server/clients/clients';
+import { newClient } from '$core/clients/client';
+import { createClient } from '../../src/lib/server/clients/commands';
+import { insertSite } from '../../src/lib/server/clients/sites';
+import { siteInput } from '../support/clients';
 import { deleteConditions, listConditions, saveConditions } from '../../src/lib/server/conditions/saved';
 import { createTrial } from '../../src/lib/server/trials/commands';
 import { judgementOf } from '../../src/lib/server/trials/judgement';
@@ -91,7 +94,8 @@ describe('designs of trials', () => {
 	});
 
 	it('may name pages that Zafra knows, and none that it does not', () => {
-		const client = insertClient(q.now.db, 'Orrery Hall', '', [{ host: 'a.test', name: 'A', role: 'own' }]);
+		const client = createClient(q.now.db, newClient('Orrery Hall'));
+		insertSite(q.now.db, client, siteInput('a.test'));
 		const site = q.now.value<number>('SELECT id FROM site WHERE client_id = ?', client);
 		q.now.db.prepare("INSERT INTO page (id, site_id, url) VALUES (5, ?, 'http://a.test/')").run(site);
 		const arms = (pageId: number) => [

@@ -14,6 +14,7 @@ export const page = (text: string, more: Partial<NonNullable<LoadRecord['page']>
 	images: [],
 	fonts: [],
 	emptySlots: [],
+	inline: [],
 	text,
 	overlay: null,
 	consoleErrors: [],

@@ -30,6 +30,13 @@ export const PAGES: Record<string, string> = {
 			document.querySelector('#quick').onclick = () => { const box = document.createElement('p'); box.textContent = 'Done quickly'; document.querySelector('#out').append(box); };
 		});</script>`
 	),
+	'/swap': html(
+		'Swap',
+		`<p id="old">Timetable</p><button id="swap">Fares</button>`,
+		`<script>addEventListener('DOMContentLoaded', () => {
+			document.querySelector('#swap').onclick = () => setTimeout(() => { document.querySelector('#old').outerHTML = '<p id="new">Fares of today</p>'; }, 500);
+		});</script>`
+	),
 	'/covered': html(
 		'Covered',
 		'<button id="under">Under</button><div id="wall" style="position:fixed;inset:0;background:#eee">We use cookies on this page. Accept?</div>'

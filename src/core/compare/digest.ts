@@ -1,4 +1,5 @@
 /** What a trial's evidence needs of one load, small enough to hold hundreds of them at once. */
+import { sum } from 'd3-array';
 import { compressionOf, headerOf, servedFrom } from '../load/delivery';
 import { ownedTasks, timeByOwner } from '../load/mainThread';
 import { ownerOf, type Owner } from '../load/owners';
@@ -45,6 +46,8 @@ export interface LoadDigest {
 	/** Points that each metric of the recipe costs; add up to 100 minus the score. */
 	scoreCosts: { metric: string; cost: number }[];
 	heldBack: LoadRecord['heldBack'];
+	/** What the acts of its steps set off; null without steps. */
+	journey: { documents: number; requests: number; wireBytes: number } | null;
 	facts: FairFacts;
 }
 
@@ -118,7 +121,17 @@ export function digestLoad(
 		tail: tailOf(record, requests, whose),
 		scoreCosts: scoreOf(record.figures).parts.flatMap(({ metric, cost }) => (cost === null ? [] : [{ metric, cost }])),
 		heldBack: record.heldBack,
+		journey: journeyOf(record),
 		facts: factsOf(record, requests, document, whose)
+	};
+}
+
+function journeyOf({ steps }: LoadRecord): LoadDigest['journey'] {
+	if (!steps.length) return null;
+	return {
+		documents: steps.filter(({ navigated }) => navigated).length,
+		requests: sum(steps, ({ requests }) => requests),
+		wireBytes: sum(steps, ({ wireBytes }) => wireBytes)
 	};
 }
 

@@ -4,6 +4,7 @@ import { LAB_RECIPE, scoreOf } from '../metrics/score';
 import type { PageFacts, Since } from './pageFacts';
 import type { FrameRecord, HeldBackRecord, PostponedRecord, LoadRecord, RequestRecord, StepRecord } from './record';
 import { cumulativeLayoutShift, fullyLoaded, interactionToNextPaint, totalBlockingTime } from './vitals';
+import { stepFigures } from './stepFigures';
 import { speedIndex, visuallyComplete } from './visual';
 import { weightsOf } from './weights';
 
@@ -146,7 +147,7 @@ function withFigures(record: LoadRecord, { facts, offsetMs }: PageEvidence, star
 
 function withJourney(record: LoadRecord, { steps, interactions }: JourneyEvidence): LoadRecord {
 	const inp = interactionToNextPaint(interactions) ?? record.figures.inp;
-	return { ...record, steps, figures: { ...record.figures, inp } };
+	return { ...record, steps, figures: { ...record.figures, inp, ...stepFigures(steps) } };
 }
 
 /** The requests of a late phase, and the figures had its work been done before: its blocking and shifts are added. */

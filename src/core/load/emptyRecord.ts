@@ -52,6 +52,7 @@ export function emptyRecord(
 			busy: null,
 			calm: null,
 			paths: [],
+			visitor: null,
 			switches: [],
 			notes: []
 		}
@@ -71,6 +72,7 @@ export function emptyPage(title: string): PageRecord {
 		images: [],
 		fonts: [],
 		emptySlots: [],
+		inline: [],
 		text: '',
 		overlay: null,
 		consoleErrors: []
@@ -93,26 +95,36 @@ export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'u
 		conditions,
 		page,
 		requests,
+		steps: (stored.steps ?? []).map((step) => ({ ...STEP_SINCE, ...step })),
 		environment: { ...blank.environment, ...stored.environment }
 	};
-	return record.recipe === LAB_RECIPE.version ? record : scoredAnew(record);
+	const whole =
+		'stepQuiet' in record.figures ? record : withFigures(record, (figures) => ({ ...noFigures(), ...figures }));
+	return whole.recipe === LAB_RECIPE.version ? whole : scoredAnew(whole);
 }
 
 /** Scores by an earlier recipe never stand beside those of today's. */
 function scoredAnew(record: LoadRecord): LoadRecord {
-	const rescore = <Some extends Figures | null>(figures: Some): Some =>
-		figures && { ...figures, score: figures.score === null ? null : scoreOf(figures).value };
-	const { heldBack, postponed } = record;
+	const rescored = withFigures(record, (figures) => ({
+		...figures,
+		score: figures.score === null ? null : scoreOf(figures).value
+	}));
+	return { ...rescored, recipe: LAB_RECIPE.version };
+}
+
+/** The same record with all its figures made anew. */
+function withFigures(record: LoadRecord, anew: (figures: Figures) => Figures): LoadRecord {
+	const { figures, firstVisit, heldBack, postponed } = record;
 	return {
 		...record,
-		recipe: LAB_RECIPE.version,
-		figures: rescore(record.figures),
-		firstVisit: rescore(record.firstVisit),
-		heldBack: heldBack && { ...heldBack, figuresWith: rescore(heldBack.figuresWith) },
-		postponed: postponed && { ...postponed, figuresWith: rescore(postponed.figuresWith) }
+		figures: anew(figures),
+		firstVisit: firstVisit && anew(firstVisit),
+		heldBack: heldBack && { ...heldBack, figuresWith: anew(heldBack.figuresWith) },
+		postponed: postponed && { ...postponed, figuresWith: anew(postponed.figuresWith) }
 	};
 }
 
+const STEP_SINCE = { awaited: false, shownMs: null };
 const REQUEST_SINCE = {
 	unused: null,
 	body: null,

@@ -84,6 +84,7 @@ export const EnvironmentRecord = v.object({
 	),
 	calm: about('The machine around this load; null for a record from elsewhere or from before.', v.nullable(CalmRecord)),
 	paths: about('Real ways that are longer than nothing; empty when not known.', v.array(PathRecord)),
+	visitor: about('State of the visitor: signed in, basket filled; null for an anonymous one.', v.nullable(v.string())),
 	switches: about('Switches that the browser was started with; empty when not known.', v.array(v.string())),
 	notes: about('What the lab has to say about this load.', v.array(v.string()))
 });

@@ -26,10 +26,14 @@ type Evidence = Pick<LoadRecord, 'longTasks' | 'longFrames' | 'figures' | 'settl
  * it (Long Animation Frames); what no script covers is the browser's own work.
  * @param siteHost host of the page
  */
-export function ownedTasks(
+export function ownedTasks(evidence: Evidence, siteHost: string, cdnHosts: readonly string[] = []): OwnedTask[] {
+	return tasksByOwner(evidence, (url) => ownerOfScript(url, siteHost, cdnHosts));
+}
+
+/** The same with owners of any kind. @param ownerOfUrl of a script by its address, which may be empty */
+export function tasksByOwner(
 	{ longTasks, longFrames, figures, settledMs }: Evidence,
-	siteHost: string,
-	cdnHosts: readonly string[] = []
+	ownerOfUrl: (url: string) => Owner
 ): OwnedTask[] {
 	const scripts = longFrames.flatMap((frame) => frame.scripts).sort((a, b) => a.startMs - b.startMs);
 	const from = figures.fcp ?? Infinity;
@@ -45,7 +49,7 @@ export function ownedTasks(
 			const stop = Math.min(end, script.startMs + script.durationMs);
 			if (stop <= start) continue;
 			taken = stop;
-			const owner = ownerOfScript(script.url, siteHost, cdnHosts);
+			const owner = ownerOfUrl(script.url);
 			const share = byOwner.get(owner.id) ?? { owner, url: script.url, durationMs: 0 };
 			share.durationMs += stop - start;
 			if (stop - start > (longest.get(owner.id) ?? 0)) {

@@ -3,6 +3,7 @@ import type { Conditions } from './conditions';
 import type { Outage } from './outage';
 import type { Step } from './steps';
 import type { Tap } from './tap';
+import type { VisitorState } from './visitorState';
 
 export interface LoadOrder {
 	url: string;
@@ -13,6 +14,8 @@ export interface LoadOrder {
 	patience?: boolean;
 	/** Elements that are counted on the settled page. */
 	selectors?: readonly string[];
+	/** What the visitor does, or is known by, before the page is measured. */
+	before?: VisitorState | null;
 	/** A call that empties the site's cache before the load. */
 	purge?: { method: string; url: string } | null;
 	/** A control that is pressed while the page loads. */

@@ -67,6 +67,7 @@ const PageFacts = v.object({
 		),
 		fonts: v.array(v.object({ family: v.string(), weight: v.string(), status: v.string(), display: v.string() })),
 		emptySlots: v.array(v.object({ selector: v.string(), box })),
+		inline: v.array(v.object({ kind: v.picklist(['script', 'style']), start: v.string(), bytes: count })),
 		text: v.string(),
 		overlay: v.nullable(v.object({ selector: v.string(), box, text: v.string() }))
 	})

@@ -34,6 +34,14 @@ export const EmptySlot = v.object({
 });
 export type EmptySlot = v.InferOutput<typeof EmptySlot>;
 
+/** Code in the document: it has no address by which it could be known. */
+export const InlineCode = v.object({
+	kind: v.picklist(['script', 'style']),
+	start: about('Its first 200 characters.', v.string()),
+	bytes: v.number()
+});
+export type InlineCode = v.InferOutput<typeof InlineCode>;
+
 export const PageRecord = v.object({
 	title: v.string(),
 	language: v.nullable(v.string()),
@@ -50,6 +58,7 @@ export const PageRecord = v.object({
 	images: v.array(ImageFact),
 	fonts: v.array(FontFact),
 	emptySlots: v.array(EmptySlot),
+	inline: about('Scripts and styles in the document itself, in its order; at most 100.', v.array(InlineCode)),
 	text: about('Visible words of the page, for telling whether two pages say the same.', v.string()),
 	overlay: about(
 		'A layer over the page that asks for consent or hides the rest; null without one.',

@@ -37,6 +37,7 @@ export const FailureCode = v.picklist([
 	'browser-missing',
 	'browser-start',
 	'browser-killed',
+	'visitor-state',
 	'network',
 	'internal'
 ]);
@@ -228,6 +229,11 @@ export const StepRecord = v.object({
 	),
 	quietMs: about(
 		'From the step until the page was quiet again: the end of its last request, long task or shift.',
+		v.nullable(v.number())
+	),
+	awaited: about('The next step says what must come of this one.', v.boolean()),
+	shownMs: about(
+		'From an act until what the next step awaits was there; null where nothing is awaited, or it was there before.',
 		v.nullable(v.number())
 	),
 	navigated: about('The step brought a new document.', v.boolean()),

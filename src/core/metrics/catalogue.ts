@@ -6,6 +6,8 @@
  * "house" are Zafra's own, where no standard publishes any. Margins are all "house" and can be edited.
  */
 
+import { amount, time } from './define';
+
 export type Unit = 'ms' | 'unitless' | 'bytes' | 'count' | 'points';
 
 /** The words of a shift: [better, worse]. */
@@ -48,7 +50,9 @@ export type MetricId =
 	| 'elements'
 	| 'depth'
 	| 'unusedJs'
-	| 'unusedCss';
+	| 'unusedCss'
+	| 'stepShown'
+	| 'stepQuiet';
 
 export interface Metric {
 	readonly id: MetricId;
@@ -64,49 +68,11 @@ export interface Metric {
 	readonly source: string;
 }
 
-const TIME: JudgementWords = ['faster', 'slower'];
-const WEIGHT: JudgementWords = ['lighter', 'heavier'];
 const CALM: JudgementWords = ['more stable', 'less stable'];
 const RESPONSE: JudgementWords = ['more responsive', 'less responsive'];
 const LOAD_MARGIN: Margin = { absolute: 100, relative: 0.05 };
 const SHORT_MARGIN: Margin = { absolute: 50, relative: 0.1 };
 const WEB_DEV = 'web.dev, metric thresholds';
-
-function time<Id extends MetricId>(
-	id: Id,
-	name: string,
-	short: string,
-	margin: Margin,
-	definition: string,
-	source: string,
-	thresholds: Thresholds | null = null,
-	words = TIME
-) {
-	return { id, name, short, unit: 'ms', higherIsBetter: false, words, thresholds, margin, definition, source } as const;
-}
-
-function amount<Id extends MetricId>(
-	id: Id,
-	name: string,
-	short: string,
-	unit: 'bytes' | 'count',
-	margin: Margin,
-	definition: string,
-	source: string
-) {
-	return {
-		id,
-		name,
-		short,
-		unit,
-		higherIsBetter: false,
-		words: WEIGHT,
-		thresholds: null,
-		margin,
-		definition,
-		source
-	} as const;
-}
 
 /** Every metric, in the order in which tables show them. */
 export const METRICS = [
@@ -286,6 +252,22 @@ export const METRICS = [
 		{ absolute: 10_000, relative: 0.05 },
 		'Style bytes that matched nothing when the page settled',
 		'CDP coverage'
+	),
+	time(
+		'stepShown',
+		'Step until its content',
+		'Step shown',
+		LOAD_MARGIN,
+		'From an act of the steps (open, click, type, scroll) until what the next step awaits was there, over all of them',
+		'house'
+	),
+	time(
+		'stepQuiet',
+		'Step until quiet',
+		'Step quiet',
+		LOAD_MARGIN,
+		'From an act of the steps until the last request, long task or shift that it set off, over all of them',
+		'house'
 	)
 ] as const satisfies readonly Metric[];
 

@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import { WebAddress } from '../load/addressInput';
 import { Steps } from '../load/steps';
+import { VisitorState } from '../load/visitorState';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Cold } from './cold';
 import { MustSendList } from './mustSend';
@@ -49,7 +50,9 @@ const arm = v.object({
 	/** What must be there, or gone, in its loads. */
 	checks: v.optional(PresenceChecks, []),
 	/** How its cache is emptied before each load. */
-	cold: v.optional(v.nullable(Cold), null)
+	cold: v.optional(v.nullable(Cold), null),
+	/** Who the visitor is before the page is measured. */
+	before: v.optional(v.nullable(VisitorState), null)
 });
 
 export const NewTrialInput = v.pipe(
@@ -83,7 +86,8 @@ export const NewTrialInput = v.pipe(
 			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
 			steps: v.optional(Steps, []),
 			returnStage: v.optional(v.nullable(wholeNumber('The stage in which the change is taken back', 2, 7)), null),
-			mustSend: v.optional(MustSendList, []),
+			/** Those of the client where none are named. */
+			mustSend: v.optional(MustSendList),
 			lateLoads: v.optional(v.boolean('“lateLoads” is true or false.'), true),
 			intended: v.optional(v.array(v.pipe(v.string(), v.maxLength(40))), []),
 			notBefore: v.optional(
@@ -193,8 +197,8 @@ export function armsOf({ kind, arms }: Pick<NewTrialInput, 'kind' | 'arms'>): Om
 	return arms.map((one) => asArm(one, rules.pages ? firstOf.get(one.page ?? '') === one : one === baseline));
 }
 
-function asArm({ name, url, page, pageId, setup, checks, cold }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
-	return { name, url: new URL(url).href, baseline, reference: false, page, pageId, setup, checks, cold };
+function asArm({ url, ...rest }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
+	return { ...rest, url: new URL(url).href, baseline, reference: false };
 }
 
 export function primaryOf(input: NewTrialInput): MetricId[] {

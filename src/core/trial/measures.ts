@@ -70,18 +70,19 @@ export function blankResult(measure: Measure, measured: Measured, design: TrialD
 		reason,
 		roundsNeeded: null,
 		hope: null,
-		target: targetOf(metric, baselineMedian, armMedian, design)
+		target: targetOf(measure, baselineMedian, armMedian, design)
 	};
 }
 
 /** Where both middle figures stand to the level that is good enough; null for a metric without one. */
 function targetOf(
-	metric: MetricId,
+	{ metric, condition }: Pick<Measure, 'metric' | 'condition'>,
 	before: number | null,
 	after: number | null,
-	{ targets }: TrialDesign
+	{ targets, conditionTargets }: TrialDesign
 ): Target | null {
-	const value = targets?.[metric] ?? metricOf(metric).thresholds?.good ?? null;
+	const value =
+		conditionTargets?.[condition]?.[metric] ?? targets?.[metric] ?? metricOf(metric).thresholds?.good ?? null;
 	if (value === null || before === null || after === null) return null;
 	const meets = (figure: number) => (metricOf(metric).higherIsBetter ? figure >= value : figure <= value);
 	const met = Number(meets(before)) + Number(meets(after));

@@ -2,6 +2,7 @@
 import type { Figures, Margin, MetricId } from '../metrics/catalogue';
 import type { Conditions } from '../load/conditions';
 import type { Step } from '../load/steps';
+import type { VisitorState } from '../load/visitorState';
 import type { Cold } from './cold';
 import type { MustSend } from './mustSend';
 import type { PresenceCheck } from './presence';
@@ -27,6 +28,8 @@ export interface TrialArm {
 	checks?: PresenceCheck[];
 	/** Loaded with the site's cache empty, and how that is done. */
 	cold?: Cold | null;
+	/** Who the visitor is before the page is measured; an anonymous one where it is missing. */
+	before?: VisitorState | null;
 }
 
 /** A moment at which a trial was judged. What is shown between looks is no answer. */
@@ -73,6 +76,8 @@ export interface TrialDesign {
 	margins?: Partial<Record<MetricId, Margin>>;
 	/** Levels that are good enough; the metric's good threshold where none is named. */
 	targets?: Partial<Record<MetricId, number>>;
+	/** The same for some conditions, by their id: these go before the others. */
+	conditionTargets?: Record<string, Partial<Record<MetricId, number>>>;
 	/** Longest wait for the served page to be stable before the warm-ups, ms; null does not wait. */
 	settleWithinMs?: number | null;
 	/** What is done after each load: checks that nothing broke. */

@@ -33,6 +33,8 @@ function describeValue(value: LineValue): string {
 				from: value.from.slice(0, 16).replace('T', ' '),
 				to: value.to.slice(11, 16)
 			});
+		case 'cache-hits':
+			return ENGLISH.say('fair.value.cache-hits', { hits: value.hits, of: value.of });
 		case 'failures':
 			return ENGLISH.say('fair.value.failures', { failed: value.failed, of: value.of });
 		default:

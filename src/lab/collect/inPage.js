@@ -169,6 +169,14 @@
 	}
 
 	/** The outermost boxes that take up room and hold neither text nor anything that paints. */
+	function inlineCode() {
+		return [...document.querySelectorAll('script:not([src]), style')].slice(0, 100).map((element) => {
+			const text = element.textContent;
+			const kind = element.tagName === 'STYLE' ? 'style' : 'script';
+			return { kind, start: text.trim().slice(0, 200), bytes: new Blob([text]).size };
+		});
+	}
+
 	function emptySlots() {
 		const slots = [];
 		const MEDIA = 'img,svg,video,canvas,iframe,object,embed,input,button,select,textarea,audio,picture,hr';
@@ -260,6 +268,7 @@
 				images: imageFacts(),
 				fonts: fontFacts(),
 				emptySlots: emptySlots(),
+				inline: inlineCode(),
 				text: (document.body?.innerText ?? '').replace(/\s+/g, ' ').trim().slice(0, 6000),
 				overlay: overlay()
 			}

@@ -11,7 +11,7 @@
 		/** What is wrong with it; empty when nothing is. */
 		wrong?: string;
 		hideLabel?: boolean;
-		type?: 'text' | 'url' | 'datetime-local' | 'password';
+		type?: 'text' | 'url' | 'password';
 		size?: 'sm' | 'xl';
 		/** Lines that it shows; one without. */
 		rows?: number;

@@ -1,15 +1,11 @@
 <script lang="ts">
 	import { Button } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
-	import Field from '$lib/parts/Field.svelte';
-	import Hidden from '$lib/parts/Hidden.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { formatIn } from '$core/wording/format';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	type Conditions = (typeof data.conditions)[number];
-	type Site = (typeof data.sites)[number];
 	type Metric = (typeof data.metrics)[number];
 	const keyOf = ({ id, builtIn, changed }: Conditions) =>
 		`${id}${builtIn ? `, ships with Zafra${changed ? ', changed' : ''}` : ''}`;
@@ -22,11 +18,6 @@
 	const hostColumns: Column<(typeof data.hostMap)[number]>[] = [
 		{ key: 'host', name: 'Host', text: (rule) => rule.pattern },
 		{ key: 'to', name: 'Goes to', text: (rule) => rule.to }
-	];
-	const siteColumns: Column<Site>[] = [
-		{ key: 'site', name: 'Site' },
-		{ key: 'client', name: 'Client', text: (site) => site.client, sort: (site) => site.client },
-		{ key: 'cdn', name: 'CDN hosts' }
 	];
 	const threshold = ({ unit, thresholds }: Metric, band: 'good' | 'poor') =>
 		thresholds ? formatIn(unit, thresholds[band]) : '';
@@ -86,36 +77,6 @@
 			</p>{/if}
 	</section>
 	<section>
-		<h2>Sites and their CDN hosts</h2>
-		<p class="muted">
-			Hosts of another domain that serve a site’s own files: they count as the site’s, not as a third party.
-		</p>
-		{#if data.sites.length}
-			<Table label="Table of sites" columns={siteColumns} rows={data.sites} key={({ id }) => id}>
-				{#snippet cell(site, column)}
-					{#if column.key === 'site'}{site.name}<br /><span class="muted">{site.host}</span>
-					{:else}
-						<form method="POST" action="?/cdn" use:keeping class="cdn">
-							<Hidden name="site" value={site.id} />
-							<Field
-								label="CDN hosts of {site.host}"
-								hideLabel
-								name="hosts"
-								size="sm"
-								value={form?.site === site.id ? String(form.typed) : site.cdnHosts}
-								placeholder="none"
-								wrong={form?.site === site.id ? (form.problem ?? '') : ''}
-							/>
-							<Button type="submit" kind="ghost" size="small"
-								>Save<span class="visually-hidden"> for {site.host}</span></Button
-							>
-						</form>
-					{/if}
-				{/snippet}
-			</Table>
-		{:else}<p class="muted">No sites yet.</p>{/if}
-	</section>
-	<section>
 		<h2>Score recipe {data.recipe.version} and margins</h2>
 		<Table
 			label="Table of anchors and margins"
@@ -125,12 +86,3 @@
 		/>
 	</section>
 </div>
-
-<style>
-	.cdn {
-		display: flex;
-		gap: 0.5rem;
-		align-items: start;
-		max-width: 24rem;
-	}
-</style>

@@ -15,6 +15,8 @@ describe('what broke', () => {
 		atMs: 0,
 		durationMs: 1,
 		quietMs: 1,
+		awaited: false,
+		shownMs: null,
 		navigated: false,
 		requests: 0,
 		wireBytes: 0,

@@ -28,6 +28,7 @@ const FACTS: PageFacts = {
 		images: [],
 		fonts: [],
 		emptySlots: [],
+		inline: [],
 		text: '',
 		overlay: null
 	}

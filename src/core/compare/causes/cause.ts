@@ -13,7 +13,9 @@ export type CauseKind =
 	| 'first-byte'
 	| 'discovery'
 	| 'layout'
-	| 'own-blocking';
+	| 'own-blocking'
+	| 'step-document'
+	| 'step-requests';
 
 export interface Cause {
 	kind: CauseKind;

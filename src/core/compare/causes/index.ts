@@ -4,6 +4,7 @@ import type { Cause, CauseRule, Compared } from './cause';
 import { cdnCauses, firstByteCauses } from './delivery';
 import { compressionCauses, fileCauses } from './ownFiles';
 import { discoveryCauses, layoutCauses, ownBlockingCauses } from './page';
+import { stepCauses } from './steps';
 import { thirdPartyCauses } from './thirdParties';
 
 const RULES: readonly CauseRule[] = [
@@ -14,11 +15,21 @@ const RULES: readonly CauseRule[] = [
 	firstByteCauses,
 	discoveryCauses,
 	layoutCauses,
-	ownBlockingCauses
+	ownBlockingCauses,
+	stepCauses
 ];
 
 /** What counts as one step of a metric when causes are ranked against each other (house; the absolute margins). */
-const STEP: Partial<Record<MetricId, number>> = { wire: 10_000, requests: 2, lcp: 100, tbt: 50, cls: 0.02, full: 100 };
+const STEP: Partial<Record<MetricId, number>> = {
+	wire: 10_000,
+	requests: 2,
+	lcp: 100,
+	tbt: 50,
+	cls: 0.02,
+	full: 100,
+	stepShown: 100,
+	stepQuiet: 100
+};
 /** What weighs less than this many steps is no cause. */
 const LEAST_WEIGHT = 0.5;
 

@@ -2,8 +2,8 @@
 import { hasStages } from '../../trial/kinds';
 import type { TrialDesign } from '../../trial/types';
 import type { FairnessLine, FairnessRule, Side } from './line';
-import { conditions, failures, machine, picture, textCompression, time, words } from './measured';
-import { features, tiers } from './setups';
+import { cache, conditions, failures, machine, picture, textCompression, time, words } from './measured';
+import { features, tiers, visitor } from './setups';
 import * as stated from './stated';
 
 /** In the order of the sheet. */
@@ -14,7 +14,8 @@ const RULES: readonly FairnessRule[] = [
 	time,
 	stated.status,
 	stated.redirects,
-	stated.cache,
+	visitor,
+	cache,
 	stated.compression,
 	textCompression,
 	stated.protocol,

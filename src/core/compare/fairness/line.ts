@@ -9,6 +9,7 @@ export type LineId =
 	| 'time'
 	| 'status'
 	| 'redirects'
+	| 'visitor'
 	| 'cache'
 	| 'compression'
 	| 'text-compression'
@@ -28,8 +29,10 @@ export type LineState = 'equal' | 'differs' | 'unknown';
 
 /** What an arm shows: worded in core/wording by its kind. */
 export type LineValue =
-	| { kind: 'unknown' | 'none' | 'nothing' | 'frozen-copy' | 'not-compared' }
+	| { kind: 'unknown' | 'none' | 'nothing' | 'frozen-copy' | 'not-compared' | 'anonymous' }
 	| { kind: 'text'; text: string }
+	/** Loads whose document came from a cache, of those that say so. */
+	| { kind: 'cache-hits'; hits: number; of: number }
 	/** Loops per ms. */
 	| { kind: 'speed'; value: number }
 	/** 0 to 1. */

@@ -51,6 +51,22 @@ export const textCompression: FairnessRule = ({ before, after }) => {
 	return { id: 'text-compression', state, values: [valueOf('share', was), valueOf('share', is)], about: {} };
 };
 
+/** The document from a cache of the site or its host: always, never, or now and then. */
+export const cache: FairnessRule = ({ before, after }) => {
+	const [was, is] = [cacheHits(before), cacheHits(after)];
+	const kindOf = ({ hits, of }: typeof was) => (hits === 0 ? 'never' : hits === of ? 'always' : 'mixed');
+	const state = stateOf(was.of > 0 && is.of > 0, kindOf(was) === kindOf(is));
+	return { id: 'cache', state, values: [hitsValue(was), hitsValue(is)], about: {} };
+};
+
+function cacheHits(side: Side): { hits: number; of: number } {
+	const known = factsOfSide(side).filter(({ documentCache }) => documentCache !== 'unknown');
+	return { hits: known.filter(({ documentCache }) => documentCache === 'hit').length, of: known.length };
+}
+
+const hitsValue = ({ hits, of }: { hits: number; of: number }): LineValue =>
+	of === 0 ? UNKNOWN : { kind: 'cache-hits', hits, of };
+
 export const words: FairnessRule = ({ before, after }) => {
 	const both = before.loads.length > 0 && after.loads.length > 0;
 	const alike = both ? wordLikeness(middleText(before), middleText(after)) : null;

@@ -1,8 +1,15 @@
-/** What the arms' pages run on, as the analyst wrote it down. */
+/** What the arms' pages run on and who visits them, as the analyst wrote it down. */
 import { NO_SETUP, type Setup } from '../../trial/setup';
 import { stateOf, text, UNKNOWN, type FairnessRule, type LineValue } from './line';
 
 const orUnknown = (words: string): LineValue => (words ? text(words) : UNKNOWN);
+
+/** Signed in, with a basket: pages for such visitors come past most caches. */
+export const visitor: FairnessRule = ({ before, after }) => {
+	const [was, is] = [before.arm.before?.name ?? null, after.arm.before?.name ?? null];
+	const valueOf = (name: string | null): LineValue => (name === null ? { kind: 'anonymous' } : text(name));
+	return { id: 'visitor', state: stateOf(true, was === is), values: [valueOf(was), valueOf(is)], about: {} };
+};
 
 export const tiers: FairnessRule = ({ before, after }) => {
 	const [old, now] = [before.arm.setup ?? NO_SETUP, after.arm.setup ?? NO_SETUP];

@@ -33,7 +33,6 @@ const listed = (items: readonly string[]) => items.join(', ') || 'none';
 export const browser = stated('browser', (facts) => facts.browser);
 export const status = stated('status', (facts) => (facts.status === null ? null : String(facts.status)));
 export const redirects = stated('redirects', (facts) => String(facts.redirects));
-export const cache = stated('cache', (facts) => facts.documentCache);
 export const compression = stated('compression', (facts) => facts.documentEncoding);
 export const protocol = stated('protocol', (facts) => facts.protocol);
 export const host = stated('host', (facts) => facts.server);

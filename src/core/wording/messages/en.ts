@@ -1,5 +1,8 @@
 /** What Zafra says, in English. ICU message syntax (Unicode Technical Standard 35). */
+import { gathering } from './gathering';
+
 export const en = {
+	...gathering,
 	'cause.third-party-weight':
 		'{name} {state, select, added {was added} gone {is gone} other {changed}}: {requests, select, none {} other {{requests} requests and }}{bytes} {direction, select, up {more} other {less}}.',
 	'cause.third-party-blocking':
@@ -18,6 +21,10 @@ export const en = {
 		'The document’s first byte comes {shift} {direction, select, up {later} other {sooner}}{cache, select, on {: it comes from a page cache now} off {: it no longer comes from a page cache} other {}}.',
 	'cause.discovery': 'The LCP resource is asked for {shift} {direction, select, up {later} other {sooner}}.',
 	'cause.layout': '{element} moves {direction, select, up {more} other {less}}: {shift} of CLS.',
+	'cause.step-document':
+		'The steps {direction, select, up {open more whole documents} other {open fewer whole documents and change part of the page instead}}; they take {shift} {direction, select, up {longer} other {less}}.',
+	'cause.step-requests':
+		'The steps ask for {direction, select, up {more} other {less}}; they take {shift} {direction, select, up {longer} other {less}}.',
 	'cause.own-blocking': 'The site’s own scripts and layout block {shift} {direction, select, up {more} other {less}}.',
 
 	'lcp-part.firstByte': 'first byte',
@@ -38,7 +45,9 @@ export const en = {
 	'fair.status.meaning': 'Another status is another page.',
 	'fair.redirects': 'Redirects',
 	'fair.redirects.meaning': 'Each redirect costs at least a round trip.',
-	'fair.cache': 'Served from a cache',
+	'fair.visitor': 'Visitor',
+	'fair.visitor.meaning': 'Pages for signed-in visitors or with a basket come past most caches and show other things.',
+	'fair.cache': 'Document served from a cache',
 	'fair.cache.meaning': 'A page from a cache answers sooner than one that is built anew.',
 	'fair.compression': 'Compression of the document',
 	'fair.compression.meaning': 'Bytes are only comparable when both or neither are compressed.',
@@ -71,6 +80,8 @@ export const en = {
 		'Failed loads are counted and never averaged; many of them say that the page is not reliable.',
 	'fair.value.unknown': 'unknown',
 	'fair.value.none': 'none',
+	'fair.value.anonymous': 'anonymous',
+	'fair.value.cache-hits': '{hits} of {of} loads',
 	'fair.value.nothing': '',
 	'fair.value.frozen-copy': 'the same frozen copy',
 	'fair.value.not-compared': 'not compared',
@@ -117,6 +128,8 @@ export const en = {
 	'metric.depth': 'page depth',
 	'metric.unusedJs': 'unused script',
 	'metric.unusedCss': 'unused style',
+	'metric.stepShown': 'time until the step’s content',
+	'metric.stepQuiet': 'time until the step is quiet',
 
 	'answer.noise.none': 'No noise floor yet. {reason}',
 	'answer.noise.differs':

@@ -33,6 +33,8 @@ export const es: Record<ClientKey, string> = {
 	'metric.depth': 'profundidad de la página',
 	'metric.unusedJs': 'script sin usar',
 	'metric.unusedCss': 'estilo sin usar',
+	'metric.stepShown': 'tiempo hasta el contenido del paso',
+	'metric.stepQuiet': 'tiempo hasta que el paso se calma',
 
 	'answer.noise.none': 'Todavía no se conoce el ruido. {reason}',
 	'answer.noise.differs':

@@ -1,64 +1,59 @@
-/** Clients and their sites. */
+/** Clients: what is asked of them all over. Changes are in `commands`, their sites in `sites`. */
+import * as v from 'valibot';
+import { ClientInput } from '$core/clients/client';
 import type { Language } from '$core/wording/words';
 import { sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
+import { sitesOf, type Site } from './sites';
 
-export interface Client {
+export interface Client extends ClientInput {
+	id: number;
+	/** UTC ISO; null while the agency works for it. */
+	archivedAt: string | null;
+}
+
+interface ClientRow {
 	id: number;
 	name: string;
 	note: string;
-	sites: Site[];
+	language: Language;
+	currency: string;
+	settings: string;
+	archived_at: string | null;
 }
 
-export interface Site {
-	id: number;
-	host: string;
-	name: string;
-	role: 'own' | 'competitor' | 'bench';
-	/** Hosts of other domains that serve its own files, by comma. */
-	cdnHosts: string;
+function asClient({ id, archived_at, settings, ...row }: ClientRow): Client {
+	return { ...v.parse(ClientInput, { ...JSON.parse(settings), ...row }), id, archivedAt: archived_at };
 }
 
+/** By name; archived ones too. */
 export function listClients(db: Db): Client[] {
-	const clients = sql<{ id: number; name: string; note: string }>(db, 'SELECT * FROM client ORDER BY name').all();
-	return clients.map((client) => ({
-		...client,
-		sites: sql<Site>(
-			db,
-			'SELECT id, host, name, role, cdn_hosts AS cdnHosts FROM site WHERE client_id = ? ORDER BY id'
-		).all(client.id)
-	}));
+	return sql<ClientRow>(db, 'SELECT * FROM client ORDER BY name').all().map(asClient);
 }
 
-export function insertClient(
-	db: Db,
-	name: string,
-	note: string,
-	sites: readonly Omit<Site, 'id' | 'cdnHosts'>[]
-): number {
-	const { lastInsertRowid } = sql(db, 'INSERT INTO client (name, note) VALUES (?, ?)').run(name, note);
-	for (const site of sites)
-		sql(db, 'INSERT INTO site (client_id, host, name, role) VALUES (?, ?, ?, ?)').run(
-			lastInsertRowid,
-			site.host,
-			site.name,
-			site.role
-		);
-	return Number(lastInsertRowid);
+export function findClient(db: Db, id: number): Client | null {
+	const row = sql<ClientRow>(db, 'SELECT * FROM client WHERE id = ?').get(id);
+	return row ? asClient(row) : null;
 }
 
-/** Hosts that serve the files of a client's site although their domain is another's. Nobody else's sites count. */
-export function cdnHostsOf(db: Db, clientId: number | null, siteHost: string): string[] {
-	if (clientId === null) return [];
-	const row = sql<{ hosts: string }>(db, 'SELECT cdn_hosts AS hosts FROM site WHERE client_id = ? AND host = ?').get(
-		clientId,
-		siteHost.replace(/:\d+$/, '')
-	);
-	return row?.hosts ? row.hosts.split(',') : [];
+/** @throws NotPossible for a client that is not there */
+export function existingClient(db: Db, id: number): Client {
+	const client = findClient(db, id);
+	if (!client) throw new NotPossible(404, `There is no client ${id}.`);
+	return client;
 }
 
-export function setCdnHosts(db: Db, siteId: number, hosts: readonly string[]): void {
-	sql(db, 'UPDATE site SET cdn_hosts = ? WHERE id = ?').run(hosts.join(','), siteId);
+/** Clients with their sites, by name. */
+export function clientsWithSites(db: Db): (Client & { sites: Site[] })[] {
+	return listClients(db).map((client) => ({ ...client, sites: sitesOf(db, client.id) }));
+}
+
+/** For choosing one: those that the agency works for. */
+export function clientNames(db: Db): { id: number; name: string }[] {
+	return sql<{ id: number; name: string }>(
+		db,
+		'SELECT id, name FROM client WHERE archived_at IS NULL ORDER BY name'
+	).all();
 }
 
 export function hasClient(db: Db, id: number): boolean {

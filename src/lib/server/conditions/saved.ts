@@ -48,3 +48,8 @@ export function saveConditions(db: Db, conditions: Conditions): void {
 export function deleteConditions(db: Db, id: string): void {
 	sql(db, 'DELETE FROM conditions WHERE id = ?').run(id);
 }
+
+/** For choosing some. */
+export function conditionNames(db: Db): { id: string; name: string }[] {
+	return listConditions(db).map(({ id, name }) => ({ id, name }));
+}

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import type Database from 'better-sqlite3';
 import { completeConditions, type Conditions } from '$core/load/conditions';
 import { conditionsFingerprint } from '$core/load/sameConditions';
+import { pageKey } from '$core/pages/address';
 
 /** Hexadecimal SHA-256. */
 export function sha256(bytes: Uint8Array | string): string {
@@ -19,6 +20,7 @@ const parsed = (json: string) => completeConditions(JSON.parse(json) as Conditio
 export function defineFunctions(db: Database.Database): void {
 	const define = (name: string, run: (value: never) => string) =>
 		db.function(name, { deterministic: true }, run as (value: unknown) => string);
+	define('page_key', (url: string) => (URL.canParse(url) ? pageKey(url) : url));
 	define('sha256', (bytes: Buffer | string) => sha256(bytes));
 	define('conditions_body', (json: string) => conditionsFingerprint(parsed(json)));
 	define('conditions_hash', (json: string) => conditionsHash(parsed(json)));

@@ -8,7 +8,8 @@ import type { LoadRecord, MeasuredLoad } from '$core/load/record';
 import { planLoads } from '$core/trial/plan';
 import type { TrialArm, TrialDesign } from '$core/trial/types';
 import { adoptEarlierData } from '../db/adopt';
-import { findClientByName, insertClient, listClients } from '../clients/clients';
+import { findClientByName } from '../clients/clients';
+import { insertScenario } from './clients';
 import { readFact, writeFact } from '../db/facts';
 import type { Db } from '../db/connection';
 import { saveSettling, settlingsOf, type SettlingRow } from '../trials/notes';
@@ -25,30 +26,6 @@ import { ROOT } from '../settings';
 
 const FOLDER = join(ROOT, 'demo/trials');
 const FACT = 'demonstration';
-
-/** The scenario's clients and hosts. */
-const CLIENTS = [
-	{
-		name: 'Skerry Line',
-		note: 'Island ferries: timetables and bookings',
-		sites: [
-			{ host: 'skerry-line.test', name: 'Skerry Line', role: 'own' },
-			{ host: 'with-chat.skerry-line.test', name: 'Skerry Line with the chat', role: 'bench' },
-			{ host: 'northsound-crossings.test', name: 'Northsound Crossings', role: 'competitor' },
-			{ host: 'puffin-ferries.test', name: 'Puffin Ferries', role: 'competitor' }
-		]
-	},
-	{
-		name: 'Pellow’s Seed House',
-		note: 'A shop for heirloom vegetable seed',
-		sites: [{ host: 'pellows-seed-house.test', name: 'Pellow’s Seed House', role: 'own' }]
-	},
-	{
-		name: 'Orrery Hall',
-		note: 'A museum of clocks',
-		sites: [{ host: 'orrery-hall.test', name: 'Orrery Hall', role: 'own' }]
-	}
-] as const;
 
 /** A recorded trial: the first line of its file; each further line is a load. */
 interface RecordedTrial {
@@ -82,17 +59,11 @@ interface RecordedLateLoad {
 	picture: string | null;
 }
 
-export function insertScenario(db: Db): void {
-	if (listClients(db).length > 0) return;
-	for (const { name, note, sites } of CLIENTS) insertClient(db, name, note, sites);
-}
-
 /** Load the demonstration once into a data folder that has none. */
 export function importDemo(db: Db): void {
-	if (readFact(db, FACT)) return;
 	db.transaction(() => {
-		if (readFact(db, FACT)) return;
 		insertScenario(db);
+		if (readFact(db, FACT)) return;
 		if (existsSync(FOLDER))
 			for (const file of readdirSync(FOLDER)
 				.filter((name) => name.endsWith('.ndjson.br'))

@@ -36,6 +36,16 @@ export function formAction<Event extends Pick<RequestEvent, 'request'>, Result>(
 	};
 }
 
+/** Do it, or give what was typed back with why it cannot be done. */
+export function withTyped<Typed, Result>(typed: Typed, work: () => Result) {
+	try {
+		return work();
+	} catch (error) {
+		if (!(error instanceof NotPossible)) throw error;
+		return fail(error.status, { typed, issues: [{ path: error.path ?? '', message: error.message }] });
+	}
+}
+
 /** Text of a field; a file in its place counts as nothing. */
 export function textOf(form: FormData, name: string): string {
 	const value = form.get(name);

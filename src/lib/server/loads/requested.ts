@@ -5,6 +5,7 @@ import type { LoadOrder } from '$core/load/order';
 import { Outage } from '$core/load/outage';
 import { Steps, type Step } from '$core/load/steps';
 import { Tap } from '$core/load/tap';
+import { VisitorState } from '$core/load/visitorState';
 import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
 import { sql, type Db } from '../db/connection';
 import { findJob, insertJob, isOpen, PRIORITY, type Job, type JobStatus, type Subject } from '../work/jobs';
@@ -18,6 +19,7 @@ const StoredOrder = v.object({
 	outage: v.optional(v.nullable(Outage), null),
 	asVisitor: v.optional(v.boolean(), false),
 	tap: v.optional(v.nullable(Tap), null),
+	before: v.optional(v.nullable(VisitorState), null),
 	/** The load whose page is asked again. */
 	of: v.optional(v.nullable(v.number()), null),
 	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
@@ -41,10 +43,20 @@ export interface RequestedLoad {
 export function insertRequest(
 	db: Db,
 	subject: Subject,
-	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null }: LoadOrder,
+	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null, before = null }: LoadOrder,
 	of: number | null = null
 ): number {
-	const order = { url, steps, patience, outage, asVisitor, tap, of, conditions: freezeConditions(db, conditions) };
+	const order = {
+		url,
+		steps,
+		patience,
+		outage,
+		asVisitor,
+		tap,
+		before,
+		of,
+		conditions: freezeConditions(db, conditions)
+	};
 	return insertJob(db, { kind: 'load', subject, order, priority: PRIORITY.awaited });
 }
 

@@ -5,7 +5,7 @@ import { describeConditions } from '$core/load/conditions';
 import { packRequests } from '$core/load/requestList';
 import { scoreOf } from '$core/metrics/score';
 import { describeLoad } from '$core/wording/explainLoad';
-import { cdnHostsOf } from '../clients/clients';
+import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { clientOfLoad, findLoad, findRecord } from './loads';
 import { identityView } from './identityView';

@@ -1,5 +1,6 @@
 /** The answer of a trial as the API gives it. */
 import { withoutSecrets } from '$core/load/conditions';
+import { armWithoutSecrets } from '$core/trial/publicArm';
 import { roundsOfNextLook } from '$core/trial/looks';
 import { isOpenStatus, publicStatus } from '$core/trial/status';
 import type { ShiftResult } from '$core/trial/types';
@@ -28,7 +29,7 @@ export async function trialAnswer(db: Db, trial: Trial) {
 		status: publicStatus(trial.status),
 		message: messageOf(db, trial),
 		progress: trial.progress,
-		arms: design.arms,
+		arms: design.arms.map(armWithoutSecrets),
 		conditions: design.conditions.map(withoutSecrets),
 		rounds: design.rounds,
 		warmups: design.warmups,

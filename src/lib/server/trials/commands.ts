@@ -6,7 +6,8 @@ import { LOOKS } from '$core/trial/looks';
 import { planLoads, planMore, startTimes } from '$core/trial/plan';
 import type { Setup } from '$core/trial/setup';
 import type { TrialDesign } from '$core/trial/types';
-import { checkClient } from '../clients/clients';
+import { targetsByConditions } from '$core/clients/targets';
+import { checkClient, findClient } from '../clients/clients';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import { nowIso, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
@@ -54,6 +55,7 @@ function designFrom(
 	db: Db,
 	input: NewTrialInput
 ): Omit<TrialDesign, 'arms'> & { arms: Omit<TrialDesign['arms'][number], 'id'>[] } {
+	const usual = usualOf(db, input.clientId);
 	return {
 		kind: input.kind,
 		arms: armsFrom(db, input),
@@ -66,13 +68,25 @@ function designFrom(
 		settleWithinMs: input.settleWithinS === null ? null : input.settleWithinS * 1000,
 		steps: input.steps,
 		lateLoads: input.lateLoads,
-		mustSend: input.mustSend,
+		mustSend: input.mustSend ?? usual.mustSend,
 		returnStage: input.returnStage,
 		intended: input.intended,
 		notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
 		spreadMinutes: input.spreadMinutes,
-		margins: input.margins as TrialDesign['margins'],
-		targets: input.targets as TrialDesign['targets']
+		margins: (input.margins as TrialDesign['margins']) ?? usual.margins,
+		...(input.targets ? { targets: input.targets as TrialDesign['targets'] } : usual.targets)
+	};
+}
+
+/** What a client's trials have unless the analyst says otherwise. */
+function usualOf(db: Db, clientId: number | null): Pick<TrialDesign, 'mustSend' | 'margins'> & { targets: object } {
+	const client = clientId === null ? null : findClient(db, clientId);
+	if (!client) return { mustSend: [], margins: undefined, targets: {} };
+	const { mustSend, margins, targets } = client;
+	return {
+		mustSend,
+		margins: Object.keys(margins).length ? margins : undefined,
+		targets: targets.length ? targetsByConditions(targets) : {}
 	};
 }
 
@@ -222,7 +236,12 @@ export function nudgeArm(db: Db, id: number, armId: number): number[] {
 	const arm = trial?.design.arms.find((candidate) => candidate.id === armId);
 	if (!trial || !arm) throw new NotPossible(404, 'There is no such arm.');
 	return trial.design.conditions.map((conditions) =>
-		insertRequest(db, `arm:${armId}`, { url: arm.url, conditions: { ...conditions, input: 'nudge' }, steps: [] })
+		insertRequest(db, `arm:${armId}`, {
+			url: arm.url,
+			before: arm.before,
+			conditions: { ...conditions, input: 'nudge' },
+			steps: []
+		})
 	);
 }
 

@@ -14,7 +14,7 @@ import { countedLoads } from '$core/trial/counted';
 import { isShown } from '$core/trial/shown';
 import type { Comparison } from '$core/trial/comparisons';
 import type { ArmHealth } from '$core/trial/types';
-import { cdnHostsOf } from '../clients/clients';
+import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { deleteArtifacts, findArtifact, storeArtifact } from '../storage/artifacts';
@@ -23,7 +23,7 @@ import { judgementOf } from './judgement';
 import { comparePictures } from './pictures';
 import { findTrial, fingerprintOfInputs, type Trial } from './trial';
 
-export const EVIDENCE_VERSION = '4';
+export const EVIDENCE_VERSION = '5';
 
 export interface ArmEvidence {
 	condition: string;

@@ -39,10 +39,16 @@ function armsNow(db: Db, { id, design }: Trial): TrialArm[] {
 }
 
 /** @returns ids of the jobs */
-export function queueLateLoads(db: Db, { design }: Trial, { id, url }: TrialArm): number[] {
+export function queueLateLoads(db: Db, { design }: Trial, { id, url, before }: TrialArm): number[] {
 	const subject = `arm:${id}` as const;
 	return design.conditions.flatMap((conditions) => [
-		insertRequest(db, subject, { url, conditions: { ...conditions, input: 'none' }, steps: [], patience: true }),
-		insertRequest(db, subject, { url, conditions: { ...conditions, input: 'nudge' }, steps: [] })
+		insertRequest(db, subject, {
+			url,
+			before,
+			conditions: { ...conditions, input: 'none' },
+			steps: [],
+			patience: true
+		}),
+		insertRequest(db, subject, { url, before, conditions: { ...conditions, input: 'nudge' }, steps: [] })
 	]);
 }

@@ -4,7 +4,7 @@ import type { LateFacts, LateKind } from '$core/compare/late/facts';
 import { putOffIn, type LateLoads } from '$core/compare/late/putOff';
 import { comparisonsOf } from '$core/trial/comparisons';
 import type { TrialDesign } from '$core/trial/types';
-import { cdnHostsOf } from '../clients/clients';
+import { cdnHostsOf } from '../clients/sites';
 import { sql, type Db } from '../db/connection';
 import { findLateFacts, findLoad } from '../loads/loads';
 import { requestsOfTrial } from '../loads/requested';

@@ -26,6 +26,7 @@ export function startPlace(db: Db, { trialId, armId, conditionId }: JobPlace): P
 		order: {
 			url: arm.cold?.how === 'bust' ? bustedUrl(arm.url, arm.cold, randomUUID()) : arm.url,
 			purge: arm.cold?.how === 'purge' ? arm.cold : null,
+			before: arm.before ?? null,
 			conditions: conditions.find(({ id }) => id === conditionId)!,
 			steps: steps ?? [],
 			selectors: selectorsOf(arm.checks ?? [])

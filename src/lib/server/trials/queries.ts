@@ -15,7 +15,6 @@ export interface NewTrial {
 	design: Omit<TrialDesign, 'arms'> & { arms: Omit<TrialArm, 'id'>[] };
 }
 
-/** What a design holds beyond the columns. */
 /** What of a design stands in no column of its own. */
 const OPTIONS = [
 	'adaptive',
@@ -27,6 +26,7 @@ const OPTIONS = [
 	'spreadMinutes',
 	'margins',
 	'targets',
+	'conditionTargets',
 	'countsDisturbed',
 	'lateLoads',
 	'lateAsked',
@@ -71,8 +71,8 @@ export function insertTrial(db: Db, { clientId, question, design, repeatOf = nul
 function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm, 'id'>): void {
 	sql(
 		db,
-		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup, checks, cold)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
+		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup, checks, cold, before)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
 	).run(
 		trialId,
 		position,
@@ -84,7 +84,8 @@ function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm
 		arm.pageId ?? null,
 		arm.setup ? JSON.stringify(arm.setup) : null,
 		arm.checks?.length ? JSON.stringify(arm.checks) : null,
-		arm.cold ? JSON.stringify(arm.cold) : null
+		arm.cold ? JSON.stringify(arm.cold) : null,
+		arm.before ? JSON.stringify(arm.before) : null
 	);
 }
 

@@ -7,6 +7,7 @@ import { restsOn } from '$core/compare/fairness';
 import { frameAt, sharedMoments } from '$core/compare/film';
 import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
 import { LOOKS, roundsOfNextLook } from '$core/trial/looks';
+import { armWithoutSecrets } from '$core/trial/publicArm';
 import { outlyingLoads } from '$core/trial/outlyingLoads';
 import { countedLoads } from '$core/trial/counted';
 import { isShown } from '$core/trial/shown';
@@ -60,7 +61,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 	return {
 		where: `Trials › ${trial.question}`,
 		trial: headView(db, trial, loads),
-		arms: design.arms,
+		arms: design.arms.map(armWithoutSecrets),
 		comparisons: comparisonsView(design),
 		conditions: conditionsView(design),
 		metric: shownMetric,

@@ -1,6 +1,7 @@
 /** A trial as it stands in the database: what other rooms may read of it. */
 import type { MetricId } from '$core/metrics/catalogue';
 import type { EndReason, TrialStatus } from '$core/trial/status';
+import type { VisitorState } from '$core/load/visitorState';
 import type { Cold } from '$core/trial/cold';
 import type { PresenceCheck } from '$core/trial/presence';
 import type { Setup } from '$core/trial/setup';
@@ -58,6 +59,7 @@ interface ArmRow {
 	setup: string | null;
 	checks: string | null;
 	cold: string | null;
+	before: string | null;
 	page: string | null;
 	page_id: number | null;
 }
@@ -76,6 +78,7 @@ function asArm(row: ArmRow): TrialArm {
 		...(row.page_id === null ? {} : { pageId: row.page_id }),
 		setup: row.setup === null ? null : (JSON.parse(row.setup) as Setup),
 		...(row.cold === null ? {} : { cold: JSON.parse(row.cold) as Cold }),
+		...(row.before === null ? {} : { before: JSON.parse(row.before) as VisitorState }),
 		...(row.checks === null ? {} : { checks: JSON.parse(row.checks) as PresenceCheck[] })
 	};
 }

@@ -2,7 +2,7 @@
 import { sql, type Db } from '../db/connection';
 import type { Subject } from './jobs';
 
-export type DerivedKind = 'judgement' | 'outcome' | 'evidence';
+export type DerivedKind = 'judgement' | 'outcome' | 'evidence' | 'gathering' | 'page-types' | 'hosts';
 
 export interface Derived<Body> {
 	body: Body;

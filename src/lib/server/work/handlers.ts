@@ -1,8 +1,10 @@
 /** What a lab does for each kind of job. */
 import type { Lab } from '../../../lab/lab';
 import type { Db } from '../db/connection';
+import type { Outward } from '../http/outward';
 import type { Job, JobKind } from './jobs';
 import { derive } from './handlers/derive';
+import { gather } from './handlers/gather';
 import { load } from './handlers/load';
 import { settle } from './handlers/settle';
 
@@ -14,6 +16,8 @@ export interface Workplace {
 	lab: Lab;
 	labId: string;
 	log: Log;
+	/** How sites are asked for their lists of pages. */
+	outward: Outward;
 	/** Say what is under way, and when it must be over. */
 	note(job: Job, withinMs: number): void;
 	/** Write, and try again while another process holds the database. */
@@ -32,7 +36,7 @@ export interface Handler {
 	diskFull?(job: Job, at: Workplace): void;
 }
 
-const HANDLERS: Partial<Record<JobKind, Handler>> = { load, settle, derive };
+const HANDLERS: Partial<Record<JobKind, Handler>> = { load, settle, derive, gather };
 
 /** @throws Error for a kind that this lab does not know, as in a database of a newer Zafra */
 export function handlerOf(kind: JobKind): Handler {

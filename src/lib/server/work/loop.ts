@@ -7,6 +7,7 @@ import { profileLabel, sweepProfiles } from '../../../lab/browser/profiles';
 import type { Lab } from '../../../lab/lab';
 import { isBusy, nowIso, type Db } from '../db/connection';
 import { changeMeter } from '../db/changes';
+import type { Outward } from '../http/outward';
 import { saveQuietMinute } from '../labs/calmRows';
 import { beat, deleteLab, forgetLabs, saveLab } from '../labs/labs';
 import { queueOutdated } from './catchUp';
@@ -20,6 +21,8 @@ export interface RunnerOptions {
 	db: Db;
 	lab: Lab;
 	log: Log;
+	/** How sites are asked for their lists of pages; without it no host is mapped. */
+	outward?: Outward;
 	/** Processes beside this one that are Zafra's. */
 	helpers?: readonly number[];
 	/** Longest rest after a full disk, ms. */
@@ -190,11 +193,12 @@ class WorkLoop {
 	}
 
 	#workplace(): Workplace {
-		const { db, lab, log } = this.options;
+		const { db, lab, log, outward = { hostMap: [], trustedKeys: [] } } = this.options;
 		return {
 			db,
 			lab,
 			log,
+			outward,
 			labId: this.#labId,
 			note: (job, withinMs) => this.#note(job.id, withinMs),
 			persist: (write) => this.#persist(write),

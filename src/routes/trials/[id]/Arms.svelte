@@ -37,6 +37,9 @@
 
 <div class="arms">
 	<Setups arms={data.arms} kind={trial.kind} {colourOf} />
+	{#each compared.filter((arm) => arm.before) as arm (arm.id)}<p>
+			“{arm.name}” is loaded by a visitor who is “{arm.before}”.
+		</p>{/each}
 	{#each cold as arm (arm.id)}<p>
 			“{arm.name}” is loaded with the site’s cache empty each time: {coldLine(arm.cold!)}.
 		</p>{/each}

@@ -1,12 +1,12 @@
 <script lang="ts">
 	/** What each variant runs on, to be written down. */
 	import { Button } from 'carbon-components-svelte';
-	import type { TrialArm } from '$core/trial/types';
+	import type { PublicArm } from '$core/trial/publicArm';
 	import { keeping } from '$lib/keeping';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';
 
-	let { arms }: { arms: TrialArm[] } = $props();
+	let { arms }: { arms: PublicArm[] } = $props();
 </script>
 
 {#each arms as arm (arm.id)}

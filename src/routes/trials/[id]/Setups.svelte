@@ -6,30 +6,31 @@
 	import type { Column } from '$lib/parts/tableRows';
 	import { Button } from 'carbon-components-svelte';
 	import { exclusiveClashes, monthlyCostOf, NO_SETUP, setupDifferences } from '$core/trial/setup';
-	import type { TrialArm, TrialKind } from '$core/trial/types';
+	import type { PublicArm } from '$core/trial/publicArm';
+	import type { TrialKind } from '$core/trial/types';
 
 	interface Props {
-		arms: TrialArm[];
+		arms: PublicArm[];
 		kind: TrialKind;
 		colourOf: (arm: number) => string;
 	}
 	let { arms, kind, colourOf }: Props = $props();
-	const baselineOf = (arm: TrialArm) =>
+	const baselineOf = (arm: PublicArm) =>
 		arms.find((one) => one.baseline && (!hasPages(kind) || one.page === arm.page))!;
 	const others = $derived(arms.filter((arm) => !arm.baseline && !arm.reference));
 	const features = $derived([...new Set(arms.flatMap((arm) => Object.keys(arm.setup?.features ?? {})))].sort());
 	const known = $derived(arms.some((arm) => arm.setup));
 	let isEditing = $state(false);
-	const componentsOf = (arm: TrialArm) =>
+	const componentsOf = (arm: PublicArm) =>
 		arm.setup?.components
 			.map(
 				({ name, version, tier }) =>
 					`${name}${version ? ` ${version}` : ''}${tier === 'unknown' ? '' : `, ${tier}`}`
 			)
 			.join('; ');
-	const columns: Column<TrialArm>[] = $derived([
+	const columns: Column<PublicArm>[] = $derived([
 		{ key: 'name', name: 'Name' },
-		...(hasPages(kind) ? [{ key: 'page', name: 'Page', text: (arm: TrialArm) => arm.page ?? '' }] : []),
+		...(hasPages(kind) ? [{ key: 'page', name: 'Page', text: (arm: PublicArm) => arm.page ?? '' }] : []),
 		{ key: 'url', name: 'Address', kind: 'address' },
 		{
 			key: 'part',
@@ -61,7 +62,7 @@
 			}
 		}))
 	]);
-	const cost = (arm: TrialArm) => {
+	const cost = (arm: PublicArm) => {
 		const sum = arm.setup ? monthlyCostOf(arm.setup) : null;
 		return sum === null ? '' : `${sum} a month`;
 	};

@@ -14,6 +14,7 @@ import { formAction, jsonOf } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
 import { findConditions, listConditions } from '$lib/server/conditions/saved';
 import { noiseFloor } from '$lib/server/trials/noiseFloors';
+import { existingState, visitorStates } from '$lib/server/clients/visitorStates';
 import { knownAddresses } from '$lib/server/pages/pages';
 import { labLoad } from '$lib/server/trials/timeLeft';
 import { createTrial, startTrial } from '$lib/server/trials/commands';
@@ -28,6 +29,7 @@ export const load = async ({ parent, url }) => {
 		template: TEMPLATES.find((one) => one.id === url.searchParams.get('template')) ?? TEMPLATES[0]!,
 		/** The address says what to begin with: an earlier draft stays put away. */
 		isChosen: url.searchParams.has('template'),
+		states: visitorStates(getDb(), clientId).map(({ id, site, state }) => ({ id, name: `${site}: ${state.name}` })),
 		known: knownAddresses(getDb(), clientId, MOST_ADDRESSES),
 		...labLoad(getDb()),
 		conditions: listConditions(getDb()).map((one) => ({
@@ -61,6 +63,7 @@ function valuesOf(form: FormData) {
 	const setups = all('arm-setup');
 	const checks = all('arm-checks');
 	const colds = all('arm-cold');
+	const befores = all('arm-before');
 	const asked = text('kind') || 'side-by-side';
 	// A kind that does not exist is read as the first and refused by the schema under its own name.
 	const kind = TRIAL_KINDS.find((known) => known === asked) ?? 'side-by-side';
@@ -76,7 +79,8 @@ function valuesOf(form: FormData) {
 			baseline: hasPages(kind) ? i % 2 === 0 : kind === 'side-by-side' ? i === baseline : i === 0,
 			setup: setups[i] ? jsonOf(setups[i], `arms.${i}.setup`) : null,
 			checks: checks[i] ?? '',
-			cold: colds[i] ?? ''
+			cold: colds[i] ?? '',
+			before: befores[i] ?? ''
 		})),
 		conditions: all('conditions'),
 		adaptive: form.has('adaptive') && !hasStages(kind),
@@ -111,7 +115,8 @@ function readLists(values: ReturnType<typeof valuesOf>) {
 	const arms = values.arms.map((arm, i) => ({
 		...arm,
 		checks: read(`arms.${i}.checks`, () => parsePresence(arm.checks)),
-		cold: read(`arms.${i}.cold`, () => parseCold(arm.cold))
+		cold: read(`arms.${i}.cold`, () => parseCold(arm.cold)),
+		before: read(`arms.${i}.before`, () => (arm.before ? existingState(getDb(), Number(arm.before)).state : null))
 	}));
 	return issues.length ? { issues } : { steps, mustSend, arms };
 }

@@ -190,7 +190,8 @@
 					{#if draft.arms.length < KINDS[draft.kind].mostArms}<Button
 							kind="tertiary"
 							size="small"
-							on:click={() => draft.arms.push(armDraft('Without'), armDraft('With'))}>Add a page</Button
+							on:click={() => draft.arms.push(armDraft({ name: 'Without' }), armDraft({ name: 'With' }))}
+							>Add a page</Button
 						>{/if}
 				{:else if !isSamePage(draft.kind) && draft.arms.length < KINDS[draft.kind].mostArms}<Button
 						kind="tertiary"
@@ -269,7 +270,7 @@
 					</div>{/if}
 			</section>
 
-			<More metrics={data.metrics} bind:draft {issue} />
+			<More metrics={data.metrics} states={data.states} bind:draft {issue} />
 		</div>
 		<PlanPanel {draft} conditions={data.conditions} loadMs={data.loadMs} queuedMs={data.queuedMs} {now} />
 	</div>

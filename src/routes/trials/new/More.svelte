@@ -1,15 +1,23 @@
 <script lang="ts">
 	/** What few trials need: metrics to decide on, checks, a time to run. */
 	import { Accordion, AccordionItem, Checkbox, NumberInput } from 'carbon-components-svelte';
+	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
+	import MomentField from '$lib/parts/MomentField.svelte';
 	import type { TrialDraft } from './drafts';
 
 	interface Props {
 		metrics: { id: string; name: string }[];
+		/** Visitor states of the client's sites. */
+		states: { id: number; name: string }[];
 		draft: TrialDraft;
 		issue: (path: string) => string;
 	}
-	let { metrics, draft = $bindable(), issue }: Props = $props();
+	let { metrics, states, draft = $bindable(), issue }: Props = $props();
+	const visitors = $derived([
+		{ value: '', text: 'Anonymous' },
+		...states.map(({ id, name }) => ({ value: String(id), text: name }))
+	]);
 	const hasIssue = $derived(
 		[
 			'primary',
@@ -17,7 +25,7 @@
 			'mustSend',
 			'notBefore',
 			'spreadMinutes',
-			...draft.arms.flatMap((_, i) => [`arms.${i}.checks`, `arms.${i}.cold`])
+			...draft.arms.flatMap((_, i) => [`arms.${i}.checks`, `arms.${i}.cold`, `arms.${i}.before`])
 		].some((path) => issue(path) !== '')
 	);
 </script>
@@ -66,6 +74,22 @@
 					wrong={issue(`arms.${i}.cold`)}
 				/>{/each}
 		</div>
+		<h3>Who visits</h3>
+		{#if states.length}
+			<p class="muted small">Signed in, with a basket: done before each load of the variant.</p>
+			<div class="numbers">
+				{#each draft.arms as arm, i (arm.key)}<Choice
+						label="Visitor of {arm.name || `variant ${i + 1}`}"
+						name="arm-before"
+						options={visitors}
+						bind:value={draft.arms[i]!.before}
+						invalidText={issue(`arms.${i}.before`)}
+					/>{/each}
+			</div>
+		{:else}<p class="muted small">
+				Anonymous. Add a visitor state (signed in, basket filled) to a site of the client to load as somebody
+				else.
+			</p>{/if}
 		<h3>What must still be sent</h3>
 		<Field
 			rows={2}
@@ -94,11 +118,9 @@
 		/>
 		<h3>A time to run</h3>
 		<div class="numbers">
-			<Field
+			<MomentField
 				label="Not before"
 				name="notBefore"
-				type="datetime-local"
-				size="sm"
 				bind:value={draft.notBefore}
 				wrong={issue('notBefore')}
 			/>

@@ -14,6 +14,8 @@ export interface ArmDraft {
 	checks: string;
 	/** How its cache is emptied, as typed. */
 	cold: string;
+	/** Id of the visitor's state; empty for an anonymous one. */
+	before: string;
 }
 
 export interface TrialDraft {
@@ -43,8 +45,10 @@ export interface TrialDraft {
 
 let key = 0;
 
-export function armDraft(name = '', url = '', page = '', setup: Setup | null = null, checks = '', cold = ''): ArmDraft {
-	return { key: key++, name, url, page, setup, checks, cold };
+const NO_ARM = { name: '', url: '', page: '', setup: null, checks: '', cold: '', before: '' };
+
+export function armDraft(given: Partial<Omit<ArmDraft, 'key'>> = {}): ArmDraft {
+	return { ...NO_ARM, ...given, key: key++ };
 }
 
 /** What came back of a form that was tampered with is shown without its setup. */
@@ -59,7 +63,7 @@ export function draftOf(template: Template, conditions: string[], primary: strin
 	return {
 		kind: template.kind,
 		question: template.id === 'candidates' ? '' : template.question,
-		arms: template.arms.map(({ name, page }) => armDraft(name, '', page)),
+		arms: template.arms.map(({ name, page }) => armDraft({ name, page })),
 		baseline: 0,
 		conditions,
 		primary,
@@ -90,6 +94,7 @@ export interface SentTrial {
 		setup: unknown;
 		checks?: string;
 		cold?: string;
+		before?: string;
 	}[];
 	conditions: string[];
 	primary: string[];
@@ -117,8 +122,8 @@ export function draftOfSent(
 	return {
 		kind: isKind(sent.kind) ? sent.kind : usual.kind,
 		question: sent.question,
-		arms: sent.arms.map(({ name, url, page, setup, checks, cold }) =>
-			armDraft(name, url, page ?? '', isSetup(setup) ? setup : null, checks, cold)
+		arms: sent.arms.map(({ name, url, page, setup, checks = '', cold = '', before = '' }) =>
+			armDraft({ name, url, page: page ?? '', setup: isSetup(setup) ? setup : null, checks, cold, before })
 		),
 		baseline: Math.max(
 			0,
@@ -144,10 +149,10 @@ export function draftOfSent(
 /** Arms as a kind wants them, with what was typed. */
 export function armsForKind(arms: readonly ArmDraft[], kind: TrialKind, template: Template): ArmDraft[] {
 	const typed = arms.filter((arm) => arm.url !== '');
-	if (!typed.length) return template.arms.map(({ name, page }) => armDraft(name, '', page));
+	if (!typed.length) return template.arms.map(({ name, page }) => armDraft({ name, page }));
 	if (isSamePage(kind)) return typed.slice(0, 1);
-	const enough = arms.length < 2 ? [...arms, armDraft('Candidate')] : [...arms];
-	return hasPages(kind) && enough.length % 2 ? [...enough, armDraft('With')] : enough;
+	const enough = arms.length < 2 ? [...arms, armDraft({ name: 'Candidate' })] : [...arms];
+	return hasPages(kind) && enough.length % 2 ? [...enough, armDraft({ name: 'With' })] : enough;
 }
 
 /** Addresses in pasted text: one a line, or parted by spaces, commas or semicolons. */
@@ -178,7 +183,9 @@ export function pasteAddresses(
 		const place = at + i;
 		if (place >= most) return;
 		const arm = next[place];
-		next[place] = arm ? { ...arm, url, name: arm.name || nameOfAddress(url) } : armDraft(nameOfAddress(url), url);
+		next[place] = arm
+			? { ...arm, url, name: arm.name || nameOfAddress(url) }
+			: armDraft({ name: nameOfAddress(url), url });
 	});
 	return next;
 }
@@ -203,7 +210,7 @@ export function storedDraft(): TrialDraft | null {
 			lateLoads,
 			takesBack,
 			mustSend,
-			arms: arms.map(({ name, url, page, setup, checks, cold }) => armDraft(name, url, page, setup, checks, cold))
+			arms: arms.map((arm) => armDraft(arm))
 		};
 	} catch {
 		return null;

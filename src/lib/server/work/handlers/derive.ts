@@ -1,21 +1,24 @@
 /** Deriving what changed: quick, between loads and never beside one. */
 import { deriveEvidence } from '../../trials/evidence';
 import { deriveJudgement } from '../../trials/judgement';
+import { deriveHosts } from '../../setups/register';
 import type { Db } from '../../db/connection';
 import type { DerivedKind } from '../derived';
 import { finishJob } from '../jobs';
 import type { Handler } from '../handlers';
 
-const DERIVE: Partial<Record<DerivedKind, (db: Db, trialId: number) => void | Promise<void>>> = {
+/** Each with the number of the trial or client that the job serves. */
+const DERIVE: Partial<Record<DerivedKind, (db: Db, id: number) => void | Promise<void>>> = {
 	judgement: deriveJudgement,
-	evidence: deriveEvidence
+	evidence: deriveEvidence,
+	hosts: deriveHosts
 };
 
 export const derive: Handler = {
 	async run(job, { db, labId, log, persist }) {
-		const trialId = Number(job.subject.replace('trial:', ''));
+		const id = Number(job.subject.split(':')[1]);
 		try {
-			await DERIVE[job.order as DerivedKind]?.(db, trialId);
+			await DERIVE[job.order as DerivedKind]?.(db, id);
 		} catch (error) {
 			// Tried again when its inputs change, or by the next lab: a record that cannot be read must not stop the queue.
 			log.error({ subject: job.subject, what: job.order, error: (error as Error).message }, 'could not be derived');

@@ -1,0 +1,95 @@
+/** The register of third parties: all hosts that a client's loads have seen, what they cost, and which could go. */
+import { max, sum } from 'd3-array';
+import { medianOrNull } from '../stats/summary';
+
+/** What one load saw of one host of others. */
+export interface HostSeen {
+	host: string;
+	load: number;
+	/** Address of the page, without query. */
+	page: string;
+	/** UTC ISO. */
+	at: string;
+	requests: number;
+	wireBytes: number;
+	blockingMs: number;
+	/** How much longer the load lasted because of it, ms. */
+	tailMs: number;
+	/** Host or kind of what asked for it first: `parser`, `own script`, another host. */
+	askedBy: string;
+	/** Something of it was painted: an image, a frame or a font that was seen. */
+	isSeen: boolean;
+}
+
+/** What the analyst wrote down of a host. */
+export interface HostNote {
+	host: string;
+	owner: string;
+	purpose: string;
+	/** UTC ISO of the day on which somebody confirmed that it is wanted; null for never. */
+	confirmedAt: string | null;
+}
+
+export type RemovalReason = 'never-confirmed' | 'long-unconfirmed' | 'not-seen';
+
+export interface RegisterLine {
+	host: string;
+	owner: string;
+	purpose: string;
+	confirmedAt: string | null;
+	pages: number;
+	loads: number;
+	lastSeenAt: string;
+	askedBy: string[];
+	/** Medians over the loads that saw it. */
+	requests: number;
+	wireBytes: number;
+	blockingMs: number;
+	tailMs: number;
+	/** Why it may be asked about; empty for a host that is wanted. */
+	reasons: RemovalReason[];
+}
+
+/** After so many months a confirmation should be asked for again (house). */
+export const CONFIRM_MONTHS = 6;
+const MONTH_MS = 30.4 * 86_400_000;
+
+/** @param now UTC ISO @returns by what they weigh, heaviest first */
+export function thirdPartyRegister(seen: readonly HostSeen[], notes: readonly HostNote[], now: string): RegisterLine[] {
+	const byHost = new Map<string, HostSeen[]>();
+	for (const one of seen) byHost.set(one.host, [...(byHost.get(one.host) ?? []), one]);
+	const noteOf = new Map(notes.map((note) => [note.host, note]));
+	return [...byHost]
+		.map(([host, own]) => lineOf(host, own, noteOf.get(host), now))
+		.sort((a, b) => b.wireBytes - a.wireBytes || (a.host < b.host ? -1 : 1));
+}
+
+function lineOf(host: string, own: readonly HostSeen[], note: HostNote | undefined, now: string): RegisterLine {
+	const middle = (pick: (one: HostSeen) => number) => medianOrNull(own.map(pick)) ?? 0;
+	const confirmedAt = note?.confirmedAt ?? null;
+	return {
+		host,
+		owner: note?.owner ?? '',
+		purpose: note?.purpose ?? '',
+		confirmedAt,
+		pages: new Set(own.map(({ page }) => page)).size,
+		loads: own.length,
+		lastSeenAt: max(own, ({ at }) => at)!,
+		askedBy: [...new Set(own.map(({ askedBy }) => askedBy))].sort(),
+		requests: middle(({ requests }) => requests),
+		wireBytes: middle(({ wireBytes }) => wireBytes),
+		blockingMs: middle(({ blockingMs }) => blockingMs),
+		tailMs: middle(({ tailMs }) => tailMs),
+		reasons: reasonsOf(own, confirmedAt, now)
+	};
+}
+
+function reasonsOf(own: readonly HostSeen[], confirmedAt: string | null, now: string): RemovalReason[] {
+	const isOld = confirmedAt !== null && Date.parse(now) - Date.parse(confirmedAt) > CONFIRM_MONTHS * MONTH_MS;
+	const isUnseen = sum(own, ({ isSeen }) => Number(isSeen)) === 0;
+	return [
+		...(confirmedAt === null ? (['never-confirmed'] as const) : []),
+		...(isOld ? (['long-unconfirmed'] as const) : []),
+		...(isUnseen ? (['not-seen'] as const) : [])
+	];
+}

@@ -1,0 +1,73 @@
+/** Puts the demonstration's clients into a data folder: their sites, pages, traffic, components and choices. */
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Papa from 'papaparse';
+import * as v from 'valibot';
+import { ClientInput } from '$core/clients/client';
+import { SiteInput } from '$core/clients/site';
+import { LineDecoder } from '$core/formats/textLines';
+import { guessColumns, TrafficReader, type TrafficTable } from '$core/formats/traffic';
+import { archiveClient, createClient } from '../clients/commands';
+import { findClientByName } from '../clients/clients';
+import { insertSite, sitesOf } from '../clients/sites';
+import { saveState } from '../clients/visitorStates';
+import { sql, type Db } from '../db/connection';
+import { readFact, writeFact } from '../db/facts';
+import { savePages, saveTraffic } from '../pages/commands';
+import { listComponents, putOnSite, saveComponent } from '../setups/components';
+import { ROOT } from '../settings';
+import { CLIENTS, COMPONENTS, type ScenarioClient } from './scenario';
+
+const FACT = 'demonstration clients';
+const TRAFFIC = join(ROOT, 'demo/traffic');
+
+/** Once: what the analyst changed since stays. Clients of an earlier demonstration get what they lack. */
+export function insertScenario(db: Db): void {
+	if (readFact(db, FACT)) return;
+	const known = new Set(listComponents(db).map(({ name }) => name));
+	for (const component of COMPONENTS) if (!known.has(component.name)) saveComponent(db, null, component);
+	for (const one of CLIENTS) insertClient(db, one);
+	writeFact(db, FACT, new Date().toISOString());
+}
+
+function insertClient(db: Db, { client, isArchived, sites }: ScenarioClient): void {
+	const known = findClientByName(db, client.name);
+	const id = known ?? createClient(db, v.parse(ClientInput, client));
+	for (const site of sites) {
+		const own = sitesOf(db, id).find(({ host }) => host === site.host);
+		const { types = {}, chosen = [], components = [], states = [], ...input } = site;
+		const siteId = own?.id ?? insertSite(db, id, v.parse(SiteInput, input));
+		insertPages(db, siteId, site.host, types, chosen);
+		insertComponents(db, siteId, components);
+		for (const state of states) saveState(db, siteId, state);
+	}
+	if (isArchived && known === null) archiveClient(db, id, true);
+}
+
+function insertPages(db: Db, siteId: number, host: string, types: Record<string, string>, chosen: string[]): void {
+	const urlOf = (path: string) => `https://${host}${path}`;
+	const file = join(TRAFFIC, `${host}.csv`);
+	if (existsSync(file)) saveTraffic(db, siteId, readTable(file, host));
+	const pages = Object.entries(types).map(([path, type]) => ({ url: urlOf(path), type }));
+	savePages(db, siteId, pages, 'sitemap');
+	const choose = sql(db, 'UPDATE page SET is_chosen = 1 WHERE site_id = ? AND url = ?');
+	for (const path of chosen) choose.run(siteId, urlOf(path));
+}
+
+/** Small enough to be read at once. */
+function readTable(file: string, host: string): TrafficTable {
+	const decoder = new LineDecoder();
+	const text = decoder.write(readFileSync(file)) + decoder.end();
+	const [head = [], ...rows] = Papa.parse<string[]>(text, { skipEmptyLines: true }).data;
+	const reader = new TrafficReader({ columns: guessColumns(head)!, hosts: [host] });
+	for (const row of rows) reader.line(row);
+	return reader.end();
+}
+
+function insertComponents(db: Db, siteId: number, names: readonly string[]): void {
+	const library = listComponents(db);
+	for (const name of names) {
+		const component = library.find((one) => one.name === name);
+		if (component) putOnSite(db, siteId, component.id, '', component.prices[0]?.tier ?? '');
+	}
+}

@@ -1,0 +1,12 @@
+/** What a page shows; what is not there is told as a page is. */
+import { error } from '@sveltejs/kit';
+import { NotPossible } from './refusal';
+
+export function pageOr404<Data>(load: () => Data): Data {
+	try {
+		return load();
+	} catch (problem) {
+		if (problem instanceof NotPossible) error(problem.status, problem.message);
+		throw problem;
+	}
+}

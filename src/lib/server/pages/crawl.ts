@@ -1,0 +1,120 @@
+/** Following the links of a site: bounded, polite, as its robots.txt allows (RFC 9309). */
+import { setTimeout as pause } from 'node:timers/promises';
+import { parse, defaultTreeAdapter, type DefaultTreeAdapterTypes } from 'parse5';
+import robotsParser from 'robots-parser';
+import { isOfSite, normaliseAddress, pageKey } from '$core/pages/address';
+import type { GatherProblem } from '$core/pages/gathering';
+import { AGENT, fetchOutward, OutwardFault, type Outward } from '../http/outward';
+import type { Gathered } from './sitemaps';
+
+/** Pages of one crawl, and the rest between two requests (house). */
+export const MOST_CRAWLED = 200;
+const REST_MS = 400;
+/** A site that asks for a longer rest gets it, up to this. */
+const MOST_REST_MS = 5000;
+const PAGE = { withinMs: 15_000, mostBytes: 3_000_000, accept: 'text/html' };
+const ROBOTS = { withinMs: 10_000, mostBytes: 500_000, accept: 'text/plain' };
+/** Files that are no pages, by their ending. */
+const NO_PAGE =
+	/\.(jpe?g|png|gif|webp|avif|svg|ico|pdf|zip|gz|mp[34]|webm|woff2?|css|js|json|xml|txt|csv|docx?|xlsx?)$/i;
+
+export interface CrawlOptions {
+	start: string;
+	hosts: readonly string[];
+	most: number;
+	outward: Outward;
+	/** Whether to go on; asked before each page. */
+	goesOn(): boolean;
+	onProgress(fetched: number, found: number): Promise<void>;
+}
+
+type Robots = ReturnType<typeof robotsParser>;
+
+/** Nothing is thrown: what could be read is kept, the rest is said. */
+export async function crawl({ start, hosts, most, outward, goesOn, onProgress }: CrawlOptions): Promise<Gathered> {
+	const problems: GatherProblem[] = [];
+	const left = { foreign: 0, bad: 0, over: 0 };
+	const robots = await robotsOf(start, outward);
+	const restMs = Math.min(MOST_REST_MS, Math.max(REST_MS, 1000 * Number(robots?.getCrawlDelay(AGENT) ?? 0)));
+	const known = new Map<string, string>([[pageKey(start), start]]);
+	const pages = new Map<string, string>();
+	const waiting = [start];
+	const forbidden = new Set<string>();
+	let fetched = 0;
+	for (let next = waiting.shift(); next !== undefined && fetched < most && goesOn(); next = waiting.shift()) {
+		if (robots?.isAllowed(next, AGENT) === false) {
+			forbidden.add(next);
+			continue;
+		}
+		if (fetched > 0) await pause(restMs);
+		fetched++;
+		const page = await fetchPage(next, outward, problems);
+		if (page && isOfSite(page.url, hosts)) {
+			pages.set(pageKey(page.url), page.url);
+			for (const url of linksOf(page.html, page.url)) {
+				if (!isOfSite(url, hosts)) left.foreign++;
+				else if (!known.has(pageKey(url)) && !NO_PAGE.test(new URL(url).pathname)) {
+					known.set(pageKey(url), url);
+					waiting.push(url);
+				}
+			}
+		} else if (page) problems.push({ where: next, fault: 'off-site', detail: new URL(page.url).host });
+		await onProgress(fetched, pages.size);
+	}
+	left.over = waiting.length;
+	if (forbidden.size) problems.push({ where: [...forbidden][0]!, fault: 'robots', detail: String(forbidden.size) });
+	return { pages: [...pages.values()].map((url) => ({ url, lastmod: null })), files: fetched, left, problems };
+}
+
+/** Without the file, or without an answer, everything is allowed (RFC 9309, sections 2.3.1.3 and 2.3.1.4). */
+async function robotsOf(start: string, outward: Outward): Promise<Robots | null> {
+	const address = new URL('/robots.txt', start).href;
+	try {
+		const { status, body } = await fetchOutward(address, outward, ROBOTS);
+		return status === 200 ? robotsParser(address, body.toString('utf8')) : null;
+	} catch (error) {
+		if (error instanceof OutwardFault) return null;
+		throw error;
+	}
+}
+
+export interface FetchedPage {
+	/** After redirects. */
+	url: string;
+	html: string;
+}
+
+/** Null when it is no page; why stands among the problems. */
+export async function fetchPage(
+	where: string,
+	outward: Outward,
+	problems: GatherProblem[]
+): Promise<FetchedPage | null> {
+	try {
+		const { status, type, body, url } = await fetchOutward(where, outward, PAGE);
+		if (status !== 200) problems.push({ where, fault: 'status', detail: String(status) });
+		if (status !== 200 || !/html/.test(type)) return null;
+		return { url, html: body.toString('utf8') };
+	} catch (error) {
+		if (!(error instanceof OutwardFault)) throw error;
+		problems.push({ where, fault: error.fault, detail: error.host });
+		return null;
+	}
+}
+
+/** Addresses that a page links to, in normal form; those that its links ask not to follow are left out. */
+export function linksOf(html: string, base: string): string[] {
+	const links = new Set<string>();
+	const walk = (node: DefaultTreeAdapterTypes.Node) => {
+		if (!defaultTreeAdapter.isElementNode(node) && !('childNodes' in node)) return;
+		if (defaultTreeAdapter.isElementNode(node) && node.tagName === 'a') {
+			const attribute = (name: string) => node.attrs.find((one) => one.name === name)?.value;
+			const href = attribute('href');
+			const read = href && !/\bnofollow\b/i.test(attribute('rel') ?? '') ? normaliseAddress(href, base) : null;
+			if (read && 'url' in read) links.add(read.url);
+		}
+		for (const child of node.childNodes) walk(child);
+	};
+	walk(parse(html));
+	return [...links];
+}

@@ -1,0 +1,123 @@
+/** Files of pages that the analyst gives: traffic tables and sitemaps. Read from the disk, a piece at a time. */
+import { createReadStream } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import Papa from 'papaparse';
+import { LineDecoder } from '$core/formats/textLines';
+import { guessColumns, TrafficReader, type TrafficColumns, type TrafficTable } from '$core/formats/traffic';
+import { existingSite, hostsOf } from '../clients/sites';
+import type { Db } from '../db/connection';
+import { NotPossible } from '../http/refusal';
+import { saveTraffic, type Saved } from './commands';
+import { keepGathered, saveGathering, saveProposals } from './gathering';
+import { gatherFile } from './sitemaps';
+
+export interface TrafficResult extends Saved, Omit<TrafficTable, 'pages'> {
+	/** Pages that the table names. */
+	pages: number;
+	visits: number;
+}
+
+/**
+ * Read a traffic table and keep it with the pages of a site.
+ * @param columns null to go by the names of the columns
+ * @throws NotPossible when it cannot be told which column holds the addresses
+ */
+export async function importTraffic(
+	db: Db,
+	siteId: number,
+	file: string,
+	columns: TrafficColumns | null
+): Promise<TrafficResult> {
+	const site = existingSite(db, siteId);
+	const table = await readTraffic(createReadStream(file), hostsOf(site), columns);
+	if (table.pages.length === 0) throw new NotPossible(422, whyNothing(table, site.host), 'file');
+	const { pages, ...rest } = table;
+	return db.transaction(() => {
+		const saved = saveTraffic(db, siteId, table);
+		saveProposals(db, siteId);
+		const left = { foreign: rest.skipped.foreign, bad: rest.skipped['no-address'], over: saved.over };
+		saveGathering(db, siteId, {
+			what: 'traffic',
+			asked: rest.lines,
+			found: pages.length,
+			saved,
+			left,
+			problems: [],
+			isDone: true
+		});
+		const visits = pages.reduce((sum, page) => sum + page.visits, rest.restVisits);
+		return { ...saved, ...rest, pages: pages.length, visits };
+	})();
+}
+
+function whyNothing({ lines, skipped }: TrafficTable, host: string): string {
+	if (lines === 0) return 'This file has no lines below its heading. Choose the file that your program exported.';
+	if (skipped.foreign > 0)
+		return `Not one of its ${lines} lines is of ${host}: ${skipped.foreign} are of other hosts. Choose the site of the file, or add its host to this site.`;
+	return `Not one of its ${lines} lines has an address in the column that was chosen. Choose the column that holds addresses or paths.`;
+}
+
+/** @param bytes of the file @throws NotPossible when no column looks like addresses */
+export async function readTraffic(
+	bytes: Readable,
+	hosts: readonly string[],
+	columns: TrafficColumns | null
+): Promise<TrafficTable> {
+	const decoder = new LineDecoder();
+	const lines = Readable.from(decoded(bytes, decoder)).pipe(
+		Papa.parse(Papa.NODE_STREAM_INPUT, { skipEmptyLines: true }) as unknown as NodeJS.ReadWriteStream
+	);
+	let reader: TrafficReader | null = null;
+	for await (const cells of lines as unknown as AsyncIterable<string[]>) {
+		if (reader) reader.line(cells);
+		else reader = beginTable(cells, hosts, columns);
+	}
+	return (reader ?? new TrafficReader({ columns: NO_COLUMNS, hosts })).end();
+}
+
+const NO_COLUMNS: TrafficColumns = { address: 0, visits: null, conversions: null, revenue: null };
+
+/** The first line is the heading, unless it has an address itself. */
+function beginTable(cells: string[], hosts: readonly string[], columns: TrafficColumns | null): TrafficReader {
+	const guessed = columns ?? guessColumns(cells) ?? columnsOfBareTable(cells);
+	if (!guessed)
+		throw new NotPossible(
+			422,
+			`No column looks like addresses. The file begins with: ${cells.slice(0, 6).join(' | ').slice(0, 200)}. Choose the column that holds them.`,
+			'columns'
+		);
+	const reader = new TrafficReader({ columns: guessed, hosts });
+	if (isAddress(cells[guessed.address])) reader.line(cells);
+	return reader;
+}
+
+const isAddress = (cell: string | undefined) => /^(https?:\/\/|\/)/i.test((cell ?? '').trim());
+
+/** A table without a heading: an address, and a number after it. */
+function columnsOfBareTable(cells: readonly string[]): TrafficColumns | null {
+	const address = cells.findIndex(isAddress);
+	if (address < 0) return null;
+	const visits = cells.findIndex((cell, i) => i !== address && /^[\d.,\s]+$/.test(cell.trim()));
+	return { ...NO_COLUMNS, address, visits: visits < 0 ? null : visits };
+}
+
+async function* decoded(bytes: Readable, decoder: LineDecoder): AsyncGenerator<string> {
+	for await (const chunk of bytes) {
+		const text = decoder.write(chunk as Buffer);
+		if (text) yield text;
+	}
+	const rest = decoder.end();
+	if (rest) yield rest;
+}
+
+/** Read the file of a sitemap and keep its pages with a site. What was wrong with it stands with the site. */
+export async function importSitemap(
+	db: Db,
+	siteId: number,
+	file: string,
+	name: string
+): Promise<Saved & { pages: number }> {
+	const gathered = await gatherFile(name, await readFile(file), hostsOf(existingSite(db, siteId)));
+	return { ...keepGathered(db, siteId, 'file', gathered), pages: gathered.pages.length };
+}

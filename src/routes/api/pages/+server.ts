@@ -1,0 +1,51 @@
+import { json } from '@sveltejs/kit';
+import * as v from 'valibot';
+import { existingSite } from '$lib/server/clients/sites';
+import { getDb } from '$lib/server/context';
+import { answering, idFrom, readJson } from '$lib/server/http/api';
+import { choosePages, deletePages, pastePages, setType } from '$lib/server/pages/commands';
+import { saveProposals } from '$lib/server/pages/gathering';
+import { pagesView } from '$lib/server/pages/view';
+
+const ids = v.array(v.number('A page is named by its number.'), 'Give the pages as a list.');
+const NewPages = v.object({
+	siteId: v.number('Name the site by its number.'),
+	addresses: v.pipe(v.array(v.string('An address is text.')), v.maxLength(5000, 'At most 5,000 addresses at once.'))
+});
+const Change = v.object({
+	ids,
+	type: v.optional(v.nullable(v.string('A type is text.'))),
+	isChosen: v.optional(v.boolean('“isChosen” is true or false.'))
+});
+
+const WHICH = ['', 'chosen', 'others', 'quiet'] as const;
+
+/** Pages of `?site=ID`, 25 a page, filtered by `words`, `type` and `which`. */
+export const GET = ({ url }) =>
+	answering(() => {
+		const asked = (name: string) => url.searchParams.get(name) ?? '';
+		const site = existingSite(getDb(), idFrom(asked('site'), 'site'));
+		const which = WHICH.find((known) => known === asked('which')) ?? '';
+		const filter = { words: asked('words'), type: asked('type'), which };
+		return json(pagesView(getDb(), site, filter, Number(asked('page'))));
+	});
+
+export const POST = ({ request }) =>
+	answering(async () => {
+		const { siteId, addresses } = await readJson(request, NewPages);
+		const saved = pastePages(getDb(), siteId, addresses.join('\n'));
+		saveProposals(getDb(), siteId);
+		return json(saved, { status: 201 });
+	});
+
+/** In bulk: the type of pages, and whether they are chosen. */
+export const PATCH = ({ request }) =>
+	answering(async () => {
+		const change = await readJson(request, Change);
+		if (change.type !== undefined) setType(getDb(), change.ids, change.type);
+		if (change.isChosen !== undefined) choosePages(getDb(), change.ids, change.isChosen);
+		return json({ changed: change.ids.length });
+	});
+
+export const DELETE = ({ request }) =>
+	answering(async () => json({ deleted: deletePages(getDb(), (await readJson(request, v.object({ ids }))).ids) }));

@@ -1,0 +1,60 @@
+<script lang="ts">
+	/** Smallest shifts that matter to a client, where they differ from the house's. */
+	import { Button, NumberInput } from 'carbon-components-svelte';
+	import { METRICS, metricOf, type MetricId } from '$core/metrics/catalogue';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
+	import { marginRowsOf, marginsOf, type MarginRow } from './marginRows';
+
+	interface Props {
+		/** As it was saved or typed. */
+		json: string;
+		wrong: string;
+	}
+	let { json, wrong }: Props = $props();
+	// svelte-ignore state_referenced_locally
+	let rows: MarginRow[] = $state(marginRowsOf(json));
+	const metrics = METRICS.map(({ id, name }) => ({ value: id as string, text: name }));
+	function add() {
+		const free = METRICS.find(({ id }) => rows.every(({ metric }) => metric !== id))!;
+		const { absolute, relative } = free.margin;
+		rows.push({ metric: free.id, absolute, percent: relative * 100 });
+	}
+	const unitOf = (metric: string) => metricOf(metric as MetricId).unit;
+</script>
+
+<div>
+	<h3>Margins</h3>
+	<p class="muted small">
+		The smallest shift that matters, where it differs from the house’s: the larger of both.
+	</p>
+	{#each rows as row, i (i)}
+		<div class="row">
+			<Choice label="Metric" options={metrics} bind:value={row.metric} />
+			<NumberInput
+				labelText="At least, {unitOf(row.metric)}"
+				size="sm"
+				min={0}
+				allowEmpty
+				bind:value={row.absolute}
+			/>
+			<NumberInput labelText="And at least, %" size="sm" min={0} allowEmpty bind:value={row.percent} />
+			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
+				>Remove<span class="visually-hidden"> margin {i + 1}</span></Button
+			>
+		</div>
+	{/each}
+	{#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
+	<Button kind="ghost" size="small" on:click={add}>Add a margin</Button>
+	<Hidden name="margins" value={marginsOf(rows)} />
+</div>
+
+<style>
+	.row {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 8.5rem), 1fr));
+		gap: 0.6rem;
+		align-items: end;
+		margin-bottom: 0.6rem;
+	}
+</style>

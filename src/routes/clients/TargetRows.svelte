@@ -1,0 +1,66 @@
+<script lang="ts">
+	/** Levels that are good enough for a client. */
+	import { Button, NumberInput } from 'carbon-components-svelte';
+	import { METRICS, metricOf } from '$core/metrics/catalogue';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
+
+	interface Props {
+		/** As it was saved or typed. */
+		json: string;
+		conditions: { id: string; name: string }[];
+		wrong: string;
+	}
+	let { json, conditions, wrong }: Props = $props();
+	interface Target {
+		metric: string;
+		conditions: string | null;
+		value: number | null;
+	}
+	// svelte-ignore state_referenced_locally
+	let rows: Target[] = $state(JSON.parse(json || '[]') as Target[]);
+	const metrics = METRICS.map(({ id, name }) => ({ value: id as string, text: name }));
+	const places = $derived([
+		{ value: '', text: 'All conditions' },
+		...conditions.map(({ id, name }) => ({ value: id, text: name }))
+	]);
+	const UNITS: Record<string, string> = { ms: 'ms', bytes: 'bytes', count: '', points: 'points', unitless: '' };
+	const labelOf = (metric: string) => ['Good enough', UNITS[metricOf(metric).unit]].filter(Boolean).join(', ');
+	const typed = $derived(JSON.stringify(rows.map((row) => ({ ...row, value: row.value ?? NaN }))));
+</script>
+
+<div>
+	<h3>Targets</h3>
+	<p class="muted small">
+		Levels that are good enough. Without one, the good threshold of the metric stands beside each verdict.
+	</p>
+	{#each rows as row, i (i)}
+		<div class="row">
+			<Choice label="Metric" options={metrics} bind:value={row.metric} />
+			<Choice
+				label="Under"
+				options={places}
+				bind:value={() => row.conditions ?? '', (id) => (row.conditions = id || null)}
+			/>
+			<NumberInput labelText={labelOf(row.metric)} size="sm" min={0} allowEmpty bind:value={row.value} />
+			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
+				>Remove<span class="visually-hidden"> target {i + 1}</span></Button
+			>
+		</div>
+	{/each}
+	{#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
+	<Button kind="ghost" size="small" on:click={() => rows.push({ metric: 'lcp', conditions: null, value: 2500 })}
+		>Add a target</Button
+	>
+	<Hidden name="targets" value={typed} />
+</div>
+
+<style>
+	.row {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 8.5rem), 1fr));
+		gap: 0.6rem;
+		align-items: end;
+		margin-bottom: 0.6rem;
+	}
+</style>

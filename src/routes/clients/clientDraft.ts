@@ -1,0 +1,32 @@
+/** A client as its form shows it: text, so that nothing typed is lost. */
+import type { ClientInput } from '$core/clients/client';
+
+export interface ClientDraft {
+	name: string;
+	note: string;
+	language: string;
+	currency: string;
+	people: string;
+	reportName: string;
+	reportColour: string;
+	/** JSON of both. */
+	targets: string;
+	margins: string;
+	conditions: string[];
+	mustSend: string;
+	growth: string;
+	hourly: string;
+}
+
+export function draftOfClient(client: ClientInput): ClientDraft {
+	const { people, targets, margins, mustSend, growth, hourly, ...rest } = client;
+	return {
+		...rest,
+		people: people.map(({ name, role, email }) => [name, role, email].filter(Boolean).join(', ')).join('\n'),
+		targets: JSON.stringify(targets),
+		margins: JSON.stringify(margins),
+		mustSend: mustSend.map(({ name, pattern }) => `${name}: ${pattern}`).join('\n'),
+		growth: growth ? String(Math.round(growth * 1000) / 10) : '',
+		hourly: hourly ? String(hourly) : ''
+	};
+}

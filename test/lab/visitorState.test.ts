@@ -54,7 +54,7 @@ describe('a visitor who comes signed in, or with a basket', function () {
 		const shop = 'https://pellows-seed-house.test';
 		const basket = {
 			name: 'Basket filled',
-			url: `${shop}/seed`,
+			url: `${shop}/seed/bean`,
 			cookies: [],
 			steps: [{ click: '[data-buy]' }, { expect: { selector: '.in-cart', text: '1 packet' } }]
 		};

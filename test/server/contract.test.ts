@@ -127,7 +127,18 @@ interface Answer {
 }
 
 /** Fields that came since: whoever reads the recorded ones misses nothing. */
-const ADDED = ['calm', 'paths', 'switches', 'selectors', 'tap', 'postponed'];
+const ADDED = [
+	'calm',
+	'paths',
+	'switches',
+	'selectors',
+	'tap',
+	'postponed',
+	'visitor',
+	'inline',
+	'stepShown',
+	'stepQuiet'
+];
 
 /** Moments of this run, and ids that the queue gives out, are not part of the contract. */
 function steady(name: string, body: unknown, began: number): unknown {

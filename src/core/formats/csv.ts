@@ -1,6 +1,6 @@
 /** Tables as CSV (RFC 4180). Text that a spreadsheet would run as a formula is disarmed with a leading apostrophe. */
 import Papa from 'papaparse';
-import { METRICS } from '../metrics/catalogue';
+import { isStepMetric, METRICS } from '../metrics/catalogue';
 import type { TrialArm, TrialLoad } from '../trial/types';
 
 export type Cell = string | number | boolean | null;
@@ -17,6 +17,8 @@ export interface CsvLoad extends TrialLoad {
 
 /** One row a load; times in ms, sizes in bytes, an empty cell for what was not measured. */
 export function loadsCsv(arms: readonly TrialArm[], loads: readonly CsvLoad[]): string {
+	// Times of steps stand only where there were steps.
+	const metrics = METRICS.filter(({ id }) => !isStepMetric(id) || loads.some(({ figures }) => figures[id] != null));
 	const armOf = new Map(arms.map((arm) => [arm.id, arm]));
 	const head = [
 		'load',
@@ -45,7 +47,7 @@ export function loadsCsv(arms: readonly TrialArm[], loads: readonly CsvLoad[]): 
 		load.reason,
 		load.capped,
 		load.excluded,
-		...METRICS.map((metric) => load.figures[metric.id])
+		...metrics.map((metric) => load.figures[metric.id])
 	]);
-	return csvOf([...head, ...METRICS.map((metric) => metric.id)], rows);
+	return csvOf([...head, ...metrics.map((metric) => metric.id)], rows);
 }

@@ -274,6 +274,9 @@ export const METRICS = [
 /** Figures of one load, by metric; null is "not measured", never zero. */
 export type Figures = Record<MetricId, number | null>;
 
+/** Measured only where a visitor does something. */
+export const isStepMetric = (id: MetricId): boolean => id === 'stepShown' || id === 'stepQuiet';
+
 export const METRIC_IDS: readonly MetricId[] = METRICS.map((metric) => metric.id);
 
 const BY_ID = new Map<string, Metric>(METRICS.map((metric) => [metric.id, metric]));

@@ -53,10 +53,10 @@ const byVisits = (a: Countable, b: Countable) => visitsOf(b) - visitsOf(a) || a.
  * The smallest set of pages that holds a page of every type and at least a share of the visits, where that is possible
  * with no more pages than `most` (types may force more).
  *
- * Among the sets of k pages that cover all types none has more visits than the busiest page of each type together with
- * the busiest others: exchanging a page for the busiest of its type, or an additional page for a busier one, never
- * takes a type or a visit away. So taking them in that order until the share is reached gives the smallest set. (This is the
- * greedy algorithm on a matroid: Edmonds 1971.)
+ * Among the sets of k pages that cover all types none has more visits than the busiest page of each type together
+ * with the busiest others: exchanging a page for the busiest of its type, or an additional page for a busier one,
+ * never takes a type or a visit away. So taking them in that order until the share is reached gives the smallest set.
+ * (This is the greedy algorithm on a matroid: Edmonds 1971.)
  */
 export function proposeSample(
 	pages: readonly Countable[],

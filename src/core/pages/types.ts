@@ -55,8 +55,8 @@ export function typeOfAddress(url: string): { type: string; by: ProposedBy } | n
 
 /**
  * A type for each page, where its address or its markup suggests one. Pages below the same folder are one type, named
- * by it; pages whose markup is alike are one type too, whatever their addresses. Pages that nothing says anything of are
- * in no proposal.
+ * by it; pages whose markup is alike are one type too, whatever their addresses. Pages that nothing says anything of
+ * are in no proposal.
  */
 export function proposeTypes(pages: readonly Typable[]): TypeProposal[] {
 	const proposals = new Map<string, TypeProposal>();

@@ -98,8 +98,8 @@ export function costOver(rule: PriceRule, outlook: Outlook, months: number): num
 
 /**
  * Months from now after which `to` has cost no more than `from`, set-up and all, and stays cheaper to the end of what
- * is planned; null when that never comes. A tier whose quota has ended costs nothing more and serves nobody: from then on
- * the other one is the cheaper.
+ * is planned; null when that never comes. A tier whose quota has ended costs nothing more and serves nobody: from
+ * then on the other one is the cheaper.
  */
 export function breakEven(from: PriceRule, to: PriceRule, outlook: Outlook): number | null {
 	let [spent, other] = [from, to].map(({ setupHours }) => setupHours * outlook.hourly) as [number, number];

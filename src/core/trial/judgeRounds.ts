@@ -1,6 +1,6 @@
 /** Judging interleaved arms: paired differences by round, joint sign flips, look after look. */
 import { hasPages } from './kinds';
-import { METRICS, metricOf, type MetricId } from '../metrics/catalogue';
+import { metricOf, type MetricId } from '../metrics/catalogue';
 import { EXACT_ROUNDS, flipStatistics, flipsOf, MOST_FLIPS } from '../stats/signFlips';
 import { pairedShift, pairedSpread } from '../stats/signedRank';
 import { stepDownCalls, stepDownP, type LookStatistics } from '../stats/stepDown';
@@ -17,6 +17,7 @@ import {
 	type Measure,
 	type Measured
 } from './measures';
+import { metricsOf } from './metricsOf';
 import { failureReason, present, type ByRound, type Samples } from './samples';
 import type { Look, ShiftResult, TrialDesign } from './types';
 import { chanceToDecide, decide, roundsToDecide, spreadBehind, type Open } from './verdict';
@@ -26,7 +27,7 @@ export function measuresOf(design: TrialDesign, samples: Samples): Measure[] {
 	const comparisons = comparisonsOf(design);
 	const pooled = hasPages(design.kind) && comparisons.length > 1;
 	return design.conditions.flatMap(({ id: condition }) =>
-		METRICS.flatMap(({ id: metric }) => {
+		metricsOf(design).flatMap(({ id: metric }) => {
 			const each = comparisons.map((comparison) => measureOf(design, samples, condition, metric, comparison));
 			return pooled ? [...each, allPages(design, condition, metric, each, comparisons)] : each;
 		})

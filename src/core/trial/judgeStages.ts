@@ -1,5 +1,6 @@
 /** Judging stages: figures before and after a change, whole rounds dealt anew, drift taken out by a reference page. */
-import { METRICS, type MetricId } from '../metrics/catalogue';
+import type { MetricId } from '../metrics/catalogue';
+import { metricsOf } from './metricsOf';
 import { dealsOf, dealStatistics, MOST_DEALS } from '../stats/deals';
 import { twoSampleShift } from '../stats/rankSum';
 import { stepDownCalls, stepDownP } from '../stats/stepDown';
@@ -42,7 +43,7 @@ export function judgeStages(
 			most
 		);
 	});
-	const order = design.conditions.flatMap(({ id }) => METRICS.map((metric) => `${id}/${metric.id}`));
+	const order = design.conditions.flatMap(({ id }) => metricsOf(design).map((metric) => `${id}/${metric.id}`));
 	return byComparison
 		.flat()
 		.sort((a, b) => order.indexOf(`${a.condition}/${a.metric}`) - order.indexOf(`${b.condition}/${b.metric}`));
@@ -80,7 +81,7 @@ function takeLook(
 	most: number
 ): ShiftResult[] {
 	const measures = design.conditions.flatMap(({ id: condition }) =>
-		METRICS.map(({ id: metric }) => ({
+		metricsOf(design).map(({ id: metric }) => ({
 			condition,
 			metric,
 			primary: design.primary.includes(metric),

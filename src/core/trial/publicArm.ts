@@ -2,8 +2,8 @@
 import type { TrialArm } from './types';
 
 /** The state of the visitor by its name alone: its cookies and what its steps type are secrets. */
-export type PublicArm = Omit<TrialArm, 'before'> & { before: string | null };
+export type PublicArm = Omit<TrialArm, 'before'> & { visitor: string | null };
 
 export function armWithoutSecrets({ before, ...arm }: TrialArm): PublicArm {
-	return { ...arm, before: before?.name ?? null };
+	return { ...arm, visitor: before?.name ?? null };
 }

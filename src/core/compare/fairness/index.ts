@@ -39,9 +39,9 @@ export function compareFairness(
 	likeness: number | null
 ): FairnessLine[] {
 	const sides = { before, after, likeness, inStages: hasStages(design.kind) };
-	return RULES.map((rule) => {
+	return RULES.flatMap((rule) => {
 		const line = rule(sides);
-		return { ...line, intended: design.intended?.includes(line.id) ?? false };
+		return line ? [{ ...line, intended: design.intended?.includes(line.id) ?? false }] : [];
 	});
 }
 

@@ -69,7 +69,8 @@ export interface Sides {
 	likeness: number | null;
 }
 
-export type FairnessRule = (sides: Sides) => Omit<FairnessLine, 'intended'>;
+/** Null where the line would say nothing. */
+export type FairnessRule = (sides: Sides) => Omit<FairnessLine, 'intended'> | null;
 
 export const UNKNOWN: LineValue = { kind: 'unknown' };
 export const text = (words: string): LineValue => ({ kind: 'text', text: words });

@@ -7,6 +7,7 @@ const orUnknown = (words: string): LineValue => (words ? text(words) : UNKNOWN);
 /** Signed in, with a basket: pages for such visitors come past most caches. */
 export const visitor: FairnessRule = ({ before, after }) => {
 	const [was, is] = [before.arm.before?.name ?? null, after.arm.before?.name ?? null];
+	if (was === null && is === null) return null;
 	const valueOf = (name: string | null): LineValue => (name === null ? { kind: 'anonymous' } : text(name));
 	return { id: 'visitor', state: stateOf(true, was === is), values: [valueOf(was), valueOf(is)], about: {} };
 };

@@ -47,7 +47,7 @@ export const en = {
 	'fair.redirects.meaning': 'Each redirect costs at least a round trip.',
 	'fair.visitor': 'Visitor',
 	'fair.visitor.meaning': 'Pages for signed-in visitors or with a basket come past most caches and show other things.',
-	'fair.cache': 'Document served from a cache',
+	'fair.cache': 'Served from a cache',
 	'fair.cache.meaning': 'A page from a cache answers sooner than one that is built anew.',
 	'fair.compression': 'Compression of the document',
 	'fair.compression.meaning': 'Bytes are only comparable when both or neither are compressed.',

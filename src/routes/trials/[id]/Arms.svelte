@@ -37,8 +37,8 @@
 
 <div class="arms">
 	<Setups arms={data.arms} kind={trial.kind} {colourOf} />
-	{#each compared.filter((arm) => arm.before) as arm (arm.id)}<p>
-			“{arm.name}” is loaded by a visitor who is “{arm.before}”.
+	{#each compared.filter((arm) => arm.visitor) as arm (arm.id)}<p>
+			“{arm.name}” is loaded by a visitor who is “{arm.visitor}”.
 		</p>{/each}
 	{#each cold as arm (arm.id)}<p>
 			“{arm.name}” is loaded with the site’s cache empty each time: {coldLine(arm.cold!)}.

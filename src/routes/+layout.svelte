@@ -20,6 +20,8 @@
 
 	const SECTIONS = [
 		{ href: '/', name: 'Desk' },
+		{ href: '/clients', name: 'Clients' },
+		{ href: '/pages', name: 'Pages' },
 		{ href: '/trials', name: 'Trials' },
 		{ href: '/loads', name: 'Loads' },
 		{ href: '/workshop', name: 'Workshop' }

@@ -50,6 +50,13 @@
 		</p>
 	</section>
 	<section>
+		<h2>Components</h2>
+		<p>
+			What the agency’s sites are made of, what it costs and by what it is known:
+			<a href="/workshop/components">the library</a>
+		</p>
+	</section>
+	<section>
 		<h2>Conditions</h2>
 		<p class="muted">
 			How pages are loaded. A trial saves a frozen copy, so that a change here never touches what was measured.

@@ -93,3 +93,14 @@ export function knownComponents(db: Db, clientId: number | null): KnownComponent
 	const rows = ofClient.length ? ofClient : sql<Row>(db, 'SELECT * FROM component').all();
 	return rows.map(asComponent).map(({ id, name, recognition }) => ({ id, name, recognition }));
 }
+
+/** Names of the sites that run on each component. */
+export function componentUses(db: Db): Map<number, string[]> {
+	const rows = sql<{ id: number; site: string }>(
+		db,
+		'SELECT component_id AS id, site.name AS site FROM site_component JOIN site ON site.id = site_id ORDER BY site.name'
+	).all();
+	const uses = new Map<number, string[]>();
+	for (const { id, site } of rows) uses.set(id, [...(uses.get(id) ?? []), site]);
+	return uses;
+}

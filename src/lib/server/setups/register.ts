@@ -93,3 +93,11 @@ export function saveHostNote(
 				confirmed_at = coalesce(excluded.confirmed_at, confirmed_at)`
 	).run({ clientId, host, owner, purpose, confirmedAt: isConfirmed ? nowIso() : null });
 }
+
+/** How many hosts there are, and how many may be asked about; loads that were not read yet are queued. */
+export function registerSummary(db: Db, clientId: number): { hosts: number; candidates: number; unread: number } {
+	const unread = unreadLoads(db, clientId);
+	if (unread) queueHosts(db, clientId);
+	const lines = registerOf(db, clientId);
+	return { hosts: lines.length, candidates: lines.filter(({ reasons }) => reasons.length > 0).length, unread };
+}

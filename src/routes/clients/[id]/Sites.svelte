@@ -1,0 +1,111 @@
+<script lang="ts">
+	/** The sites of a client, and what the chosen pages of each stand for. */
+	import { Button, Tag } from 'carbon-components-svelte';
+	import type { SiteRole } from '$core/clients/site';
+	import { coverageWords } from '$core/wording/coverage';
+	import { keeping } from '$lib/keeping';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+	import type { SampleView } from '$lib/server/pages/view';
+
+	interface SiteRow {
+		id: number;
+		name: string;
+		host: string;
+		role: SiteRole;
+		sample: SampleView;
+		alsoOf: string[];
+	}
+	interface Props {
+		sites: SiteRow[];
+		clientId: number;
+		roles: readonly SiteRole[];
+		typed: Record<string, string> | null;
+		issues: { path: string; message: string }[];
+	}
+	let { sites, clientId, roles, typed, issues }: Props = $props();
+	const ROLES: Record<SiteRole, string> = { own: 'own', competitor: 'competitor', bench: 'bench' };
+	const issue = (path: string) => issues.find((found) => found.path === path)?.message ?? '';
+	// svelte-ignore state_referenced_locally
+	let isAdding = $state(sites.length === 0 || issues.length > 0);
+	const columns: Column<SiteRow>[] = [
+		{ key: 'site', name: 'Site' },
+		{ key: 'role', name: 'Is', text: ({ role }) => ROLES[role] },
+		{ key: 'pages', name: 'Pages', number: true, text: ({ sample }) => sample.all },
+		{ key: 'sample', name: 'Sample' }
+	];
+</script>
+
+<section>
+	<h2>Sites</h2>
+	{#if sites.length}
+		<Table label="Sites of this client" {columns} rows={sites} key={({ id }) => id}>
+			{#snippet cell(site, column)}
+				{#if column.key === 'site'}
+					<a href="/clients/{clientId}/sites/{site.id}" data-row-link>{site.name}</a><br /><span class="muted"
+						>{site.host}</span
+					>
+					{#if site.alsoOf.length}<Tag size="sm" type="outline">also of {site.alsoOf.join(', ')}</Tag>{/if}
+				{:else if site.sample.all}
+					{coverageWords(site.sample)}.
+					<a href="/pages?site={site.id}">Pages<span class="visually-hidden"> of {site.name}</span></a>
+				{:else if site.role === 'bench'}<span class="muted">for trials alone</span>
+				{:else}<a href="/pages?site={site.id}">Add its pages</a>{/if}
+			{/snippet}
+		</Table>
+	{:else}<p class="muted">No site yet: add the client’s own first, then those it competes with.</p>{/if}
+	{#if isAdding}
+		<form
+			method="POST"
+			action="?/site"
+			novalidate
+			use:keeping={{ done: () => (isAdding = false) }}
+			class="panel"
+		>
+			<h3>Add a site</h3>
+			<div class="fields">
+				<Field
+					label="Host"
+					name="host"
+					value={typed?.host ?? ''}
+					placeholder="shop.example.test"
+					wrong={issue('host')}
+				/>
+				<Field
+					label="Name"
+					name="name"
+					value={typed?.name ?? ''}
+					placeholder="as the host"
+					wrong={issue('name')}
+				/>
+				<Choice
+					label="It is"
+					name="role"
+					options={[
+						{ value: 'own', text: 'the client’s own' },
+						{ value: 'competitor', text: 'a competitor' },
+						{ value: 'bench', text: 'a bench for trials' }
+					].filter(({ value }) => (roles as readonly string[]).includes(value))}
+					value={typed?.role || 'own'}
+				/>
+			</div>
+			<div class="buttons">
+				<Button type="submit" size="field">Add the site</Button>
+				{#if sites.length}<Button kind="ghost" size="field" on:click={() => (isAdding = false)}>Cancel</Button
+					>{/if}
+			</div>
+		</form>
+	{:else}<Button kind="ghost" size="small" on:click={() => (isAdding = true)}>Add a site</Button>{/if}
+</section>
+
+<style>
+	.fields {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
+		gap: 0.9rem;
+		margin-bottom: 0.9rem;
+		align-items: start;
+	}
+</style>

@@ -1,0 +1,61 @@
+/** One line for each part of a client's sheet. */
+import type { ClientInput } from '$core/clients/client';
+import type { SetupsView } from '$lib/server/setups/view';
+import type { PagePair } from '$core/pages/pairs';
+
+/** "3 trials", "no trial". */
+export const countOf = (n: number, thing: string): string =>
+	n === 0 ? `no ${thing}` : n === 1 ? `one ${thing}` : `${n} ${thing}s`;
+
+interface Facts {
+	client: Pick<ClientInput, 'targets' | 'margins' | 'mustSend' | 'currency'>;
+	allTrials: number;
+	trials: readonly { status: string }[];
+	setups: SetupsView;
+	thirdParties: { hosts: number; candidates: number; unread: number };
+	pairs: readonly PagePair[];
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+export function findings({ client, allTrials, trials, setups, thirdParties, pairs }: Facts) {
+	const open = trials.filter(({ status }) => status !== 'done').length;
+	const clashes = setups.flatMap((setup) => setup.clashes);
+	const over = setups.flatMap(({ lines }) => lines.filter(({ isOver }) => isOver));
+	return {
+		trials: capital(countOf(allTrials, 'trial')) + (open ? `, ${open} of the newest not done` : ''),
+		setups: setupWords(
+			setups,
+			clashes.length,
+			over.map(({ name }) => name)
+		),
+		setupTone: clashes.length + over.length > 0 ? ('trouble' as const) : ('plain' as const),
+		thirdParties: registerWords(thirdParties),
+		competitors: pairs.length
+			? `${countOf(pairs.length, 'page type')} beside theirs`.replace(/^o/, 'O')
+			: 'None paired yet',
+		usual: usualWords(client)
+	};
+}
+
+function setupWords(setups: SetupsView, clashes: number, over: readonly string[]): string {
+	if (clashes) return 'Two components do the same job';
+	if (over.length) return `${over.join(', ')}: more visits than the tier covers`;
+	const components = new Set(setups.flatMap(({ lines }) => lines.map(({ name }) => name))).size;
+	return components ? capital(countOf(components, 'component')) : 'Not written down yet';
+}
+
+function registerWords({ hosts, candidates, unread }: Facts['thirdParties']): string {
+	if (unread && !hosts) return 'The lab reads the loads of this client';
+	if (!hosts) return 'None seen in a load yet';
+	return `${capital(countOf(hosts, 'host'))}, ${candidates ? `${candidates} to ask about` : 'all confirmed'}`;
+}
+
+function usualWords({ targets, margins, mustSend }: Facts['client']): string {
+	const own = [
+		targets.length ? countOf(targets.length, 'target') : '',
+		Object.keys(margins).length ? `${countOf(Object.keys(margins).length, 'margin')} of its own` : '',
+		mustSend.length ? `${countOf(mustSend.length, 'request')} that must leave` : ''
+	].filter(Boolean);
+	return own.length ? capital(own.join(', ')) : 'Those of the house';
+}

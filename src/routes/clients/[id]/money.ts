@@ -1,0 +1,18 @@
+/** Prices and the months in which something changes, in words. */
+
+const MONTHS = 12;
+
+export function moneyIn(currency: string): (amount: number) => string {
+	const format = new Intl.NumberFormat('en-GB', { style: 'currency', currency });
+	return (amount) => format.format(amount);
+}
+
+/** @param months from now, 0 for this one */
+export function monthsWords(months: number): string {
+	if (months === 0) return 'from now on';
+	if (months < MONTHS) return `in ${months} ${months === 1 ? 'month' : 'months'}`;
+	const years = Math.floor(months / MONTHS);
+	const rest = months % MONTHS;
+	const whole = years === 1 ? 'a year' : `${years} years`;
+	return rest ? `in ${whole} and ${rest} ${rest === 1 ? 'month' : 'months'}` : `in ${whole}`;
+}

@@ -1,0 +1,114 @@
+<script lang="ts">
+	/** Who may come to the site: signed in, with a basket. */
+	import { Button } from 'carbon-components-svelte';
+	import { keeping } from '$lib/keeping';
+	import Action from '$lib/parts/Action.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+
+	interface StateRow {
+		id: number;
+		name: string;
+		url: string | null;
+		steps: number;
+		cookies: number;
+	}
+	interface Props {
+		states: StateRow[];
+		typed: { name: string; url: string; steps: string; cookies: string } | null;
+		issue: (path: string) => string;
+	}
+	let { states, typed, issue }: Props = $props();
+	// svelte-ignore state_referenced_locally
+	let isAdding = $state(typed !== null);
+	const partsOf = ({ steps, cookies }: StateRow) =>
+		[
+			steps ? `${steps} ${steps === 1 ? 'step' : 'steps'}` : '',
+			cookies ? `${cookies} ${cookies === 1 ? 'cookie' : 'cookies'}` : ''
+		]
+			.filter(Boolean)
+			.join(', ');
+	const columns: Column<StateRow>[] = [
+		{ key: 'name', name: 'Visitor', isRowHead: true, text: ({ name }) => name },
+		{ key: 'how', name: 'Made by', text: partsOf },
+		{ key: 'where', name: 'Begins at', text: ({ url }) => url ?? 'the page itself', kind: 'address' },
+		{ key: 'delete', name: 'Delete', isUnnamed: true }
+	];
+</script>
+
+<section>
+	<h2>Who visits</h2>
+	<p class="muted small">
+		Signed in, with a basket: done before each load of a variant that asks for it. Nobody is shown what the
+		steps type, or the cookies.
+	</p>
+	{#if states.length}
+		<Table label="Visitor states" {columns} rows={states} key={({ id }) => id}>
+			{#snippet cell(state)}<Action
+					action="?/deleteState"
+					text="Delete"
+					about={state.name}
+					values={{ state: state.id }}
+				/>{/snippet}
+		</Table>
+	{/if}
+	{#if isAdding}
+		<form
+			method="POST"
+			action="?/state"
+			novalidate
+			use:keeping={{ done: () => (isAdding = false) }}
+			class="panel"
+		>
+			<h3>A visitor state</h3>
+			<div class="fields">
+				<Field
+					label="Name"
+					name="stateName"
+					value={typed?.name ?? ''}
+					placeholder="Signed in"
+					wrong={issue('stateName')}
+				/>
+				<Field
+					label="Begins at"
+					name="stateUrl"
+					value={typed?.url ?? ''}
+					placeholder="the page that is measured"
+					wrong={issue('stateUrl')}
+				/>
+				<Field
+					rows={4}
+					label="Steps"
+					name="stateSteps"
+					value={typed?.steps ?? ''}
+					help="A JSON list: open, click, type, scroll, wait, expect"
+					placeholder={'[{"click": "#sign-in"}, {"expect": {"selector": "#hello"}}]'}
+					wrong={issue('stateSteps')}
+				/>
+				<Field
+					rows={4}
+					label="Cookies"
+					name="stateCookies"
+					value={typed?.cookies ?? ''}
+					help="name=value, one a line"
+					wrong={issue('stateCookies')}
+				/>
+			</div>
+			<div class="buttons">
+				<Button type="submit" size="field">Save the state</Button>
+				<Button kind="ghost" size="field" on:click={() => (isAdding = false)}>Cancel</Button>
+			</div>
+		</form>
+	{:else}<Button kind="ghost" size="small" on:click={() => (isAdding = true)}>Add a visitor state</Button>{/if}
+</section>
+
+<style>
+	.fields {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 18rem), 1fr));
+		gap: 0.9rem;
+		margin-bottom: 0.9rem;
+		align-items: start;
+	}
+</style>

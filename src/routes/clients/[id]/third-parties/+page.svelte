@@ -1,0 +1,135 @@
+<script lang="ts">
+	import { Button, InlineLoading } from 'carbon-components-svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { formatMoment, formatValue } from '$core/wording/format';
+	import { keeping } from '$lib/keeping';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+
+	let { data } = $props();
+	type Row = (typeof data.lines)[number];
+	let which = $state('');
+	const WHICH = [
+		{ value: '', text: 'All' },
+		{ value: 'ask', text: 'To ask about' },
+		{ value: 'kept', text: 'Confirmed' }
+	];
+	const rows = $derived(
+		data.lines.filter(({ reasons }) => which === '' || (which === 'ask') === reasons.length > 0)
+	);
+	const askedByWords = ({ askedBy }: Row) =>
+		askedBy
+			.map((who) => (who === 'page' ? 'the page' : who === 'site' ? 'a script of the site' : who))
+			.join(', ');
+	const columns: Column<Row>[] = [
+		{ key: 'host', name: 'Host', sort: ({ host }) => host },
+		{ key: 'asked', name: 'Asked for by', text: askedByWords },
+		{ key: 'pages', name: 'Pages', number: true, text: ({ pages }) => pages, sort: ({ pages }) => pages },
+		{
+			key: 'requests',
+			name: 'Requests',
+			number: true,
+			text: ({ requests }) => Math.round(requests),
+			sort: ({ requests }) => requests
+		},
+		{
+			key: 'wire',
+			name: 'Bytes',
+			number: true,
+			text: ({ wireBytes }) => formatValue('wire', wireBytes),
+			sort: ({ wireBytes }) => wireBytes
+		},
+		{
+			key: 'blocking',
+			name: 'Blocking',
+			number: true,
+			text: ({ blockingMs }) => formatValue('tbt', blockingMs),
+			sort: ({ blockingMs }) => blockingMs
+		},
+		{
+			key: 'tail',
+			name: 'Tail',
+			number: true,
+			text: ({ tailMs }) => formatValue('full', tailMs),
+			sort: ({ tailMs }) => tailMs
+		},
+		{ key: 'note', name: 'Whose it is and what for' }
+	];
+	const POLL_MS = 2000;
+	$effect(() => {
+		if (!data.unread) return;
+		const timer = setInterval(() => void invalidateAll(), POLL_MS);
+		return () => clearInterval(timer);
+	});
+</script>
+
+<svelte:head><title>Third parties of {data.client.name} – Zafra</title></svelte:head>
+
+<div class="page">
+	<div class="page-top"><h1>Third parties of {data.client.name}</h1></div>
+	<p class="muted">
+		All hosts of others in this client’s loads. Figures are the middle ones of the loads that asked them; the
+		tail is how much later the last response came because of a host.
+	</p>
+	{#if data.unread}<InlineLoading
+			description="The lab reads {data.unread} {data.unread === 1 ? 'load' : 'loads'} between its own"
+		/>{/if}
+	{#if data.lines.length}
+		<Choice label="Show" inline options={WHICH} bind:value={which} />
+		<Table label="Third parties" {columns} {rows} key={({ host }) => host}>
+			{#snippet cell(row, column)}
+				{#if column.key === 'host'}
+					<b>{row.host}</b><br /><span class="muted small"
+						>{row.loads} {row.loads === 1 ? 'load' : 'loads'}, last {formatMoment(row.lastSeenAt)}</span
+					>
+					{#if row.why}<br /><span class="trouble small">{row.why}</span>
+					{:else if row.confirmedAt}<br /><span class="muted small"
+							>confirmed {formatMoment(row.confirmedAt)}</span
+						>{/if}
+				{:else}
+					<form method="POST" action="?/note" use:keeping class="note">
+						<Hidden name="host" value={row.host} />
+						<Field
+							label="Owner of {row.host}"
+							hideLabel
+							name="owner"
+							size="sm"
+							value={row.owner}
+							placeholder="owner"
+						/>
+						<Field
+							label="Purpose of {row.host}"
+							hideLabel
+							name="purpose"
+							size="sm"
+							value={row.purpose}
+							placeholder="purpose"
+						/>
+						<Button type="submit" kind="ghost" size="small"
+							>Save<span class="visually-hidden"> {row.host}</span></Button
+						>
+						<Button type="submit" kind="ghost" size="small" name="confirm" value="yes"
+							>Confirm it is wanted<span class="visually-hidden">: {row.host}</span></Button
+						>
+					</form>
+				{/if}
+			{/snippet}
+		</Table>
+	{:else if !data.unread}<p class="muted">No load of this client has asked a host of others.</p>{/if}
+</div>
+
+<style>
+	.note {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.4rem;
+		align-items: center;
+		min-width: 15rem;
+	}
+	.note :global(.bx--form-item) {
+		flex: 1 1 6rem;
+	}
+</style>

@@ -1,0 +1,80 @@
+import { fail } from '@sveltejs/kit';
+import * as v from 'valibot';
+import type { RequestEvent } from './$types';
+import { clientsWithSites } from '$lib/server/clients/clients';
+import { existingSite } from '$lib/server/clients/sites';
+import { getDb } from '$lib/server/context';
+import { issuesOf } from '$lib/server/http/api';
+import { formAction, textOf } from '$lib/server/http/form';
+import { NotPossible } from '$lib/server/http/refusal';
+import { chooseOnly, choosePages, deletePages, pastePages, setType } from '$lib/server/pages/commands';
+import { findProposals, GatherOrder, requestGathering, saveProposals } from '$lib/server/pages/gathering';
+import { pagesView } from '$lib/server/pages/view';
+
+const WHICH = ['', 'chosen', 'others', 'quiet'] as const;
+
+export const load = async ({ parent, url }) => {
+	const { clientId } = await parent();
+	const asked = (name: string) => url.searchParams.get(name) ?? '';
+	const clients = clientsWithSites(getDb()).filter(({ archivedAt }) => archivedAt === null);
+	const sites = clients.flatMap(({ id, name, sites: own }) =>
+		own.map((site) => ({ id: site.id, name: site.name, host: site.host, role: site.role, clientId: id, client: name }))
+	);
+	const ofClient = sites.filter((site) => clientId === null || site.clientId === clientId);
+	const chosen = sites.find(({ id }) => id === Number(asked('site'))) ?? ofClient[0] ?? null;
+	const filter = {
+		words: asked('q'),
+		type: asked('type'),
+		which: WHICH.find((known) => known === asked('which')) ?? ''
+	};
+	return {
+		where: 'Pages',
+		sites: chosen && !ofClient.includes(chosen) ? [...ofClient, chosen] : ofClient,
+		site: chosen,
+		filter,
+		view: chosen ? pagesView(getDb(), existingSite(getDb(), chosen.id), filter, Number(asked('page'))) : null
+	};
+};
+
+const idsOf = (form: FormData) => form.getAll('page').map(Number).filter(Number.isSafeInteger);
+const siteIdOf = ({ url }: RequestEvent) => existingSite(getDb(), Number(url.searchParams.get('site'))).id;
+
+export const actions = {
+	paste: formAction((form, event: RequestEvent) => {
+		const text = textOf(form, 'addresses');
+		if (!text.trim())
+			return fail(422, {
+				typed: text,
+				issues: [{ path: 'addresses', message: 'Write or paste addresses, one a line.' }]
+			});
+		const saved = pastePages(getDb(), siteIdOf(event), text);
+		saveProposals(getDb(), siteIdOf(event));
+		return { pasted: saved, issues: [] };
+	}),
+	gather: formAction((form, event: RequestEvent) => {
+		const read = v.safeParse(GatherOrder, { what: textOf(form, 'what'), url: textOf(form, 'url') });
+		if (!read.success) return fail(422, { gather: textOf(form, 'url'), issues: issuesOf(read.issues) });
+		requestGathering(getDb(), siteIdOf(event), read.output);
+		return { issues: [] };
+	}),
+	choose: formAction((form) => void choosePages(getDb(), idsOf(form), form.get('chosen') === 'yes')),
+	propose: formAction((form, event: RequestEvent) => chooseOnly(getDb(), siteIdOf(event), idsOf(form))),
+	type: formAction((form, event: RequestEvent) => {
+		const ids = idsOf(form);
+		if (!ids.length) throw new NotPossible(422, 'Mark the pages first.', 'pages');
+		setType(getDb(), ids, textOf(form, 'type'));
+		saveProposals(getDb(), siteIdOf(event));
+	}),
+	accept: formAction((form, event: RequestEvent) => {
+		const siteId = siteIdOf(event);
+		const asked = textOf(form, 'proposal');
+		const named = textOf(form, 'name').trim();
+		for (const { type, pages } of findProposals(getDb(), siteId))
+			if (asked === '' || asked === type) setType(getDb(), pages, named || type);
+		saveProposals(getDb(), siteId);
+	}),
+	delete: formAction((form, event: RequestEvent) => {
+		deletePages(getDb(), idsOf(form));
+		saveProposals(getDb(), siteIdOf(event));
+	})
+};

@@ -1,0 +1,147 @@
+<script lang="ts">
+	/** Where pages come from: a sitemap, a traffic table, pasted addresses, the links of the site. */
+	import { Accordion, AccordionItem, Button, InlineLoading } from 'carbon-components-svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { formatMoment } from '$core/wording/format';
+	import { keeping } from '$lib/keeping';
+	import Field from '$lib/parts/Field.svelte';
+	import FileField from '$lib/parts/FileField.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
+	import { sendFile } from '$lib/upload';
+	import TrafficFile from './TrafficFile.svelte';
+
+	interface Props {
+		siteId: number;
+		host: string;
+		gathering: { words: string; at: string; isOpen: boolean; problems: string[] } | null;
+		isEmpty: boolean;
+		pasteAction: string;
+		gatherAction: string;
+		form: Record<string, unknown> | null;
+	}
+	let { siteId, host, gathering, isEmpty, pasteAction, gatherAction, form }: Props = $props();
+	interface Issue {
+		path: string;
+		message: string;
+	}
+	interface Pasted {
+		added: number;
+		known: number;
+		over: number;
+		bad: string[];
+		foreign: string[];
+	}
+	const issue = (path: string) =>
+		((form?.issues ?? []) as Issue[]).find((found) => found.path === path)?.message ?? '';
+	const pasted = $derived((form?.pasted ?? null) as Pasted | null);
+	let sitemapProblem = $state('');
+	// svelte-ignore state_referenced_locally
+	let isOpen = $state(isEmpty);
+
+	async function readSitemap(file: File) {
+		const sent = await sendFile(`/api/sites/${siteId}/sitemap?name=${encodeURIComponent(file.name)}`, file);
+		sitemapProblem = sent.problem;
+		await invalidateAll();
+	}
+	const pastedWords = ({ added, known, over, bad, foreign }: Pasted) =>
+		[
+			`${added} new, ${known} known`,
+			over ? `${over} more than a site keeps` : '',
+			bad.length ? `no addresses: ${bad.slice(0, 5).join(', ')}` : '',
+			foreign.length ? `of other hosts: ${foreign.slice(0, 5).join(', ')}` : ''
+		]
+			.filter(Boolean)
+			.join('; ');
+</script>
+
+{#if gathering}
+	<div class="news" aria-live="polite">
+		{#if gathering.isOpen}<InlineLoading description={gathering.words || 'Waiting for the lab'} />
+		{:else if gathering.words}<p class="muted small">{formatMoment(gathering.at)}: {gathering.words}</p>{/if}
+	</div>
+	{#if gathering.problems.length}<Notice
+			kind="warning"
+			title="Not all could be read."
+			text={gathering.problems.slice(0, 3).join(' ') +
+				(gathering.problems.length > 3 ? ` And ${gathering.problems.length - 3} more.` : '')}
+		/>{/if}
+{/if}
+{#if pasted}<Notice
+		kind={pasted.bad.length + pasted.foreign.length ? 'warning' : 'success'}
+		title="Pages were added."
+		text={pastedWords(pasted)}
+	/>{/if}
+<Accordion align="start" size="sm">
+	<AccordionItem
+		title={isEmpty ? 'Add the pages of this site' : 'Add pages or a traffic table'}
+		bind:open={isOpen}
+	>
+		<div class="ways">
+			<form method="POST" action={gatherAction} novalidate use:keeping>
+				<h3>Its sitemap</h3>
+				<Hidden name="what" value="sitemap" />
+				<Field
+					label="Address of the sitemap"
+					name="url"
+					size="sm"
+					value={(form?.gather as string | undefined) ?? `https://${host}/sitemap.xml`}
+					wrong={issue('url')}
+					help="Index files and gzip are followed; up to 50,000 pages"
+				/>
+				<div class="buttons">
+					<Button type="submit" size="small" disabled={gathering?.isOpen}>Read the sitemap</Button>
+					<FileField
+						label="From a file"
+						accept={['.xml', '.gz', '.txt']}
+						wrong={sitemapProblem}
+						onfile={readSitemap}
+					/>
+				</div>
+			</form>
+			<TrafficFile {siteId} />
+			<form method="POST" action={pasteAction} novalidate use:keeping>
+				<h3>Addresses</h3>
+				<Field
+					rows={3}
+					label="Addresses or paths, one a line"
+					name="addresses"
+					value={(form?.typed as string | undefined) ?? ''}
+					placeholder="/timetable"
+					wrong={issue('addresses')}
+				/>
+				<Button type="submit" kind="tertiary" size="small">Add them</Button>
+			</form>
+			<form method="POST" action={gatherAction} novalidate use:keeping>
+				<h3>Links of the site</h3>
+				<p class="muted small">
+					From its front page, at most 100 pages, two a second; robots.txt is obeyed. Between loads of the lab.
+				</p>
+				<Hidden name="what" value="crawl" />
+				<Hidden name="url" value="https://{host}/" />
+				<Button type="submit" kind="tertiary" size="small" disabled={gathering?.isOpen}>Follow its links</Button
+				>
+			</form>
+		</div>
+	</AccordionItem>
+</Accordion>
+
+<style>
+	.ways {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 19rem), 1fr));
+		gap: 1.4rem;
+	}
+	.ways form {
+		display: grid;
+		gap: 0.7rem;
+		align-content: start;
+		justify-items: start;
+	}
+	.ways h3 {
+		margin: 0;
+	}
+	.news {
+		margin: 0.4rem 0;
+	}
+</style>

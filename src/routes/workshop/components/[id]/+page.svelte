@@ -1,0 +1,151 @@
+<script lang="ts">
+	import { Button, Checkbox } from 'carbon-components-svelte';
+	import { keeping } from '$lib/keeping';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Confirm from '$lib/parts/Confirm.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import FileField from '$lib/parts/FileField.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
+	import PriceRows from './PriceRows.svelte';
+
+	let { data, form } = $props();
+	const typed = $derived((form && 'typed' in form && form.typed) || null);
+	const fields = $derived({ ...data.fields, ...typed });
+	const issues = $derived(form?.issues ?? []);
+	const issue = (path: string) =>
+		issues.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? '';
+	// svelte-ignore state_referenced_locally
+	let jobs = $state([...data.fields.jobs]);
+	const kinds = $derived(data.kinds.map((kind) => ({ value: kind as string, text: kind })));
+	let deleting = $state(false);
+	let deleteForm = $state<HTMLFormElement>();
+</script>
+
+<svelte:head><title>{data.isNew ? 'New component' : data.fields.name} – Zafra</title></svelte:head>
+
+<div class="page">
+	<form method="POST" action="?/save" enctype="multipart/form-data" novalidate use:keeping>
+		<div class="page-top">
+			<h1>{data.isNew ? 'New component' : data.fields.name}</h1>
+			<Button type="submit" size="field" data-key="r">Save the component</Button>
+		</div>
+		{#if issues.length}<Notice
+				kind="error"
+				title="This component was not saved."
+				text={issue('') || 'See the fields that are marked.'}
+			/>{/if}
+		<div class="columns">
+			<section class="panel">
+				<h2>What it is</h2>
+				<Field label="Name" name="name" value={fields.name} wrong={issue('name')} />
+				<Choice label="Kind" name="kind" options={kinds} value={fields.kind} />
+				<Field
+					rows={2}
+					label="Versions"
+					name="versions"
+					value={fields.versions}
+					help="One a line"
+					wrong={issue('versions')}
+				/>
+				<Field
+					rows={2}
+					label="Features"
+					name="features"
+					value={fields.features}
+					help="One a line"
+					wrong={issue('features')}
+				/>
+				<fieldset>
+					<legend>Jobs that only one component of a site should do</legend>
+					{#each data.jobs as job (job)}<Checkbox
+							name="jobs"
+							value={job}
+							labelText={job}
+							bind:group={jobs}
+						/>{/each}
+				</fieldset>
+				<Field rows={2} label="Note" name="note" value={fields.note} wrong={issue('note')} />
+			</section>
+			<section class="panel">
+				<h2>By what it is known in a load</h2>
+				<p class="muted small">One a line. What no component claims is shown as unattributed.</p>
+				<Field
+					rows={2}
+					label="Hosts"
+					name="hosts"
+					value={fields.hosts}
+					placeholder="chat.example.test"
+					wrong={issue('recognition.hosts')}
+				/>
+				<Field
+					rows={2}
+					label="Parts of a path"
+					name="paths"
+					value={fields.paths}
+					placeholder="/plugins/cache/*"
+					wrong={issue('recognition.paths')}
+				/>
+				<Field
+					rows={2}
+					label="Beginnings of inline code"
+					name="markers"
+					value={fields.markers}
+					wrong={issue('recognition.markers')}
+				/>
+				<Field
+					rows={2}
+					label="Scripts that ask for it"
+					name="initiators"
+					value={fields.initiators}
+					placeholder="/loader.js"
+					wrong={issue('recognition.initiators')}
+				/>
+				<h2>Settings</h2>
+				{#each data.fields.settings as { name, bytes } (name)}<Checkbox
+						name="dropSettings"
+						value={name}
+						labelText="Delete {name} ({bytes.toLocaleString('en-GB')} characters)"
+					/>{/each}
+				<FileField label="Add a settings file" name="settings" wrong={issue('settings')} />
+			</section>
+		</div>
+		<PriceRows json={fields.prices} wrong={issue('prices')} />
+	</form>
+	{#if !data.isNew}<Button kind="danger-ghost" size="small" on:click={() => (deleting = true)}
+			>Delete this component</Button
+		>{/if}
+</div>
+
+<form method="POST" action="?/delete" bind:this={deleteForm}></form>
+<Confirm
+	bind:open={deleting}
+	heading="Delete {data.fields.name}?"
+	action="Delete the component"
+	onconfirm={() => deleteForm?.requestSubmit()}
+>
+	<p>The sites that run on it lose it from their list. Setups of trials keep what they had.</p>
+</Confirm>
+
+<style>
+	.columns {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
+		gap: 1.2rem;
+		align-items: start;
+		margin-bottom: 1.2rem;
+	}
+	.panel {
+		display: grid;
+		gap: 0.8rem;
+	}
+	fieldset {
+		border: 0;
+		padding: 0;
+		margin: 0;
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+	}
+	h2 {
+		margin: 0;
+	}
+</style>

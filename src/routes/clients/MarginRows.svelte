@@ -32,13 +32,21 @@
 		<div class="row">
 			<Choice label="Metric" options={metrics} bind:value={row.metric} />
 			<NumberInput
+				hideSteppers
 				labelText="At least, {unitOf(row.metric)}"
 				size="sm"
 				min={0}
 				allowEmpty
 				bind:value={row.absolute}
 			/>
-			<NumberInput labelText="And at least, %" size="sm" min={0} allowEmpty bind:value={row.percent} />
+			<NumberInput
+				hideSteppers
+				labelText="And at least, %"
+				size="sm"
+				min={0}
+				allowEmpty
+				bind:value={row.percent}
+			/>
 			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
 				>Remove<span class="visually-hidden"> margin {i + 1}</span></Button
 			>
@@ -56,5 +64,9 @@
 		gap: 0.6rem;
 		align-items: end;
 		margin-bottom: 0.6rem;
+	}
+	.row :global(.bx--number),
+	.row :global(input) {
+		min-width: 0;
 	}
 </style>

@@ -42,7 +42,14 @@
 				options={places}
 				bind:value={() => row.conditions ?? '', (id) => (row.conditions = id || null)}
 			/>
-			<NumberInput labelText={labelOf(row.metric)} size="sm" min={0} allowEmpty bind:value={row.value} />
+			<NumberInput
+				hideSteppers
+				labelText={labelOf(row.metric)}
+				size="sm"
+				min={0}
+				allowEmpty
+				bind:value={row.value}
+			/>
 			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
 				>Remove<span class="visually-hidden"> target {i + 1}</span></Button
 			>
@@ -62,5 +69,9 @@
 		gap: 0.6rem;
 		align-items: end;
 		margin-bottom: 0.6rem;
+	}
+	.row :global(.bx--number),
+	.row :global(input) {
+		min-width: 0;
 	}
 </style>

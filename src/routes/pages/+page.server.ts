@@ -31,6 +31,7 @@ export const load = async ({ parent, url }) => {
 		where: 'Pages',
 		sites: chosen && !ofClient.includes(chosen) ? [...ofClient, chosen] : ofClient,
 		site: chosen,
+		currency: clients.find(({ id }) => id === chosen?.clientId)?.currency ?? 'EUR',
 		filter,
 		view: chosen ? pagesView(getDb(), existingSite(getDb(), chosen.id), filter, Number(asked('page'))) : null
 	};

@@ -39,7 +39,8 @@
 		{ value: 'others', text: 'Not in the sample' },
 		{ value: 'quiet', text: 'Too quiet for field data' }
 	];
-	const columns: Column<Row>[] = [
+	const hasDates = $derived(view?.rows.some(({ lastmod }) => lastmod !== null) ?? false);
+	const allColumns: Column<Row>[] = $derived([
 		{ key: 'mark', name: 'Mark', isUnnamed: true },
 		{ key: 'page', name: 'Page', kind: 'address' },
 		{ key: 'type', name: 'Type', text: ({ type: name }) => name ?? '' },
@@ -51,10 +52,16 @@
 			text: ({ share }) => (share === null ? '' : `${(share * 100).toFixed(1)} %`)
 		},
 		{ key: 'goals', name: 'Conversions', number: true, text: ({ conversions }) => amountWords(conversions) },
-		{ key: 'revenue', name: 'Revenue', number: true, text: ({ revenue }) => amountWords(revenue) },
+		{
+			key: 'revenue',
+			name: `Revenue, ${data.currency}`,
+			number: true,
+			text: ({ revenue }) => amountWords(revenue, 0)
+		},
 		{ key: 'changed', name: 'Changed', text: ({ lastmod }) => (lastmod ? formatMoment(lastmod) : '') },
 		{ key: 'sample', name: 'Sample' }
-	];
+	]);
+	const columns = $derived(allColumns.filter(({ key }) => key !== 'changed' || hasDates));
 
 	function show(siteId = site?.id, page = 1) {
 		const values = {
@@ -95,7 +102,6 @@
 		{#if data.sites.length}
 			<Choice
 				label="Site"
-				inline
 				options={data.sites.map(({ id, name, host, role }) => ({
 					value: String(id),
 					text: `${name}${name === host ? '' : `, ${host}`}${role === 'own' ? '' : ` (${role})`}`
@@ -175,7 +181,8 @@
 							on:check={(event) => mark(row.id, event.detail)}
 						/>
 					{:else if column.key === 'page'}
-						<a href={row.url} title={row.url} rel="noreferrer" target="_blank">{pathOf(row.url)}</a>
+						<a class="path" href={row.url} title={row.url} rel="noreferrer" target="_blank">{pathOf(row.url)}</a
+						>
 					{:else if column.key === 'visits'}
 						{amountWords(row.visits)}{#if row.visits !== null && row.visits < view.sample.quietBelow}<br /><span
 								class="muted small">too quiet for field data</span
@@ -230,12 +237,20 @@
 </Confirm>
 
 <style>
+	.page-top :global(.bx--form-item) {
+		flex: 0 1 20rem;
+		min-width: 0;
+	}
 	.bulk,
 	.row {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.8rem;
 		align-items: end;
+	}
+	.path {
+		display: inline-block;
+		min-width: 8rem;
 	}
 	.bulk {
 		margin-bottom: 0.6rem;

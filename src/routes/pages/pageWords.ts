@@ -11,6 +11,6 @@ export function pathOf(url: string): string {
 }
 
 /** "41,820"; empty for what is not known. */
-export function amountWords(amount: number | null): string {
-	return amount === null ? '' : amount.toLocaleString('en-GB', { maximumFractionDigits: 2 });
+export function amountWords(amount: number | null, decimals = 2): string {
+	return amount === null ? '' : amount.toLocaleString('en-GB', { maximumFractionDigits: decimals });
 }

@@ -64,10 +64,10 @@ function readTable(file: string, host: string): TrafficTable {
 	return reader.end();
 }
 
-function insertComponents(db: Db, siteId: number, names: readonly string[]): void {
+function insertComponents(db: Db, siteId: number, names: readonly (readonly [name: string, tier: string])[]): void {
 	const library = listComponents(db);
-	for (const name of names) {
+	for (const [name, tier] of names) {
 		const component = library.find((one) => one.name === name);
-		if (component) putOnSite(db, siteId, component.id, '', component.prices[0]?.tier ?? '');
+		if (component) putOnSite(db, siteId, component.id, '', tier);
 	}
 }

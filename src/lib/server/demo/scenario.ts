@@ -12,7 +12,7 @@ type ScenarioSite = Pick<SiteInput, 'host' | 'name' | 'role'> &
 		/** Paths of those that the work looks at. */
 		chosen?: string[];
 		/** Names of components of the library. */
-		components?: string[];
+		components?: [name: string, tier: string][];
 		states?: VisitorState[];
 	};
 
@@ -62,19 +62,30 @@ export const CLIENTS: readonly ScenarioClient[] = [
 					'/news/bicycle-day': 'news'
 				},
 				chosen: ['/', '/timetable', '/booking', '/route', '/islands/outer-skerry', '/contact'],
-				components: ['Lathwork', 'Stilewatch']
+				components: [
+					['Lathwork', 'studio'],
+					['Stilewatch', 'paid']
+				]
 			},
 			{
 				host: 'with-chat.skerry-line.test',
 				name: 'Skerry Line with the chat',
 				role: 'bench',
-				components: ['Lathwork', 'Stilewatch', 'Parlour Bell']
+				components: [
+					['Lathwork', 'studio'],
+					['Stilewatch', 'paid'],
+					['Parlour Bell', 'paid']
+				]
 			},
 			{
 				host: 'members.skerry-line.test',
 				name: 'Skerry Line with accounts',
 				role: 'bench',
-				components: ['Lathwork', 'Stilewatch', 'Larder'],
+				components: [
+					['Lathwork', 'studio'],
+					['Stilewatch', 'paid'],
+					['Larder', 'paid']
+				],
 				states: [
 					{
 						name: 'Signed in',
@@ -118,7 +129,10 @@ export const CLIENTS: readonly ScenarioClient[] = [
 					'/saving': 'article'
 				},
 				chosen: ['/', '/seed', '/seed/bean', '/cart', '/saving'],
-				components: ['Patchboard'],
+				components: [
+					['Patchboard', 'free'],
+					['Stilewatch', 'paid']
+				],
 				states: [
 					{
 						name: 'Basket filled',
@@ -131,8 +145,18 @@ export const CLIENTS: readonly ScenarioClient[] = [
 		]
 	},
 	{
-		client: { name: 'Orrery Hall', note: 'A museum of clocks' },
-		sites: [{ host: 'orrery-hall.test', name: 'Orrery Hall', role: 'own' }]
+		client: { name: 'Orrery Hall', note: 'A museum of clocks', growth: 0.03, hourly: 60 },
+		sites: [
+			{
+				host: 'orrery-hall.test',
+				name: 'Orrery Hall',
+				role: 'own',
+				components: [
+					['Lathwork', 'studio'],
+					['Stilewatch', 'free']
+				]
+			}
+		]
 	},
 	{
 		client: { name: 'Quillmere Digital', note: 'The agency’s own pages, looked after elsewhere now' },
@@ -193,7 +217,10 @@ export const COMPONENTS: readonly LibraryComponent[] = [
 		kind: 'third party',
 		name: 'Stilewatch',
 		features: ['visit counting'],
-		prices: [{ ...FREE, tier: 'paid', price: 12, visits: 100_000, perThousand: 0.08 }],
+		prices: [
+			{ ...FREE, visits: 5000 },
+			{ ...FREE, tier: 'paid', price: 12, visits: 100_000, perThousand: 0.08 }
+		],
 		recognition: { ...NO_RECOGNITION, hosts: ['stilewatch.test'] }
 	},
 	{ ...BLANK, kind: 'third party', name: 'Hoarding Row', features: ['ads'], recognition: { ...NO_RECOGNITION, hosts: ['hoarding-row.test'] } }

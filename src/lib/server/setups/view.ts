@@ -68,6 +68,7 @@ function lineOf(
 		later: rule && price(rule, 12),
 		isOver: rule !== null && price(rule, 0) === null,
 		quota: rule?.visits ?? null,
+		perThousand: rule?.perThousand ?? null,
 		quotaEnds: rule && visits !== null ? monthOfQuota(rule, outlook) : null,
 		others: component.prices
 			.filter((one) => one.tier !== tier)

@@ -20,9 +20,10 @@
 				return `${tier}: ${price}${breakEven === null ? '' : `, no dearer ${monthsWords(breakEven)}`}`;
 			})
 			.join('; ');
-	const quotaOf = ({ quota, quotaEnds }: Line) => {
+	const quotaOf = ({ quota, quotaEnds, perThousand }: Line) => {
 		if (quota === null) return 'any number';
 		const covered = `${Math.round(quota).toLocaleString('en-GB')} a month`;
+		if (perThousand !== null) return `${covered}, each 1,000 more for ${money(perThousand)}`;
 		return quotaEnds === null ? covered : `${covered}, exceeded ${monthsWords(quotaEnds)}`;
 	};
 	const columns: Column<Line>[] = $derived([

@@ -32,13 +32,13 @@
 	let isAdding = $state(sites.length === 0 || issues.length > 0);
 	const columns: Column<SiteRow>[] = [
 		{ key: 'site', name: 'Site' },
-		{ key: 'role', name: 'Is', text: ({ role }) => ROLES[role] },
+		{ key: 'role', name: 'Role', text: ({ role }) => ROLES[role] },
 		{ key: 'pages', name: 'Pages', number: true, text: ({ sample }) => sample.all },
 		{ key: 'sample', name: 'Sample' }
 	];
 </script>
 
-<section>
+<section class="sites">
 	<h2>Sites</h2>
 	{#if sites.length}
 		<Table label="Sites of this client" {columns} rows={sites} key={({ id }) => id}>
@@ -101,6 +101,9 @@
 </section>
 
 <style>
+	.sites {
+		margin: 1.2rem 0;
+	}
 	.fields {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));

@@ -82,7 +82,7 @@
 		<Table label="Third parties" {columns} {rows} key={({ host }) => host}>
 			{#snippet cell(row, column)}
 				{#if column.key === 'host'}
-					<b>{row.host}</b><br /><span class="muted small"
+					<b class="host">{row.host}</b><br /><span class="muted small"
 						>{row.loads} {row.loads === 1 ? 'load' : 'loads'}, last {formatMoment(row.lastSeenAt)}</span
 					>
 					{#if row.why}<br /><span class="trouble small">{row.why}</span>
@@ -122,6 +122,10 @@
 </div>
 
 <style>
+	.host {
+		display: inline-block;
+		min-width: 13rem;
+	}
 	.note {
 		display: flex;
 		flex-wrap: wrap;

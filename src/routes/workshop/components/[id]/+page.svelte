@@ -144,6 +144,7 @@
 		margin: 0;
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+		align-items: start;
 	}
 	h2 {
 		margin: 0;

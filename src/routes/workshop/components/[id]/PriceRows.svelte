@@ -30,11 +30,25 @@
 		<fieldset>
 			<legend class="visually-hidden">Tier {i + 1}</legend>
 			<Field label="Tier" size="sm" bind:value={row.tier} />
-			<NumberInput labelText="Price" size="sm" min={0} allowEmpty bind:value={row.price} />
+			<NumberInput hideSteppers labelText="Price" size="sm" min={0} allowEmpty bind:value={row.price} />
 			<Choice label="Per" options={PER} bind:value={row.per} />
-			<NumberInput labelText="For sites" size="sm" min={1} allowEmpty bind:value={row.sites} />
-			<NumberInput labelText="Visits a month" size="sm" min={0} allowEmpty bind:value={row.visits} />
-			<NumberInput labelText="Each 1,000 more" size="sm" min={0} allowEmpty bind:value={row.perThousand} />
+			<NumberInput hideSteppers labelText="For sites" size="sm" min={1} allowEmpty bind:value={row.sites} />
+			<NumberInput
+				hideSteppers
+				labelText="Visits a month"
+				size="sm"
+				min={0}
+				allowEmpty
+				bind:value={row.visits}
+			/>
+			<NumberInput
+				hideSteppers
+				labelText="Each 1,000 more"
+				size="sm"
+				min={0}
+				allowEmpty
+				bind:value={row.perThousand}
+			/>
 			<NumberInput
 				labelText="First year off, %"
 				size="sm"
@@ -43,7 +57,14 @@
 				allowEmpty
 				bind:value={row.percentOff}
 			/>
-			<NumberInput labelText="Set-up, hours" size="sm" min={0} allowEmpty bind:value={row.setupHours} />
+			<NumberInput
+				hideSteppers
+				labelText="Set-up, hours"
+				size="sm"
+				min={0}
+				allowEmpty
+				bind:value={row.setupHours}
+			/>
 			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
 				>Remove<span class="visually-hidden"> tier {i + 1}</span></Button
 			>
@@ -66,5 +87,9 @@
 	}
 	.panel {
 		margin-bottom: 1rem;
+	}
+	fieldset :global(.bx--number),
+	fieldset :global(input) {
+		min-width: 0;
 	}
 </style>

@@ -140,14 +140,18 @@
 </section>
 
 <style>
+	section {
+		margin-top: 1.2rem;
+	}
 	.row {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.6rem;
 		align-items: end;
 	}
-	.add {
-		margin-top: 0.8rem;
+	.add,
+	h3 {
+		margin-top: 1rem;
 	}
 	.proposals {
 		margin-top: 0.8rem;

@@ -104,6 +104,9 @@
 </section>
 
 <style>
+	section {
+		margin: 1.6rem 0;
+	}
 	.fields {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 18rem), 1fr));

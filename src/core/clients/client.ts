@@ -61,7 +61,10 @@ export const ClientInput = v.object(
 		/** How reports call the client, and their accent. */
 		reportName: v.optional(text('The name in reports', 120), ''),
 		reportColour: v.optional(
-			v.union([v.literal(''), v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i))], 'Write a colour as #1F6F54.'),
+			v.union(
+				[v.literal(''), v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'Write a colour as #1F6F54.'))],
+				'Write a colour as #1F6F54.'
+			),
 			''
 		),
 		targets: v.optional(v.pipe(v.array(target), v.maxLength(100, 'At most 100 targets.')), []),

@@ -37,7 +37,10 @@ export const SiteInput = v.object(
 		),
 		/** "user:password" of the preview; empty without. */
 		previewAccess: v.optional(
-			v.union([v.literal(''), v.pipe(v.string(), v.regex(/^[^:\s]+:.+$/))], 'Write the access as “user:password”.'),
+			v.union(
+				[v.literal(''), v.pipe(v.string(), v.regex(/^[^:\s]+:.+$/, 'Write the access as “user:password”.'))],
+				'Write the access as “user:password”.'
+			),
 			''
 		),
 		place: v.optional(v.picklist(['', ...PLACES.map(({ id }) => id)], 'There is no such place.'), '')

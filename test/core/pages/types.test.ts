@@ -64,7 +64,7 @@ describe('page types', () => {
 		expect(proposals).to.deep.include(['islands', 'address', [2, 3]]);
 		expect(proposals).to.deep.include(['bean', 'markup', [4, 5]]);
 		expect(proposals).to.deep.include(['how to sow', 'markup', [6]]);
-		expect(proposals.flatMap(([, , ids]) => ids)).not.to.include(7);
+		expect(proposeTypes(pages).flatMap(({ pages: ids }) => ids)).not.to.include(7);
 	});
 
 	it('takes pages into the type that their markup is like, whatever their address', () => {

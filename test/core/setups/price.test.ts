@@ -6,7 +6,7 @@ const rule = (more: Partial<v.InferInput<typeof PriceRule>>) =>
 	v.parse(PriceRule, { tier: 't', price: 0, per: 'month', ...more });
 const use = (visits: number, month = 0, sites = 1) => ({ visits, month, sites });
 
-/** Common practice in such tiers: a free one with a quota, a paid one by the month or the year, more by the thousand. */
+/** Common practice: a free tier with a quota, a paid one by the month or the year, more by the thousand. */
 const FREE = rule({ visits: 5000 });
 const MONTHLY = rule({ price: 9 });
 const YEARLY = rule({ price: 96, per: 'year', firstYearOff: 0.25 });

@@ -41,7 +41,8 @@ export async function crawl({ start, hosts, most, outward, goesOn, onProgress }:
 	const waiting = [start];
 	const forbidden = new Set<string>();
 	let fetched = 0;
-	for (let next = waiting.shift(); next !== undefined && fetched < most && goesOn(); next = waiting.shift()) {
+	while (waiting.length > 0 && fetched < most && goesOn()) {
+		const next = waiting.shift()!;
 		if (robots?.isAllowed(next, AGENT) === false) {
 			forbidden.add(next);
 			continue;

@@ -22,8 +22,8 @@ const UNUSED = new RegExp(
 			'tooltip__trigger--definition',
 			'tooltip--(left|right|align-start|align-end)',
 			'tooltip__caret',
-			'time-picker',
-			'date-picker',
+			'date-picker--(light|range)',
+			'time-picker--(light|select)',
 			'pin-code',
 			'search-menu',
 			'toolbar',
@@ -67,7 +67,7 @@ export default defineConfig({
 	build: {
 		chunkSizeWarningLimit: 700,
 		// Dozens of tiny files cost more than the bytes that a few larger ones carry too much.
-		rollupOptions: { output: { experimentalMinChunkSize: 40_000 } }
+		rollupOptions: { output: { experimentalMinChunkSize: 10_000 } }
 	},
 	ssr: { external: ['better-sqlite3', 'playwright-core', 'sharp'] }
 });

@@ -62,8 +62,8 @@ describe('axis of the shift board', () => {
 describe('copies of the shift board', () => {
 	const rows = [boardRow(resultOf('lcp', 'worse', [250, 150, 400]), { arm: 'B', baseline: 'A' })];
 
-	it('holds the values as CSV', () => {
-		expect(boardCsv(rows, 'A', 'B').trim().split(/\r?\n/)).to.deep.equal([
+	it('holds the values as CSV', async () => {
+		expect((await boardCsv(rows, 'A', 'B')).trim().split(/\r?\n/)).to.deep.equal([
 			'metric,A,B,estimate_in_margins,low_in_margins,high_in_margins,verdict',
 			'Largest paint,1.00\u00a0s,1.25\u00a0s,2.5,1.5,4,worse'
 		]);

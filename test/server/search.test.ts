@@ -52,9 +52,9 @@ describe('one search over everything', () => {
 	it('leads to where each can be looked at', () => {
 		const hits = search(db, 'skerry');
 		expect(hits.map(({ href }) => href)).to.deep.equal([
-			'/trials?q=Skerry%20Line',
-			'/trials?site=skerry-line.test',
-			'/trials?q=https%3A%2F%2Fskerry-line.test%2Ffares',
+			'/clients/1',
+			'/clients/1/sites/1',
+			'/pages?site=1&q=%2Ffares',
 			'/trials/1'
 		]);
 	});

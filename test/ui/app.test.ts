@@ -24,7 +24,17 @@ const PAGES = [
 	'/loads/6',
 	'/loads/6?open=weight,frames,thread,held,outages,identity,picture,facts,figures,circumstances',
 	'/search?q=skerry',
+	'/clients',
+	'/clients/new',
+	'/clients/1?open=trials,setups,third-parties,competitors,usual',
+	'/clients/1/change',
+	'/clients/1/sites/1',
+	'/clients/1/third-parties',
+	'/pages?site=1',
+	'/pages?site=5',
 	'/workshop',
+	'/workshop/components',
+	'/workshop/components/3',
 	'/workshop/lab',
 	'/workshop/conditions/new',
 	'/nowhere'
@@ -191,7 +201,9 @@ describe('interface', () => {
 		expect(await screen.violations('.search-box')).to.deep.equal([]);
 		await page.keyboard.press('ArrowDown');
 		await page.keyboard.press('Enter');
-		await page.waitForURL(/\/trials\/\d+$/);
+		// Pages are found before trials.
+		await page.waitForURL(/\/pages\?site=\d+&q=%2Ftimetable$/);
+		await page.getByRole('link', { name: '/timetable', exact: true }).waitFor();
 		await page.keyboard.press('/');
 		await page.keyboard.type('orrery');
 		await found.getByText('Orrery Hall').first().waitFor();
@@ -223,7 +235,20 @@ describe('interface', () => {
 
 	it('reaches every control of every screen by the tab key, with a visible focus', async () => {
 		const { page } = screen;
-		for (const path of ['/', '/trials', '/trials/1', '/loads', '/loads/6', '/workshop', '/trials/new?template=noise']) {
+		for (const path of [
+			'/',
+			'/trials',
+			'/trials/1',
+			'/loads',
+			'/loads/6',
+			'/workshop',
+			'/trials/new?template=noise',
+			'/clients/1',
+			'/clients/1/change',
+			'/clients/1/sites/1',
+			'/pages?site=1',
+			'/workshop/components/3'
+		]) {
 			await screen.go(path);
 			const { expected } = await page.evaluate(walkByTab, 'start' as const);
 			expect(expected, path).to.be.above(3);

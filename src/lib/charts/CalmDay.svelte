@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The last day, hour by hour: how much of the processors went to something else, and which loads that disturbed. */
-	import { csvOf } from '$core/formats/csv';
+	import { csvText } from './csvText';
 	import { CALM_LIMITS } from '$core/load/calm';
 	import ChartMenu from './ChartMenu.svelte';
 
@@ -36,7 +36,7 @@
 	};
 	const labelEvery = $derived(room < 620 ? 6 : 3);
 	const csv = () =>
-		csvOf(
+		csvText(
 			['hour_utc', 'others_share', 'loads', 'disturbed'],
 			hours.map(({ hour, share, loads, disturbed }) => [hour, share, loads, disturbed])
 		);

@@ -9,7 +9,7 @@
 	import type { ShiftResult } from '$core/trial/types';
 	import { formatDifference, formatValue } from '$core/wording/format';
 	import { wordShift, wordVerdict } from '$core/wording/shift';
-	import { csvOf } from '$core/formats/csv';
+	import { csvText } from './csvText';
 	import ChartMenu from './ChartMenu.svelte';
 	import { armColour } from './armColour';
 	import { nameLines, roundOffset, shiftDomain, valueDomain } from './estimationLayout';
@@ -33,7 +33,7 @@
 	let room = $state(460);
 	let drawn: SVGSVGElement | undefined = $state();
 	const csv = () =>
-		csvOf(
+		csvText(
 			['arm', 'round', 'load', metric],
 			dots.map((dot) => [name(dot.arm), dot.round, dot.load, dot.value])
 		);

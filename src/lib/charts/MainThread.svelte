@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Long tasks on the load's time axis, split by whose scripts ran in them. */
 	import { scaleLinear } from 'd3-scale';
-	import { csvOf } from '$core/formats/csv';
+	import { csvText } from './csvText';
 	import type { OwnedTask, OwnerTime } from '$core/load/mainThread';
 	import { formatDuration } from '$core/wording/format';
 	import ChartMenu from './ChartMenu.svelte';
@@ -22,7 +22,7 @@
 	const x = $derived(scaleLinear([0, endMs * 1.02], [left, room - right]));
 	const HEIGHT = 62;
 	const csv = () =>
-		csvOf(
+		csvText(
 			['start', 'duration', 'blocking', 'owner', 'owner_duration', 'script'],
 			tasks.flatMap((task) =>
 				task.shares.map((share) => [

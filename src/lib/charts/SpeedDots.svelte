@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The machine's speed before each of its newest loads, in order: a machine that changes is no fixed ground. */
-	import { csvOf } from '$core/formats/csv';
+	import { csvText } from './csvText';
 	import { scaleLinear } from 'd3-scale';
 	import ChartMenu from './ChartMenu.svelte';
 
@@ -18,7 +18,7 @@
 	const most = $derived(Math.max(...speeds.map(({ speed }) => speed)));
 	const y = $derived(scaleLinear([0, most * 1.1], [HEIGHT - 18, 8]));
 	const csv = () =>
-		csvOf(
+		csvText(
 			['started_at', 'loops_per_ms'],
 			speeds.map(({ at, speed }) => [at, speed])
 		);

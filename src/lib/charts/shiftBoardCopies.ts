@@ -1,10 +1,10 @@
 /** A shift board as a table of values and as a drawing that stands on its own. */
-import { csvOf } from '$core/formats/csv';
+import { csvText } from './csvText';
 import type { BoardRow } from '$core/wording/board';
 import { MARGIN_BAND, placeMark } from './shiftBoardLayout';
 
-export function boardCsv(rows: readonly BoardRow[], baseline: string, arm: string): string {
-	return csvOf(
+export function boardCsv(rows: readonly BoardRow[], baseline: string, arm: string): Promise<string> {
+	return csvText(
 		['metric', baseline, arm, 'estimate_in_margins', 'low_in_margins', 'high_in_margins', 'verdict'],
 		rows.map(({ name, baseline: before, arm: after, inMargins, verdict }) => [
 			name,

@@ -24,6 +24,7 @@
 	<DatePicker
 		datePickerType="single"
 		dateFormat="j M Y"
+		flatpickrProps={{ locale: { firstDayOfWeek: 1 } }}
 		bind:value={() => dayWords(day), (words) => (day = String(words ?? ''))}
 	>
 		<DatePickerInput
@@ -49,5 +50,8 @@
 		display: flex;
 		gap: 0.8rem;
 		flex-wrap: wrap;
+	}
+	.moment :global(.bx--date-picker__input) {
+		width: 9rem;
 	}
 </style>

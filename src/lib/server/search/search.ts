@@ -24,14 +24,16 @@ interface Row {
 	id: number;
 	text: string;
 	note: string;
+	/** The client of a site, the site of a page. */
+	owner?: number;
 }
 
 const QUERIES: Record<HitKind, string> = {
 	client: `SELECT id, name AS text, note FROM client WHERE ${words('name')} ORDER BY name`,
-	site: `SELECT site.id, site.name AS text, host || ', ' || client.name AS note
+	site: `SELECT site.id, client_id AS owner, site.name AS text, host || ', ' || client.name AS note
 		FROM site JOIN client ON client.id = client_id
 		WHERE ${words("site.name || ' ' || host")} ORDER BY site.name`,
-	page: `SELECT page.id, url AS text, coalesce(type, '') AS note FROM page
+	page: `SELECT page.id, site_id AS owner, url AS text, coalesce(type, '') AS note FROM page
 		WHERE ${words("url || ' ' || coalesce(type, '')")} ORDER BY url`,
 	trial: `SELECT trial.id, question AS text, coalesce(client.name, '') AS note
 		FROM trial LEFT JOIN client ON client.id = client_id
@@ -43,9 +45,9 @@ const QUERIES: Record<HitKind, string> = {
 };
 
 const HREFS: Record<HitKind, (row: Row) => string> = {
-	client: ({ text }) => `/trials?q=${encodeURIComponent(text)}`,
-	site: ({ note }) => `/trials?site=${encodeURIComponent(note.split(',')[0]!)}`,
-	page: ({ text }) => `/trials?q=${encodeURIComponent(text)}`,
+	client: ({ id }) => `/clients/${id}`,
+	site: ({ id, owner }) => `/clients/${owner}/sites/${id}`,
+	page: ({ text, owner }) => `/pages?site=${owner}&q=${encodeURIComponent(new URL(text).pathname)}`,
 	trial: ({ id }) => `/trials/${id}`,
 	load: ({ id }) => `/loads/${id}`
 };

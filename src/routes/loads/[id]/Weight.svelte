@@ -3,7 +3,7 @@
 	import ChartMenu from '$lib/charts/ChartMenu.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import { csvOf } from '$core/formats/csv';
+	import { csvText } from '$lib/charts/csvText';
 	import { thirdPartyTail, type OwnerShare } from '$core/load/owners';
 	import { sharesByKind, type OwnedRequest } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
@@ -76,7 +76,7 @@
 		{ key: 'unused', name: 'Never used', number: true, text: (share) => unused(share.unusedBytes) }
 	];
 	const csv = () =>
-		csvOf(
+		csvText(
 			['owner', 'kind', 'requests', 'wire', 'decoded', 'unused', 'first', 'last'],
 			shares.map((one) => [
 				one.name,

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS } from '$core/metrics/catalogue';
-	import { csvOf } from '$core/formats/csv';
+	import { csvText } from '$lib/charts/csvText';
 	import ChartMenu from '$lib/charts/ChartMenu.svelte';
 	import { formatDifference, formatValue } from '$core/wording/format';
 	import { wordShift } from '$core/wording/shift';
@@ -15,7 +15,7 @@
 	const of = (metric: string, condition: string, arm: number) =>
 		results.find((one) => one.metric === metric && one.condition === condition && one.arm === arm);
 	const csv = () =>
-		csvOf(
+		csvText(
 			[
 				'arm',
 				'baseline',

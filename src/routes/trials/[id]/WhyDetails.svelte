@@ -5,7 +5,7 @@
 	import SignedBars from '$lib/charts/SignedBars.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import { csvOf } from '$core/formats/csv';
+	import { csvText } from '$lib/charts/csvText';
 	import { metricOf } from '$core/metrics/catalogue';
 	import type { Verdict } from '$core/trial/types';
 	import { listOf, plainName } from '$core/wording/plainNames';
@@ -92,7 +92,7 @@
 	}
 	const files = $derived(why.files.filter((file) => allFiles || file.state !== 'alike'));
 	const csv = () =>
-		csvOf(
+		csvText(
 			['metric', 'part', 'owner', 'before', 'after', 'shift', 'state'],
 			why.breakdowns.flatMap((one) =>
 				one.parts.map((part) => [

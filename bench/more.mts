@@ -1,0 +1,16 @@
+import { chromium } from 'playwright-core';
+import { startApp } from '../test/support/app';
+const app = await startApp({ demo: true });
+const browser = await chromium.launch({ executablePath: '/usr/lib/chromium/chromium', args: ['--no-sandbox'] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await page.goto(app.url + '/trials/new?template=candidates');
+await page.waitForTimeout(800);
+await page.getByText('More: metrics to decide on').click();
+await page.getByLabel('Not before, day').scrollIntoViewIfNeeded();
+await page.getByLabel('Not before, day').click();
+await page.waitForTimeout(600);
+await page.screenshot({ path: '/tmp/shots/more.png' });
+await page.locator('.flatpickr-day:not(.prevMonthDay)').nth(20).click();
+await page.getByLabel('Time', { exact: true }).fill('9:30');
+console.log(await page.locator('input[name=notBefore]').inputValue());
+await browser.close(); await app.end(); process.exit();

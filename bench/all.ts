@@ -10,6 +10,7 @@ const ALL = [
 	'heavy',
 	'pages',
 	'archivePages',
+	'clientPages',
 	'self',
 	'kills',
 	'causes',

@@ -107,6 +107,7 @@ describe('pages of a site', () => {
 			['home', 1]
 		]);
 		setType(q.now.db, [idOf('/news/a'), idOf('/news/b')], 'news');
+		saveProposals(q.now.db, siteId);
 		expect(view().proposals.map(({ type }) => type)).to.deep.equal(['home']);
 	});
 

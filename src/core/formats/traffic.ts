@@ -64,6 +64,10 @@ export const MOST_PAGES_KEPT = 50_000;
 /** First lines by which a column's decimal mark is found out. */
 const LOOKED_AT = 1000;
 
+type ReadAddress = { url: string; key: string } | { fault: 'no-address' | 'foreign' };
+/** Addresses that are kept as they were read. */
+const MOST_REMEMBERED = 20_000;
+
 /** Reads lines as they come; memory grows with the pages that are kept, not with the lines. */
 export class TrafficReader {
 	#kept = new Map<string, PageTraffic>();
@@ -73,6 +77,7 @@ export class TrafficReader {
 	#skipped = { 'no-address': 0, foreign: 0, 'no-number': 0 };
 	#first: string[][] | null = [];
 	#mark: DecimalMark;
+	#read = new Map<string, ReadAddress>();
 	readonly #most: number;
 
 	constructor(private readonly options: TrafficOptions) {
@@ -116,35 +121,46 @@ export class TrafficReader {
 		if (cells.length === 1 && cells[0]!.trim() === '') return;
 		this.#lines++;
 		const { columns } = this.options;
-		const address = (cells[columns.address] ?? '').trim();
-		const url = this.#urlOf(address);
-		if (url === null) return;
+		const address = this.#addressOf((cells[columns.address] ?? '').trim());
+		if ('fault' in address) {
+			this.#skipped[address.fault]++;
+			return;
+		}
 		const visits = columns.visits === null ? 0 : parseCount(cells[columns.visits] ?? '', this.#mark);
 		if (visits === null || visits < 0) {
 			this.#skipped['no-number']++;
 			return;
 		}
 		const amount = (place: number | null) => (place === null ? null : parseAmount(cells[place] ?? '', this.#mark));
-		this.#add({ url, visits, conversions: amount(columns.conversions), revenue: amount(columns.revenue) });
+		this.#add(address.key, {
+			url: address.url,
+			visits,
+			conversions: amount(columns.conversions),
+			revenue: amount(columns.revenue)
+		});
 	}
 
-	/** Totals and headings have no address; what is counted as left aside. */
-	#urlOf(address: string): string | null {
+	/** Reading an address is dear, and tables name each page many times: what was read is kept. */
+	#addressOf(text: string): ReadAddress {
+		const known = this.#read.get(text);
+		if (known) return known;
+		const read = this.#readAddress(text);
+		if (this.#read.size >= MOST_REMEMBERED) this.#read.clear();
+		this.#read.set(text, read);
+		return read;
+	}
+
+	/** Totals and headings have no address. */
+	#readAddress(text: string): ReadAddress {
 		const { hosts } = this.options;
-		const looksLikeOne = /^(https?:\/\/|\/)/i.test(address) || /^[\w-]+(\.[\w-]+)+(\/|$)/.test(address);
-		const whole = /^[\w-]+(\.[\w-]+)+(\/|$)/.test(address) ? `https://${address}` : address;
-		const read = looksLikeOne ? normaliseAddress(whole, `https://${hosts[0]}/`) : { fault: 'not-web' as const };
-		if ('fault' in read) {
-			this.#skipped['no-address']++;
-			return null;
-		}
-		if (isOfSite(read.url, hosts)) return read.url;
-		this.#skipped.foreign++;
-		return null;
+		const isBare = /^[\w-]+(\.[\w-]+)+(\/|$)/.test(text);
+		if (!isBare && !/^(https?:\/\/|\/)/i.test(text)) return { fault: 'no-address' };
+		const read = normaliseAddress(isBare ? `https://${text}` : text, `https://${hosts[0]}/`);
+		if ('fault' in read) return { fault: 'no-address' };
+		return isOfSite(read.url, hosts) ? { url: read.url, key: pageKey(read.url) } : { fault: 'foreign' };
 	}
 
-	#add(page: PageTraffic): void {
-		const key = pageKey(page.url);
+	#add(key: string, page: PageTraffic): void {
 		const known = this.#kept.get(key);
 		if (known) {
 			this.#joined++;

@@ -26,18 +26,36 @@ type Countable = Pick<SitePage, 'id' | 'type' | 'visits'>;
 const visitsOf = (page: Countable) => page.visits ?? 0;
 const isQuiet = ({ visits }: Countable) => visits !== null && visits < QUIET_VISITS;
 
-/** @param rest visits of the site to pages that are not in the list */
-export function coverageOf(pages: readonly Countable[], chosen: ReadonlySet<number>, rest = 0): Coverage {
+/** Visits of the site to pages that are not in a list. */
+export interface Remainder {
+	/** All of them. */
+	visits: number;
+	/** Those to pages of a type, and which types there are. */
+	byType: ReadonlyMap<string, number>;
+}
+
+const NO_REMAINDER: Remainder = { visits: 0, byType: new Map() };
+
+/** @param pages all of the site, or those that matter for a choice: all chosen ones, and the busiest */
+export function coverageOf(
+	pages: readonly Countable[],
+	chosen: ReadonlySet<number>,
+	rest: Remainder = NO_REMAINDER
+): Coverage {
 	const own = pages.filter(({ id }) => chosen.has(id));
-	const all = typesOf(pages);
+	const all = new Set([...typesOf(pages), ...rest.byType.keys()]);
 	const covered = typesOf(own);
-	const total = sum(pages, visitsOf) + rest;
-	const share = (some: readonly Countable[]) => (total > 0 ? sum(some, visitsOf) / total : null);
+	const total = sum(pages, visitsOf) + rest.visits;
+	const share = (visits: number) => (total > 0 ? visits / total : null);
+	const ofTypes = sum(
+		pages.filter(({ type }) => type !== null && covered.has(type)),
+		visitsOf
+	);
 	return {
 		pages: own.length,
 		types: { covered: covered.size, all: all.size, missing: [...all].filter((type) => !covered.has(type)).sort() },
-		traffic: share(own),
-		typeTraffic: share(pages.filter(({ type }) => type !== null && covered.has(type))),
+		traffic: share(sum(own, visitsOf)),
+		typeTraffic: share(ofTypes + sum(covered, (type) => rest.byType.get(type) ?? 0)),
 		quiet: own.filter(isQuiet).length
 	};
 }

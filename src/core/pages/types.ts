@@ -31,22 +31,23 @@ const WORDS: readonly (readonly [type: string, words: RegExp])[] = [
 /** A group of addresses smaller than this is no type of its own. */
 const LEAST_OF_GROUP = 2;
 
-const segmentsOf = (url: string) =>
-	new URL(url).pathname
-		.split('/')
-		.filter(Boolean)
-		.map((part) => part.toLowerCase());
+function segmentsOf(url: string): string[] {
+	const path = new URL(url).pathname.toLowerCase();
+	return path.split('/').filter(Boolean);
+}
 
 /** "/fares/*" for a page below a folder, "/fares" for a page at the top; "/" for the front page. */
-export function patternOf(url: string): string {
-	const segments = segmentsOf(url);
+export const patternOf = (url: string): string => patternOfSegments(segmentsOf(url));
+
+function patternOfSegments(segments: readonly string[]): string {
 	if (segments.length === 0) return '/';
 	return segments.length === 1 ? `/${segments[0]}` : `/${segments.slice(0, -1).join('/')}/*`;
 }
 
 /** The type that an address alone suggests; null when it says nothing. */
-export function typeOfAddress(url: string): { type: string; by: ProposedBy } | null {
-	const [first] = segmentsOf(url);
+export const typeOfAddress = (url: string): { type: string; by: ProposedBy } | null => typeOfSegments(segmentsOf(url));
+
+function typeOfSegments([first]: readonly string[]): { type: string; by: ProposedBy } | null {
 	if (first === undefined) return { type: 'home', by: 'front-page' };
 	const stem = first.replace(/\.\w{2,5}$/, '');
 	const known = WORDS.find(([, words]) => words.test(stem));
@@ -65,11 +66,12 @@ export function proposeTypes(pages: readonly Typable[]): TypeProposal[] {
 		if (known) known.pages.push(id);
 		else proposals.set(type, { type, by, pages: [id] });
 	};
-	const folders = countBy(pages, ({ url }) => patternOf(url));
+	const read = pages.map((page) => ({ page, segments: segmentsOf(page.url) }));
+	const folders = countBy(read, ({ segments }) => patternOfSegments(segments));
 	const rest: Typable[] = [];
-	for (const page of pages) {
-		const known = typeOfAddress(page.url);
-		const pattern = patternOf(page.url);
+	for (const { page, segments } of read) {
+		const known = typeOfSegments(segments);
+		const pattern = patternOfSegments(segments);
 		if (known) add(known.type, known.by, page.id);
 		else if (pattern.endsWith('/*') && folders.get(pattern)! >= LEAST_OF_GROUP)
 			add(nameOfFolder(pattern), 'address', page.id);

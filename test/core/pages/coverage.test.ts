@@ -34,7 +34,17 @@ describe('what a choice of pages covers', () => {
 	});
 
 	it('counts visits to pages that are not in the list', () => {
-		expect(coverageOf(PAGES, new Set([1]), 1000).traffic).to.equal(0.2);
+		const rest = {
+			visits: 1000,
+			byType: new Map([
+				['product', 200],
+				['legal', 5]
+			])
+		};
+		const coverage = coverageOf(PAGES, new Set([1, 2]), rest);
+		// 650 of 2,000; of their types 400 + 250 + 150 and 200 beyond the list.
+		expect([coverage.traffic, coverage.typeTraffic]).to.deep.equal([0.325, 0.5]);
+		expect(coverage.types).to.deep.equal({ covered: 2, all: 5, missing: ['article', 'contact', 'legal'] });
 	});
 
 	it('says nothing of traffic where none is known', () => {

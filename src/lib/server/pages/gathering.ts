@@ -179,14 +179,23 @@ export function markupCandidates(pages: readonly SitePage[]): SitePage[] {
 	return all.slice(0, MOST_MARKUP);
 }
 
+/** A proposal with some of its addresses. */
+export interface SavedProposal extends TypeProposal {
+	examples: string[];
+}
+
+const EXAMPLES = 3;
+
 /** Proposed types of the pages that have none. */
-export function findProposals(db: Db, siteId: number): TypeProposal[] {
-	return findDerived<TypeProposal[]>(db, subjectOf(siteId), 'page-types', VERSION, '')?.body ?? [];
+export function findProposals(db: Db, siteId: number): SavedProposal[] {
+	return findDerived<SavedProposal[]>(db, subjectOf(siteId), 'page-types', VERSION, '')?.body ?? [];
 }
 
 export function saveProposals(db: Db, siteId: number): void {
 	const skeletons = skeletonsOf(db, siteId);
 	const open = pagesToChoose(db, siteId).filter(({ type }) => type === null);
 	const proposals = proposeTypes(open.map(({ id, url }) => ({ id, url, skeleton: skeletons.get(id) ?? null })));
-	saveDerived(db, subjectOf(siteId), 'page-types', VERSION, '', proposals);
+	const urls = new Map(open.map(({ id, url }) => [id, url]));
+	const saved = proposals.map((one) => ({ ...one, examples: one.pages.slice(0, EXAMPLES).map((id) => urls.get(id)!) }));
+	saveDerived(db, subjectOf(siteId), 'page-types', VERSION, '', saved);
 }

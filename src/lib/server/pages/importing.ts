@@ -2,13 +2,13 @@
 import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { Readable } from 'node:stream';
-import Papa from 'papaparse';
 import { LineDecoder } from '$core/formats/textLines';
 import { guessColumns, TrafficReader, type TrafficColumns, type TrafficTable } from '$core/formats/traffic';
 import { existingSite, hostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import { saveTraffic, type Saved } from './commands';
+import { csvLines } from './csvLines';
 import { keepGathered, saveGathering, saveProposals } from './gathering';
 import { gatherFile } from './sitemaps';
 
@@ -64,15 +64,13 @@ export async function readTraffic(
 	hosts: readonly string[],
 	columns: TrafficColumns | null
 ): Promise<TrafficTable> {
-	const decoder = new LineDecoder();
-	const lines = Readable.from(decoded(bytes, decoder)).pipe(
-		Papa.parse(Papa.NODE_STREAM_INPUT, { skipEmptyLines: true }) as unknown as NodeJS.ReadWriteStream
-	);
 	let reader: TrafficReader | null = null;
-	for await (const cells of lines as unknown as AsyncIterable<string[]>) {
-		if (reader) reader.line(cells);
-		else reader = beginTable(cells, hosts, columns);
-	}
+	for await (const rows of csvLines(decoded(bytes, new LineDecoder())))
+		for (const cells of rows) {
+			const isEmpty = cells.length === 1 && cells[0] === '';
+			if (reader) reader.line(cells);
+			else if (!isEmpty) reader = beginTable(cells, hosts, columns);
+		}
 	return (reader ?? new TrafficReader({ columns: NO_COLUMNS, hosts })).end();
 }
 

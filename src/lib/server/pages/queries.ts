@@ -68,15 +68,34 @@ export function countPages(db: Db, filter: PageFilter): number {
 	return sql<{ n: number }>(db, `SELECT count(*) AS n ${FILTER}`).get(valuesOf(filter))!.n;
 }
 
+const CHOICE = 'SELECT id, url, type, visits, is_chosen FROM page WHERE site_id = @siteId';
+type ChoiceRow = [id: number, url: string, type: string | null, visits: number | null, chosen: number];
+const asChoice = ([id, url, type, visits, chosen]: ChoiceRow): SitePage => ({
+	id,
+	url,
+	type,
+	visits,
+	chosen: chosen === 1
+});
+
 /** All pages of a site, as little of each as choosing needs. */
 export function pagesToChoose(db: Db, siteId: number): SitePage[] {
-	const rows = sql<[number, string, string | null, number | null, number]>(
-		db,
-		'SELECT id, url, type, visits, is_chosen FROM page WHERE site_id = ?'
-	)
-		.raw()
-		.all(siteId);
-	return rows.map(([id, url, type, visits, chosen]) => ({ id, url, type, visits, chosen: chosen === 1 }));
+	return sql<ChoiceRow>(db, CHOICE).raw().all({ siteId }).map(asChoice);
+}
+
+/** The pages that decide a choice: those that are chosen, the busiest of each type, and the busiest of all. */
+export function candidatesOf(db: Db, siteId: number, types: readonly TypeCount[], most: number): SitePage[] {
+	const busiest = `${CHOICE} AND NOT is_chosen ORDER BY visits DESC, id LIMIT @most`;
+	const rows = [
+		...sql<ChoiceRow>(db, `${CHOICE} AND is_chosen`).raw().all({ siteId }),
+		...sql<ChoiceRow>(db, busiest).raw().all({ siteId, most }),
+		...types.flatMap(({ type }) =>
+			type === null
+				? []
+				: sql<ChoiceRow>(db, `${CHOICE} AND type = @type ORDER BY visits DESC, id LIMIT 1`).raw().all({ siteId, type })
+		)
+	];
+	return [...new Map(rows.map((row) => [row[0], asChoice(row)])).values()];
 }
 
 export interface TypeCount {
@@ -84,15 +103,25 @@ export interface TypeCount {
 	pages: number;
 	chosen: number;
 	visits: number;
+	/** Pages whose visits are known. */
+	counted: number;
 }
 
 /** Page types of a site, most visits first. */
 export function typesOfSite(db: Db, siteId: number): TypeCount[] {
 	return sql<TypeCount>(
 		db,
-		`SELECT type, count(*) AS pages, sum(is_chosen) AS chosen, coalesce(sum(visits), 0) AS visits
+		`SELECT type, count(*) AS pages, sum(is_chosen) AS chosen, coalesce(sum(visits), 0) AS visits,
+			count(visits) AS counted
 			FROM page WHERE site_id = ? GROUP BY type ORDER BY visits DESC, pages DESC`
 	).all(siteId);
+}
+
+/** Sites to which some pages belong. */
+export function sitesOfPages(db: Db, ids: readonly number[]): number[] {
+	return sql<{ id: number }>(db, 'SELECT DISTINCT site_id AS id FROM page WHERE id IN (SELECT value FROM json_each(?))')
+		.all(JSON.stringify(ids))
+		.map(({ id }) => id);
 }
 
 /** Pages with the pieces of their markup, where it was fetched. */

@@ -5,6 +5,7 @@ import { getDb } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { choosePages, deletePages, pastePages, setType } from '$lib/server/pages/commands';
 import { saveProposals } from '$lib/server/pages/gathering';
+import { sitesOfPages } from '$lib/server/pages/queries';
 import { pagesView } from '$lib/server/pages/view';
 
 const ids = v.array(v.number('A page is named by its number.'), 'Give the pages as a list.');
@@ -42,7 +43,10 @@ export const POST = ({ request }) =>
 export const PATCH = ({ request }) =>
 	answering(async () => {
 		const change = await readJson(request, Change);
-		if (change.type !== undefined) setType(getDb(), change.ids, change.type);
+		if (change.type !== undefined) {
+			setType(getDb(), change.ids, change.type);
+			for (const siteId of sitesOfPages(getDb(), change.ids)) saveProposals(getDb(), siteId);
+		}
 		if (change.isChosen !== undefined) choosePages(getDb(), change.ids, change.isChosen);
 		return json({ changed: change.ids.length });
 	});

@@ -43,7 +43,8 @@ ALTER TABLE page ADD COLUMN source TEXT NOT NULL DEFAULT 'pasted'
 ALTER TABLE page ADD COLUMN is_chosen INTEGER NOT NULL DEFAULT 0;
 UPDATE page SET key = page_key(url);
 CREATE UNIQUE INDEX page_by_key ON page (site_id, key);
-CREATE INDEX page_by_visits ON page (site_id, visits DESC);
+CREATE INDEX page_in_order ON page (site_id, is_chosen DESC, visits DESC, id);
+CREATE INDEX page_by_type ON page (site_id, type, visits DESC, id);
 -- Tags and classes of a page, by which its template is known: JSON list.
 CREATE TABLE page_skeleton (
 	page_id INTEGER PRIMARY KEY REFERENCES page (id) ON DELETE CASCADE,

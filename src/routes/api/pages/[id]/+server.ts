@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import { getDb } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { choosePages, deletePages, setType } from '$lib/server/pages/commands';
+import { saveProposals } from '$lib/server/pages/gathering';
 import { existingPage } from '$lib/server/pages/queries';
 
 const Change = v.object({
@@ -14,9 +15,12 @@ export const GET = ({ params }) => answering(() => json(existingPage(getDb(), id
 
 export const PATCH = ({ params, request }) =>
 	answering(async () => {
-		const { id } = existingPage(getDb(), idFrom(params.id, 'page'));
+		const { id, siteId } = existingPage(getDb(), idFrom(params.id, 'page'));
 		const { type, isChosen } = await readJson(request, Change);
-		if (type !== undefined) setType(getDb(), [id], type);
+		if (type !== undefined) {
+			setType(getDb(), [id], type);
+			saveProposals(getDb(), siteId);
+		}
 		if (isChosen !== undefined) choosePages(getDb(), [id], isChosen);
 		return json(existingPage(getDb(), id));
 	});

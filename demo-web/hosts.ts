@@ -41,7 +41,7 @@ export function startingStates(): Map<string, SiteState> {
 	return states;
 }
 
-export const SPECIAL_HOSTS = ['switchboard.test', 'faults.test', 'truth.test'];
+export const SPECIAL_HOSTS = ['switchboard.test', 'faults.test', 'truth.test', 'field-panel.test'];
 
 /** Every name that the certificate must hold. */
 export function allHosts(): string[] {

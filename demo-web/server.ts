@@ -15,6 +15,7 @@ import { Site } from './site';
 import { answerFaults } from './special/faults';
 import { answerSwitchboard } from './special/switchboard';
 import { answerTruth } from './special/truth';
+import { answerPanel } from './visitors/panel';
 import { StateStore } from './state/store';
 import { certificatesFor, type Certificates } from './tls/certificates';
 import { isText, type Answer, type Ask, type HostAnswer } from './world';
@@ -139,6 +140,7 @@ class World {
 				: answerSwitchboard(ask, this.store);
 		if (ask.host === 'faults.test') return answerFaults(ask.path, ask.query, ask.https);
 		if (ask.host === 'truth.test') return answerTruth(ask.path, this.pictures);
+		if (ask.host === 'field-panel.test') return answerPanel(ask);
 		if (PARTIES.has(ask.host)) return answerParty(ask, this.pictures, (middleMs) => this.jitter(ask.host, middleMs));
 		return this.#findOnSite(ask);
 	}

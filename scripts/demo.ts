@@ -57,6 +57,8 @@ demoWeb.once('message', ({ keyHash, tlsPort, hostTimes }: { keyHash: string; tls
 		ZAFRA_HOST_MAP: joined(process.env.ZAFRA_HOST_MAP, `*.test=127.0.0.1:${demoPort}/${tlsPort}`),
 		ZAFRA_HOST_TIMES: joined(process.env.ZAFRA_HOST_TIMES, hostTimes),
 		ZAFRA_TRUSTED_KEYS: joined(process.env.ZAFRA_TRUSTED_KEYS, keyHash),
+		ZAFRA_PANEL: process.env.ZAFRA_PANEL || 'https://field-panel.test/readings',
+		ZAFRA_PANEL_KEY: process.env.ZAFRA_PANEL_KEY || 'demo',
 		ZAFRA_HELPERS: String(demoWeb.pid ?? '')
 	});
 	web.once('message', () => console.log('The demonstration is ready. Stop it with Ctrl-C.'));

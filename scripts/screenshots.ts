@@ -7,6 +7,10 @@ import { until } from '../test/support/world';
 
 const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['desk', '/'],
+	['client', '/clients/1?open=competitors'],
+	['pages', '/pages?site=1'],
+	['third-parties', '/clients/1/third-parties'],
+	['field', '/field?client=1'],
 	['trials', '/trials'],
 	['new-trial', '/trials/new'],
 	['trial-sheet', '/trials/1'],
@@ -28,6 +32,8 @@ mkdirSync('docs/screenshots', { recursive: true });
 const app = await startApp({ demo: true });
 // The lab needs a moment to start; the pictures show it ready.
 await until(async () => (await app.api('GET', '/api/health')).body.runner === 'idle', 30_000, 'the lab to be ready');
+// The panel is asked between loads of the lab.
+await app.api('POST', '/api/field', { clientId: 1 });
 // Evidence is worked out once the lab has nothing else to do.
 for (const id of [1, 2, 3, 4])
 	await until(
@@ -40,6 +46,12 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, path, scroll] of VIEWS) {
 	await page.goto(app.url + path, { waitUntil: 'load' });
 	await page.waitForTimeout(600);
+	// Hosts are read by the lab once somebody looks.
+	if (name === 'third-parties')
+		await page
+			.getByRole('table')
+			.waitFor({ timeout: 60_000 })
+			.then(() => page.waitForTimeout(6000));
 	if (scroll && (await page.locator(scroll).count()))
 		await page.locator(scroll).evaluate((part) => part.scrollIntoView());
 	await page.waitForTimeout(200);

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { BUSY_WORDS, busyAnswer, RETRY_AFTER_S } from '$lib/server/http/api';
 import { getDb, getSettings } from '$lib/server/context';
 import { databaseProblem, isBusy } from '$lib/server/db/connection';
+import { requestDueField } from '$lib/server/field/gathering';
 import { logOf } from '$lib/server/log';
 import { endRunner, keepRunner } from '$lib/server/labs/child';
 
@@ -13,11 +14,23 @@ export const init: ServerInit = () => {
 	if (building) return;
 	getDb();
 	if (getSettings().startRunner) keepRunner(getDb());
+	if (getSettings().panel.url) setInterval(() => askAgain(), ASK_AGAIN_MS).unref();
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
 	// Started by a parent over a channel, web ends with that parent; a plain start has no channel.
 	process.on('disconnect', () => process.exit(0));
 };
+
+/** Field data are asked for once a day; each hour it is looked whether that has been done. */
+const ASK_AGAIN_MS = 3_600_000;
+
+function askAgain(): void {
+	try {
+		requestDueField(getDb());
+	} catch (error) {
+		log.warn({ error: (error as Error).message }, 'field data could not be asked for');
+	}
+}
 
 const HEADERS = {
 	'x-content-type-options': 'nosniff',

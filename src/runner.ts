@@ -17,7 +17,7 @@ const lab = new Lab({
 	helpers,
 	profileLabel: profileLabel(settings.dataFolder)
 });
-const runner = startRunner({ db, lab, log, helpers, outward: settings });
+const runner = startRunner({ db, lab, log, helpers, outward: settings, panel: settings.panel });
 
 /** Closing a browser that hangs takes some seconds. */
 const END_WITHIN_MS = 8000;

@@ -73,16 +73,8 @@ export class Lab {
 
 	/** @param moments is filled as far as the load comes */
 	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
-		const {
-			url,
-			conditions,
-			steps,
-			patience = false,
-			selectors = [],
-			asVisitor = false,
-			tap = null,
-			before = null
-		} = order;
+		const { url, steps, patience = false, selectors = [], asVisitor = false, tap = null, before = null } = order;
+		const conditions = conditionsOf(order);
 		let session: LoadSession | null = null;
 		let fresh = false;
 		try {
@@ -198,6 +190,11 @@ export class Lab {
 		this.#loads = 0;
 		await running?.close();
 	}
+}
+
+/** Access that a site gives for one of its hosts stands in where the conditions have none. */
+function conditionsOf({ conditions, access = null }: LoadOrder): Conditions {
+	return access && !conditions.authentication ? { ...conditions, authentication: access } : conditions;
 }
 
 /** What was measured beside a process that stood still is no measure of the page. */

@@ -22,6 +22,7 @@
 		{ href: '/', name: 'Desk' },
 		{ href: '/clients', name: 'Clients' },
 		{ href: '/pages', name: 'Pages' },
+		{ href: '/field', name: 'Field' },
 		{ href: '/trials', name: 'Trials' },
 		{ href: '/loads', name: 'Loads' },
 		{ href: '/workshop', name: 'Workshop' }

@@ -96,6 +96,15 @@ describe('secrets of conditions', function () {
 		expect(record.conditions!.headers[0]).to.include({ name: 'X-Preview', value: NOT_SHOWN });
 	});
 
+	it('may come from the site, for the load alone: the record says that there was one', async () => {
+		const conditions = { ...SECRET, headers: [], cookies: [], authentication: null };
+		const order = { url: 'http://www.agency.test/', conditions, steps: [] };
+		expect((await lab.measure(order)).record.failure?.code).to.equal('http-status');
+		const { record } = await lab.measure({ ...order, access: { username: 'ana', password: 'pass-value' } });
+		expect(record.status, record.failure?.message).to.equal('ok');
+		expect(JSON.stringify(record)).not.to.include('pass-value');
+	});
+
 	it('stay out of the record of a load that failed', async () => {
 		const { record } = await lab.measure({ url: 'http://nowhere.invalid/', conditions: SECRET, steps: [] });
 		expect(record.status).to.equal('failed');

@@ -1,4 +1,6 @@
 import { expect } from 'chai';
+import * as v from 'valibot';
+import { LibraryComponent } from '$core/setups/component';
 import { TEMPLATES } from '$core/trial/templates';
 import { TRIAL_KINDS } from '$core/trial/kinds';
 import {
@@ -11,7 +13,7 @@ import {
 	nameOfAddress,
 	pasteAddresses
 } from '../../src/routes/trials/new/drafts';
-import { featureLines, isEmptySetup, setupFrom, blankComponent } from '../../src/lib/parts/setupDraft';
+import { featureLines, isEmptySetup, setupFrom, blankComponent, offersOf } from '../../src/lib/parts/setupDraft';
 
 const isKind = (kind: string): kind is (typeof TRIAL_KINDS)[number] => TRIAL_KINDS.some((known) => known === kind);
 const template = (id: string) => TEMPLATES.find((found) => found.id === id)!;
@@ -121,5 +123,43 @@ describe('a setup while it is being typed', () => {
 	it('is empty until something is said', () => {
 		expect(isEmptySetup(setupFrom([blankComponent()], ' \n', null))).to.equal(true);
 		expect(isEmptySetup(setupFrom([], '', 0))).to.equal(false);
+	});
+});
+
+describe('components of the library', () => {
+	const library = (more: object) => v.parse(LibraryComponent, { kind: 'plugin', name: 'Larder', ...more });
+
+	it('are offered to a setup in each of their tiers, a year as twelfths', () => {
+		const prices = [
+			{ tier: 'free', price: 0, per: 'month' },
+			{ tier: 'studio', price: 96, per: 'year' }
+		];
+		const offers = offersOf([library({ prices, versions: ['1.0', '2.1'], jobs: ['page cache'] })]);
+		expect(offers.map(({ text, component }) => [text, component.tier, component.monthlyCost])).to.deep.equal([
+			['Larder, free', 'free', 0],
+			['Larder, studio', 'paid', 8]
+		]);
+		expect(offers[0]!.component).to.deep.include({ version: '2.1', jobs: ['page cache'] });
+	});
+
+	it('without a price are offered once, and with the settings of their first file', () => {
+		const settings = [
+			{ name: 'a.json', text: '{"minify":true}' },
+			{ name: 'b.json', text: '{}' }
+		];
+		expect(offersOf([library({ settings })])).to.deep.equal([
+			{
+				text: 'Larder',
+				component: {
+					kind: 'plugin',
+					name: 'Larder',
+					version: '',
+					tier: 'unknown',
+					monthlyCost: null,
+					jobs: [],
+					settings: '{"minify":true}'
+				}
+			}
+		]);
 	});
 });

@@ -1,10 +1,11 @@
 import { expect } from 'chai';
 import { strToU8, zipSync } from 'fflate';
-import { exportClient, importClient } from '../../src/lib/server/clients/archive';
+import { ARCHIVED, exportClient, importClient } from '../../src/lib/server/clients/archive';
 import { existingClient } from '../../src/lib/server/clients/clients';
 import { sitesOf } from '../../src/lib/server/clients/sites';
 import { saveState } from '../../src/lib/server/clients/visitorStates';
 import { findPicture, findRecord } from '../../src/lib/server/loads/loads';
+import { saveReading } from '../../src/lib/server/field/readings';
 import { pastePages } from '../../src/lib/server/pages/commands';
 import { putOnSite, saveComponent } from '../../src/lib/server/setups/components';
 import { saveHostNote } from '../../src/lib/server/setups/register';
@@ -43,6 +44,7 @@ const ALIKE = [
 	'component',
 	'site_component',
 	'third_party',
+	'field_reading',
 	'arm',
 	'trial_conditions',
 	'marker',
@@ -65,6 +67,13 @@ describe('a client as one file', () => {
 			v.parse(LibraryComponent, { kind: 'plugin', name: 'Larder', jobs: ['page cache'] })
 		);
 		putOnSite(db, siteId, component, '2.1', 'paid');
+		const reading = { device: 'phone', source: 'panel', from: '2026-10-24', until: '2026-11-20' } as const;
+		saveReading(db, siteId, { ...reading, pageId: null, metrics: null });
+		saveReading(db, siteId, {
+			...reading,
+			pageId: q.now.value('SELECT max(id) FROM page'),
+			metrics: { lcp: { p75: 1, shares: null, bins: [] } }
+		});
 		saveHostNote(db, clientId, { host: 'chat.test', owner: 'Parlour Bell', purpose: 'chat', isConfirmed: true });
 		// Another client's trial comes first, so that numbers differ.
 		q.now.make();
@@ -116,6 +125,16 @@ describe('a client as one file', () => {
 		} finally {
 			other.end();
 		}
+	});
+
+	it('knows of every table whether it is a client’s', () => {
+		/** The machine’s, the agency’s, or files that go by their use. */
+		const others = ['artifact', 'conditions', 'fact', 'lab', 'quiet_minute'];
+		const tables = q.now.db
+			.prepare(`SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`)
+			.pluck()
+			.all() as string[];
+		expect(tables.filter((name) => !ARCHIVED.includes(name) && !others.includes(name))).to.deep.equal([]);
 	});
 
 	it('comes in beside the client it came from, under a name of its own, with the shared library', async () => {

@@ -171,6 +171,7 @@ describe('the parts of a sheet in a line each', () => {
 		const broke = {
 			newErrors: ['Oh'],
 			newFailures: [],
+			vanished: [],
 			steps: { before: [0, 0], after: [0, 0], failed: null },
 			pictureShare: 0,
 			broken: true

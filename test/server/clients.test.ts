@@ -16,6 +16,7 @@ import {
 	existingSite,
 	insertSite,
 	otherClientsOf,
+	previewAccessOf,
 	publicSite,
 	sitesOf
 } from '../../src/lib/server/clients/sites';
@@ -141,6 +142,28 @@ describe('sites of clients', () => {
 		expect(existingSite(db, siteId).previewAccess).to.equal('ines:secret');
 		expect(JSON.stringify(publicSite(existingSite(db, siteId)))).not.to.include('secret');
 		expect(publicSite(existingSite(db, siteId)).hasPreviewAccess).to.equal(true);
+	});
+
+	it('give the access to their preview to loads of that host alone', () => {
+		const { db } = q.now;
+		const { siteId } = clientWithSite(db);
+		changeSite(db, siteId, siteInput('own.test', { previewHost: 'preview.own.test', previewAccess: 'ines:se:cret' }));
+		expect(previewAccessOf(db, 'https://preview.own.test/a')).to.deep.equal({ username: 'ines', password: 'se:cret' });
+		expect(previewAccessOf(db, 'https://own.test/a')).to.equal(null);
+		expect(previewAccessOf(db, 'no address')).to.equal(null);
+	});
+
+	it('give trials of their pages the place that is nearest to their visitors', () => {
+		const { db } = q.now;
+		const { clientId, siteId } = clientWithSite(db);
+		changeSite(db, siteId, siteInput('own.test', { place: 'oceania' }));
+		const placeOf = (urls: string[], client: number | null = clientId) => {
+			const arms = urls.map((url, i) => ({ name: `V${i}`, url, baseline: i === 0 }));
+			return findTrial(db, createTrial(db, trialInput({ arms, clientId: client })))!.design.conditions[0]!.place;
+		};
+		expect(placeOf(['https://own.test/a', 'https://own.test/b'])).to.equal('oceania');
+		expect(placeOf(['https://own.test/a', 'https://other.test/b'])).to.equal('near');
+		expect(placeOf(['https://own.test/a', 'https://own.test/b'], null)).to.equal('near');
 	});
 
 	it('stand in the order of their roles, and go with their pages and states', () => {

@@ -134,6 +134,7 @@ const ADDED = [
 	'selectors',
 	'tap',
 	'postponed',
+	'vanished',
 	'visitor',
 	'inline',
 	'stepShown',

@@ -46,6 +46,8 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 				ZAFRA_HOST_MAP: `*.test=127.0.0.1:${web.port}/${web.tlsPort}`,
 				ZAFRA_TRUSTED_KEYS: web.keyHash,
 				ZAFRA_DEMO: demo ? 'on' : 'off',
+				ZAFRA_PANEL: 'https://field-panel.test/readings',
+				ZAFRA_PANEL_KEY: 'demo',
 				...UNWATCHED,
 				...environment
 			},

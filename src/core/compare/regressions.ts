@@ -6,6 +6,8 @@ export interface Regressions {
 	newErrors: string[];
 	/** Requests that fail in most loads of the arm and never in the baseline. */
 	newFailures: string[];
+	/** Requests that most loads of the baseline send and none of the arm: gone on purpose, or lost. */
+	vanished: string[];
 	/** Step checks: loads in which all went well, of those with steps; and which step failed first. */
 	steps: { before: [ok: number, of: number]; after: [ok: number, of: number]; failed: string | null };
 	/** Share of the picture that differs beyond what differs from load to load anyway, 0 to 1; null when not compared. */
@@ -54,6 +56,9 @@ export function findRegressions(
 		.filter(([key]) => !oldErrors.has(key))
 		.map(([, words]) => words);
 	const newFailures = [...inMost(after, failures)].filter(([key]) => !oldFailures.has(key)).map(([key]) => key);
+	const files = (load: LoadDigest) => load.files.map(({ key }) => key);
+	const stillSent = new Set(after.flatMap(files));
+	const vanished = [...inMost(before, files).keys()].filter((key) => !stillSent.has(key));
 	const went = (loads: readonly LoadDigest[]): [number, number] => {
 		const run = loads.filter((load) => load.facts.stepsRun > 0);
 		return [run.filter((load) => load.facts.failedStep === null).length, run.length];
@@ -66,6 +71,7 @@ export function findRegressions(
 	return {
 		newErrors,
 		newFailures,
+		vanished: after.length ? vanished : [],
 		steps: {
 			before: stepsBefore,
 			after: stepsAfter,

@@ -14,6 +14,8 @@ export interface LoadOrder {
 	patience?: boolean;
 	/** Elements that are counted on the settled page. */
 	selectors?: readonly string[];
+	/** Answer to HTTP authentication of this page's host, where the conditions have none. */
+	access?: Conditions['authentication'];
 	/** What the visitor does, or is known by, before the page is measured. */
 	before?: VisitorState | null;
 	/** A call that empties the site's cache before the load. */

@@ -71,3 +71,9 @@ export function formatMoment(iso: string): string {
 	const clock = [moment.getHours(), moment.getMinutes()].map((part) => String(part).padStart(2, '0')).join(':');
 	return `${moment.getDate()} ${MONTHS[moment.getMonth()]} ${moment.getFullYear()}, ${clock}`;
 }
+
+/** A day in full: "24 November 2026". @param day as 2026-11-24, whatever the reader's clock */
+export function formatDay(day: string): string {
+	const [year, month, date] = day.split('-').map(Number);
+	return `${date} ${MONTHS[month! - 1]} ${year}`;
+}

@@ -1,13 +1,26 @@
 /** What broke, in one sentence for the verdict line. */
-import type { Regressions } from '../compare/regressions';
+import { PICTURE_WITHIN, type Regressions } from '../compare/regressions';
 import { ENGLISH } from './words';
 
-/** "2 new errors in the console", "step 3 fails": empty when nothing broke. */
-export function regressionParts({ newErrors, newFailures, steps }: Regressions): string[] {
+/**
+ * "2 new errors in the console", "step 3 fails": empty when nothing broke. What is gone, and how the page looks, is
+ * said beside what broke; alone it may be what the change is for.
+ */
+export function regressionParts({
+	newErrors,
+	newFailures,
+	steps,
+	vanished,
+	pictureShare,
+	broken
+}: Regressions): string[] {
+	const looks = pictureShare !== null && pictureShare > PICTURE_WITHIN;
 	return [
 		steps.failed && ENGLISH.say('regression.step', { step: steps.failed }),
 		newErrors.length && ENGLISH.say('regression.errors', { n: newErrors.length }),
-		newFailures.length && ENGLISH.say('regression.requests', { n: newFailures.length })
+		newFailures.length && ENGLISH.say('regression.requests', { n: newFailures.length }),
+		broken && vanished.length && ENGLISH.say('regression.vanished', { n: vanished.length }),
+		broken && looks && ENGLISH.say('regression.looks', { percent: Math.round(pictureShare * 100) })
 	].filter((part) => typeof part === 'string');
 }
 

@@ -15,6 +15,8 @@
 		<a href="/trials/{lab.trialId}"
 			>Loading: {lab.doing}{lab.timeLeftMs ? `; ${formatWait(lab.timeLeftMs)} left` : ''}</a
 		>
+	{:else if lab.state === 'busy' && lab.isGathering}
+		<span>Gathering pages or field data</span>
 	{:else if lab.state === 'busy'}
 		<a href="/loads">Loading: {lab.doing}</a>
 	{:else if lab.state === 'off'}

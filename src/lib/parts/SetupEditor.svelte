@@ -3,9 +3,10 @@
 	import Field from './Field.svelte';
 	import { Button, NumberInput } from 'carbon-components-svelte';
 	import { exclusiveClashes, type Setup } from '$core/trial/setup';
+	import Choice from './Choice.svelte';
 	import ComponentFields from './ComponentFields.svelte';
 	import Hidden from './Hidden.svelte';
-	import { blankComponent, featureLines, isEmptySetup, setupFrom } from './setupDraft';
+	import { blankComponent, featureLines, isEmptySetup, offersOf, setupFrom, type Offer } from './setupDraft';
 
 	interface Props {
 		name: string;
@@ -24,6 +25,22 @@
 	const isEmpty = $derived(isEmptySetup(value));
 	// svelte-ignore state_referenced_locally
 	let isShown = $state(isOpen || (setup !== null && !isEmptySetup(setup)));
+	/** Of the agency's library, fetched when somebody writes a setup. */
+	let offers = $state<Offer[]>([]);
+	let chosen = $state('');
+	$effect(() => {
+		if (isShown && !offers.length) void fetchOffers();
+	});
+	async function fetchOffers() {
+		// Without an answer components are typed, as before.
+		const answer = await fetch('/api/components').catch(() => null);
+		if (answer?.ok) offers = offersOf(await answer.json());
+	}
+	function take(text: string) {
+		const offer = offers.find((one) => one.text === text);
+		if (offer) components.push(structuredClone($state.snapshot(offer.component)));
+		chosen = '';
+	}
 	const names = $derived(value.components.map((component) => component.name).join(', '));
 </script>
 
@@ -53,14 +70,29 @@
 				size="sm"
 			/>
 		</div>
-		<Button kind="ghost" size="small" on:click={() => components.push(blankComponent())}>Add a component</Button
-		>
+		<div class="adding">
+			{#if offers.length}<Choice
+					label="Add from the library"
+					options={[{ value: '', text: 'Choose' }, ...offers.map(({ text }) => ({ value: text, text }))]}
+					bind:value={chosen}
+					onchange={take}
+				/>{/if}
+			<Button kind="ghost" size="small" on:click={() => components.push(blankComponent())}
+				>Add a component</Button
+			>
+		</div>
 	{/if}
 </div>
 
 <style>
 	.setup {
 		grid-column: 1 / -1;
+	}
+	.adding {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.8rem;
+		align-items: end;
 	}
 	.fields {
 		display: grid;

@@ -14,6 +14,8 @@ export interface Settings {
 	hostTimes: HostTimes[];
 	/** Public key hashes that the lab trusts beside the usual ones. */
 	trustedKeys: string[];
+	/** The service that knows what real visitors had; no address for none. */
+	panel: { url: string; key: string };
 	startRunner: boolean;
 	/** Processes beside web and lab that work for loads: the simulated web. */
 	helpers: number[];
@@ -32,6 +34,7 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 		hostMap: parseHostMap(environment.ZAFRA_HOST_MAP),
 		hostTimes: parseHostTimes(environment.ZAFRA_HOST_TIMES),
 		trustedKeys: (environment.ZAFRA_TRUSTED_KEYS ?? '').split(',').filter(Boolean),
+		panel: panelOf(environment),
 		startRunner: runner === 'on',
 		helpers: (environment.ZAFRA_HELPERS ?? '')
 			.split(',')
@@ -45,6 +48,18 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 		},
 		version
 	};
+}
+
+/** @throws Error in words for an address that is none */
+function panelOf({ ZAFRA_PANEL: url = '', ZAFRA_PANEL_KEY: key = '' }: NodeJS.ProcessEnv): {
+	url: string;
+	key: string;
+} {
+	if (url !== '' && !/^https?:\/\//.test(url))
+		throw new Error(
+			`ZAFRA_PANEL must be a web address, for example https://panel.example.test/readings, not “${url}”.`
+		);
+	return { url, key };
 }
 
 function shareOf(environment: NodeJS.ProcessEnv, name: string, usual: number): number {

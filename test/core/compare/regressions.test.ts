@@ -48,4 +48,17 @@ describe('what broke', () => {
 		expect(broke.newFailures).to.deep.equal(['own /menu.js']);
 		expect(describeRegressions(broke, 'B')).to.match(/step 1\. Click #menu fails, 1 new failed request/);
 	});
+
+	it('names what is gone beside what broke, not alone: the change may be for that', () => {
+		const chat = { url: 'https://bell.test/bell.js', type: 'script' };
+		const before = [digest(load('a.test', [chat]))];
+		const clean = findRegressions(before, [digest(load('a.test'))], null);
+		expect(clean.vanished).to.deep.equal(['bell.test/bell.js']);
+		expect([clean.broken, describeRegressions(clean, 'B')]).to.deep.equal([false, '']);
+		const lost = load('a.test', [{ url: 'https://a.test/menu.js', type: 'script', status: 404 }]);
+		const broken = findRegressions(before, [digest(lost)], 0.12);
+		expect(describeRegressions(broken, 'B')).to.equal(
+			'But “B” broke something: 1 new failed request, 1 request of the baseline gone, 12 % of the picture differs.'
+		);
+	});
 });

@@ -1,8 +1,10 @@
 /** What Zafra says, in English. ICU message syntax (Unicode Technical Standard 35). */
+import { field } from './field';
 import { gathering } from './gathering';
 
 export const en = {
 	...gathering,
+	...field,
 	'cause.third-party-weight':
 		'{name} {state, select, added {was added} gone {is gone} other {changed}}: {requests, select, none {} other {{requests} requests and }}{bytes} {direction, select, up {more} other {less}}.',
 	'cause.third-party-blocking':
@@ -95,6 +97,8 @@ export const en = {
 	'regression.sentence': 'But “{arm}” broke something: {parts}.',
 	'regression.step': 'step {step} fails',
 	'regression.errors': '{n, plural, one {# new error} other {# new errors}} in the console',
+	'regression.vanished': '{n, plural, one {# request} other {# requests}} of the baseline gone',
+	'regression.looks': '{percent} % of the picture differs',
 	'regression.requests': '{n, plural, one {# new failed request} other {# new failed requests}}',
 
 	'reason.no-look': 'There is no look yet.',

@@ -44,6 +44,7 @@ const TABLES: readonly Table[] = [
 		where: `page_id IN (SELECT id FROM page WHERE ${SITES})`,
 		refers: { page_id: 'page' }
 	},
+	{ name: 'field_reading', where: SITES, isNumbered: true, refers: { site_id: 'site', page_id: 'page' } },
 	{
 		name: 'component',
 		where: `id IN (SELECT component_id FROM site_component WHERE ${SITES})`,
@@ -91,6 +92,9 @@ const TABLES: readonly Table[] = [
 		names: 'owner'
 	}
 ];
+
+/** Names of the tables that an archive holds, or leaves out because they are computed. */
+export const ARCHIVED: readonly string[] = TABLES.map(({ name }) => name);
 
 const FORMAT = 'zafra-client';
 const VERSION = 1;

@@ -69,7 +69,8 @@ export function deleteClient(db: Db, id: number): void {
 		if (sql(db, UNDER_WAY).get(id)) throw new NotPossible(409, 'A trial of this client is running. Stop it first.');
 		sql(db, 'DELETE FROM load WHERE client_id = ?').run(id);
 		sql(db, 'DELETE FROM trial WHERE client_id = ?').run(id);
-		sql(db, `DELETE FROM job WHERE subject = 'client:' || ?`).run(String(id));
+		for (const table of ['job', 'derived'])
+			sql(db, `DELETE FROM ${table} WHERE subject = 'client:' || ?`).run(String(id));
 		sql(db, 'DELETE FROM client WHERE id = ?').run(id);
 	}).immediate();
 }

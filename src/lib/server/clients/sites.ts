@@ -141,3 +141,32 @@ export function cdnHostsOf(db: Db, clientId: number | null, siteHost: string): s
 	);
 	return row ? listOf(row.hosts) : [];
 }
+
+/** The access to a preview by its host; null for every other address. */
+export function previewAccessOf(db: Db, url: string): { username: string; password: string } | null {
+	if (!URL.canParse(url)) return null;
+	const row = sql<{ access: string }>(
+		db,
+		`SELECT preview_access AS access FROM site WHERE preview_host = ? AND preview_access <> '' LIMIT 1`
+	).get(new URL(url).host);
+	if (!row) return null;
+	const at = row.access.indexOf(':');
+	return { username: row.access.slice(0, at), password: row.access.slice(at + 1) };
+}
+
+/** Conditions of a load of these pages: from nearest to the visitors of their site, unless a place was chosen. */
+export function atPlaceOf<Some extends { place: string }>(
+	db: Db,
+	clientId: number | null,
+	urls: readonly string[],
+	conditions: Some
+): Some {
+	if (clientId === null || conditions.place !== USUAL_PLACE) return conditions;
+	const sites = sitesOf(db, clientId);
+	const places = new Set(urls.map((url) => siteOfAddress(sites, url)?.place ?? ''));
+	const [place] = places;
+	return places.size === 1 && place ? { ...conditions, place } : conditions;
+}
+
+/** Of conditions in which nobody chose one. */
+const USUAL_PLACE = 'near';

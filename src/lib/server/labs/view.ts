@@ -21,6 +21,8 @@ export interface LabNow {
 	/** "With chat, Phone, round 3 of 10" */
 	doing: string | null;
 	timeLeftMs: number | null;
+	/** It loads no page: it asks a site for its pages, or the panel for field data. */
+	isGathering: boolean;
 }
 
 const MISSING = 'Chromium was not found. Install it with: apt-get install chromium';
@@ -37,7 +39,8 @@ export function labNow(db: Db): LabNow {
 		trialId: null,
 		question: null,
 		doing: null,
-		timeLeftMs: null
+		timeLeftMs: null,
+		isGathering: false
 	};
 	if (!lab) return off;
 	const problem = missing ?? (isStuck(lab) ? STUCK : lab.problem);
@@ -47,6 +50,7 @@ export function labNow(db: Db): LabNow {
 function doingOf(db: Db, { state, jobId }: LabState): Partial<LabNow> {
 	if (state === 'idle') return {};
 	const job = jobId === null ? null : findJob(db, jobId);
+	if (job?.kind === 'gather') return { isGathering: true };
 	const trial = job?.place ? findTrial(db, job.place.trialId) : null;
 	if (!job?.place || !trial) return { doing: LONE_LOAD };
 	return {

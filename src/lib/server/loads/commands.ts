@@ -9,7 +9,7 @@ import { loadOfHar } from '$core/formats/harImport';
 import { WebAddress } from '$core/load/addressInput';
 import { OUTAGE_KINDS, outsideServices } from '$core/load/outage';
 import { checkClient } from '../clients/clients';
-import { cdnHostsOf } from '../clients/sites';
+import { atPlaceOf, cdnHostsOf } from '../clients/sites';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import type { NamedVersion } from '../conditions/versions';
 import type { Db } from '../db/connection';
@@ -51,7 +51,7 @@ export function requestLoad(db: Db, input: v.InferInput<typeof LoadRequest>): nu
 	if (!saved)
 		throw new NotPossible(422, `Unknown conditions “${id}”. Known are: ${namesOfConditions(db)}.`, 'conditions');
 	const conditions = {
-		...saved,
+		...atPlaceOf(db, clientId, [url], saved),
 		input: nudge ? ('nudge' as const) : saved.input,
 		cache: repeat ? ('repeat' as const) : saved.cache
 	};

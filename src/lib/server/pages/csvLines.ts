@@ -1,5 +1,7 @@
 /** Lines of a CSV file as its text comes, a block at a time: a stream of single lines costs ten times as much. */
+import type { Readable } from 'node:stream';
 import Papa from 'papaparse';
+import type { LineDecoder } from '$core/formats/textLines';
 
 /** By so much text it is known what parts the columns. */
 const LOOKED_AT = 100_000;
@@ -29,4 +31,14 @@ interface Block {
 function parserFor(text: string): Papa.Parser {
 	const { delimiter, linebreak } = Papa.parse(text.slice(0, LOOKED_AT), { preview: 20, skipEmptyLines: true }).meta;
 	return new Papa.Parser({ delimiter, newline: linebreak as '\n' });
+}
+
+/** Text of a file as its bytes come. */
+export async function* decodedLines(bytes: Readable, decoder: LineDecoder): AsyncGenerator<string> {
+	for await (const chunk of bytes) {
+		const text = decoder.write(chunk as Buffer);
+		if (text) yield text;
+	}
+	const rest = decoder.end();
+	if (rest) yield rest;
 }

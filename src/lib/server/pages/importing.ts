@@ -8,7 +8,7 @@ import { existingSite, hostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import { saveTraffic, type Saved } from './commands';
-import { csvLines } from './csvLines';
+import { csvLines, decodedLines } from './csvLines';
 import { keepGathered, saveGathering, saveProposals } from './gathering';
 import { gatherFile } from './sitemaps';
 
@@ -65,7 +65,7 @@ export async function readTraffic(
 	columns: TrafficColumns | null
 ): Promise<TrafficTable> {
 	let reader: TrafficReader | null = null;
-	for await (const rows of csvLines(decoded(bytes, new LineDecoder())))
+	for await (const rows of csvLines(decodedLines(bytes, new LineDecoder())))
 		for (const cells of rows) {
 			const isEmpty = cells.length === 1 && cells[0] === '';
 			if (reader) reader.line(cells);
@@ -98,15 +98,6 @@ function columnsOfBareTable(cells: readonly string[]): TrafficColumns | null {
 	if (address < 0) return null;
 	const visits = cells.findIndex((cell, i) => i !== address && /^[\d.,\s]+$/.test(cell.trim()));
 	return { ...NO_COLUMNS, address, visits: visits < 0 ? null : visits };
-}
-
-async function* decoded(bytes: Readable, decoder: LineDecoder): AsyncGenerator<string> {
-	for await (const chunk of bytes) {
-		const text = decoder.write(chunk as Buffer);
-		if (text) yield text;
-	}
-	const rest = decoder.end();
-	if (rest) yield rest;
 }
 
 /** Read the file of a sitemap and keep its pages with a site. What was wrong with it stands with the site. */

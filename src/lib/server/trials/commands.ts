@@ -8,6 +8,7 @@ import type { Setup } from '$core/trial/setup';
 import type { TrialDesign } from '$core/trial/types';
 import { targetsByConditions } from '$core/clients/targets';
 import { checkClient, findClient } from '../clients/clients';
+import { atPlaceOf } from '../clients/sites';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import { nowIso, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
@@ -59,7 +60,14 @@ function designFrom(
 	return {
 		kind: input.kind,
 		arms: armsFrom(db, input),
-		conditions: conditionsFrom(db, input.conditions),
+		conditions: conditionsFrom(db, input.conditions).map((conditions) =>
+			atPlaceOf(
+				db,
+				input.clientId,
+				input.arms.map(({ url }) => url),
+				conditions
+			)
+		),
 		rounds: input.adaptive ? LOOKS.at(-1)! : input.rounds,
 		warmups: input.warmups,
 		seed: input.seed ?? randomInt(0, 0xffffffff),

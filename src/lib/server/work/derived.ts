@@ -2,7 +2,8 @@
 import { sql, type Db } from '../db/connection';
 import type { Subject } from './jobs';
 
-export type DerivedKind = 'judgement' | 'outcome' | 'evidence' | 'gathering' | 'page-types' | 'hosts';
+export type DerivedKind =
+	'judgement' | 'outcome' | 'evidence' | 'gathering' | 'page-types' | 'hosts' | 'field-gathering';
 
 export interface Derived<Body> {
 	body: Body;

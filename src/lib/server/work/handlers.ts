@@ -1,6 +1,7 @@
 /** What a lab does for each kind of job. */
 import type { Lab } from '../../../lab/lab';
 import type { Db } from '../db/connection';
+import type { PanelSettings } from '../field/panel';
 import type { Outward } from '../http/outward';
 import type { Job, JobKind } from './jobs';
 import { derive } from './handlers/derive';
@@ -18,6 +19,8 @@ export interface Workplace {
 	log: Log;
 	/** How sites are asked for their lists of pages. */
 	outward: Outward;
+	/** The service that knows what real visitors had. */
+	panel: PanelSettings;
 	/** Say what is under way, and when it must be over. */
 	note(job: Job, withinMs: number): void;
 	/** Write, and try again while another process holds the database. */

@@ -1,11 +1,12 @@
 /** Work that takes longer than a page may block: done in a thread of its own, which gives way to a load. */
 import { judgeTrial } from '../trials/judgement';
+import { importReadings } from '../field/importing';
 import { importSitemap, importTraffic } from '../pages/importing';
 import { importHar } from '../loads/commands';
 import { loadView } from '../loads/view';
 
 /** Each takes the thread's own database first. */
-export const HEAVY = { importHar, loadView, judgeTrial, importTraffic, importSitemap };
+export const HEAVY = { importHar, loadView, judgeTrial, importTraffic, importSitemap, importReadings };
 
 export type HeavyName = keyof typeof HEAVY;
 type Tail<Args extends unknown[]> = Args extends [unknown, ...infer Rest] ? Rest : never;

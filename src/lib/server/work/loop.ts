@@ -7,6 +7,7 @@ import { profileLabel, sweepProfiles } from '../../../lab/browser/profiles';
 import type { Lab } from '../../../lab/lab';
 import { isBusy, nowIso, type Db } from '../db/connection';
 import { changeMeter } from '../db/changes';
+import type { PanelSettings } from '../field/panel';
 import type { Outward } from '../http/outward';
 import { saveQuietMinute } from '../labs/calmRows';
 import { beat, deleteLab, forgetLabs, saveLab } from '../labs/labs';
@@ -23,6 +24,8 @@ export interface RunnerOptions {
 	log: Log;
 	/** How sites are asked for their lists of pages; without it no host is mapped. */
 	outward?: Outward;
+	/** The service that knows what real visitors had; without it none is asked. */
+	panel?: PanelSettings;
 	/** Processes beside this one that are Zafra's. */
 	helpers?: readonly number[];
 	/** Longest rest after a full disk, ms. */
@@ -193,12 +196,13 @@ class WorkLoop {
 	}
 
 	#workplace(): Workplace {
-		const { db, lab, log, outward = { hostMap: [], trustedKeys: [] } } = this.options;
+		const { db, lab, log, outward = { hostMap: [], trustedKeys: [] }, panel = { url: '', key: '' } } = this.options;
 		return {
 			db,
 			lab,
 			log,
 			outward,
+			panel,
 			labId: this.#labId,
 			note: (job, withinMs) => this.#note(job.id, withinMs),
 			persist: (write) => this.#persist(write),

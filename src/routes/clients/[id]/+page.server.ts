@@ -8,6 +8,8 @@ import { siteFrom, typedSite } from '$lib/server/clients/form';
 import { insertSite, otherClientsOf, sitesOf, type Site } from '$lib/server/clients/sites';
 import { conditionNames } from '$lib/server/conditions/saved';
 import { getDb } from '$lib/server/context';
+import type { Db } from '$lib/server/db/connection';
+import { fieldRows } from '$lib/server/field/view';
 import { idFrom, issuesOf } from '$lib/server/http/api';
 import { formAction, withTyped } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
@@ -30,6 +32,7 @@ export const load = ({ params }) =>
 			client,
 			sites: sites.map(siteView),
 			pairs: pairsOf(db, sites),
+			field: ownAssessments(db, client.id, sites),
 			setups: setupsView(db, client, sites),
 			thirdParties: registerSummary(db, client.id),
 			trials: trials.slice(0, SHOWN_TRIALS),
@@ -39,6 +42,14 @@ export const load = ({ params }) =>
 			conditions: conditionNames(db)
 		};
 	});
+
+/** Of the chosen pages of own sites, on each device. */
+function ownAssessments(db: Db, clientId: number, sites: readonly Site[]) {
+	const own = new Set(sites.filter(({ role }) => role === 'own').map(({ id }) => id));
+	return fieldRows(db, clientId)
+		.filter(({ siteId }) => own.has(siteId))
+		.map(({ device, assessment, metrics }) => ({ device, assessment, isKnown: metrics !== null }));
+}
 
 function siteView(site: Site) {
 	const { id, name, host, role } = site;

@@ -21,6 +21,7 @@
 	let deleteForm = $state<HTMLFormElement>();
 	const LANGUAGES = { en: 'English', es: 'Spanish' };
 	const parts = $derived([
+		{ id: 'field', name: 'Field' },
 		{ id: 'trials', name: 'Trials', state: countOf(data.allTrials, 'trial') },
 		{ id: 'setups', name: 'Setups and prices' },
 		{ id: 'third-parties', name: 'Third parties', state: countOf(data.thirdParties.hosts, 'host') },
@@ -67,6 +68,12 @@
 		/>
 	{/snippet}
 
+	<Part id="field" title="Field" finding={found.field}>
+		<p class="muted">
+			What real visitors of the chosen pages had: look here first. What passes on both devices needs no trial.
+		</p>
+		<Button size="small" kind="tertiary" href="/field?client={client.id}">Open the field data</Button>
+	</Part>
 	<Part id="trials" title="Trials" finding={found.trials}>
 		{#if data.trials.length}
 			<ul class="plain trials">

@@ -1,5 +1,8 @@
 /** One line for each part of a client's sheet. */
 import type { ClientInput } from '$core/clients/client';
+import type { Assessment } from '$core/field/assessment';
+import type { DeviceClass } from '$core/field/reading';
+import { describeTally } from '$core/wording/field';
 import type { SetupsView } from '$lib/server/setups/view';
 import type { PagePair } from '$core/pages/pairs';
 
@@ -14,16 +17,18 @@ interface Facts {
 	setups: SetupsView;
 	thirdParties: { hosts: number; candidates: number; unread: number };
 	pairs: readonly PagePair[];
+	field: readonly { device: DeviceClass; assessment: Assessment; isKnown: boolean }[];
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-export function findings({ client, allTrials, trials, setups, thirdParties, pairs }: Facts) {
+export function findings({ client, allTrials, trials, setups, thirdParties, pairs, field }: Facts) {
 	const open = trials.filter(({ status }) => status !== 'done').length;
 	const clashes = setups.flatMap((setup) => setup.clashes);
 	const over = setups.flatMap(({ lines }) => lines.filter(({ isOver }) => isOver));
 	return {
 		trials: capital(countOf(allTrials, 'trial')) + (open ? `, ${open} of the newest not done` : ''),
+		field: fieldWords(field),
 		setups: setupWords(
 			setups,
 			clashes.length,
@@ -36,6 +41,13 @@ export function findings({ client, allTrials, trials, setups, thirdParties, pair
 			: 'None paired yet',
 		usual: usualWords(client)
 	};
+}
+
+function fieldWords(field: Facts['field']): string {
+	if (!field.length) return 'No page is chosen yet';
+	if (!field.some(({ isKnown }) => isKnown)) return 'Not asked yet';
+	const phones = field.filter(({ device }) => device === 'phone').map(({ assessment }) => assessment);
+	return describeTally('phone', phones);
 }
 
 function setupWords(setups: SetupsView, clashes: number, over: readonly string[]): string {

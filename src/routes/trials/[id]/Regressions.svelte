@@ -34,6 +34,12 @@
 				: `No request fails that does not fail in “${baseline}”.`}
 			{#each broke.newFailures.slice(0, 5) as key (key)}<div class="quote">{key}</div>{/each}
 		</li>
+		{#if broke.vanished.length}<li>
+				{broke.vanished.length === 1 ? 'One request' : `${broke.vanished.length} requests`} of “{baseline}” that
+				“{arm}” no longer sends:
+				{#each broke.vanished.slice(0, 5) as key (key)}<div class="quote">{key}</div>{/each}
+				{#if broke.vanished.length > 5}<div class="quote">and {broke.vanished.length - 5} more</div>{/if}
+			</li>{/if}
 		{#if broke.steps.before[1] + broke.steps.after[1] > 0}
 			<li class:bad={broke.steps.failed !== null}>
 				Steps: all went well in {stepWords(broke.steps.before)} of “{baseline}” and {stepWords(

@@ -14,6 +14,7 @@ import { formAction, jsonOf } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
 import { findConditions, listConditions } from '$lib/server/conditions/saved';
 import { noiseFloor } from '$lib/server/trials/noiseFloors';
+import { findClient } from '$lib/server/clients/clients';
 import { existingState, visitorStates } from '$lib/server/clients/visitorStates';
 import { knownAddresses } from '$lib/server/pages/pages';
 import { labLoad } from '$lib/server/trials/timeLeft';
@@ -22,6 +23,7 @@ import { NotPossible } from '$lib/server/http/refusal';
 
 export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
+	const usual = clientId === null ? [] : (findClient(getDb(), clientId)?.conditions ?? []);
 	return {
 		where: 'Trials › New trial',
 		clientId,
@@ -37,7 +39,7 @@ export const load = async ({ parent, url }) => {
 			name: one.name,
 			summary: one.summary,
 			detail: describeConditions(one),
-			usual: one.builtIn,
+			usual: usual.length ? usual.includes(one.id) : one.builtIn,
 			noise: noiseOf(one.id)
 		})),
 		metrics: METRICS.map(({ id, name }) => ({ id: id as string, name, usual: DEFAULT_PRIMARY.includes(id) }))

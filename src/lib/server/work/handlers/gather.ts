@@ -1,19 +1,33 @@
-/** Asking a site for its pages: lists, links, and the markup by which templates are known. Between loads. */
+/** Asking others between loads: a site for its pages and their markup, the panel for what visitors had. */
+import * as v from 'valibot';
+import { FieldOrder, gatherField, LONGEST_FIELD_MS } from '../../field/gathering';
 import { gatherFor, longestGatherMs, parseGatherOrder } from '../../pages/gathering';
-import { finishJob } from '../jobs';
-import type { Handler } from '../handlers';
+import { finishJob, type Job } from '../jobs';
+import type { Handler, Workplace } from '../handlers';
 
 export const gather: Handler = {
 	async run(job, at) {
-		const order = parseGatherOrder(job.order);
-		const siteId = Number(job.subject.replace('site:', ''));
-		at.note(job, longestGatherMs(order));
-		await gatherFor(at.db, siteId, order, {
-			outward: at.outward,
-			goesOn: () => at.interrupted() === null,
-			persist: (write) => at.persist(write)
-		});
+		const field = v.safeParse(FieldOrder, job.order);
+		if (field.success) await runField(job, field.output.until, at);
+		else await runPages(job, at);
 		if (at.interrupted() === 'lost') return;
 		await at.persist(() => finishJob(at.db, job, at.labId));
 	}
 };
+
+const numberOf = ({ subject }: Job) => Number(subject.split(':')[1]);
+const goesOn = (at: Workplace) => () => at.interrupted() === null;
+
+async function runPages(job: Job, at: Workplace): Promise<void> {
+	const order = parseGatherOrder(job.order);
+	at.note(job, longestGatherMs(order));
+	const { outward, persist } = at;
+	await gatherFor(at.db, numberOf(job), order, { outward, persist, goesOn: goesOn(at) });
+}
+
+async function runField(job: Job, until: string, at: Workplace): Promise<void> {
+	at.note(job, LONGEST_FIELD_MS);
+	const { outward, persist, panel } = at;
+	if (!panel.url) return;
+	await gatherField(at.db, numberOf(job), until, { panel, outward, persist, goesOn: goesOn(at) });
+}

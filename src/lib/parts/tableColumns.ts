@@ -1,7 +1,6 @@
 /** The heading of a table that was chosen, read in the browser, and which column says what. */
 import Papa from 'papaparse';
 import { LineDecoder } from '$core/formats/textLines';
-import { guessColumns, TRAFFIC_FIELDS, type TrafficField } from '$core/formats/traffic';
 
 const LOOKED_AT_BYTES = 65_536;
 
@@ -19,12 +18,11 @@ export async function firstLines(file: Blob): Promise<FirstLines> {
 	return { head, first };
 }
 
-/** Places of the columns that their names suggest, as the form holds them; empty for none. */
-export function columnsFrom(head: readonly string[]): Record<TrafficField, string> {
-	const guessed = guessColumns(head);
-	const places = TRAFFIC_FIELDS.map((field) => [field, guessed?.[field] == null ? '' : String(guessed[field])]);
-	return Object.fromEntries(places) as Record<TrafficField, string>;
+/** Places of columns as a form holds them; empty for none. */
+export function placesOf(columns: Readonly<Record<string, number | null>> | null): Record<string, string> {
+	const entries = Object.entries(columns ?? {}).map(([key, place]) => [key, place === null ? '' : String(place)]);
+	return Object.fromEntries(entries);
 }
 
-export const columnsQuery = (places: Record<TrafficField, string>): string =>
+export const columnsQuery = (places: Readonly<Record<string, string>>): string =>
 	new URLSearchParams(Object.entries(places).filter(([, place]) => place !== '')).toString();

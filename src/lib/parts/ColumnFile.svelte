@@ -1,0 +1,100 @@
+<script lang="ts" generics="Result">
+	/** A table of any program: its columns are told apart here, before it is sent. */
+	import { Button } from 'carbon-components-svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { sendFile } from '$lib/upload';
+	import Choice from './Choice.svelte';
+	import FileField from './FileField.svelte';
+	import Notice from './Notice.svelte';
+	import { columnsQuery, firstLines, type FirstLines } from './tableColumns';
+
+	interface Props {
+		label: string;
+		/** What the columns may say; the first must be there. */
+		fields: readonly { key: string; name: string }[];
+		/** Places of the columns that their names suggest; empty for none. */
+		guess: (head: readonly string[]) => Record<string, string>;
+		/** The API's call, and what its query has beside the columns. */
+		url: string;
+		query?: Record<string, string>;
+		/** What came of it. */
+		wordsOf: (result: Result) => { title: string; text: string };
+	}
+	let { label, fields, guess, url, query = {}, wordsOf }: Props = $props();
+	let file = $state<File | null>(null);
+	let lines = $state<FirstLines | null>(null);
+	let places = $state<Record<string, string>>({});
+	let problem = $state('');
+	let words = $state<{ title: string; text: string } | null>(null);
+	let isSending = $state(false);
+
+	async function choose(chosen: File) {
+		[file, problem, words] = [chosen, '', null];
+		lines = await firstLines(chosen);
+		places = guess(lines.head);
+	}
+	async function send() {
+		isSending = true;
+		const { answer, problem: trouble } = await sendFile<Result>(
+			`${url}?${columnsQuery({ ...query, ...places })}`,
+			file!
+		);
+		isSending = false;
+		problem = trouble;
+		words = answer && wordsOf(answer);
+		if (!answer) return;
+		[file, lines] = [null, null];
+		await invalidateAll();
+	}
+	const options = $derived([
+		{ value: '', text: 'none' },
+		...(lines?.head ?? []).map((name, i) => ({ value: String(i), text: name || `column ${i + 1}` }))
+	]);
+	const example = (key: string) => (places[key] ? (lines?.first[Number(places[key])] ?? '') : '');
+</script>
+
+<div class="column-file">
+	<FileField
+		label={file ? 'Another file' : label}
+		accept={['.csv', '.tsv', '.txt']}
+		onfile={choose}
+		help={file?.name ?? ''}
+	/>
+	{#if lines}
+		<div class="columns">
+			{#each fields as { key, name } (key)}
+				<div>
+					<Choice
+						label={name}
+						{options}
+						bind:value={() => places[key] ?? '', (place) => (places[key] = place)}
+					/>
+					<span class="muted small">{example(key)}</span>
+				</div>
+			{/each}
+		</div>
+		<Button size="small" disabled={!places[fields[0]!.key] || isSending} on:click={send}
+			>{isSending ? 'Reading' : 'Read the table'}</Button
+		>
+	{/if}
+	{#if problem}<Notice kind="error" title="The table was not read." text={problem} />{/if}
+	{#if words}<Notice kind="success" title={words.title} text={words.text} />{/if}
+</div>
+
+<style>
+	.column-file {
+		display: grid;
+		gap: 0.7rem;
+		align-content: start;
+		justify-items: start;
+	}
+	.columns {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
+		gap: 0.6rem;
+		width: 100%;
+	}
+	.columns span {
+		overflow-wrap: anywhere;
+	}
+</style>

@@ -1,0 +1,40 @@
+/** What the lab measured of a page, by conditions: to stand beside what its visitors had. */
+import { group } from 'd3-array';
+import { FIELD_METRICS, type FieldMetric } from '$core/field/histogram';
+import { medianOrNull } from '$core/stats/summary';
+import { sql, type Db } from '../db/connection';
+
+export interface LabFigures {
+	conditionId: string;
+	loads: number;
+	/** UTC ISO of the newest load. */
+	newestAt: string;
+	/** Middle figures. */
+	figures: Partial<Record<FieldMetric, number>>;
+}
+
+type Row = Record<FieldMetric, number | null> & { condition_id: string; started_at: string };
+
+/** The newest loads count: a page of a month ago is another page. */
+const MOST_LOADS = 200;
+
+/** Loads that count: calm, no warm-ups, none that the analyst excluded. */
+export function labFiguresOf(db: Db, url: string): LabFigures[] {
+	const rows = sql<Row>(
+		db,
+		`SELECT condition_id, started_at, ${FIELD_METRICS.join(', ')} FROM load
+			WHERE url = ? AND status = 'ok' AND source = 'lab' AND warmup = 0 AND disturbed = 0 AND excluded IS NULL
+			ORDER BY id DESC LIMIT ${MOST_LOADS}`
+	).all(url);
+	return [...group(rows, (row) => row.condition_id)].map(([conditionId, own]) => ({
+		conditionId,
+		loads: own.length,
+		newestAt: own[0]!.started_at,
+		figures: Object.fromEntries(
+			FIELD_METRICS.flatMap((metric) => {
+				const middle = medianOrNull(own.flatMap((row) => row[metric] ?? []));
+				return middle === null ? [] : [[metric, middle]];
+			})
+		)
+	}));
+}

@@ -1,0 +1,223 @@
+<script lang="ts">
+	import { Accordion, AccordionItem, Button, InlineLoading } from 'carbon-components-svelte';
+	import { goto, invalidateAll } from '$app/navigation';
+	import { guessReadingColumns, READING_FIELDS, type ReadingField } from '$core/field/csvReadings';
+	import { DEVICE_CLASSES } from '$core/field/reading';
+	import { metricOf } from '$core/metrics/catalogue';
+	import { describeAssessment, describeFieldFault, describeTally } from '$core/wording/field';
+	import { formatDay, formatValue } from '$core/wording/format';
+	import SharesBar from '$lib/charts/SharesBar.svelte';
+	import TrendLine from '$lib/charts/TrendLine.svelte';
+	import Action from '$lib/parts/Action.svelte';
+	import Choice from '$lib/parts/Choice.svelte';
+	import ColumnFile from '$lib/parts/ColumnFile.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import { placesOf } from '$lib/parts/tableColumns';
+	import type { Column } from '$lib/parts/tableRows';
+	import { pathOf } from '../pages/pageWords';
+
+	let { data } = $props();
+	type Row = NonNullable<typeof data.view>['rows'][number];
+	// svelte-ignore state_referenced_locally
+	let { assessment, device } = $state({ ...data.filter });
+	const all = $derived(data.view?.rows ?? []);
+	const rows = $derived(
+		all.filter((row) => (!assessment || row.assessment === assessment) && (!device || row.device === device))
+	);
+	const isKnown = $derived(all.some(({ metrics }) => metrics !== null));
+	const METRICS = ['lcp', 'inp', 'cls'] as const;
+	const columns: Column<Row>[] = [
+		{ key: 'page', name: 'Page', kind: 'address' },
+		{ key: 'device', name: 'Device', text: ({ device: own }) => own, sort: ({ device: own }) => own },
+		...METRICS.map((id) => ({
+			key: id,
+			name: `${metricOf(id).short}, p75`,
+			sort: ({ metrics }: Row) => metrics?.[id]?.p75 ?? null
+		})),
+		{ key: 'assessment', name: 'Assessment', sort: (row) => row.assessment },
+		{ key: 'scope', name: 'Figures of' },
+		{ key: 'trend', name: 'LCP, window by window' }
+	];
+	const FIELD_NAMES: Record<ReadingField, string> = {
+		address: 'Page or origin',
+		device: 'Device',
+		until: 'Last day',
+		lcp: 'LCP, p75',
+		inp: 'INP, p75',
+		cls: 'CLS, p75',
+		fcp: 'FCP, p75',
+		ttfb: 'TTFB, p75'
+	};
+	const wordsOf = ({
+		lines,
+		saved,
+		skipped
+	}: {
+		lines: number;
+		saved: number;
+		skipped: Record<string, number>;
+	}) => ({
+		title: `${saved} of ${lines} lines were taken.`,
+		text: skipped.unknown ? `${skipped.unknown} are of pages that are in no list of this client.` : ''
+	});
+	const IS = [
+		{ value: '', text: 'All' },
+		{ value: 'does-not', text: 'Does not pass' },
+		{ value: 'passes', text: 'Passes' },
+		{ value: 'not-enough-visits', text: 'Not enough visits' }
+	];
+	const DEVICES = [
+		{ value: '', text: 'Both' },
+		{ value: 'phone', text: 'Phone' },
+		{ value: 'desktop', text: 'Desktop' }
+	];
+	const tallyOf = (asked: (typeof DEVICE_CLASSES)[number]) =>
+		describeTally(
+			asked,
+			all.filter((row) => row.device === asked).map((row) => row.assessment)
+		);
+
+	function show(clientId = data.client?.id) {
+		const values = { client: String(clientId ?? ''), is: assessment, device };
+		void goto(`?${new URLSearchParams(Object.entries(values).filter(([, value]) => value !== ''))}`, {
+			keepFocus: true,
+			noScroll: true,
+			replaceState: true
+		});
+	}
+	const POLL_MS = 2000;
+	$effect(() => {
+		if (!data.view?.isGathering) return;
+		const timer = setInterval(() => void invalidateAll(), POLL_MS);
+		return () => clearInterval(timer);
+	});
+</script>
+
+<svelte:head><title>Field – Zafra</title></svelte:head>
+
+<div class="page">
+	<div class="page-top">
+		<h1>Field</h1>
+		{#if data.client}
+			<Choice
+				label="Client"
+				options={data.names.map(({ id, name }) => ({ value: String(id), text: name }))}
+				value={String(data.client.id)}
+				onchange={(id) => show(Number(id))}
+			/>
+			{#if data.hasPanel && all.length && !data.view?.isGathering}<Action
+					action="?/gather"
+					text="Ask the panel"
+					kind={isKnown ? 'tertiary' : 'primary'}
+					size="field"
+					shortcut="r"
+					values={{ client: data.client.id }}
+				/>{/if}
+		{/if}
+	</div>
+	<p class="muted">
+		What real visitors had, at the 75th percentile over 28 days: of the page itself or, where it has too few
+		visits, of the whole origin, as each row says.
+	</p>
+	{#if data.view?.isGathering}<InlineLoading
+			description="The panel is being asked, between loads of the lab"
+		/>{/if}
+	{#if data.view?.gathering?.fault}<Notice
+			kind="warning"
+			title="Not all could be asked."
+			text={describeFieldFault(data.view.gathering.fault)}
+		/>{/if}
+	{#if !data.client}
+		<p>No client yet. <a href="/clients/new">Make the first one</a>.</p>
+	{:else if !all.length}
+		<section class="panel">
+			<h2>No page is chosen yet</h2>
+			<p>Choose the pages that matter: then it is asked what their visitors had.</p>
+			<Button href="/pages">Choose pages</Button>
+		</section>
+	{:else if !data.hasPanel && !isKnown}
+		<Notice title="No panel is set." text="ZAFRA_PANEL and ZAFRA_PANEL_KEY name the service that is asked." />
+	{:else}
+		{#if isKnown}<ul class="plain tally">
+				{#each DEVICE_CLASSES as asked (asked)}<li>{tallyOf(asked)}.</li>{/each}
+			</ul>{/if}
+		<div class="filters no-print">
+			<Choice label="Assessment" options={IS} bind:value={assessment} onchange={() => show()} />
+			<Choice label="Device" options={DEVICES} bind:value={device} onchange={() => show()} />
+			<span class="muted figures" aria-live="polite">{rows.length} of {all.length}</span>
+		</div>
+		<Accordion align="start" size="sm">
+			<AccordionItem title="Readings from a table">
+				<p class="muted small">
+					A line for each page or origin, device and window: address, phone or desktop, last day, 75th
+					percentiles.
+				</p>
+				<ColumnFile
+					label="Choose a table of readings"
+					fields={READING_FIELDS.map((key) => ({ key, name: FIELD_NAMES[key] }))}
+					guess={(head) => placesOf(guessReadingColumns(head))}
+					url="/api/field/import"
+					query={{ client: String(data.client.id) }}
+					{wordsOf}
+				/>
+			</AccordionItem>
+		</Accordion>
+		<Table label="What real visitors had" {columns} {rows} key={({ key }) => key} pageSize={25}>
+			{#snippet cell(row, column)}
+				{@const metric = METRICS.find((id) => id === column.key)}
+				{#if column.key === 'page'}
+					<a class="path" href="/field/{row.pageId}" data-row-link>{pathOf(row.url)}</a>
+					{#if row.type}<br /><span class="muted small">{row.type}</span>{/if}
+				{:else if metric}
+					{@const told = row.metrics?.[metric]}
+					{#if told}<span class="figures">{formatValue(metric, told.p75)}</span>
+						{#if told.shares}<SharesBar name={metricOf(metric).name} shares={told.shares} />{/if}
+					{:else}<span class="muted">–</span>{/if}
+				{:else if column.key === 'assessment'}
+					<b class={row.assessment}>{describeAssessment(row.assessment)}</b>
+					{#if row.failing.length}<br /><span class="muted small"
+							>{row.failing.map((id) => metricOf(id).short).join(', ')}</span
+						>{/if}
+				{:else if column.key === 'scope'}
+					{row.scopeWords}{#if row.until}<br /><span class="muted small">until {formatDay(row.until)}</span
+						>{/if}
+				{:else}<TrendLine
+						name="LCP of {pathOf(row.url)} on {row.device}"
+						points={row.trend}
+						format={(value) => formatValue('lcp', value)}
+					/>{/if}
+			{/snippet}
+		</Table>
+	{/if}
+</div>
+
+<style>
+	.page-top :global(.bx--form-item) {
+		flex: 0 1 16rem;
+	}
+	.filters {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.8rem;
+		align-items: end;
+		margin-bottom: 0.8rem;
+	}
+	.filters :global(.bx--form-item) {
+		flex: 0 1 11rem;
+	}
+	.path {
+		display: inline-block;
+		min-width: 7rem;
+	}
+	.tally {
+		font: 1.05rem/1.5 var(--serif);
+		margin: 0.4rem 0 0.8rem;
+	}
+	.passes {
+		color: var(--better);
+	}
+	.does-not {
+		color: var(--worse);
+	}
+</style>

@@ -1,0 +1,146 @@
+import { expect } from 'chai';
+import { marginRowsOf, marginsOf } from '../../src/routes/clients/marginRows';
+import { draftOfClient } from '../../src/routes/clients/clientDraft';
+import { countOf, findings } from '../../src/routes/clients/[id]/findings';
+import { moneyIn, monthsWords } from '../../src/routes/clients/[id]/money';
+import { proposalLink } from '../../src/routes/clients/[id]/sites/[site]/proposalLink';
+import { amountWords, pathOf } from '../../src/routes/pages/pageWords';
+import { guessColumns } from '$core/formats/traffic';
+import { columnsQuery, firstLines, placesOf } from '../../src/lib/parts/tableColumns';
+import { newRow, priceRowsOf, pricesOf } from '../../src/routes/workshop/components/[id]/priceRows';
+import { newClient } from '$core/clients/client';
+import { NO_RECOGNITION } from '$core/setups/recognition';
+
+describe('forms of clients and components', () => {
+	it('write margins in per cent and read them back', () => {
+		const json = JSON.stringify({ tbt: { absolute: 80, relative: 0.075 }, cls: { absolute: 0.01, relative: 0 } });
+		expect(marginRowsOf(json)).to.deep.equal([
+			{ metric: 'tbt', absolute: 80, percent: 7.5 },
+			{ metric: 'cls', absolute: 0.01, percent: 0 }
+		]);
+		expect(JSON.parse(marginsOf(marginRowsOf(json)))).to.deep.equal(JSON.parse(json));
+		expect(marginsOf([{ metric: 'lcp', absolute: null, percent: null }])).to.equal(
+			'{"lcp":{"absolute":0,"relative":0}}'
+		);
+	});
+
+	it('write a client as text', () => {
+		const client = { ...newClient('A'), growth: 0.025, hourly: 70, mustSend: [{ name: 'Counting', pattern: '*hit*' }] };
+		expect(draftOfClient(client)).to.include({ growth: '2.5', hourly: '70', mustSend: 'Counting: *hit*', people: '' });
+		expect(draftOfClient(newClient('A'))).to.include({ growth: '', hourly: '' });
+	});
+
+	it('write tiers as rows; what is left empty is none, or any number', () => {
+		const rule = {
+			tier: 'paid',
+			price: 60,
+			per: 'year',
+			sites: 1,
+			visits: null,
+			perThousand: null,
+			firstYearOff: 0.25,
+			setupHours: 1
+		};
+		const rows = priceRowsOf(JSON.stringify([rule]));
+		expect(rows[0]).to.include({ percentOff: 25, visits: null });
+		expect(JSON.parse(pricesOf(rows))).to.deep.equal([rule]);
+		expect(JSON.parse(pricesOf([{ ...newRow(), tier: 'x', price: null }]))[0]).to.include({
+			price: 0,
+			setupHours: 0,
+			firstYearOff: 0
+		});
+	});
+
+	it('say months and money', () => {
+		expect([0, 1, 7, 12, 13, 26].map(monthsWords)).to.deep.equal([
+			'from now on',
+			'in 1 month',
+			'in 7 months',
+			'in a year',
+			'in a year and 1 month',
+			'in 2 years and 2 months'
+		]);
+		expect(moneyIn('EUR')(12.5)).to.equal('€12.50');
+	});
+
+	it('lead from what was seen in a load to a new component', () => {
+		const proposal = {
+			name: 'larder',
+			recognition: { ...NO_RECOGNITION, paths: ['/larder/'] },
+			requests: 1,
+			wireBytes: 1,
+			examples: []
+		};
+		expect(proposalLink(proposal)).to.equal(
+			'/workshop/components/new?name=larder&kind=plugin&hosts=&paths=%2Flarder%2F'
+		);
+	});
+});
+
+describe('the lines of a client’s sheet', () => {
+	const facts = {
+		client: newClient('A'),
+		allTrials: 0,
+		trials: [],
+		setups: [],
+		thirdParties: { hosts: 0, candidates: 0, unread: 0 },
+		pairs: [],
+		field: []
+	};
+
+	it('say what there is not yet', () => {
+		expect(findings(facts)).to.deep.equal({
+			field: 'No page is chosen yet',
+			trials: 'No trial',
+			setups: 'Not written down yet',
+			setupTone: 'plain',
+			thirdParties: 'None seen in a load yet',
+			competitors: 'None paired yet',
+			usual: 'Those of the house'
+		});
+		expect([0, 1, 3].map((n) => countOf(n, 'page'))).to.deep.equal(['no page', 'one page', '3 pages']);
+	});
+
+	it('count what is open, what to ask about, and what passes', () => {
+		const field = (['passes', 'does-not'] as const).map((assessment) => ({
+			device: 'phone' as const,
+			assessment,
+			isKnown: true
+		}));
+		const found = findings({
+			...facts,
+			client: {
+				...newClient('A'),
+				targets: [{ metric: 'lcp', conditions: null, value: 1 }],
+				margins: { tbt: { absolute: 1, relative: 0 } }
+			},
+			allTrials: 4,
+			trials: [{ status: 'done' }, { status: 'running' }],
+			thirdParties: { hosts: 5, candidates: 2, unread: 0 },
+			field
+		});
+		expect(found).to.include({
+			trials: '4 trials, 1 of the newest not done',
+			thirdParties: '5 hosts, 2 to ask about',
+			usual: 'One target, one margin of its own',
+			field: 'On phones 1 of 2 pages passes, one does not'
+		});
+	});
+});
+
+describe('a traffic table in the browser', () => {
+	it('shows its heading and first line, whatever parts and writes them', async () => {
+		const latin = new Blob([Buffer.from('Página;Visitas\n/a;1.200\n/b;3\n', 'latin1')]);
+		const lines = await firstLines(latin);
+		expect(lines).to.deep.equal({ head: ['Página', 'Visitas'], first: ['/a', '1.200'] });
+		const places = placesOf(guessColumns(lines.head));
+		expect(places).to.deep.equal({ address: '0', visits: '1', conversions: '', revenue: '' });
+		expect(columnsQuery(places)).to.equal('address=0&visits=1');
+	});
+
+	it('is shown by path and with its numbers parted', () => {
+		expect(pathOf('https://a.test/caf%C3%A9?x=1')).to.equal('/café?x=1');
+		expect(pathOf('https://a.test/%')).to.equal('/%');
+		expect([amountWords(41_820), amountWords(null), amountWords(21_940.5, 0)]).to.deep.equal(['41,820', '', '21,941']);
+	});
+});

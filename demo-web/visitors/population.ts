@@ -5,6 +5,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import Papa from 'papaparse';
 
 const TRAFFIC = fileURLToPath(new URL('../../demo/traffic', import.meta.url));
 
@@ -74,11 +75,11 @@ function monthlyVisits(host: string): Map<string, number> {
 	const bytes = readFileSync(file);
 	const text = bytes[0] === 0xff ? bytes.toString('utf16le') : bytes.toString('latin1');
 	const visits = new Map<string, number>();
-	for (const line of text.split(/\r?\n/).slice(1)) {
-		const address = /^(?:https?:\/\/[^/]+)?(\/[^,;\t?]*)/.exec(line)?.[1];
-		const count = /[,;\t]"?([\d.,]+)"?/.exec(line.slice(line.search(/[,;\t]/)))?.[1];
-		if (!address || !count) continue;
-		const path = address.length > 1 ? address.replace(/\/$/, '') : address;
+	const [, ...rows] = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: true }).data;
+	for (const [address = '', count = ''] of rows) {
+		const found = /^(?:https?:\/\/[^/]+)?(\/[^?]*)/.exec(address)?.[1];
+		if (!found) continue;
+		const path = found.length > 1 ? found.replace(/\/$/, '') : found;
 		visits.set(path, (visits.get(path) ?? 0) + Number(count.replace(/[.,]/g, '')));
 	}
 	return visits;

@@ -57,6 +57,23 @@ describe('the panel of real visits', () => {
 });
 
 describe('the visitors whose truth is known', () => {
+	it('come as often as the site’s own export says, whatever it was written in', () => {
+		const monthly = (host: string, path: string) => {
+			// Seven days, so that each weekday counts once; a month has 30.4.
+			const days = Array.from({ length: 7 }, (_, i) => new Date(Date.UTC(2026, 10, 2 + i)).toISOString().slice(0, 10));
+			const week = days.reduce(
+				(sum, day) => sum + visitsOn(host, path, 'phone', day) + visitsOn(host, path, 'desktop', day),
+				0
+			);
+			return (week / 7) * 30.4;
+		};
+		// 38,404 and 2,310 of the same page.
+		expect(monthly('skerry-line.test', '/timetable') / 40_714).to.be.closeTo(1, 0.001);
+		expect(monthly('skerry-line.test', '/news/dogs') / 297).to.be.closeTo(1, 0.001);
+		expect(monthly('pellows-seed-house.test', '/seed') / 11_905).to.be.closeTo(1, 0.001);
+		expect(monthly('orrery-hall.test', '/') / 2104).to.be.closeTo(1, 0.001);
+	});
+
 	/** Percentile of drawn visits over the days of a window, by the Box-Muller transform. */
 	function drawn(path: string, device: 'phone' | 'desktop', vital: 'lcp' | 'inp', days: string[]): number {
 		const random = seededRandom(4);

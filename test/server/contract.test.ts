@@ -216,7 +216,16 @@ describe('the API’s contract', function () {
 		const [head, data] = Buffer.from(value!).toString().trim().split('\n');
 		const told = JSON.parse(data!.slice('data: '.length)) as { lab: object; trials: object[] };
 		expect([response.headers.get('content-type'), head]).to.deep.equal(['text/event-stream', 'event: progress']);
-		expect(told.lab).to.have.keys('state', 'problem', 'unprotected', 'trialId', 'question', 'doing', 'timeLeftMs');
+		expect(told.lab).to.have.keys(
+			'state',
+			'problem',
+			'unprotected',
+			'trialId',
+			'question',
+			'doing',
+			'timeLeftMs',
+			'isGathering'
+		);
 		expect(told.trials[0]).to.have.keys('id', 'status', 'done', 'total', 'timeLeftMs');
 	});
 });

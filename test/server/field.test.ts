@@ -192,8 +192,8 @@ describe('field data from a panel', () => {
 			metrics!.inp!.p75
 		]);
 		expect(readings).to.deep.equal([
-			['csv', 'phone', 2300, 180],
-			['csv', 'desktop', 1900, 90]
+			['csv', 'desktop', 1900, 90],
+			['csv', 'phone', 2300, 180]
 		]);
 		writeFileSync(file, 'url;device;date;lcp\nhttps://other.test/;phone;2026-11-20;1000\n');
 		const problem = await importReadings(q.now.db, clientId, file, null).catch((error: Error) => error.message);

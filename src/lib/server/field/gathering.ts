@@ -128,15 +128,19 @@ export async function gatherField(db: Db, clientId: number, until: string, at: F
 	await at.persist(() => saveDerived(db, subjectOf(clientId), 'field-gathering', VERSION, '', gathering));
 }
 
-/** A panel that is asked too often says when to come back. */
+/** After a question that nobody answered, s. */
+const QUIET_RETRY_S = 1;
+const PASSING: readonly PanelFault[] = ['rate', 'down'];
+
+/** A panel that is asked too often says when to come back; one that does not answer is asked again, quietly. */
 async function askPatiently({ scope, url, device }: Question, until: string, { panel, outward }: FieldAt) {
 	for (let tries = 1; ; tries++)
 		try {
 			return await askPanel({ scope, url, device, until }, panel, outward);
 		} catch (error) {
-			const waits = error instanceof PanelTrouble && error.fault === 'rate' && tries < MOST_TRIES;
+			const waits = error instanceof PanelTrouble && PASSING.includes(error.fault) && tries < MOST_TRIES;
 			if (!waits) throw error;
-			await pause(1000 * (error.retryAfterS ?? 1));
+			await pause(1000 * (error.retryAfterS ?? QUIET_RETRY_S));
 		}
 }
 

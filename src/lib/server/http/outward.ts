@@ -99,6 +99,8 @@ async function ask(url: URL, outward: Outward, accept: string, signal: AbortSign
 	const options: RequestOptions & { servername?: string; rejectUnauthorized?: boolean } = {
 		...place,
 		method: 'GET',
+		// A body that is cut off takes its connection along: none is used twice.
+		agent: false,
 		path: `${url.pathname}${url.search}`,
 		signal,
 		headers: { host: url.host, accept, 'accept-encoding': 'gzip, deflate, br', 'user-agent': AGENT },

@@ -44,7 +44,7 @@ describe('what real visitors had', function () {
 		await screen.go('/field?client=1');
 		await page.getByRole('link', { name: '/timetable', exact: true }).first().click();
 		await page.getByRole('heading', { name: '/timetable' }).waitFor();
-		await page.getByText(/figures of this page, \d+ \w+ 2026 to/).waitFor();
+		await page.getByText(/Figures of this page, \d+ \w+ 2026 to/).waitFor();
 		expect(await page.getByRole('heading', { level: 2, name: 'Largest Contentful Paint' }).count()).to.equal(1);
 		expect(await page.getByText(/% of the visits had it good/).count()).to.be.above(2);
 		expect(await screen.violations()).to.deep.equal([]);

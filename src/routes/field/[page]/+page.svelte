@@ -58,13 +58,13 @@
 	</div>
 	<p>
 		<b class={shown.assessment}
-			>On {DEVICES[shown.device].toLowerCase()}s: {describeAssessment(shown.assessment)}</b
+			>On {DEVICES[shown.device].toLowerCase()}s: {describeAssessment(shown.assessment)}.</b
 		>
-		{#if shown.newest}<span class="muted"
-				>; figures of {shown.scopeWords}, {formatDay(shown.newest.from)} to {formatDay(
+		<span class="muted">
+			{#if shown.newest}Figures of {shown.scopeWords}, {formatDay(shown.newest.from)} to {formatDay(
 					shown.newest.until
-				)}</span
-			>{:else}<span class="muted">; {shown.scopeWords}</span>{/if}
+				)}.{:else}Figures: {shown.scopeWords}.{/if}
+		</span>
 	</p>
 	{#each told as { id, name, thresholds, reading } (id)}
 		<section>
@@ -82,7 +82,7 @@
 					/>{/if}
 				{#if windowsOf(id).length > 1}<Windows
 						name={id}
-						caption="75th percentile of each window of 28 days; neighbours share most of their visits"
+						caption="75th percentile of overlapping windows of 28 days"
 						windows={windowsOf(id)}
 						{thresholds}
 						format={(value) => formatValue(id, value)}
@@ -119,6 +119,9 @@
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
 		gap: 1.4rem;
+	}
+	h3 {
+		margin-top: 1rem;
 	}
 	.passes {
 		color: var(--better);

@@ -30,7 +30,8 @@ const MOST_REMOVALS = 5;
 /** Chromium's helpers may still be writing for a moment after it has gone: whoever names the profile is ended first. */
 export async function removeProfile(profile: string): Promise<void> {
 	for (let i = 0; i < MOST_REMOVALS && existsSync(profile); i++) {
-		if (i > 0) endBrowserOf(profile);
+		// Against somebody who writes faster than the disk forgets, removing would not end.
+		endBrowserOf(profile);
 		await rm(profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 100 }).catch(() => undefined);
 	}
 }

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
-import { chromium, type Browser, type Page } from 'playwright-core';
+import type { Browser, Page } from 'playwright-core';
 import type { SiteState } from '../../demo-web/state/switches';
-import { findChromium } from '../../src/lab/browser/find';
+import { visitorsBrowser } from '../support/visitorsBrowser';
 import { startDemoWeb, type RunningWorld } from '../support/world';
 
 describe('what plugins do to pages, in a real browser', () => {
@@ -9,13 +9,7 @@ describe('what plugins do to pages, in a real browser', () => {
 	let browser: Browser;
 	before(async () => {
 		web = await startDemoWeb();
-		browser = await chromium.launch({
-			executablePath: findChromium()!,
-			args: [
-				'--no-sandbox',
-				`--host-resolver-rules=MAP *.test:443 127.0.0.1:${web.tlsPort}, MAP *.test:80 127.0.0.1:${web.port}`
-			]
-		});
+		browser = await visitorsBrowser(web);
 	});
 	after(async () => {
 		await browser.close();

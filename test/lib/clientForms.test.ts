@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { marginRowsOf, marginsOf } from '../../src/routes/clients/marginRows';
+import { freeMarginRow, marginRowsOf, marginsOf, withUnit } from '../../src/routes/clients/marginRows';
 import { draftOfClient } from '../../src/routes/clients/clientDraft';
 import { countOf, findings } from '../../src/routes/clients/[id]/findings';
 import { moneyIn, monthsWords } from '../../src/routes/clients/[id]/money';
@@ -8,10 +8,22 @@ import { amountWords, pathOf } from '../../src/routes/pages/pageWords';
 import { guessColumns } from '$core/formats/traffic';
 import { columnsQuery, firstLines, placesOf } from '../../src/lib/parts/tableColumns';
 import { newRow, priceRowsOf, pricesOf } from '../../src/routes/workshop/components/[id]/priceRows';
+import { METRICS } from '$core/metrics/catalogue';
 import { newClient } from '$core/clients/client';
 import { NO_RECOGNITION } from '$core/setups/recognition';
 
 describe('forms of clients and components', () => {
+	it('offer each metric once, and none when all have a margin', () => {
+		const rows = METRICS.map(({ id }) => ({ metric: id as string }));
+		expect(freeMarginRow(rows.slice(1))?.metric).to.equal(METRICS[0]!.id);
+		expect(freeMarginRow(rows)).to.equal(null);
+	});
+
+	it('name the unit where there is one', () => {
+		expect(withUnit('At least', 'lcp')).to.equal('At least, ms');
+		expect(withUnit('At least', 'cls')).to.equal('At least');
+	});
+
 	it('write margins in per cent and read them back', () => {
 		const json = JSON.stringify({ tbt: { absolute: 80, relative: 0.075 }, cls: { absolute: 0.01, relative: 0 } });
 		expect(marginRowsOf(json)).to.deep.equal([

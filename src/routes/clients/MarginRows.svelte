@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** Smallest shifts that matter to a client, where they differ from the house's. */
 	import { Button, NumberInput } from 'carbon-components-svelte';
-	import { METRICS, metricOf, type MetricId } from '$core/metrics/catalogue';
+	import { METRICS } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
-	import { marginRowsOf, marginsOf, type MarginRow } from './marginRows';
+	import { freeMarginRow, marginRowsOf, marginsOf, withUnit, type MarginRow } from './marginRows';
 
 	interface Props {
 		/** As it was saved or typed. */
@@ -15,12 +15,7 @@
 	// svelte-ignore state_referenced_locally
 	let rows: MarginRow[] = $state(marginRowsOf(json));
 	const metrics = METRICS.map(({ id, name }) => ({ value: id as string, text: name }));
-	function add() {
-		const free = METRICS.find(({ id }) => rows.every(({ metric }) => metric !== id))!;
-		const { absolute, relative } = free.margin;
-		rows.push({ metric: free.id, absolute, percent: relative * 100 });
-	}
-	const unitOf = (metric: string) => metricOf(metric as MetricId).unit;
+	const next = $derived(freeMarginRow(rows));
 </script>
 
 <div>
@@ -33,7 +28,7 @@
 			<Choice label="Metric" options={metrics} bind:value={row.metric} />
 			<NumberInput
 				hideSteppers
-				labelText="At least, {unitOf(row.metric)}"
+				labelText={withUnit('At least', row.metric)}
 				size="sm"
 				min={0}
 				allowEmpty
@@ -53,7 +48,8 @@
 		</div>
 	{/each}
 	{#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
-	<Button kind="ghost" size="small" on:click={add}>Add a margin</Button>
+	{#if next}<Button kind="ghost" size="small" on:click={() => next && rows.push(next)}>Add a margin</Button
+		>{/if}
 	<Hidden name="margins" value={marginsOf(rows)} />
 </div>
 

@@ -1,9 +1,10 @@
 <script lang="ts">
 	/** Levels that are good enough for a client. */
 	import { Button, NumberInput } from 'carbon-components-svelte';
-	import { METRICS, metricOf } from '$core/metrics/catalogue';
+	import { METRICS } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
+	import { withUnit } from './marginRows';
 
 	interface Props {
 		/** As it was saved or typed. */
@@ -24,8 +25,6 @@
 		{ value: '', text: 'All conditions' },
 		...conditions.map(({ id, name }) => ({ value: id, text: name }))
 	]);
-	const UNITS: Record<string, string> = { ms: 'ms', bytes: 'bytes', count: '', points: 'points', unitless: '' };
-	const labelOf = (metric: string) => ['Good enough', UNITS[metricOf(metric).unit]].filter(Boolean).join(', ');
 	const typed = $derived(JSON.stringify(rows.map((row) => ({ ...row, value: row.value ?? NaN }))));
 </script>
 
@@ -44,7 +43,7 @@
 			/>
 			<NumberInput
 				hideSteppers
-				labelText={labelOf(row.metric)}
+				labelText={withUnit('Good enough', row.metric)}
 				size="sm"
 				min={0}
 				allowEmpty

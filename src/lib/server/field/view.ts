@@ -88,8 +88,6 @@ export function fieldView(db: Db, { id }: Pick<Client, 'id'>) {
 	return { rows: fieldRows(db, id), gathering: findFieldGathering(db, id), isGathering: isGatheringField(db, id) };
 }
 
-export type FieldView = ReturnType<typeof fieldView>;
-
 /** All windows of a page on both devices, and of its origin. */
 export function fieldPageView(db: Db, pageId: number) {
 	const page = existingPage(db, pageId);
@@ -121,5 +119,3 @@ export function fieldPageView(db: Db, pageId: number) {
 		})
 	};
 }
-
-export type FieldPageView = ReturnType<typeof fieldPageView>;

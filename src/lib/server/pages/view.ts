@@ -77,8 +77,6 @@ export function pagesView(db: Db, site: Site, filter: Omit<PageFilter, 'siteId'>
 	};
 }
 
-export type PagesView = ReturnType<typeof pagesView>;
-
 function proposalsView(db: Db, siteId: number) {
 	return findProposals(db, siteId).map(({ type, by, pages, examples }) => ({
 		type,

@@ -1,5 +1,6 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import { optimizeCss } from 'carbon-preprocess-svelte';
+import { buildSync } from 'esbuild';
 import { defineConfig, type Plugin } from 'vite';
 
 /** Carbon's style sheet names fonts on a foreign host; the app ships its own and asks nobody. */
@@ -45,6 +46,30 @@ const UNUSED = new RegExp(
 	].join('|')
 );
 
+/** The visits' script as text, bundled for pages of any site: no module, and small. */
+function visitScript(): Plugin {
+	const name = 'virtual:visit-script';
+	return {
+		name: 'visit-script',
+		resolveId: (id) => (id === name ? `\0${name}` : null),
+		load(id) {
+			if (id !== `\0${name}`) return null;
+			const entry = 'src/visit-script/script.ts';
+			this.addWatchFile(entry);
+			const { outputFiles } = buildSync({
+				entryPoints: [entry],
+				bundle: true,
+				minify: true,
+				write: false,
+				format: 'iife',
+				target: 'es2022',
+				legalComments: 'none'
+			});
+			return `export default ${JSON.stringify(outputFiles[0]!.text)}`;
+		}
+	};
+}
+
 interface StyleRule {
 	selectors: string[];
 	remove(): void;
@@ -61,7 +86,7 @@ const withoutUnusedRules = {
 };
 
 export default defineConfig({
-	plugins: [withoutForeignFonts(), sveltekit(), optimizeCss()],
+	plugins: [withoutForeignFonts(), visitScript(), sveltekit(), optimizeCss()],
 	css: { postcss: { plugins: [withoutUnusedRules] } },
 	server: { port: Number(process.env.PORT ?? 4170), strictPort: true },
 	build: {

@@ -28,8 +28,12 @@ function hostOf(origin) {
 	}
 }
 
+/** Pages of any site ask for the visits' script and send beacons: that door has checks of its own. */
+export const isVisit = (url = '') => /^\/visit(\/zafra\.js)?($|\?)/.test(url);
+
 /** @returns {{ status: number, words: string } | null} why a request is turned away */
-export function refusal({ method = 'GET', headers }, allowed) {
+export function refusal({ method = 'GET', headers, url = '' }, allowed) {
+	if (isVisit(url)) return null;
 	const host = (headers.host ?? '').toLowerCase();
 	if (!allowed.has(host))
 		return {

@@ -1,6 +1,6 @@
 /** The built web app: `npm start`. Says in words when it cannot start. */
 import { createServer } from 'node:http';
-import { allowedHosts, isOpenToOthers, OPEN_WORDS, refusal } from './door.mjs';
+import { allowedHosts, isOpenToOthers, isVisit, OPEN_WORDS, refusal } from './door.mjs';
 
 const port = Number(process.env.PORT || 4170);
 const host = process.env.HOST || '127.0.0.1';
@@ -66,6 +66,8 @@ server.listen(port, host, async () => {
 		server.off('request', early);
 		const app = guarded((request, response) => {
 			request.headers['x-forwarded-proto'] ??= 'http';
+			// Browsers send beacons as plain text, so that no preflight is needed; the framework takes that for a form.
+			if (isVisit(request.url) && request.method === 'POST') request.headers['content-type'] = 'application/json';
 			handler(request, response);
 		});
 		server.on('request', app);

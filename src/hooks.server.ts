@@ -2,10 +2,11 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { join } from 'node:path';
 import { BUSY_WORDS, busyAnswer, RETRY_AFTER_S } from '$lib/server/http/api';
-import { getDb, getSettings } from '$lib/server/context';
+import { getDb, getSettings, getVisits } from '$lib/server/context';
 import { databaseProblem, isBusy } from '$lib/server/db/connection';
 import { requestDueField } from '$lib/server/field/gathering';
 import { logOf } from '$lib/server/log';
+import { keepVisits } from '$lib/server/visits/keeping';
 import { endRunner, keepRunner } from '$lib/server/labs/child';
 
 const log = logOf('web');
@@ -15,6 +16,7 @@ export const init: ServerInit = () => {
 	getDb();
 	if (getSettings().startRunner) keepRunner(getDb());
 	if (getSettings().panel.url) setInterval(() => askAgain(), ASK_AGAIN_MS).unref();
+	keepVisits(getDb(), getVisits().db, log);
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
 	// Started by a parent over a channel, web ends with that parent; a plain start has no channel.
@@ -50,6 +52,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 	});
 	if (event.locals.busy) response = answerBusy(event.url.pathname, response);
 	for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
+	// Pages of other sites ask for the visits' script.
+	if (event.url.pathname.startsWith('/visit')) response.headers.set('cross-origin-resource-policy', 'cross-origin');
 	return response;
 };
 

@@ -11,8 +11,8 @@ import { createServer } from 'node:http';
 const [, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
 const QUICK: Conditions = {
 	...DESKTOP,
-	capMs: 3000,
-	quietMs: 400,
+	capMs: 2000,
+	quietMs: 300,
 	network: { ...DESKTOP.network, roundTripMs: 4, downKbps: 200_000 }
 };
 

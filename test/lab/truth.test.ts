@@ -77,7 +77,7 @@ describe('pages of known truth', () => {
 	});
 
 	it('faults of the world end in a load with their reason, and the next load is clean', async () => {
-		const hasty = { ...DESKTOP, capMs: 3000, quietMs: 500 };
+		const hasty = { ...DESKTOP, capMs: 2000, quietMs: 300 };
 		const table: [path: string, code: string | null][] = [
 			['/status/503', 'http-status'],
 			['/loop', 'redirect-loop'],

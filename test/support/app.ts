@@ -10,6 +10,8 @@ export interface TestApp {
 	folder: string;
 	/** Of the web process. */
 	readonly pid: number;
+	/** What the process has said since its last start. */
+	words(): string;
 	/** Send JSON, get status and body. */
 	api(method: 'GET' | 'POST', path: string, body?: unknown): Promise<{ status: number; body: any }>;
 	stop(signal?: NodeJS.Signals): Promise<void>;
@@ -35,9 +37,10 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;
 	let child: ChildProcess | null = null;
+	let words = '';
 
 	async function start(): Promise<void> {
-		let words = '';
+		words = '';
 		child = spawn(process.execPath, ['scripts/serve.mjs'], {
 			env: {
 				...process.env,
@@ -80,6 +83,7 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 		get pid() {
 			return child?.pid ?? 0;
 		},
+		words: () => words,
 		async api(method, path, body) {
 			const response = await fetch(url + path, {
 				method,

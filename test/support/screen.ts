@@ -25,8 +25,20 @@ export interface Screen {
 	close(): Promise<void>;
 }
 
-/** The shortest time that Svelte needs to take over a page here, with plenty to spare. */
-const TAKEN_OVER_MS = 400;
+/** Screens that are open, so that a failed test can say what was on them. */
+const open = new Set<{ page: Page; app: TestApp }>();
+
+/** What was on screen when a test failed, and what the app last said: printed by the root hooks. */
+export async function describeScreens(): Promise<string> {
+	const told = [...open].map(async ({ page, app }) => {
+		const text = await page
+			.locator('body')
+			.innerText({ timeout: 5000 })
+			.catch((error: Error) => error.message);
+		return `${page.url()}\n${text.replace(/\n+/g, '\n').slice(0, 2500)}\nThe app said: ${app.words().slice(-1500)}`;
+	});
+	return (await Promise.all(told)).join('\n');
+}
 
 export async function openScreen(app: TestApp): Promise<Screen> {
 	const browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
@@ -43,6 +55,8 @@ export async function openScreen(app: TestApp): Promise<Screen> {
 		const isProvoked = /status of (422|404)|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE|ERR_EMPTY/.test(message.text());
 		if (message.type() === 'error' && !isProvoked) troubles.push(message.text());
 	});
+	const shown = { page, app };
+	open.add(shown);
 	const part = (id: string) => page.locator(`.bx--accordion__item#${id}`);
 
 	return {
@@ -51,8 +65,10 @@ export async function openScreen(app: TestApp): Promise<Screen> {
 		troubles,
 		requested,
 		async go(path) {
+			// The frame of every page begins to listen once all of it has been taken over.
+			const takenOver = page.waitForRequest((request) => request.url().endsWith('/api/events'));
 			await page.goto(app.url + path);
-			await page.waitForTimeout(TAKEN_OVER_MS);
+			await takenOver;
 		},
 		async violations(within = 'html') {
 			await page.evaluate(AXE);
@@ -70,7 +86,10 @@ export async function openScreen(app: TestApp): Promise<Screen> {
 			await part(id).locator('section > *').first().waitFor();
 			return part(id);
 		},
-		close: () => browser.close()
+		close() {
+			open.delete(shown);
+			return browser.close();
+		}
 	};
 }
 

@@ -30,7 +30,9 @@ export interface LaunchOptions {
 	profileLabel?: string;
 }
 
-const START_WITHIN_MS = 30_000;
+/** On a busy machine a start takes some seconds; one that takes longer hangs, and the next one does not. */
+const START_WITHIN_MS = 15_000;
+const MOST_STARTS = 3;
 const CLOSE_WITHIN_MS = 5000;
 const PREFERENCES = { webrtc: { ip_handling_policy: 'disable_non_proxied_udp' } };
 
@@ -45,16 +47,26 @@ export async function launchBrowser(options: LaunchOptions = {}): Promise<Runnin
 	const rootOnly = process.getuid?.() === 0 && !account;
 	if (sandboxWorks && !rootOnly)
 		try {
-			return await start(program, account, options, true);
+			return await startPatiently(program, account, options, true);
 		} catch (error) {
 			if (!/sandbox|zygote|namespace/i.test((error as Error).message)) throw startFailure(error);
 			sandboxWorks = false;
 		}
 	try {
-		return await start(program, account, options, false);
+		return await startPatiently(program, account, options, false);
 	} catch (error) {
 		throw startFailure(error);
 	}
+}
+
+/** A browser that does not answer after its start is ended and started again; other trouble is thrown at once. */
+async function startPatiently(...how: Parameters<typeof start>): Promise<RunningBrowser> {
+	for (let tries = 1; ; tries++)
+		try {
+			return await start(...how);
+		} catch (error) {
+			if (tries === MOST_STARTS || !/timeout|timed out/i.test((error as Error).message)) throw error;
+		}
 }
 
 function startFailure(error: unknown) {

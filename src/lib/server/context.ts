@@ -1,10 +1,20 @@
 /** The one database and the settings of this web process. */
 import { importDemo } from './demo/demo';
 import { openDatabase, WEB_WAITS_MS, type Db } from './db/connection';
+import { VisitDoor } from './visits/accept';
+import { openVisits } from './visits/store';
+import { VisitWriter } from './visits/writer';
 import { readSettings, type Settings } from './settings';
 
 let settings: Settings | null = null;
 let db: Db | null = null;
+let visits: Visits | null = null;
+
+/** Where page views of real visitors come in. */
+export interface Visits {
+	db: Db;
+	door: VisitDoor;
+}
 
 export function getSettings(): Settings {
 	return (settings ??= readSettings());
@@ -16,4 +26,12 @@ export function getDb(): Db {
 		if (process.env.ZAFRA_DEMO === 'on') importDemo(db);
 	}
 	return db;
+}
+
+export function getVisits(): Visits {
+	if (!visits) {
+		const own = openVisits(getSettings().dataFolder);
+		visits = { db: own, door: new VisitDoor(getDb(), own, new VisitWriter(own), getSettings().visitsAMinute) };
+	}
+	return visits;
 }

@@ -16,6 +16,8 @@ export interface Settings {
 	trustedKeys: string[];
 	/** The service that knows what real visitors had; no address for none. */
 	panel: { url: string; key: string };
+	/** Beacons that one address may send in a minute. */
+	visitsAMinute: number;
 	startRunner: boolean;
 	/** Processes beside web and lab that work for loads: the simulated web. */
 	helpers: number[];
@@ -35,6 +37,7 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 		hostTimes: parseHostTimes(environment.ZAFRA_HOST_TIMES),
 		trustedKeys: (environment.ZAFRA_TRUSTED_KEYS ?? '').split(',').filter(Boolean),
 		panel: panelOf(environment),
+		visitsAMinute: countOf(environment, 'ZAFRA_VISITS_A_MINUTE', 300),
 		startRunner: runner === 'on',
 		helpers: (environment.ZAFRA_HELPERS ?? '')
 			.split(',')
@@ -68,6 +71,14 @@ function shareOf(environment: NodeJS.ProcessEnv, name: string, usual: number): n
 	const share = Number(written);
 	if (share > 0 && share <= 1) return share;
 	throw new Error(`${name} must be a share above 0 and up to 1, for example 0.1, not “${written}”.`);
+}
+
+function countOf(environment: NodeJS.ProcessEnv, name: string, usual: number): number {
+	const written = environment[name];
+	if (!written) return usual;
+	const count = Number(written);
+	if (Number.isInteger(count) && count > 0) return count;
+	throw new Error(`${name} must be a whole number above 0, for example ${usual}, not “${written}”.`);
 }
 
 /** @returns ms */

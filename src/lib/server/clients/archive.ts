@@ -7,6 +7,7 @@ import * as v from 'valibot';
 import { nowIso, sql, type Db } from '../db/connection';
 import { sha256 } from '../db/functions';
 import { NotPossible } from '../http/refusal';
+import { drawKey } from '../visits/key';
 import { existingClient } from './clients';
 
 type Value = string | number | null;
@@ -37,6 +38,7 @@ const JOBS = `id IN (SELECT job_id FROM load WHERE ${LOADS}) OR id IN (SELECT jo
 const TABLES: readonly Table[] = [
 	{ name: 'client', where: 'id = @id', isNumbered: true },
 	{ name: 'site', where: 'client_id = @id', isNumbered: true, refers: { client_id: 'client' } },
+	{ name: 'visit_source', where: SITES, refers: { site_id: 'site' } },
 	{ name: 'visitor_state', where: SITES, isNumbered: true, refers: { site_id: 'site' } },
 	{ name: 'page', where: SITES, isNumbered: true, refers: { site_id: 'site' } },
 	{
@@ -67,7 +69,12 @@ const TABLES: readonly Table[] = [
 	},
 	{ name: 'arm', where: TRIALS, isNumbered: true, refers: { trial_id: 'trial', page_id: 'page' } },
 	{ name: 'trial_conditions', where: TRIALS, refers: { trial_id: 'trial' } },
-	{ name: 'marker', where: TRIALS, isNumbered: true, refers: { trial_id: 'trial' } },
+	{
+		name: 'marker',
+		where: `(${TRIALS} OR ${SITES})`,
+		isNumbered: true,
+		refers: { trial_id: 'trial', site_id: 'site' }
+	},
 	{ name: 'rejudged', where: TRIALS, refers: { trial_id: 'trial' } },
 	{ name: 'job', where: `(${JOBS})`, isNumbered: true, names: 'subject' },
 	{ name: 'trial_place', where: TRIALS, refers: { job_id: 'job', trial_id: 'trial', arm_id: 'arm' } },
@@ -232,6 +239,7 @@ function translated(db: Db, table: Table, row: Row, ids: Ids): Row {
 		values[table.names] = old === undefined ? String(row[table.names]) : `${what}:${id ?? 0}`;
 	}
 	if (table.name === 'client') values.name = freeName(db, String(row.name));
+	if (table.name === 'visit_source') values.key = freeKey(db, String(row.key));
 	return values;
 }
 
@@ -240,6 +248,11 @@ function freeName(db: Db, name: string): string {
 	const isTaken = (candidate: string) => sql(db, 'SELECT 1 FROM client WHERE name = ?').get(candidate) !== undefined;
 	if (!isTaken(name)) return name;
 	for (let n = 2; ; n++) if (!isTaken(`${name} (${n})`)) return `${name} (${n})`;
+}
+
+/** A site that comes to another Zafra keeps its script's key; a copy beside the original has one of its own. */
+function freeKey(db: Db, key: string): string {
+	return sql(db, 'SELECT 1 FROM visit_source WHERE key = ?').get(key) ? drawKey() : key;
 }
 
 /** Numbers of arms inside the design of a trial. What follows from its loads is worked out anew. */

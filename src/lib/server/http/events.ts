@@ -27,12 +27,15 @@ function look(db: Db): void {
 	}
 }
 
-function tell(db: Db): void {
+/** @returns how things stand, as every listener has been told */
+function tell(db: Db): string {
 	const now = JSON.stringify(snapshot(db));
-	if (now === last) return;
+	if (now !== last) listeners.tell(messageOf(now));
 	last = now;
-	listeners.tell(`event: progress\ndata: ${now}\n\n`);
+	return messageOf(now);
 }
+
+const messageOf = (snapshotText: string) => `event: progress\ndata: ${snapshotText}\n\n`;
 
 export function eventStream(db: Db, signal: AbortSignal): ReadableStream<Uint8Array> {
 	const encoder = new TextEncoder();
@@ -41,7 +44,7 @@ export function eventStream(db: Db, signal: AbortSignal): ReadableStream<Uint8Ar
 		start(controller) {
 			const send: Listener = (message) => controller.enqueue(encoder.encode(message));
 			// What is asked first is what may fail: nobody is listed whose stream never began.
-			send(`event: progress\ndata: ${JSON.stringify(snapshot(db))}\n\n`);
+			send(tell(db));
 			close = () => {
 				listeners.remove(send);
 				if (listeners.size === 0 && timer) {

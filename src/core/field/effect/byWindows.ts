@@ -1,0 +1,144 @@
+/**
+ * The step of a 75th percentile at a release, from windows that overlap. A step on one day shows as a ramp over the
+ * windows that hold it; what two windows have in common they do not tell twice. So the level and the step are fitted by
+ * generalised least squares (Aitken 1936) with the covariance that overlapping means of independent days have, and the
+ * interval is Student's. Thirteen weekly windows hold three that are independent: blocks of their residuals, dealt
+ * anew, would be too few to hold a level.
+ */
+import { decide } from '../../trial/verdict';
+import { metricOf } from '../../metrics/catalogue';
+import { studentQuantile } from '../../stats/student';
+import type { FieldMetric } from '../histogram';
+import { WINDOW_DAYS } from '../reading';
+import { overlapOf, shareAfter } from '../windows';
+import { LEVEL, type EffectAnswer } from './types';
+
+export interface WindowFigure {
+	/** Last day of the window. */
+	until: string;
+	p75: number;
+}
+
+/** A window tells of a release once half of its days lie after it. */
+const LEAST_SHARE = 0.5;
+const LEAST_BEFORE = 3;
+const LEAST_WINDOWS = 6;
+
+/**
+ * @param windows of the page, with their last days
+ * @param control the same of pages without the release; only windows that both have count; null for none
+ * @param release first day on which it was live
+ */
+export function effectByWindows(
+	metric: FieldMetric,
+	windows: readonly WindowFigure[],
+	control: readonly WindowFigure[] | null,
+	release: string
+): EffectAnswer {
+	const drifts = new Map(control?.map(({ until, p75 }) => [until, p75]));
+	const shared = windows.filter(({ until, p75 }) => p75 > 0 && (!control || (drifts.get(until) ?? 0) > 0));
+	const used = [...shared].sort((a, b) => (a.until < b.until ? -1 : 1));
+	const shares = used.map(({ until }) => shareAfter(until, release));
+	const before = shares.filter((share) => share === 0).length;
+	const reached = Math.max(0, ...shares);
+	if (before < LEAST_BEFORE) return { tooSoon: { moreDays: null } };
+	if (reached < LEAST_SHARE || used.length < LEAST_WINDOWS)
+		return { tooSoon: { moreDays: Math.max(1, Math.ceil((LEAST_SHARE - reached) * WINDOW_DAYS)) } };
+	const logs = used.map(({ until, p75 }) => Math.log(p75) - (control ? Math.log(drifts.get(until)!) : 0));
+	const resolution = Math.max(...used.map(({ p75 }) => roundingOf(metric) / p75));
+	const fitted = fitStep(logs, shares, covarianceOf(used), resolution);
+	const from = levelBefore(used, shares);
+	const inUnit = (log: number) => from * Math.expm1(log);
+	const { step, error, freedom } = fitted;
+	const reach = studentQuantile(1 - (1 - LEVEL) / 2, freedom) * error;
+	const shift = { estimate: inUnit(step), low: inUnit(step - reach), high: inUnit(step + reach) };
+	const { margin } = metricOf(metric);
+	return {
+		effect: {
+			by: 'windows',
+			before: from,
+			...shift,
+			level: LEVEL,
+			drift: control ? inUnit(driftOf(used, drifts)) : null,
+			observed: { before, after: used.length - before },
+			verdict: control
+				? decide({
+						metric,
+						shift,
+						margin: Math.max(margin.absolute, margin.relative * from),
+						called: shift.low > 0 || shift.high < 0
+					})
+				: 'none'
+		}
+	};
+}
+
+/** Panels print whole ms and four places: half of that is the error of each figure at most. */
+const roundingOf = (metric: FieldMetric) => (metric === 'cls' ? 0.00005 : 0.5);
+
+/** The last window that holds nothing of the release. */
+function levelBefore(windows: readonly WindowFigure[], shares: readonly number[]): number {
+	return windows[shares.lastIndexOf(0)]!.p75;
+}
+
+function driftOf(windows: readonly WindowFigure[], drifts: ReadonlyMap<string, number>): number {
+	return Math.log(drifts.get(windows.at(-1)!.until)! / drifts.get(windows[0]!.until)!);
+}
+
+const covarianceOf = (windows: readonly WindowFigure[]): number[][] =>
+	windows.map(({ until }) => windows.map((other) => overlapOf(until, other.until)));
+
+interface Fit {
+	step: number;
+	/** Standard error of the step. */
+	error: number;
+	freedom: number;
+}
+
+/**
+ * y = level + step x, by generalised least squares.
+ * @param covariance of y, up to a factor; positive definite
+ * @param resolution the printed figures' own error, as a share: the step is known no better than by it
+ */
+export function fitStep(
+	y: readonly number[],
+	x: readonly number[],
+	covariance: readonly (readonly number[])[],
+	resolution = 0
+): Fit {
+	const root = cholesky(covariance);
+	const [one, ramp, figures] = [x.map(() => 1), x, y].map((column) => forwardSolved(root, column)) as [
+		number[],
+		number[],
+		number[]
+	];
+	const [a, b, c] = [dot(one, one), dot(one, ramp), dot(ramp, ramp)];
+	const [p, q] = [dot(one, figures), dot(ramp, figures)];
+	const determinant = a * c - b * b;
+	const level = (c * p - b * q) / determinant;
+	const step = (a * q - b * p) / determinant;
+	const rest = figures.map((value, i) => value - level * one[i]! - step * ramp[i]!);
+	const freedom = y.length - 2;
+	const variance = dot(rest, rest) / freedom;
+	return { step, error: Math.sqrt((variance * a) / determinant + resolution ** 2), freedom };
+}
+
+const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, value, i) => sum + value * b[i]!, 0);
+
+/** Lower triangle L with L L' = matrix (Cholesky). A trace of independent error keeps windows of one day apart. */
+function cholesky(matrix: readonly (readonly number[])[]): number[][] {
+	const root = matrix.map((row) => row.map(() => 0));
+	for (let i = 0; i < matrix.length; i++)
+		for (let j = 0; j <= i; j++) {
+			const rest = matrix[i]![j]! + (i === j ? 1e-9 : 0) - dot(root[i]!.slice(0, j), root[j]!.slice(0, j));
+			root[i]![j] = i === j ? Math.sqrt(rest) : rest / root[j]![j]!;
+		}
+	return root;
+}
+
+/** x with L x = column. */
+function forwardSolved(root: readonly (readonly number[])[], column: readonly number[]): number[] {
+	const solved: number[] = [];
+	column.forEach((value, i) => solved.push((value - dot(root[i]!.slice(0, i), solved)) / root[i]![i]!));
+	return solved;
+}

@@ -1,0 +1,32 @@
+/** What a release did to a metric of real visitors. */
+import type { Verdict } from '../../trial/types';
+
+/** Of a 75th percentile, in the metric's unit. */
+export interface ReleaseEffect {
+	/** Where it comes from: days of own visits, or windows of 28 days. */
+	by: 'days' | 'windows';
+	/** Of the page before the release. */
+	before: number;
+	/** Change from `before`, drift taken off where there is a control. */
+	estimate: number;
+	low: number;
+	high: number;
+	level: number;
+	/** Change over the same time where nothing was released; null without a control. */
+	drift: number | null;
+	/** Days of visits, or windows, before and after. */
+	observed: { before: number; after: number };
+	/** `none` without a control: then nothing is said of the release. */
+	verdict: Verdict;
+}
+
+/** Not enough to say anything yet. */
+export interface TooSoon {
+	/** Days until there may be; null when more days do not help. */
+	moreDays: number | null;
+}
+
+export type EffectAnswer = { effect: ReleaseEffect } | { tooSoon: TooSoon };
+
+/** Intervals of effects; house. */
+export const LEVEL = 0.95;

@@ -1,0 +1,108 @@
+/** What the visitors of a site had, from their own page views: any days, any pages, put together from histograms. */
+import type { DayOfVisits } from '$core/field/effect/byDays';
+import { binStart, FIELD_METRICS, type FieldMetric, type Histogram } from '$core/field/histogram';
+import { addHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
+import { readMetric, type DeviceClass, type FieldReading } from '$core/field/reading';
+import { VIEWS } from '$core/field/tallies';
+import { weightOf } from '$core/field/histogram';
+import { sql, type Db } from '../db/connection';
+import { dayNumber, dayText, findTally, HOURS_A_DAY } from './store';
+
+interface Row {
+	day: number;
+	device: DeviceClass;
+	bins: Uint8Array;
+}
+
+export interface VisitQuestion {
+	siteId: number;
+	/** Where page views are counted; null for the whole site. */
+	place: string | null;
+	/** Null for both. */
+	device: DeviceClass | null;
+	/** First and last day, both counted. */
+	from: string;
+	until: string;
+}
+
+/** Merged days, and hours that are not merged yet. */
+const ROWS = `WITH asked AS (
+		SELECT id FROM place WHERE site_id = @siteId AND (@place IS NULL OR path = @place)
+	)
+	SELECT day, device, bins FROM day_histogram
+		WHERE place_id IN (SELECT id FROM asked) AND (@device IS NULL OR device = @device) AND day BETWEEN @from AND @until
+	UNION ALL
+	SELECT hour / ${HOURS_A_DAY} AS day, device, bins FROM hour_histogram
+		WHERE place_id IN (SELECT id FROM asked) AND (@device IS NULL OR device = @device)
+			AND hour BETWEEN @from * ${HOURS_A_DAY} AND @until * ${HOURS_A_DAY} + ${HOURS_A_DAY - 1}`;
+
+function rowsOf(db: Db, { siteId, place, device, from, until }: VisitQuestion): Row[] {
+	return sql<Row>(db, ROWS).all({ siteId, place, device, from: dayNumber(from), until: dayNumber(until) });
+}
+
+/** All histograms of some days together, by number of their name. */
+export function histogramsOver(db: Db, question: VisitQuestion): Histograms {
+	const all: Histograms = new Map();
+	for (const { bins } of rowsOf(db, question)) addHistograms(all, unpackHistograms(bins));
+	return all;
+}
+
+/** One of them by its name; empty where nothing was counted under it. */
+export function histogramOfName(db: Db, histograms: Histograms, name: string): Histogram {
+	const id = findTally(db, name);
+	return (id === null ? undefined : histograms.get(id)) ?? new Map();
+}
+
+/** A metric day by day and device by device. */
+export function daysOf(db: Db, metric: FieldMetric, question: Omit<VisitQuestion, 'device'>): DayOfVisits[] {
+	const id = findTally(db, metric);
+	if (id === null) return [];
+	const days = new Map<string, { day: string; device: DeviceClass; histograms: Histograms }>();
+	for (const { day, device, bins } of rowsOf(db, { ...question, device: null })) {
+		const key = `${day}/${device}`;
+		const own = days.get(key) ?? { day: dayText(day), device, histograms: new Map() };
+		days.set(key, own);
+		addHistograms(own.histograms, unpackHistograms(bins));
+	}
+	return [...days.values()].map(({ day, device, histograms }) => ({
+		day,
+		device,
+		histogram: histograms.get(id) ?? new Map()
+	}));
+}
+
+/** Page views below which a window has no percentile worth a word (house). */
+const LEAST_VIEWS = 100;
+
+/** @returns null for too few page views */
+export function readingOver(db: Db, question: VisitQuestion): FieldReading['metrics'] | null {
+	const histograms = histogramsOver(db, question);
+	if (weightOf(histogramOfName(db, histograms, VIEWS)) < LEAST_VIEWS) return null;
+	const metrics: FieldReading['metrics'] = {};
+	for (const metric of FIELD_METRICS) {
+		const histogram = histogramOfName(db, histograms, metric);
+		const read = readMetric(metric, histogram);
+		const all = weightOf(histogram);
+		if (!read || all < LEAST_VIEWS) continue;
+		const bins = [...histogram].sort(([a], [b]) => a - b);
+		metrics[metric] = {
+			...read,
+			bins: bins.map(([bin, weight]): [number, number] => [binStart(metric, bin), weight / all])
+		};
+	}
+	return metrics;
+}
+
+/** Days on which there were page views: the first and the last; null for none. */
+export function daysWithVisits(db: Db, siteId: number): { first: string; last: string } | null {
+	const row = sql<{ first: number | null; last: number | null }>(
+		db,
+		`WITH own AS (SELECT id FROM place WHERE site_id = @siteId),
+			days AS (
+				SELECT day FROM day_histogram WHERE place_id IN (SELECT id FROM own)
+				UNION ALL SELECT hour / ${HOURS_A_DAY} FROM hour_histogram WHERE place_id IN (SELECT id FROM own)
+			)
+			SELECT min(day) AS first, max(day) AS last FROM days`
+	).get({ siteId });
+	return row?.first == null ? null : { first: dayText(row.first), last: dayText(row.last!) };
+}

@@ -1,0 +1,21 @@
+/** The visits' script as a site's visitors get it: its settings, then the program that is the same for all. */
+import type { Db } from '../db/connection';
+import { sourceByKey } from './sources';
+import { secretOf } from './store';
+import { tokenOf } from './token';
+
+/** @returns null for a key that no site has */
+export function scriptFor(main: Db, visits: Db, key: string, program: string, now: number): string | null {
+	const source = sourceByKey(main, key);
+	if (!source) return null;
+	const { sampling, timings, goals, handOver } = source.settings;
+	const settings = {
+		key,
+		token: tokenOf(secretOf(visits), key, now),
+		sampling,
+		timings: timings.map(({ name }) => name),
+		goals,
+		handOver
+	};
+	return `window.zafraVisits=${JSON.stringify(settings)};${program}`;
+}

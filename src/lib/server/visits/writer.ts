@@ -1,0 +1,162 @@
+/** The one writer of visits: page views wait for some ms, and are written together. */
+import { addHistograms, packHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
+import { talliesOf } from '$core/field/tallies';
+import type { Visit, VisitFault } from '$core/field/visit';
+import { RAW_DAYS } from '$core/field/visitSettings';
+import type { DeviceClass } from '$core/field/reading';
+import { sql, type Db } from '../db/connection';
+import { countRefusal, DAY_MS, hourOf, placeId, tallyId } from './store';
+
+export interface IncomingVisit {
+	siteId: number;
+	/** Page of the client's list, a pattern of paths, or `/*` for all else. */
+	place: string;
+	device: DeviceClass;
+	network: string;
+	/** When it was received, ms: the visitor's clock is not asked. */
+	at: number;
+	/** Kept for the live view, but not counted. */
+	fault: VisitFault | null;
+	visit: Visit;
+}
+
+/** What is kept of a page view for the live view. */
+export interface StoredBody extends Pick<
+	Visit,
+	'path' | 'navigation' | 'ageMs' | 'metrics' | 'origins' | 'timings' | 'goals'
+> {
+	network: string;
+}
+
+interface StoredVisit {
+	at: number;
+	place_id: number;
+	device: DeviceClass;
+	sending: number;
+	fault: VisitFault | null;
+	body: string;
+}
+
+type Waiting = IncomingVisit & { done: () => void; fail: (error: unknown) => void };
+
+const FLUSH_AFTER_MS = 8;
+const MOST_AT_ONCE = 500;
+
+export class VisitWriter {
+	#waiting: Waiting[] = [];
+	#timer: NodeJS.Timeout | null = null;
+
+	constructor(private readonly db: Db) {}
+
+	/** Resolves once it is on the disk: what was acknowledged is not lost. */
+	take(incoming: readonly IncomingVisit[]): Promise<void> {
+		return new Promise((resolve, reject) => {
+			let open = incoming.length;
+			if (open === 0) return resolve();
+			const done = () => --open === 0 && resolve();
+			for (const one of incoming) this.#waiting.push({ ...one, done, fail: reject });
+			this.#timer ??= setTimeout(() => this.flush(), FLUSH_AFTER_MS);
+		});
+	}
+
+	flush(): void {
+		if (this.#timer) clearTimeout(this.#timer);
+		this.#timer = null;
+		const batch = this.#waiting.splice(0, MOST_AT_ONCE);
+		try {
+			this.db.transaction(() => storeVisits(this.db, batch)).immediate();
+			for (const { done } of batch) done();
+		} catch (error) {
+			for (const { fail } of batch) fail(error);
+		}
+		if (this.#waiting.length) this.#timer = setTimeout(() => this.flush(), 0);
+	}
+}
+
+/** Histograms that change in this batch, by place, device and hour: each is read and written once. */
+class Changes {
+	#open = new Map<string, { place: number; device: DeviceClass; hour: number; histograms: Histograms }>();
+
+	constructor(private readonly db: Db) {}
+
+	add(
+		place: number,
+		device: DeviceClass,
+		hour: number,
+		visit: Pick<Visit, 'metrics' | 'timings' | 'goals'>,
+		sign: 1 | -1
+	) {
+		const key = `${place}/${device}/${hour}`;
+		let change = this.#open.get(key);
+		if (!change) {
+			change = { place, device, hour, histograms: this.#read(place, device, hour) };
+			this.#open.set(key, change);
+		}
+		addHistograms(change.histograms, histogramsOf(this.db, visit), sign);
+	}
+
+	#read(place: number, device: DeviceClass, hour: number): Histograms {
+		const row = sql<{ bins: Uint8Array }>(
+			this.db,
+			'SELECT bins FROM hour_histogram WHERE place_id = ? AND device = ? AND hour = ?'
+		).get(place, device, hour);
+		return row ? unpackHistograms(row.bins) : new Map();
+	}
+
+	write(): void {
+		for (const { place, device, hour, histograms } of this.#open.values())
+			sql(this.db, 'INSERT OR REPLACE INTO hour_histogram (place_id, device, hour, bins) VALUES (?, ?, ?, ?)').run(
+				place,
+				device,
+				hour,
+				Buffer.from(packHistograms(histograms))
+			);
+	}
+}
+
+export function histogramsOf(db: Db, visit: Pick<Visit, 'metrics' | 'timings' | 'goals'>): Histograms {
+	const all: Histograms = new Map();
+	for (const { name, bin } of talliesOf(visit)) {
+		const id = tallyId(db, name);
+		const histogram = all.get(id) ?? new Map<number, number>();
+		histogram.set(bin, (histogram.get(bin) ?? 0) + 1);
+		all.set(id, histogram);
+	}
+	return all;
+}
+
+/** In a transaction. A page view that was sent before is replaced by a later sending, and only by that. */
+function storeVisits(db: Db, batch: readonly IncomingVisit[]): void {
+	const changes = new Changes(db);
+	for (const incoming of batch) storeVisit(db, incoming, changes);
+	changes.write();
+}
+
+function storeVisit(db: Db, incoming: IncomingVisit, changes: Changes): void {
+	const { siteId, visit, at, fault } = incoming;
+	const earlier = sql<StoredVisit>(db, 'SELECT * FROM visit WHERE site_id = ? AND id = ?').get(siteId, visit.id);
+	if (earlier && earlier.sending >= visit.sending) return countRefusal(db, siteId, 'repeated', at);
+	// What it replaces may have been put away with its day: then nobody knows what it was counted as.
+	if (!earlier && visit.sending > 1 && visit.ageMs > RAW_DAYS * DAY_MS) return countRefusal(db, siteId, 'late', at);
+	const device = earlier?.device ?? incoming.device;
+	const place = earlier?.place_id ?? placeId(db, siteId, incoming.place);
+	const first = earlier?.at ?? at;
+	if (earlier && !earlier.fault) changes.add(place, device, hourOf(first), JSON.parse(earlier.body) as StoredBody, -1);
+	if (!fault) changes.add(place, device, hourOf(first), visit, 1);
+	if (fault && !earlier) countRefusal(db, siteId, fault, at);
+	const { id, sending, ...body } = visit;
+	sql(
+		db,
+		`INSERT OR REPLACE INTO visit (site_id, id, at, place_id, device, sending, fault, body)
+			VALUES (@siteId, @id, @first, @place, @device, @sending, @fault, @body)`
+	).run({
+		siteId,
+		id,
+		first,
+		place,
+		device,
+		sending,
+		fault,
+		body: JSON.stringify({ ...body, network: incoming.network } satisfies StoredBody)
+	});
+}

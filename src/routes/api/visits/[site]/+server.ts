@@ -1,0 +1,25 @@
+import { json } from '@sveltejs/kit';
+import { VisitSettings } from '$core/field/visitSettings';
+import { existingSite } from '$lib/server/clients/sites';
+import { getDb, getVisits } from '$lib/server/context';
+import { answering, idFrom, readJson } from '$lib/server/http/api';
+import { liveView } from '$lib/server/visits/live';
+import { ensureSource, saveSource, sourceOfSite } from '$lib/server/visits/sources';
+
+/** Visits of the last 30 minutes, and the key and settings of the site's script. */
+export const GET = ({ params }) =>
+	answering(() => {
+		const { id } = existingSite(getDb(), idFrom(params.site, 'site'));
+		return json({ source: sourceOfSite(getDb(), id), ...liveView(getVisits().db, id) });
+	});
+
+/** Begin to take visits of a site. */
+export const POST = ({ params }) =>
+	answering(() => json(ensureSource(getDb(), idFrom(params.site, 'site')), { status: 201 }));
+
+export const PUT = ({ params, request }) =>
+	answering(async () => {
+		const source = saveSource(getDb(), idFrom(params.site, 'site'), await readJson(request, VisitSettings));
+		getVisits().door.forget();
+		return json(source);
+	});

@@ -1,0 +1,160 @@
+import { expect } from 'chai';
+import { effectByDays } from '$core/field/effect/byDays';
+import { effectByWindows, fitStep } from '$core/field/effect/byWindows';
+import type { EffectAnswer, ReleaseEffect } from '$core/field/effect/types';
+import { addDays, shareAfter, windowEnds } from '$core/field/windows';
+import { seededRandom, normalFrom } from '$core/stats/random';
+import { studentQuantile } from '$core/stats/student';
+import { RELEASE, worldOf, type WorldPlan } from '../../support/fieldWorlds';
+
+const effectOf = (answer: EffectAnswer): ReleaseEffect => {
+	if ('tooSoon' in answer) throw new Error(`Too soon: ${answer.tooSoon.moreDays}`);
+	return answer.effect;
+};
+
+describe('Student’s t', () => {
+	it('has the quantiles of the standard tables', () => {
+		// Two-sided 5 % and 1 %, from the tables of statistics books (also Abramowitz and Stegun, table 26.10).
+		const table: [freedom: number, p: number, t: number][] = [
+			[1, 0.975, 12.706],
+			[2, 0.975, 4.303],
+			[5, 0.975, 2.571],
+			[10, 0.975, 2.228],
+			[11, 0.995, 3.106],
+			[30, 0.975, 2.042],
+			[120, 0.975, 1.98]
+		];
+		for (const [freedom, p, t] of table) expect(studentQuantile(p, freedom), `${freedom}`).to.be.closeTo(t, 6e-4);
+		expect(studentQuantile(0.025, 10)).to.be.closeTo(-2.228, 6e-4);
+		expect(() => studentQuantile(1, 5)).to.throw(RangeError);
+		expect(() => studentQuantile(0.5, 1.5)).to.throw(RangeError);
+	});
+});
+
+describe('the effect of a release by days', () => {
+	/** Share of worlds whose interval holds the truth, and of those that are told as a change. */
+	function shares(worlds: number, changes: Partial<WorldPlan>) {
+		let [holds, called] = [0, 0];
+		for (let seed = 1; seed <= worlds; seed++) {
+			const { page, control } = worldOf(seed, changes);
+			const { before, low, high } = effectOf(effectByDays('lcp', page, control, RELEASE, seed));
+			const truth = before * ((changes.factor ?? 0.9) - 1);
+			holds += Number(low <= truth && truth <= high);
+			called += Number(low > 0 || high < 0);
+		}
+		return { holds: holds / worlds, called: called / worlds };
+	}
+
+	// 500 worlds of each kind are in bench/visitEffects; of 24, a 95 % interval misses more than 5 in 0.1 % of cases.
+	it('holds the truth, finds it, and takes no drift for it', () => {
+		const found = shares(24, {});
+		expect(found.holds).to.be.at.least(19 / 24);
+		expect(found.called).to.be.at.least(0.9);
+		const drift = shares(24, { factor: 1, drift: 0.002 });
+		expect(drift.holds).to.be.at.least(19 / 24);
+		expect(drift.called).to.be.at.most(5 / 24);
+	});
+
+	it('says better, and by how much of the drift was not the release’s', () => {
+		const { page, control } = worldOf(3, { factor: 0.8, drift: 0.002 });
+		const effect = effectOf(effectByDays('lcp', page, control, RELEASE));
+		expect(effect.verdict).to.equal('better');
+		// 28 days apart on the middle, at 0.2 % a day: some 6 % of the page's own figure.
+		expect(effect.drift! / effect.before).to.be.within(0.02, 0.1);
+		expect(effect.observed).to.deep.equal({ before: 28, after: 28 });
+	});
+
+	it('says nothing of the release without a control', () => {
+		const { page } = worldOf(3, { factor: 0.8 });
+		const effect = effectOf(effectByDays('lcp', page, null, RELEASE));
+		expect(effect.verdict).to.equal('none');
+		expect(effect.drift).to.equal(null);
+	});
+
+	it('does not take a change of the devices’ shares for one of the page', () => {
+		const { page, control } = worldOf(5, { factor: 1, visitsPerDay: 400 });
+		// After the release every second desktop is gone: phones, which are slower, weigh more.
+		const fewer = page.map((one) =>
+			one.day > RELEASE && one.device === 'desktop'
+				? { ...one, histogram: new Map([...one.histogram].map(([bin, weight]) => [bin, weight / 2])) }
+				: one
+		);
+		const effect = effectOf(effectByDays('lcp', fewer, control, RELEASE));
+		expect(Math.abs(effect.estimate) / effect.before).to.be.below(0.04);
+	});
+
+	it('waits for two whole weeks on both sides', () => {
+		const { page, control } = worldOf(1);
+		const until = (days: number) => page.filter(({ day }) => day <= addDays(RELEASE, days));
+		expect(effectByDays('lcp', until(13), control, RELEASE)).to.deep.equal({ tooSoon: { moreDays: 7 } });
+		expect(effectByDays('lcp', until(14), control, RELEASE)).to.have.property('effect');
+		// No later day helps where nothing was seen before it.
+		const after = page.filter(({ day }) => day >= RELEASE);
+		expect(effectByDays('lcp', after, control, RELEASE)).to.deep.equal({ tooSoon: { moreDays: null } });
+	});
+});
+
+describe('the effect of a release by windows', () => {
+	const ends = windowEnds('2026-11-22', 13, 7);
+	/** Windows as means of days: what the fit assumes, so that the truth is exact. */
+	const windowsOf = (dayValue: (day: string) => number) =>
+		ends.map((until) => {
+			const days = Array.from({ length: 28 }, (_, i) => dayValue(addDays(until, -i)));
+			return { until, p75: 2000 * Math.exp(days.reduce((sum, one) => sum + one, 0) / 28) };
+		});
+
+	it('undoes the ramp that a step makes of overlapping windows', () => {
+		const release = '2026-09-20';
+		const windows = windowsOf((day) => (day >= release ? Math.log(0.85) : 0));
+		const between = windows.filter(({ p75 }) => p75 < 1999 && p75 > 1701);
+		// The ramp: several windows hold days of both sides.
+		expect(between.length).to.be.at.least(3);
+		const control = ends.map((until) => ({ until, p75: 1500 }));
+		const { estimate, before, verdict } = effectOf(effectByWindows('lcp', windows, control, release));
+		expect(estimate / before).to.be.closeTo(-0.15, 1e-6);
+		expect(verdict).to.equal('better');
+	});
+
+	it('takes the drift of the control off, and says nothing without one', () => {
+		const release = '2026-09-20';
+		const drifting = (day: string) => 0.001 * shareAfter(day, '2026-06-01', 200);
+		const windows = windowsOf((day) => 40 * drifting(day));
+		const control = windowsOf((day) => 40 * drifting(day));
+		const none = effectOf(effectByWindows('lcp', windows, control, release));
+		expect(Math.abs(none.estimate / none.before)).to.be.below(1e-9);
+		expect(none.verdict).to.equal('same');
+		expect(effectOf(effectByWindows('lcp', windows, null, release)).verdict).to.equal('none');
+	});
+
+	it('has an interval that holds the truth in 95 % of worlds although windows overlap', () => {
+		let holds = 0;
+		const worlds = 400;
+		for (let seed = 1; seed <= worlds; seed++) {
+			const random = seededRandom(seed);
+			const luck = new Map<string, number>();
+			const of = (day: string) => luck.get(day) ?? luck.set(day, 0.04 * normalFrom(random)).get(day)!;
+			const windows = windowsOf((day) => of(day) + (day >= '2026-10-05' ? -0.1 : 0));
+			const control = ends.map((until) => ({ until, p75: 1500 }));
+			const { low, high, before } = effectOf(effectByWindows('lcp', windows, control, '2026-10-05'));
+			holds += Number(low <= before * Math.expm1(-0.1) && before * Math.expm1(-0.1) <= high);
+		}
+		// Binomial: 400 worlds at 95 % lie within 92 and 98 % in all but one of 100 cases.
+		expect(holds / worlds).to.be.within(0.92, 0.985);
+	});
+
+	it('is fitted as ordinary least squares where windows have nothing in common', () => {
+		// Worked by hand: y = 1 + 2x with residuals +0.1, -0.1, -0.1, +0.1.
+		const identity = [0, 1, 2, 3].map((i) => [0, 1, 2, 3].map((j) => Number(i === j)));
+		const { step, error, freedom } = fitStep([1.1, 0.9, 2.9, 3.1], [0, 0, 1, 1], identity);
+		expect(step).to.be.closeTo(2, 1e-6);
+		// s^2 = 0.04 / 2; the step's variance is s^2 (1/2 + 1/2).
+		expect(error).to.be.closeTo(Math.sqrt(0.02), 1e-6);
+		expect(freedom).to.equal(2);
+	});
+
+	it('waits until half of a window lies after the release', () => {
+		const windows = windowsOf(() => 0);
+		expect(effectByWindows('lcp', windows, windows, '2026-11-16')).to.deep.equal({ tooSoon: { moreDays: 7 } });
+		expect(effectByWindows('lcp', windows, windows, '2026-08-01')).to.deep.equal({ tooSoon: { moreDays: null } });
+	});
+});

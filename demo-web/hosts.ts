@@ -15,6 +15,8 @@ export const VARIANTS: Record<string, { of: string; state: Partial<SiteState> }>
 	'sniffing.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', sniffing: true } },
 	'members.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'firm', accounts: true } },
 	'asks-first.skerry-line.test': { of: 'skerry-line.test', state: { consent: true, orders: true } },
+	// What its visitors come to.
+	'www.skerry-line.test': { of: 'skerry-line.test', state: { visits: true } },
 	'with-ads.skerry-line.test': { of: 'skerry-line.test', state: { ads: 'normal' } },
 	'with-larder.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'firm' } },
 	'hushed.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', hushbox: 'firm' } }

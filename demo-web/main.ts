@@ -3,12 +3,17 @@ import { join, resolve } from 'node:path';
 import type { Server } from 'node:net';
 import { hostTimes } from './hosts';
 import { createDemoWeb } from './server';
+import { writeHistory } from './visitors/history';
 
 const port = Number(process.env.ZAFRA_DEMO_PORT ?? 4180);
 const tlsPort = Number(process.env.ZAFRA_DEMO_TLS_PORT ?? port + 1);
 const wrongPort = Number(process.env.ZAFRA_DEMO_WRONG_PORT ?? port + 2);
 const folder = join(resolve(process.env.ZAFRA_DATA ?? 'data'), 'demo-web');
-const { http, https, wrongCertificate, certificates, drawPictures } = await createDemoWeb({ folder, keepState: true });
+const zafra = `http://127.0.0.1:${process.env.PORT ?? 4170}`;
+const world = await createDemoWeb({ folder, keepState: true, zafra });
+const { http, https, wrongCertificate, certificates, drawPictures } = world;
+// Put away for Zafra, which reads it once.
+if (process.env.ZAFRA_DEMO_VISITS) writeHistory(process.env.ZAFRA_DEMO_VISITS);
 // Drawn before the first visitor comes: a picture made on demand would look like a slow server.
 await drawPictures();
 

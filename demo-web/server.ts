@@ -10,7 +10,9 @@ import { escapeHtml } from './builders/render';
 import { allHosts, hostTimes, SITES, startingStates, VARIANTS } from './hosts';
 import { PictureMaker } from './make/pictures';
 import { ServerClock } from './make/timing';
+import { answerNotes } from './parties/notes';
 import { answerParty, PARTY_HOSTS } from './parties/parties';
+import { answerVisit } from './parties/zafra';
 import { Site } from './site';
 import { answerFaults } from './special/faults';
 import { answerSwitchboard } from './special/switchboard';
@@ -33,6 +35,8 @@ export interface DemoWebOptions {
 	seed?: number;
 	/** Keep the switchboard's state in a file. */
 	keepState?: boolean;
+	/** Where Zafra listens: sites with its visits’ script hand requests on to it. */
+	zafra?: string | null;
 }
 
 export interface DemoWeb {
@@ -46,7 +50,12 @@ export interface DemoWeb {
 	drawPictures(): Promise<void>;
 }
 
-export async function createDemoWeb({ folder, seed = 1, keepState = false }: DemoWebOptions): Promise<DemoWeb> {
+export async function createDemoWeb({
+	folder,
+	seed = 1,
+	keepState = false,
+	zafra = null
+}: DemoWebOptions): Promise<DemoWeb> {
 	const pictures = new PictureMaker(join(folder, 'pictures'));
 	const clock = new ServerClock(seed);
 	const jitter = (host: string, middleMs: number) => clock.next(host, { middleMs, spread: JITTER });
@@ -57,7 +66,7 @@ export async function createDemoWeb({ folder, seed = 1, keepState = false }: Dem
 	const forget = () => [...sites.values(), ...previews.values()].forEach((site) => site.forget());
 	const store = new StateStore(startingStates(), keepState ? join(folder, 'state.json') : null, forget);
 	const certificates = await certificatesFor(join(folder, 'tls'), allHosts());
-	const world = new World(sites, previews, store, pictures, jitter);
+	const world = new World(sites, previews, store, pictures, jitter, zafra);
 	const drawPictures = async () => {
 		for (const { host } of SITES) await sites.get(host)!.drawPictures(store.published(host).shrinkery);
 	};
@@ -100,7 +109,8 @@ class World {
 		private readonly previews: ReadonlyMap<string, Site>,
 		private readonly store: StateStore,
 		private readonly pictures: PictureMaker,
-		private readonly jitter: (host: string, middleMs: number) => number
+		private readonly jitter: (host: string, middleMs: number) => number,
+		private readonly zafra: string | null
 	) {}
 
 	listener(https: boolean) {
@@ -141,6 +151,8 @@ class World {
 		if (ask.host === 'faults.test') return answerFaults(ask.path, ask.query, ask.https);
 		if (ask.host === 'truth.test') return answerTruth(ask.path, this.pictures);
 		if (ask.host === 'field-panel.test') return answerPanel(ask);
+		const notes = answerNotes(ask);
+		if (notes) return notes;
 		if (PARTIES.has(ask.host)) return answerParty(ask, this.pictures, (middleMs) => this.jitter(ask.host, middleMs));
 		return this.#findOnSite(ask);
 	}
@@ -156,6 +168,8 @@ class World {
 			const location = `${scheme}://${ask.host}${ask.path}`;
 			return { status: 301, type: 'text/plain', body: '', headers: { location } };
 		}
+		const visit = state.visits ? await answerVisit(ask, this.zafra) : null;
+		if (visit) return visit;
 		return site.answer(ask, state, `${scheme}://${isPreview ? ask.host : live}`);
 	}
 

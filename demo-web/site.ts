@@ -7,6 +7,7 @@ import { picturesOf, type PageModel, type SiteModel } from './content/model';
 import type { PictureMaker } from './make/pictures';
 import { answerOwn, isMember, MEMBER_NOTE, ownTags } from './parties/own';
 import { countingScript, partyTags } from './parties/parties';
+import { visitTags } from './parties/zafra';
 import { hush } from './plugins/hushbox';
 import { combine, PageCache, squeeze, squeezeHtml } from './plugins/larder';
 import { SHARE_PLUGINS } from './plugins/share';
@@ -42,6 +43,9 @@ const FOR_TESTS = {
 function isTest({ headers }: Ask): boolean {
 	return /Headless|ZafraPhone/.test(String(headers['user-agent'] ?? ''));
 }
+
+/** The site of which a host is a variant. */
+const siteOf = (host: string) => host.replace(/^www\./, '');
 
 export class Site {
 	readonly cache = new PageCache();
@@ -221,7 +225,7 @@ export class Site {
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">
 <title>${escapeHtml(page.title)} – ${escapeHtml(this.model.name)}</title><meta name="description" content="${escapeHtml(this.model.slogan)}"><link rel="icon" href="data:,">
 ${styles.map(({ path }) => `<link rel="stylesheet" href="${base}${path}">`).join('\n')}
-${builder.head}${tags.head}${ownTags(state, countingScript(state))}</head>
+${builder.head}${tags.head}${ownTags(state, countingScript(state))}${state.visits ? visitTags(siteOf(this.model.host)) : ''}</head>
 <body>${body}</body></html>`;
 		const hushed = hush(html, state.hushbox, this.model.host);
 		return state.larder === 'firm' || state.larder === 'all-out' ? squeezeHtml(hushed) : hushed;

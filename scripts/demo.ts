@@ -1,6 +1,6 @@
 /** Starts web (which starts the runner) and the simulated web together, and ends them together. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 
 const port = process.env.PORT || '4170';
 const demoPort = process.env.ZAFRA_DEMO_PORT || '4180';
@@ -10,7 +10,8 @@ const environment = {
 	PORT: port,
 	ZAFRA_DEMO: 'on',
 	ZAFRA_DEMO_PORT: demoPort,
-	ZAFRA_DATA: data
+	ZAFRA_DATA: data,
+	ZAFRA_DEMO_VISITS: join(data, 'demo-web', 'visits.ndjson.gz')
 };
 
 const children: ChildProcess[] = [];

@@ -29,6 +29,7 @@ export interface SiteState {
 	consent: boolean;
 	orders: boolean;
 	accounts: boolean;
+	visits: boolean;
 }
 
 export interface Switch {
@@ -97,7 +98,8 @@ export const SWITCHES: readonly Switch[] = [
 		name: 'accounts',
 		words: 'Visitors can sign in at /account; their pages come past every page cache',
 		values: ON_OFF
-	}
+	},
+	{ name: 'visits', words: 'The visits’ script of Zafra, by way of the site’s own host', values: ON_OFF }
 ];
 
 export const DEFAULT_STATE: SiteState = {
@@ -122,7 +124,8 @@ export const DEFAULT_STATE: SiteState = {
 	sniffing: false,
 	consent: false,
 	orders: false,
-	accounts: false
+	accounts: false,
+	visits: false
 };
 
 export class BadSwitch extends Error {

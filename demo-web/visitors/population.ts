@@ -1,7 +1,8 @@
 /**
  * The visitors of the simulated web: how many come to a page on a day, and what they have there. All follows from the
- * page, the device and the day, so that the truth of every window is known: no visit is drawn.
+ * page, the device and the day, so that the truth of every window is known; single visits are drawn from it.
  */
+import { createHash } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -62,6 +63,17 @@ export const RELEASES: readonly Release[] = [
 	}
 ];
 
+/** Every day has luck of its own: of all visitors alike (weather, networks), and of each page (log scale). */
+const SHARED_LUCK = 0.02;
+const PAGE_LUCK = 0.015;
+
+/** A standard normal number that follows from the words alone. */
+function luckOf(words: string): number {
+	const bytes = createHash('sha1').update(words).digest();
+	const uniform = (at: number) => (bytes.readUInt32BE(at) + 0.5) / 2 ** 32;
+	return Math.sqrt(-2 * Math.log(uniform(0))) * Math.cos(2 * Math.PI * uniform(4));
+}
+
 /** In autumn networks are slower on the islands: a drift without a cause, of all sites alike. */
 function seasonOf(day: string): number {
 	const dayOfYear = (Date.parse(day) - Date.parse(`${day.slice(0, 4)}-01-01`)) / 86_400_000;
@@ -114,7 +126,8 @@ export function vitalOn(
 	const released = RELEASES.filter((one) => one.host === host && day >= one.day && isOfRelease(one.path, path));
 	const effect = released.reduce((product, { effect: factors }) => product * (factors[vital] ?? 1), 1);
 	const season = vital === 'cls' || vital === 'inp' ? 1 : seasonOf(day);
-	return [middle * page * effect * season, spread];
+	const luck = SHARED_LUCK * luckOf(`${vital} ${day}`) + PAGE_LUCK * luckOf(`${vital} ${day} ${host}${path}`);
+	return [middle * page * effect * season * Math.exp(luck), spread];
 }
 
 const isOfRelease = (asked: string, path: string) => (asked === '/' ? path === '/' : path.startsWith(asked));

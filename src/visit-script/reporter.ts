@@ -33,10 +33,12 @@ export class Reporter {
 		const key = `${this.restored}/${navigationId}`;
 		const known = this.#views.get(key);
 		if (known) return known;
-		// What the last one had is complete.
-		this.send();
+		const last = this.#current;
 		this.#current = newView(navigationType, navigationURL ?? location.href, navigationStartTime);
 		this.#views.set(key, this.#current);
+		moveLater(last, this.#current);
+		// What the last one had is complete.
+		this.send();
 		return this.#current;
 	}
 
@@ -49,9 +51,10 @@ export class Reporter {
 	}
 
 	reach(goal: string): void {
-		const { goals } = this.#current.sent;
-		if (!this.settings.goals.includes(goal) || goals.includes(goal)) return;
-		goals.push(goal);
+		const { sent, times } = this.#current;
+		if (!this.settings.goals.includes(goal) || sent.goals.includes(goal)) return;
+		sent.goals.push(goal);
+		times[goal] = performance.now();
 		this.#current.isChanged = true;
 	}
 
@@ -78,4 +81,11 @@ export class Reporter {
 		if (!navigator.sendBeacon?.(this.endpoint, body))
 			void fetch(this.endpoint, { method: 'POST', body, keepalive: true, mode: 'no-cors' }).catch(() => undefined);
 	}
+}
+
+/** A route change is known some frames after it began: goals that were reached since are its own. */
+function moveLater({ sent, times }: OpenView, next: OpenView): void {
+	const isLater = (name: string) => next.began > 0 && times[name]! >= next.began;
+	next.sent.goals = sent.goals.filter(isLater);
+	sent.goals = sent.goals.filter((goal) => !isLater(goal));
 }

@@ -15,6 +15,8 @@ export interface OpenView {
 	sent: View;
 	/** When it began, on the page's clock. */
 	began: number;
+	/** When its goals were reached, on the page's clock. */
+	times: Record<string, number>;
 	isChanged: boolean;
 	isHandedOver: boolean;
 }
@@ -39,6 +41,7 @@ export function newView(navigation: string, url: string, began: number): OpenVie
 			goals: []
 		},
 		began,
+		times: {},
 		isChanged: true,
 		isHandedOver: false
 	};

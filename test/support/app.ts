@@ -3,17 +3,19 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { freePort, startDemoWeb } from './world';
+import { writeHistory } from '../../demo-web/visitors/history';
+import { freePort, startDemoWeb, type RunningWorld } from './world';
 
 export interface TestApp {
 	url: string;
+	web: RunningWorld;
 	folder: string;
 	/** Of the web process. */
 	readonly pid: number;
 	/** What the process has said since its last start. */
 	words(): string;
 	/** Send JSON, get status and body. */
-	api(method: 'GET' | 'POST', path: string, body?: unknown): Promise<{ status: number; body: any }>;
+	api(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<{ status: number; body: any }>;
 	stop(signal?: NodeJS.Signals): Promise<void>;
 	/** Start again on the same data. */
 	restart(): Promise<void>;
@@ -33,9 +35,11 @@ export interface AppOptions {
 export async function startApp({ demo = false, environment = {}, prepare }: AppOptions = {}): Promise<TestApp> {
 	const folder = mkdtempSync(join(tmpdir(), 'zafra-test-'));
 	await prepare?.(folder);
-	const web = await startDemoWeb();
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;
+	const web = await startDemoWeb(url);
+	const visits = join(tmpdir(), `zafra-test-visits-${new Date().toISOString().slice(0, 10)}.ndjson.gz`);
+	if (demo) writeHistory(visits);
 	let child: ChildProcess | null = null;
 	let words = '';
 
@@ -49,6 +53,7 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 				ZAFRA_HOST_MAP: `*.test=127.0.0.1:${web.port}/${web.tlsPort}`,
 				ZAFRA_TRUSTED_KEYS: web.keyHash,
 				ZAFRA_DEMO: demo ? 'on' : 'off',
+				ZAFRA_DEMO_VISITS: visits,
 				ZAFRA_PANEL: 'https://field-panel.test/readings',
 				ZAFRA_PANEL_KEY: 'demo',
 				...UNWATCHED,
@@ -79,6 +84,7 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 	await start();
 	return {
 		url,
+		web,
 		folder,
 		get pid() {
 			return child?.pid ?? 0;

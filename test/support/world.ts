@@ -41,8 +41,9 @@ export interface RunningWorld extends RunningServer {
 }
 
 /** Pictures and certificates are made once and kept between test runs. */
-export async function startDemoWeb(): Promise<RunningWorld> {
-	const world = await createDemoWeb({ folder: join(tmpdir(), 'zafra-test-demo-web') });
+/** @param zafra where the app listens, for sites with its visits’ script */
+export async function startDemoWeb(zafra: string | null = null): Promise<RunningWorld> {
+	const world = await createDemoWeb({ folder: join(tmpdir(), 'zafra-test-demo-web'), zafra });
 	const [http, https, wrong] = await Promise.all([
 		listen(world.http),
 		listenSecure(world.https),

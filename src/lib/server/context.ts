@@ -1,5 +1,6 @@
 /** The one database and the settings of this web process. */
 import { importDemo } from './demo/demo';
+import { importDemoVisits } from './demo/visits';
 import { openDatabase, WEB_WAITS_MS, type Db } from './db/connection';
 import { VisitDoor } from './visits/accept';
 import { openVisits } from './visits/store';
@@ -31,6 +32,7 @@ export function getDb(): Db {
 export function getVisits(): Visits {
 	if (!visits) {
 		const own = openVisits(getSettings().dataFolder);
+		if (process.env.ZAFRA_DEMO === 'on') importDemoVisits(getDb(), own, process.env.ZAFRA_DEMO_VISITS);
 		visits = { db: own, door: new VisitDoor(getDb(), own, new VisitWriter(own), getSettings().visitsAMinute) };
 	}
 	return visits;

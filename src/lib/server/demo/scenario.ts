@@ -1,4 +1,5 @@
 /** The demonstration's clients as they stand before anybody has asked a question: invented, like all of it. */
+import type { MarkerInput } from '../field/markers';
 import type { ClientInput } from '$core/clients/client';
 import type { SiteInput } from '$core/clients/site';
 import type { VisitorState } from '$core/load/visitorState';
@@ -224,4 +225,26 @@ export const COMPONENTS: readonly LibraryComponent[] = [
 		recognition: { ...NO_RECOGNITION, hosts: ['stilewatch.test'] }
 	},
 	{ ...BLANK, kind: 'third party', name: 'Hoarding Row', features: ['ads'], recognition: { ...NO_RECOGNITION, hosts: ['hoarding-row.test'] } }
+];
+
+/** The site whose visitors report, by the key that its pages carry in the simulated web. */
+export const VISITED_HOST = 'skerry-line.test';
+export const VISIT_KEY = 'demo-skerry-line';
+export const VISIT_SETTINGS = {
+	sampling: 0.15,
+	timings: [{ name: 'timetable-ready', good: 2500, poor: 4500, margin: 150 }],
+	goals: ['booked'],
+	handOver: {
+		call: 'stilewatch.note',
+		nameField: 'event',
+		valueField: 'amount',
+		quietField: 'quiet',
+		events: { lcp: 'speed-largest-paint', inp: 'speed-response', cls: 'speed-shift' }
+	}
+};
+
+/** What the client's developers released lately, and when. */
+export const MARKERS: MarkerInput[] = [
+	{ day: '2026-09-14', path: '/', kind: 'release', words: 'Pictures of the home page made lighter' },
+	{ day: '2026-10-19', path: '/timetable', kind: 'release', words: 'The timetable filters as one types' }
 ];

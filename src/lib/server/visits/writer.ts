@@ -105,13 +105,17 @@ class Changes {
 
 	write(): void {
 		for (const { place, device, hour, histograms } of this.#open.values())
-			sql(this.db, 'INSERT OR REPLACE INTO hour_histogram (place_id, device, hour, bins) VALUES (?, ?, ?, ?)').run(
-				place,
-				device,
-				hour,
-				Buffer.from(packHistograms(histograms))
-			);
+			saveHour(this.db, place, device, hour, histograms);
 	}
+}
+
+export function saveHour(db: Db, place: number, device: DeviceClass, hour: number, histograms: Histograms): void {
+	sql(db, 'INSERT OR REPLACE INTO hour_histogram (place_id, device, hour, bins) VALUES (?, ?, ?, ?)').run(
+		place,
+		device,
+		hour,
+		Buffer.from(packHistograms(histograms))
+	);
 }
 
 export function histogramsOf(db: Db, visit: Pick<Visit, 'metrics' | 'timings' | 'goals'>): Histograms {

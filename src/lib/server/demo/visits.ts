@@ -1,0 +1,83 @@
+/** The demonstration's visits: what the simulated web's population had, as its site's script would have reported it. */
+import { existsSync, readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
+import * as v from 'valibot';
+import { addHistograms, type Histograms } from '$core/field/packedHistograms';
+import { FIELD_METRICS } from '$core/field/histogram';
+import { DEVICE_CLASSES, type DeviceClass } from '$core/field/reading';
+import { RAW_DAYS, VisitSettings } from '$core/field/visitSettings';
+import { sql, type Db } from '../db/connection';
+import { readFact, writeFact } from '../db/facts';
+import { saveDay } from '../visits/merge';
+import { placeOfPath, placesOfSite } from '../visits/places';
+import { saveSource } from '../visits/sources';
+import { DAY_MS, hourOf, placeId } from '../visits/store';
+import { histogramsOf, saveHour } from '../visits/writer';
+import { MARKERS, VISIT_SETTINGS, VISITED_HOST, VISIT_KEY } from './scenario';
+import { addMarker } from '../field/markers';
+
+const FACT = 'demonstration visits';
+
+const Line = v.object({
+	at: v.number(),
+	path: v.string(),
+	device: v.picklist(DEVICE_CLASSES),
+	metrics: v.partial(v.object(Object.fromEntries(FIELD_METRICS.map((id) => [id, v.number()])) as never)),
+	timings: v.record(v.string(), v.number()),
+	goals: v.array(v.string())
+});
+type Line = {
+	at: number;
+	path: string;
+	device: DeviceClass;
+	metrics: Record<string, number>;
+	timings: Record<string, number>;
+	goals: string[];
+};
+
+/** A page and device on a day, or in an hour of the last days. */
+interface Cell {
+	place: number;
+	device: DeviceClass;
+	slot: number;
+	isDay: boolean;
+	all: Histograms;
+}
+
+/** Once into a data folder that has the demonstration's clients; nothing without a file. */
+export function importDemoVisits(main: Db, visits: Db, file: string | undefined, now = Date.now()): void {
+	const siteId = demoSite(main);
+	if (siteId === null || readFact(main, FACT)) return;
+	sql(main, 'UPDATE visit_source SET key = ? WHERE site_id = ?').run(
+		VISIT_KEY,
+		saveSource(main, siteId, v.parse(VisitSettings, VISIT_SETTINGS)).siteId
+	);
+	for (const marker of MARKERS) addMarker(main, siteId, marker);
+	if (file && existsSync(file)) visits.transaction(() => readVisits(main, visits, siteId, file, now))();
+	writeFact(main, FACT, new Date(now).toISOString());
+}
+
+function demoSite(main: Db): number | null {
+	const row = sql<{ id: number }>(main, 'SELECT id FROM site WHERE host = ? ORDER BY id LIMIT 1').get(VISITED_HOST);
+	return row?.id ?? null;
+}
+
+function readVisits(main: Db, visits: Db, siteId: number, file: string, now: number): void {
+	const lines = gunzipSync(readFileSync(file)).toString('utf8').split('\n').filter(Boolean);
+	const places = placesOfSite(main, siteId);
+	const firstHour = (Math.floor(now / DAY_MS) - RAW_DAYS) * 24;
+	const cells = new Map<string, Cell>();
+	for (const text of lines) {
+		const line = v.parse(Line, JSON.parse(text)) as Line;
+		const place = placeId(visits, siteId, placeOfPath(line.path, places));
+		const hour = hourOf(line.at);
+		const isDay = hour < firstHour;
+		const slot = isDay ? Math.floor(line.at / DAY_MS) : hour;
+		const key = `${place}/${line.device}/${isDay}/${slot}`;
+		const cell = cells.get(key) ?? { place, device: line.device, slot, isDay, all: new Map() };
+		cells.set(key, cell);
+		addHistograms(cell.all, histogramsOf(visits, line));
+	}
+	for (const { place, device, slot, isDay, all } of cells.values())
+		(isDay ? saveDay : saveHour)(visits, place, device, slot, all);
+}

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { barsOf } from '../../src/lib/charts/fieldBars';
-import { placeWindows } from '../../src/lib/charts/windowsLayout';
+import { placeDays, placeWindows } from '../../src/lib/charts/windowsLayout';
 
 const LCP = { good: 2500, poor: 4000 };
 
@@ -101,5 +101,23 @@ describe('windows of a history', () => {
 
 	it('of none are none', () => {
 		expect(placeWindows([], [2500])).to.deep.equal({ placed: [], top: 1 });
+	});
+});
+
+describe('days on the axis of windows', () => {
+	const windows = [
+		{ from: '2026-10-01', until: '2026-10-28', value: 1 },
+		{ from: '2026-10-08', until: '2026-11-04', value: 1 }
+	];
+
+	it('stand where they lie between the first and the last day', () => {
+		// 35 days in all: 14 October is the 14th of them, 13 days after the first.
+		const [placed] = placeDays(windows, [{ day: '2026-10-14', words: 'Release' }]);
+		expect(placed).to.deep.equal({ day: '2026-10-14', words: 'Release', x: 13 / 35 });
+	});
+
+	it('are left out before and after, and where there is no window', () => {
+		expect(placeDays(windows, [{ day: '2026-09-30' }, { day: '2026-11-06' }])).to.deep.equal([]);
+		expect(placeDays([], [{ day: '2026-10-14' }])).to.deep.equal([]);
 	});
 });

@@ -15,7 +15,11 @@ export interface TestApp {
 	/** What the process has said since its last start. */
 	words(): string;
 	/** Send JSON, get status and body. */
-	api(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<{ status: number; body: any }>;
+	api(
+		method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+		path: string,
+		body?: unknown
+	): Promise<{ status: number; body: any }>;
 	stop(signal?: NodeJS.Signals): Promise<void>;
 	/** Start again on the same data. */
 	restart(): Promise<void>;

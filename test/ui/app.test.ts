@@ -35,6 +35,8 @@ const PAGES = [
 	'/pages?site=5',
 	'/field?client=1',
 	'/field/1',
+	'/field/visits?site=1&check=/timetable',
+	'/field/visits?site=2',
 	'/workshop',
 	'/workshop/components',
 	'/workshop/components/3',

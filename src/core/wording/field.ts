@@ -1,5 +1,12 @@
 /** What real visitors had, in words. */
 import type { Assessment } from '../field/assessment';
+import type { ReleaseEffect, TooSoon } from '../field/effect/types';
+import type { FieldMetric } from '../field/histogram';
+import type { BandOutcome } from '../field/outcome';
+import type { Navigation, VisitFault } from '../field/visit';
+import { metricOf } from '../metrics/catalogue';
+import type { ShiftResult } from '../trial/types';
+import { wordDifference } from './shift';
 import type { DeviceClass, Scope } from '../field/reading';
 import { ENGLISH } from './words';
 
@@ -20,3 +27,60 @@ export function describeTally(device: DeviceClass, assessments: readonly Assessm
 
 export const describeFieldFault = (fault: 'down' | 'key' | 'rate' | 'changed' | 'refused'): string =>
 	ENGLISH.say(`field.fault.${fault}`);
+
+export const describeSource = (source: 'panel' | 'visits' | 'csv'): string => ENGLISH.say(`field.source.${source}`);
+
+/** An effect as the result of a comparison, so that it is told and drawn like every other. */
+export function asShift(
+	metric: FieldMetric,
+	{ estimate, low, high, before, verdict }: ReleaseEffect
+): Pick<ShiftResult, 'metric' | 'verdict' | 'shift' | 'margin' | 'scale' | 'baselineMedian'> {
+	const { margin } = metricOf(metric);
+	return {
+		metric,
+		verdict,
+		shift: { estimate, low, high, relative: before > 0 ? estimate / before : null },
+		margin: Math.max(margin.absolute, margin.relative * before),
+		scale: 'unit',
+		baselineMedian: before
+	};
+}
+
+/** What an effect rests on: days of own visits, or windows. */
+export const describeEffectBasis = ({ by, observed }: ReleaseEffect): string =>
+	ENGLISH.say(`field.effect.${by}`, observed);
+
+/** What its drift was taken from, or that nothing stood still. */
+export function describeDrift(
+	metric: FieldMetric,
+	{ drift }: ReleaseEffect,
+	control: 'other-pages' | 'competitor' | null
+): string {
+	if (control === null || drift === null) return ENGLISH.say('field.effect.control.none');
+	return ENGLISH.say(`field.effect.control.${control}`, { drift: wordDifference(metric, drift) });
+}
+
+export const describeTooSoon = ({ moreDays }: TooSoon): string =>
+	ENGLISH.say('field.effect.soon', { days: moreDays ?? 0 });
+
+/** "40 of 400 page views (7.4 to 13.3 %)". */
+export function describeOutcome({ views, reached, rate, low, high }: BandOutcome): string {
+	if (rate === null) return ENGLISH.say('field.outcome.none');
+	const percent = (share: number) => (share * 100).toFixed(1);
+	return ENGLISH.say('field.outcome.rate', { reached, views, low: percent(low), high: percent(high) });
+}
+
+/** That speed and outcome go together proves nothing: said beside the figures. */
+export const describeCaveat = (): string => ENGLISH.say('field.outcome.caveat');
+
+type Refusal = VisitFault | 'repeated' | 'late' | 'origin' | 'stale' | 'flood';
+
+/** Why page views were not counted. */
+export const describeRefusal = (reason: string): string => ENGLISH.say(`visits.refused.${reason as Refusal}`);
+
+/** Why a metric did not come. */
+export const describeMissing = (reason: 'no-input' | 'no-goal' | 'never-set' | 'not-reported'): string =>
+	ENGLISH.say(`visits.missing.${reason}`);
+
+/** How a visitor came to a page. */
+export const describeNavigation = (navigation: Navigation): string => ENGLISH.say(`visits.navigation.${navigation}`);

@@ -2,7 +2,7 @@
 	/** A history of windows: each a stroke over all its days, since neighbours share most of their visits. */
 	import { csvText } from './csvText';
 	import ChartMenu from './ChartMenu.svelte';
-	import { placeWindows, type Window } from './windowsLayout';
+	import { placeDays, placeWindows, type Window } from './windowsLayout';
 
 	interface Props {
 		name: string;
@@ -11,8 +11,10 @@
 		thresholds: { good: number; poor: number } | null;
 		format: (value: number) => string;
 		dayWords: (day: string) => string;
+		/** Changes with their first day. */
+		markers?: readonly { id: number; day: string; words: string }[];
 	}
-	let { name, caption, windows, thresholds, format, dayWords }: Props = $props();
+	let { name, caption, windows, thresholds, format, dayWords, markers = [] }: Props = $props();
 	const WIDTH = 560;
 	const HEIGHT = 130;
 	const LEFT = 58;
@@ -22,6 +24,7 @@
 		thresholds ? [thresholds.good, thresholds.poor].filter((value) => value <= layout.top) : []
 	);
 	const newest = $derived(layout.placed.at(-1));
+	const flags = $derived(placeDays(windows, markers));
 	const yOf = (value: number) => (1 - value / layout.top) * HEIGHT;
 	const csv = () =>
 		csvText(
@@ -48,6 +51,13 @@
 					y1={y * HEIGHT}
 					y2={y * HEIGHT}
 				/>
+			</g>
+		{/each}
+		{#each flags as { id, day, words, x } (id)}
+			<g role="img" aria-label="{dayWords(day)}: {words}">
+				<title>{dayWords(day)}: {words}</title>
+				<line class="flag" x1={LEFT + x * WIDTH} x2={LEFT + x * WIDTH} y1="0" y2={HEIGHT} />
+				<path class="pennant" d="M{LEFT + x * WIDTH},0h9l-3,4l3,4h-9z" />
 			</g>
 		{/each}
 		{#if newest}
@@ -77,6 +87,12 @@
 		stroke: var(--ink);
 		stroke-width: 5;
 		stroke-opacity: 0.35;
+	}
+	.flag {
+		stroke: var(--action);
+	}
+	.pennant {
+		fill: var(--action);
 	}
 	text {
 		font-size: 11px;

@@ -4,7 +4,7 @@
 	import { guessReadingColumns, READING_FIELDS, type ReadingField } from '$core/field/csvReadings';
 	import { DEVICE_CLASSES } from '$core/field/reading';
 	import { metricOf } from '$core/metrics/catalogue';
-	import { describeAssessment, describeFieldFault, describeTally } from '$core/wording/field';
+	import { describeAssessment, describeFieldFault, describeSource, describeTally } from '$core/wording/field';
 	import { formatDay, formatValue } from '$core/wording/format';
 	import SharesBar from '$lib/charts/SharesBar.svelte';
 	import TrendLine from '$lib/charts/TrendLine.svelte';
@@ -118,7 +118,8 @@
 	</div>
 	<p class="muted">
 		What real visitors had, at the 75th percentile over 28 days: of the page itself or, where it has too few
-		visits, of the whole origin, as each row says.
+		visits, of the whole origin, as each row says. What the sites’ own scripts report comes in at
+		<a href="/field/visits">live visits</a>.
 	</p>
 	{#if data.view?.isGathering}<InlineLoading
 			description="The panel is being asked, between loads of the lab"
@@ -180,7 +181,8 @@
 							>{row.failing.map((id) => metricOf(id).short).join(', ')}</span
 						>{/if}
 				{:else if column.key === 'scope'}
-					{row.scopeWords}{#if row.until}<br /><span class="muted small">until {formatDay(row.until)}</span
+					{row.scopeWords}{#if row.source && row.until}<br /><span class="muted small"
+							>{describeSource(row.source)}, until {formatDay(row.until)}</span
 						>{/if}
 				{:else}<TrendLine
 						name="LCP of {pathOf(row.url)} on {row.device}"

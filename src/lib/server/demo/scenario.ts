@@ -231,7 +231,6 @@ export const COMPONENTS: readonly LibraryComponent[] = [
 export const VISITED_HOST = 'skerry-line.test';
 export const VISIT_KEY = 'demo-skerry-line';
 export const VISIT_SETTINGS = {
-	sampling: 0.15,
 	timings: [{ name: 'timetable-ready', good: 2500, poor: 4500, margin: 150 }],
 	goals: ['booked'],
 	handOver: {

@@ -11,12 +11,14 @@ import { readFact, writeFact } from '../db/facts';
 import { saveDay } from '../visits/merge';
 import { placeOfPath, placesOfSite } from '../visits/places';
 import { saveSource } from '../visits/sources';
-import { DAY_MS, hourOf, placeId } from '../visits/store';
-import { histogramsOf, saveHour } from '../visits/writer';
+import { DAY_MS, HOUR_MS, hourOf, placeId } from '../visits/store';
+import { histogramsOf, saveHour, type StoredBody } from '../visits/writer';
 import { MARKERS, VISIT_SETTINGS, VISITED_HOST, VISIT_KEY } from './scenario';
 import { addMarker } from '../field/markers';
 
 const FACT = 'demonstration visits';
+/** Single page views of the last day, for the live view. */
+const RAW_MS = 24 * HOUR_MS;
 
 const Line = v.object({
 	at: v.number(),
@@ -77,7 +79,27 @@ function readVisits(main: Db, visits: Db, siteId: number, file: string, now: num
 		const cell = cells.get(key) ?? { place, device: line.device, slot, isDay, all: new Map() };
 		cells.set(key, cell);
 		addHistograms(cell.all, histogramsOf(visits, line));
+		if (line.at > now - RAW_MS) saveRaw(visits, siteId, place, line);
 	}
 	for (const { place, device, slot, isDay, all } of cells.values())
 		(isDay ? saveDay : saveHour)(visits, place, device, slot, all);
+}
+
+/** As the live view shows it; it is counted already. */
+function saveRaw(visits: Db, siteId: number, place: number, { at, device, path, metrics, timings, goals }: Line): void {
+	const body: StoredBody = {
+		path,
+		navigation: 'navigate',
+		ageMs: 20_000,
+		metrics,
+		origins: {},
+		timings,
+		goals,
+		network: device === 'phone' ? '4g' : ''
+	};
+	sql(
+		visits,
+		`INSERT OR IGNORE INTO visit (site_id, id, at, place_id, device, sending, fault, body)
+			VALUES (@siteId, @id, @at, @place, @device, 1, NULL, @body)`
+	).run({ siteId, id: `demo-${at}-${path}-${device}`, at, place, device, body: JSON.stringify(body) });
 }

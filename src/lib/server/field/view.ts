@@ -9,6 +9,8 @@ import type { Db } from '../db/connection';
 import { labFiguresOf } from '../loads/pageFigures';
 import { existingPage, listPages, type PageRow } from '../pages/queries';
 import { findFieldGathering, isGatheringField } from './gathering';
+import { placeOfPage } from '../visits/places';
+import { concerns, markersOfSite } from './markers';
 import { readingsOf, readingsOfSite, type StoredReading } from './readings';
 
 const MOST_PAGES = 200;
@@ -25,6 +27,8 @@ export interface FieldRow {
 	scope: Scope | null;
 	/** Of what the figures are, in words. */
 	scopeWords: string;
+	/** Who counted; null where nothing is known. */
+	source: FieldReading['source'] | null;
 	until: string | null;
 	metrics: FieldReading['metrics'] | null;
 	assessment: Assessment;
@@ -46,14 +50,33 @@ function byPage(readings: readonly StoredReading[]): Readings {
 	return all;
 }
 
+/** A panel counts for all browsers' visitors and goes on when a script is missing; a table is typed by somebody. */
+const SOURCES_IN_ORDER = ['panel', 'visits', 'csv'] as const;
+
+/** What is shown of a page: windows of one scope and one source, oldest first. */
+interface Shown {
+	scope: Scope | null;
+	source: FieldReading['source'] | null;
+	/** With figures. */
+	windows: StoredReading[];
+}
+
+/** Figures of the page itself from any source before those of the whole origin; two sources are never mixed. */
+function chooseShown(own: readonly StoredReading[], origin: readonly StoredReading[]): Shown {
+	for (const [scope, readings] of [['page', own] as const, ['origin', origin] as const])
+		for (const source of SOURCES_IN_ORDER) {
+			const ofSource = readings.filter((reading) => reading.source === source);
+			if (ofSource.at(-1)?.metrics)
+				return { scope, source, windows: ofSource.filter(({ metrics }) => metrics !== null) };
+		}
+	return { scope: null, source: null, windows: [] };
+}
+
 /** The newest window of the page; of the whole origin where the page had too few visits. */
 function rowOf({ id, url, type }: PageRow, site: Site, device: DeviceClass, readings: Readings): FieldRow {
 	const own = readings.get(keyOf(id, device)) ?? [];
-	const origin = readings.get(keyOf(null, device)) ?? [];
-	const newestOwn = own.at(-1);
-	const scope: Scope | null = newestOwn?.metrics ? 'page' : origin.at(-1)?.metrics ? 'origin' : null;
-	const shown = scope === 'page' ? own : scope === 'origin' ? origin : [];
-	const newest = shown.at(-1) ?? null;
+	const { scope, source, windows } = chooseShown(own, readings.get(keyOf(null, device)) ?? []);
+	const newest = windows.at(-1) ?? null;
 	const metrics = newest?.metrics ?? null;
 	return {
 		key: keyOf(id, device),
@@ -63,12 +86,13 @@ function rowOf({ id, url, type }: PageRow, site: Site, device: DeviceClass, read
 		type,
 		device,
 		scope,
-		scopeWords: describeScope(scope, newestOwn !== undefined),
+		scopeWords: describeScope(scope, own.length > 0),
+		source,
 		until: newest?.until ?? null,
 		metrics,
 		assessment: assess(metrics),
 		failing: failing(metrics),
-		trend: shown.flatMap(({ until, metrics: told }) => (told?.lcp ? [{ until, p75: told.lcp.p75 }] : []))
+		trend: windows.flatMap(({ until, metrics: told }) => (told?.lcp ? [{ until, p75: told.lcp.p75 }] : []))
 	};
 }
 
@@ -94,21 +118,19 @@ export function fieldPageView(db: Db, pageId: number) {
 	return {
 		page,
 		lab: labFiguresOf(db, page.url),
+		markers: markersOfSite(db, page.siteId).filter((marker) => concerns(marker, placeOfPage(page.url))),
 		devices: DEVICE_CLASSES.map((device) => {
 			const own = readingsOf(db, page.siteId, page.id, device);
-			const origin = readingsOf(db, page.siteId, null, device);
-			const scope: Scope | null = own.at(-1)?.metrics ? 'page' : origin.at(-1)?.metrics ? 'origin' : null;
-			const shown = (scope === 'page' ? own : scope === 'origin' ? origin : []).filter(
-				({ metrics }) => metrics !== null
-			);
-			const newest = shown.at(-1) ?? null;
+			const { scope, source, windows } = chooseShown(own, readingsOf(db, page.siteId, null, device));
+			const newest = windows.at(-1) ?? null;
 			return {
 				device,
 				scope,
+				source,
 				scopeWords: describeScope(scope, own.length > 0),
 				assessment: assess(newest?.metrics ?? null),
 				newest,
-				windows: shown.map(({ from, until, metrics }) => ({
+				windows: windows.map(({ from, until, metrics }) => ({
 					from,
 					until,
 					p75: Object.fromEntries(Object.entries(metrics!).map(([metric, told]) => [metric, told.p75])) as Partial<

@@ -17,7 +17,7 @@ interface Row {
 export interface VisitQuestion {
 	siteId: number;
 	/** Where page views are counted; null for the whole site. */
-	place: string | null;
+	places: readonly string[] | null;
 	/** Null for both. */
 	device: DeviceClass | null;
 	/** First and last day, both counted. */
@@ -27,7 +27,7 @@ export interface VisitQuestion {
 
 /** Merged days, and hours that are not merged yet. */
 const ROWS = `WITH asked AS (
-		SELECT id FROM place WHERE site_id = @siteId AND (@place IS NULL OR path = @place)
+		SELECT id FROM place WHERE site_id = @siteId AND (@places IS NULL OR path IN (SELECT value FROM json_each(@places)))
 	)
 	SELECT day, device, bins FROM day_histogram
 		WHERE place_id IN (SELECT id FROM asked) AND (@device IS NULL OR device = @device) AND day BETWEEN @from AND @until
@@ -36,8 +36,9 @@ const ROWS = `WITH asked AS (
 		WHERE place_id IN (SELECT id FROM asked) AND (@device IS NULL OR device = @device)
 			AND hour BETWEEN @from * ${HOURS_A_DAY} AND @until * ${HOURS_A_DAY} + ${HOURS_A_DAY - 1}`;
 
-function rowsOf(db: Db, { siteId, place, device, from, until }: VisitQuestion): Row[] {
-	return sql<Row>(db, ROWS).all({ siteId, place, device, from: dayNumber(from), until: dayNumber(until) });
+function rowsOf(db: Db, { siteId, places, device, from, until }: VisitQuestion): Row[] {
+	const asked = { siteId, places: places && JSON.stringify(places), device };
+	return sql<Row>(db, ROWS).all({ ...asked, from: dayNumber(from), until: dayNumber(until) });
 }
 
 /** All histograms of some days together, by number of their name. */
@@ -72,7 +73,7 @@ export function daysOf(db: Db, metric: FieldMetric, question: Omit<VisitQuestion
 }
 
 /** Page views below which a window has no percentile worth a word (house). */
-const LEAST_VIEWS = 100;
+const LEAST_VIEWS = 200;
 
 /** @returns null for too few page views */
 export function readingOver(db: Db, question: VisitQuestion): FieldReading['metrics'] | null {
@@ -91,6 +92,13 @@ export function readingOver(db: Db, question: VisitQuestion): FieldReading['metr
 		};
 	}
 	return metrics;
+}
+
+/** Where page views of a site were counted. */
+export function placesWithVisits(db: Db, siteId: number): string[] {
+	return sql<{ path: string }>(db, 'SELECT path FROM place WHERE site_id = ?')
+		.all(siteId)
+		.map(({ path }) => path);
 }
 
 /** Days on which there were page views: the first and the last; null for none. */

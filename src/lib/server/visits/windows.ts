@@ -36,14 +36,18 @@ export async function saveVisitWindows(
 async function saveWindow(main: Db, visits: Db, siteId: number, until: string, pause: () => Promise<void>) {
 	const { id } = existingSite(main, siteId);
 	const pages = listPages(main, { siteId: id, which: 'chosen' }, MOST_PAGES);
-	const ofPages = pages.map((page) => ({ pageId: page.id, place: placeOfPage(page.url) }));
-	const asked = [...ofPages, { pageId: null, place: null }];
+	const ofPages = pages.map((page) => ({ pageId: page.id, places: [placeOfPage(page.url)] }));
+	const asked = [...ofPages, { pageId: null, places: null }];
 	const from = windowStart(until);
-	for (const { pageId, place } of asked) {
+	for (const { pageId, places } of asked) {
 		for (const device of DEVICE_CLASSES) {
 			const key = { pageId, device, source: 'visits' as const, until };
 			if (hasReading(main, siteId, key)) continue;
-			saveReading(main, siteId, { ...key, from, metrics: readingOver(visits, { siteId, place, device, from, until }) });
+			saveReading(main, siteId, {
+				...key,
+				from,
+				metrics: readingOver(visits, { siteId, places, device, from, until })
+			});
 		}
 		await pause();
 	}

@@ -1,12 +1,13 @@
 /** Work that takes longer than a page may block: done in a thread of its own, which gives way to a load. */
 import { judgeTrial } from '../trials/judgement';
+import { effectsOfPage } from '../field/effects';
 import { importReadings } from '../field/importing';
 import { importSitemap, importTraffic } from '../pages/importing';
 import { importHar } from '../loads/commands';
 import { loadView } from '../loads/view';
 
 /** Each takes the thread's own database first. */
-export const HEAVY = { importHar, loadView, judgeTrial, importTraffic, importSitemap, importReadings };
+export const HEAVY = { importHar, loadView, judgeTrial, importTraffic, importSitemap, importReadings, effectsOfPage };
 
 export type HeavyName = keyof typeof HEAVY;
 type Tail<Args extends unknown[]> = Args extends [unknown, ...infer Rest] ? Rest : never;

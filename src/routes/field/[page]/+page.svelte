@@ -2,15 +2,17 @@
 	import { ContentSwitcher, Switch } from 'carbon-components-svelte';
 	import { FIELD_METRICS } from '$core/field/histogram';
 	import { metricOf } from '$core/metrics/catalogue';
-	import { describeAssessment } from '$core/wording/field';
+	import { describeAssessment, describeSource } from '$core/wording/field';
 	import { formatDay, formatMoment, formatValue } from '$core/wording/format';
 	import FieldHistogram from '$lib/charts/FieldHistogram.svelte';
 	import Windows from '$lib/charts/Windows.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { pathOf } from '../../pages/pageWords';
+	import OwnVisits from './OwnVisits.svelte';
+	import Releases from './Releases.svelte';
 
-	let { data } = $props();
+	let { data, form } = $props();
 	let chosen = $state(0);
 	const path = $derived(pathOf(data.view.page.url));
 	const shown = $derived(data.view.devices[chosen]!);
@@ -61,9 +63,9 @@
 			>On {DEVICES[shown.device].toLowerCase()}s: {describeAssessment(shown.assessment)}.</b
 		>
 		<span class="muted">
-			{#if shown.newest}Figures of {shown.scopeWords}, {formatDay(shown.newest.from)} to {formatDay(
-					shown.newest.until
-				)}.{:else}Figures: {shown.scopeWords}.{/if}
+			{#if shown.newest}Figures of {shown.scopeWords}, from {shown.source && describeSource(shown.source)}, {formatDay(
+					shown.newest.from
+				)} to {formatDay(shown.newest.until)}.{:else}Figures: {shown.scopeWords}.{/if}
 		</span>
 	</p>
 	{#each told as { id, name, thresholds, reading } (id)}
@@ -87,10 +89,22 @@
 						{thresholds}
 						format={(value) => formatValue(id, value)}
 						dayWords={formatDay}
+						markers={data.view.markers}
 					/>{/if}
 			</div>
 		</section>
 	{/each}
+	<Releases
+		pageId={data.view.page.id}
+		device={shown.device}
+		path={path.replace(/\?.*$/, '')}
+		marks={data.view.markers}
+		{form}
+	/>
+	{#if data.visits?.[chosen]?.views}<OwnVisits
+			visits={data.visits[chosen]!}
+			siteId={data.view.page.siteId}
+		/>{/if}
 	{#if shown.newest}
 		<section>
 			<h2>In the lab</h2>
@@ -112,6 +126,9 @@
 </div>
 
 <style>
+	section {
+		margin-top: 1.2rem;
+	}
 	.page-top :global(.bx--content-switcher) {
 		max-width: 16rem;
 	}

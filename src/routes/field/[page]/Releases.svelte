@@ -1,0 +1,103 @@
+<script lang="ts">
+	/** What each release did to the visitors of this page, and a form to note one. */
+	import { Button, InlineLoading } from 'carbon-components-svelte';
+	import type { DeviceClass } from '$core/field/reading';
+	import { formatDay } from '$core/wording/format';
+	import EffectBoard from '$lib/charts/EffectBoard.svelte';
+	import { keeping } from '$lib/keeping';
+	import Action from '$lib/parts/Action.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import type { MarkedEffect } from '$lib/server/field/effects';
+
+	interface Props {
+		pageId: number;
+		device: DeviceClass;
+		path: string;
+		/** Markers that concern the page: effects are asked for anew when they change. */
+		marks: readonly { id: number }[];
+		form: {
+			typed?: { day: string; words: string; path: string };
+			issues?: { path: string; message: string }[];
+		} | null;
+	}
+	let { pageId, device, path, marks, form }: Props = $props();
+	let effects = $state<MarkedEffect[] | null>(null);
+	let problem = $state('');
+	const wrong = (field: string) => form?.issues?.find((issue) => issue.path === field)?.message ?? '';
+
+	$effect(() => {
+		const asked = `/api/field/${pageId}/effects?device=${device}&marks=${marks.length}`;
+		let isOld = false;
+		effects = null;
+		void fetch(asked)
+			.then(async (answer) => {
+				if (!answer.ok) throw new Error('The effects could not be worked out. Load this page again.');
+				if (!isOld) effects = (await answer.json()) as MarkedEffect[];
+			})
+			.catch((error: Error) => !isOld && (problem = error.message));
+		return () => (isOld = true);
+	});
+</script>
+
+<section id="releases">
+	<h2>Releases</h2>
+	{#if problem}<p role="alert">{problem}</p>{/if}
+	{#if !marks.length}
+		<p class="muted">No release of this page is noted. With its day, Zafra tells what it did to visitors.</p>
+	{:else if !effects}
+		<InlineLoading description="Working out what each release did" />
+	{:else}
+		{#each effects as { marker, metrics } (marker.id)}
+			<div class="release">
+				<div class="head">
+					<h3>{formatDay(marker.day)}: {marker.words}</h3>
+					<Action action="?/unmark" text="Remove" about={marker.words} values={{ id: marker.id }} />
+				</div>
+				<EffectBoard label="What “{marker.words}” did to visitors on {device}s" rows={metrics} />
+			</div>
+		{/each}
+	{/if}
+	<form method="POST" action="?/mark" class="mark no-print" novalidate use:keeping>
+		<Field
+			label="Live since"
+			name="day"
+			placeholder="2026-11-20"
+			value={form?.typed?.day ?? ''}
+			wrong={wrong('day')}
+		/>
+		<Field
+			label="What was released"
+			name="words"
+			value={form?.typed?.words ?? ''}
+			wrong={wrong('words')}
+			help="As the client would say it"
+		/>
+		<Field
+			label="Pages whose path begins with"
+			name="path"
+			value={form?.typed?.path ?? path}
+			wrong={wrong('path')}
+			help="Empty for the whole site"
+		/>
+		<Button type="submit" kind="tertiary" size="field">Note the release</Button>
+	</form>
+</section>
+
+<style>
+	.head {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.6rem;
+		align-items: baseline;
+		justify-content: space-between;
+	}
+	.mark {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 12rem), 1fr));
+		gap: 0.8rem;
+		align-items: start;
+	}
+	.mark :global(.bx--btn) {
+		margin-top: 1.35rem;
+	}
+</style>

@@ -11,6 +11,8 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['pages', '/pages?site=1'],
 	['third-parties', '/clients/1/third-parties'],
 	['field', '/field?client=1'],
+	['field-sheet', '/field/2', '#releases'],
+	['live-visits', '/field/visits?site=1'],
 	['trials', '/trials'],
 	['new-trial', '/trials/new'],
 	['trial-sheet', '/trials/1'],
@@ -20,11 +22,8 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['fairness', '/trials/3?open=fairness', '#fairness'],
 	['loads', '/loads'],
 	['load', '/loads/12'],
-	['page-picture', '/loads/12?open=picture#picture&shift=1', '#picture'],
-	['main-thread', '/loads/12?open=thread', '#thread'],
 	['what-comes-late', '/trials/4?open=held'],
 	['lab', '/workshop/lab'],
-	['workshop', '/workshop'],
 	['conditions', '/workshop/conditions/phone']
 ];
 
@@ -45,7 +44,7 @@ const browser = await chromium.launch({ executablePath: findChromium()!, args: [
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, path, scroll] of VIEWS) {
 	await page.goto(app.url + path, { waitUntil: 'load' });
-	await page.waitForTimeout(600);
+	await page.waitForTimeout(name === 'field-sheet' ? 5000 : 600);
 	// Hosts are read by the lab once somebody looks.
 	if (name === 'third-parties')
 		await page

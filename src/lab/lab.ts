@@ -7,6 +7,7 @@ import { longestLoadMs } from '$core/load/limits';
 import { failedLoad } from '$core/load/failedLoad';
 import type { LoadOrder } from '$core/load/order';
 import { SpeedBook } from './browser/cpu';
+import { ANSWER_WITHIN_MS } from './browser/deadlines';
 import { describeCalm, type LoadMoments } from './calm/describe';
 import { CalmWatch } from './calm/watch';
 import { noteDisturbance, noteOutage } from './environmentNotes';
@@ -28,6 +29,8 @@ export interface LabOptions extends LaunchOptions {
 	helpers?: readonly number[];
 	/** When the machine is too busy to measure on. */
 	calm?: CalmLimits;
+	/** Longest wait for an answer of the browser, ms. */
+	answerWithinMs?: number;
 }
 
 /** A fresh browser now and then keeps its memory, and so the loads, alike. */
@@ -83,7 +86,15 @@ export class Lab {
 			if (order.purge) await this.#purge(order.purge, conditions);
 			const network = await this.#line(conditions, order.outage);
 			const collects = this.options.collects ?? 'full';
-			const shared = { running, speeds: this.#speeds, watch: this.#calm, limits: this.#limits, moments };
+			const { answerWithinMs = ANSWER_WITHIN_MS } = this.options;
+			const shared = {
+				running,
+				speeds: this.#speeds,
+				watch: this.#calm,
+				limits: this.#limits,
+				moments,
+				answerWithinMs
+			};
 			session = new LoadSession(shared, network, {
 				conditions,
 				address,

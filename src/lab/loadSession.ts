@@ -87,6 +87,8 @@ export interface Shared {
 	limits: CalmLimits;
 	/** Filled as far as the load comes. */
 	moments: LoadMoments;
+	/** Longest wait for an answer of the browser, ms. */
+	answerWithinMs: number;
 }
 
 export class LoadSession {
@@ -285,7 +287,8 @@ export class LoadSession {
 		this.#opening = true;
 		try {
 			const { conditions } = this.options;
-			return await Visit.open(this.#context!, this.line, conditions, address, this.#ended, this.#endWith);
+			const ends = { ended: this.#ended, endWith: this.#endWith };
+			return await Visit.open(this.#context!, this.line, conditions, address, ends, this.shared.answerWithinMs);
 		} finally {
 			this.#opening = false;
 		}

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { Conditions } from '$core/load/conditions';
 import type { LoadRecord } from '$core/load/record';
-import { ANSWER_WITHIN_MS, within, withDeadlines } from './browser/deadlines';
+import { within, withDeadlines } from './browser/deadlines';
 import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from '$core/load/pageFacts';
 import { waitUntilSettled, type SettleResult } from './collect/settle';
@@ -57,11 +57,11 @@ export class Visit {
 		line: ShapedNetwork,
 		conditions: Conditions,
 		address: URL,
-		ended: Promise<never>,
-		endWith: (error: LoadFailure) => void
+		{ ended, endWith }: { ended: Promise<never>; endWith: (error: LoadFailure) => void },
+		answerWithinMs: number
 	): Promise<Visit> {
-		const page = await within(context.newPage(), ANSWER_WITHIN_MS);
-		const session = withDeadlines(await context.newCDPSession(page));
+		const page = await within(context.newPage(), answerWithinMs);
+		const session = withDeadlines(await context.newCDPSession(page), answerWithinMs);
 		const { frameTree } = await session.send('Page.getFrameTree');
 		const mainFrameId = frameTree.frame.id;
 		const secret = conditions.headers.map((header) => header.name.toLowerCase());

@@ -74,7 +74,8 @@ describe('simulated web', () => {
 	it('has no broken link, and HTML that parse5 finds no fault with', async () => {
 		const seen = new Set<string>();
 		const check = async (address: string, on: string) => {
-			if (seen.has(address)) return;
+			// Zafra itself answers there, and stands beside this web.
+			if (seen.has(address) || new URL(address).pathname.startsWith('/visit/')) return;
 			seen.add(address);
 			const reply = await get(address);
 			expect(reply.status, `${address} on ${on}`).to.equal(200);

@@ -59,7 +59,9 @@ describe('early presses', function () {
 		expect(tapVerdict(await press('/late', 3000))).to.equal('works');
 	});
 
-	it('miss what moves away under the finger, and what is covered', async () => {
+	it('miss what moves away under the finger, and what is covered', async function () {
+		// The page moves by a timer: a machine that stops it meanwhile moves the press past it.
+		this.retries(2);
 		const moved = await press('/moves', 1000);
 		expect(moved).to.include({ state: 'moved', movedPx: 160, effectMs: null });
 		expect(tapVerdict(await press('/covered', 1000))).to.equal('covered');

@@ -176,7 +176,7 @@ describe('the parts of a sheet in a line each', () => {
 			pictureShare: 0,
 			broken: true
 		} as PartsInput['evidence']['arms'][number]['broke'];
-		const seen = { condition: 'desktop', baseline: 1, arm: 2, why: null, fairness, broke, picture: null };
+		const seen = { condition: 'desktop', baseline: 1, arm: 2, why: null, fairness, broke, timings: [], picture: null };
 		const evidence = { pending: false, films: [], arms: [seen] };
 		expect(findings({ evidence }).fairness).to.equal('1 of 2 lines differs');
 		expect(findings({ evidence }).broke).to.equal('“Changed”: 1 new error in the console');

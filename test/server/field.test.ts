@@ -2,6 +2,8 @@ import { expect } from 'chai';
 import { writeFileSync } from 'node:fs';
 import type { RequestListener } from 'node:http';
 import { join } from 'node:path';
+import type { FieldReading } from '$core/field/reading';
+import type { Db } from '../../src/lib/server/db/connection';
 import type { Outward } from '../../src/lib/server/http/outward';
 import {
 	gatherField,
@@ -13,12 +15,25 @@ import {
 } from '../../src/lib/server/field/gathering';
 import { importReadings } from '../../src/lib/server/field/importing';
 import { askPanel, PanelTrouble } from '../../src/lib/server/field/panel';
-import { readingsOfSite, saveReading } from '../../src/lib/server/field/readings';
+import { saveReading } from '../../src/lib/server/field/readings';
 import { fieldPageView, fieldView } from '../../src/lib/server/field/view';
 import { choosePages, pastePages } from '../../src/lib/server/pages/commands';
 import { clientWithSite } from '../support/clients';
 import { useQueue } from '../support/queue';
 import { rule, serve, type RunningServer } from '../support/world';
+
+/** All of a site, as they are stored. */
+const readingsOfSite = (db: Db, siteId: number) =>
+	(
+		db
+			.prepare(
+				'SELECT source, device, until_day AS until, metrics FROM field_reading WHERE site_id = ? ORDER BY until_day'
+			)
+			.all(siteId) as { source: string; device: string; until: string; metrics: string | null }[]
+	).map(({ metrics, ...row }) => ({
+		...row,
+		metrics: metrics === null ? null : (JSON.parse(metrics) as FieldReading['metrics'])
+	}));
 
 const UNTIL = '2026-11-20';
 const bins = [
@@ -198,5 +213,30 @@ describe('field data from a panel', () => {
 		writeFileSync(file, 'url;device;date;lcp\nhttps://other.test/;phone;2026-11-20;1000\n');
 		const problem = await importReadings(q.now.db, clientId, file, null).catch((error: Error) => error.message);
 		expect(problem).to.match(/of no page in this client’s lists: add the pages first/);
+	});
+
+	it('are of one source, the page’s own before the origin’s, and tell what they were before', () => {
+		const metric = (p75: number) => ({ p75, shares: null, bins: [[0, 1]] as [number, number][] });
+		const save = (source: 'panel' | 'visits', pageId: number | null, until: string, lcp: number | null) =>
+			saveReading(q.now.db, siteId, {
+				pageId,
+				device: 'phone',
+				source,
+				from: until,
+				until,
+				metrics: lcp === null ? null : { lcp: metric(lcp), cls: metric(0.01) }
+			});
+		save('panel', null, '2026-11-20', 3000);
+		save('panel', 1, '2026-11-20', null);
+		save('visits', 1, '2026-10-20', 2000);
+		save('visits', 1, '2026-11-19', 2600);
+		const rowOf = () => fieldView(q.now.db, { id: clientId }).rows.find(({ key }) => key === '1/phone')!;
+		expect(rowOf()).to.include({ scope: 'page', source: 'visits', until: '2026-11-19', assessment: 'does-not' });
+		expect(rowOf().earlier).to.equal('passes');
+		// Bins are for the page's own sheet: a list of many pages is drawn without them.
+		expect(rowOf().metrics!.lcp).to.deep.equal({ p75: 2600, shares: null, bins: [] });
+		expect(rowOf().trend.map(({ p75 }) => p75)).to.deep.equal([2000, 2600]);
+		save('panel', 1, '2026-11-20', 2100);
+		expect(rowOf()).to.include({ source: 'panel', assessment: 'passes', earlier: null });
 	});
 });

@@ -65,6 +65,13 @@ describe('interface', () => {
 		await screen.page.emulateMedia({ colorScheme: 'light', media: 'screen', reducedMotion: null });
 	});
 
+	/** Until no colour changes over any more. */
+	const settledColours = () =>
+		screen.page.evaluate(async () => {
+			await new Promise((next) => requestAnimationFrame(() => requestAnimationFrame(next)));
+			await Promise.all(document.getAnimations().map(({ finished }) => finished.catch(() => undefined)));
+		});
+
 	it('is accessible on every screen (axe, WCAG 2.2 AA), light, dark, and at 400 px without scrolling sideways', async () => {
 		const { page } = screen;
 		for (const path of PAGES) {
@@ -75,6 +82,7 @@ describe('interface', () => {
 			expect(answer!.status(), path).to.equal(path === '/nowhere' ? 404 : 200);
 			expect(await screen.violations(), path).to.deep.equal([]);
 			await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
+			await settledColours();
 			expect(await screen.violations(), `${path}, dark`).to.deep.equal([]);
 			await page.setViewportSize({ width: 400, height: 800 });
 			const width = await page.evaluate(() => document.documentElement.scrollWidth);

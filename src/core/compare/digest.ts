@@ -33,6 +33,8 @@ export interface LoadDigest {
 	round: number;
 	startedAt: string;
 	figures: Figures;
+	/** The page's own User Timing: marks by their time, measures by their length; the first of a name, ms. */
+	timings: Record<string, number>;
 	files: FileDigest[];
 	/** Blocking time by owner id; the parts add up to TBT. */
 	blocking: { owner: Owner; ms: number }[];
@@ -111,6 +113,7 @@ export function digestLoad(
 		...place,
 		startedAt: record.startedAt,
 		figures: record.figures,
+		timings: timingsOf(record),
 		files: filesOf(requests, document, whose),
 		blocking: timeByOwner(ownedTasks(record, siteHost, cdnHosts))
 			.filter((time) => time.blockingMs > 0)
@@ -124,6 +127,12 @@ export function digestLoad(
 		journey: journeyOf(record),
 		facts: factsOf(record, requests, document, whose)
 	};
+}
+
+function timingsOf({ marks }: LoadRecord): Record<string, number> {
+	const timings: Record<string, number> = {};
+	for (const { name, atMs, durationMs } of marks) timings[name] ??= durationMs ?? atMs;
+	return timings;
 }
 
 function journeyOf({ steps }: LoadRecord): LoadDigest['journey'] {

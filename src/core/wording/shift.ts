@@ -45,6 +45,12 @@ export function wordInterval({ metric, scale, shift }: Scaled & { shift: Pick<Sh
 	return low === high ? 'identical in every round' : `between ${low} and ${high}`;
 }
 
+/** Of a page's own timing, ms: "40 ms more (between 12 ms more and 66 ms more)". */
+export function wordTimingShift({ estimate, low, high }: Pick<Shift, 'estimate' | 'low' | 'high'>): string {
+	const timing = { metric: 'lcp', scale: 'unit' } as const;
+	return `${wordDifference('lcp', estimate)} (${wordInterval({ ...timing, shift: { low, high } })})`;
+}
+
 /** The whole shift with its interval. */
 export function wordShift(result: Scaled & { shift: Shift; baselineMedian: number | null }): string {
 	const { metric, scale, shift, baselineMedian } = result;

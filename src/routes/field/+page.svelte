@@ -23,8 +23,14 @@
 	let { assessment, device } = $state({ ...data.filter });
 	const all = $derived(data.view?.rows ?? []);
 	const rows = $derived(
-		all.filter((row) => (!assessment || row.assessment === assessment) && (!device || row.device === device))
+		all.filter(
+			(row) =>
+				(!assessment || (assessment === 'changed' ? hasChanged(row) : row.assessment === assessment)) &&
+				(!device || row.device === device)
+		)
 	);
+	/** Against the newest window that shares no day with the one that is shown. */
+	const hasChanged = (row: Row) => row.earlier !== null && row.earlier !== row.assessment;
 	const isKnown = $derived(all.some(({ metrics }) => metrics !== null));
 	const METRICS = ['lcp', 'inp', 'cls'] as const;
 	const columns: Column<Row>[] = [
@@ -65,7 +71,8 @@
 		{ value: '', text: 'All' },
 		{ value: 'does-not', text: 'Does not pass' },
 		{ value: 'passes', text: 'Passes' },
-		{ value: 'not-enough-visits', text: 'Not enough visits' }
+		{ value: 'not-enough-visits', text: 'Not enough visits' },
+		{ value: 'changed', text: 'Changed since four weeks before' }
 	];
 	const DEVICES = [
 		{ value: '', text: 'Both' },
@@ -179,6 +186,9 @@
 					<b class={row.assessment}>{describeAssessment(row.assessment)}</b>
 					{#if row.failing.length}<br /><span class="muted small"
 							>{row.failing.map((id) => metricOf(id).short).join(', ')}</span
+						>{/if}
+					{#if hasChanged(row) && row.earlier}<br /><span class="small"
+							>four weeks before: {describeAssessment(row.earlier)}</span
 						>{/if}
 				{:else if column.key === 'scope'}
 					{row.scopeWords}{#if row.source && row.until}<br /><span class="muted small"

@@ -34,14 +34,15 @@ const asReading = (row: Row): StoredReading => ({
 export function saveReading(db: Db, siteId: number, reading: StoredReading): void {
 	sql(
 		db,
-		`INSERT INTO field_reading (site_id, page_id, device, source, from_day, until_day, metrics, fetched_at)
-			VALUES (@siteId, @pageId, @device, @source, @from, @until, @metrics, @now)
+		`INSERT INTO field_reading (site_id, page_id, device, source, from_day, until_day, metrics, lcp, fetched_at)
+			VALUES (@siteId, @pageId, @device, @source, @from, @until, @metrics, @lcp, @now)
 			ON CONFLICT (site_id, coalesce(page_id, 0), device, source, until_day)
-			DO UPDATE SET metrics = excluded.metrics, fetched_at = excluded.fetched_at`
+			DO UPDATE SET metrics = excluded.metrics, lcp = excluded.lcp, fetched_at = excluded.fetched_at`
 	).run({
 		...reading,
 		siteId,
 		metrics: reading.metrics && JSON.stringify(reading.metrics),
+		lcp: reading.metrics?.lcp?.p75 ?? null,
 		now: nowIso()
 	});
 }
@@ -71,9 +72,56 @@ export function readingsOf(db: Db, siteId: number, pageId: number | null, device
 		.map(asReading);
 }
 
+/** A window without its figures: enough to choose what is shown, and to draw LCP over time. */
+export interface WindowLine {
+	id: number;
+	pageId: number | null;
+	device: DeviceClass;
+	source: FieldReading['source'];
+	from: string;
+	until: string;
+	/** The source had too few visits. */
+	isEmpty: boolean;
+	/** LCP at the 75th percentile, ms. */
+	lcp: number | null;
+}
+
+interface LineRow extends Omit<Row, 'metrics'> {
+	id: number;
+	is_empty: number;
+	lcp: number | null;
+}
+
 /** All of a site, oldest first. */
-export function readingsOfSite(db: Db, siteId: number): StoredReading[] {
-	return sql<Row>(db, 'SELECT * FROM field_reading WHERE site_id = ? ORDER BY until_day').all(siteId).map(asReading);
+export function windowLinesOfSite(db: Db, siteId: number): WindowLine[] {
+	return sql<LineRow>(
+		db,
+		`SELECT id, page_id, device, source, from_day, until_day, metrics IS NULL AS is_empty, lcp
+			FROM field_reading WHERE site_id = ? ORDER BY until_day`
+	)
+		.all(siteId)
+		.map((row) => ({
+			id: row.id,
+			pageId: row.page_id,
+			device: row.device,
+			source: row.source,
+			from: row.from_day,
+			until: row.until_day,
+			isEmpty: row.is_empty === 1,
+			lcp: row.lcp
+		}));
+}
+
+/** Figures of some readings by their number, without the bins of their histograms. */
+export function figuresOfReadings(db: Db, ids: readonly number[]): Map<number, FieldReading['metrics']> {
+	const rows = sql<{ id: number; metrics: string }>(
+		db,
+		`SELECT id, (
+				SELECT json_group_object(key, json_set(value, '$.bins', json('[]'))) FROM json_each(field_reading.metrics)
+			) AS metrics
+			FROM field_reading WHERE id IN (SELECT value FROM json_each(?)) AND metrics IS NOT NULL`
+	).all(JSON.stringify(ids));
+	return new Map(rows.map(({ id, metrics }) => [id, JSON.parse(metrics) as FieldReading['metrics']]));
 }
 
 /** The last day of the newest window that was asked for; null before the first. */

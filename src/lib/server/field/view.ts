@@ -11,7 +11,7 @@ import { existingPage, listPages, type PageRow } from '../pages/queries';
 import { findFieldGathering, isGatheringField } from './gathering';
 import { placeOfPage } from '../visits/places';
 import { concerns, markersOfSite } from './markers';
-import { readingsOf, readingsOfSite, type StoredReading } from './readings';
+import { figuresOfReadings, readingsOf, windowLinesOfSite, type StoredReading, type WindowLine } from './readings';
 
 const MOST_PAGES = 200;
 
@@ -33,19 +33,23 @@ export interface FieldRow {
 	metrics: FieldReading['metrics'] | null;
 	assessment: Assessment;
 	failing: readonly FieldMetric[];
+	/** How it was in the newest window that shares no day with this one; null where there is none. */
+	earlier: Assessment | null;
 	/** LCP at the 75th percentile, window by window; of the same scope as the figures. */
 	trend: { until: string; p75: number }[];
 }
 
-type Readings = Map<string, StoredReading[]>;
+type Lines = Map<string, WindowLine[]>;
 
 const keyOf = (pageId: number | null, device: DeviceClass) => `${pageId ?? 'origin'}/${device}`;
 
-function byPage(readings: readonly StoredReading[]): Readings {
-	const all: Readings = new Map();
-	for (const reading of readings) {
-		const key = keyOf(reading.pageId, reading.device);
-		all.set(key, [...(all.get(key) ?? []), reading]);
+function byPage(lines: readonly WindowLine[]): Lines {
+	const all: Lines = new Map();
+	for (const line of lines) {
+		const key = keyOf(line.pageId, line.device);
+		const own = all.get(key);
+		if (own) own.push(line);
+		else all.set(key, [line]);
 	}
 	return all;
 }
@@ -54,63 +58,93 @@ function byPage(readings: readonly StoredReading[]): Readings {
 const SOURCES_IN_ORDER = ['panel', 'visits', 'csv'] as const;
 
 /** What is shown of a page: windows of one scope and one source, oldest first. */
-interface Shown {
+interface Shown<Window> {
 	scope: Scope | null;
 	source: FieldReading['source'] | null;
 	/** With figures. */
-	windows: StoredReading[];
+	windows: Window[];
 }
 
 /** Figures of the page itself from any source before those of the whole origin; two sources are never mixed. */
-function chooseShown(own: readonly StoredReading[], origin: readonly StoredReading[]): Shown {
-	for (const [scope, readings] of [['page', own] as const, ['origin', origin] as const])
+function chooseShown<Window extends Pick<WindowLine, 'source' | 'isEmpty'>>(
+	own: readonly Window[],
+	origin: readonly Window[]
+): Shown<Window> {
+	for (const [scope, windows] of [['page', own] as const, ['origin', origin] as const])
 		for (const source of SOURCES_IN_ORDER) {
-			const ofSource = readings.filter((reading) => reading.source === source);
-			if (ofSource.at(-1)?.metrics)
-				return { scope, source, windows: ofSource.filter(({ metrics }) => metrics !== null) };
+			const ofSource = windows.filter((window) => window.source === source);
+			if (ofSource.at(-1)?.isEmpty === false)
+				return { scope, source, windows: ofSource.filter(({ isEmpty }) => !isEmpty) };
 		}
 	return { scope: null, source: null, windows: [] };
 }
 
+interface ChosenRow {
+	page: PageRow;
+	device: DeviceClass;
+	isAsked: boolean;
+	shown: Shown<WindowLine>;
+}
+
 /** The newest window of the page; of the whole origin where the page had too few visits. */
-function rowOf({ id, url, type }: PageRow, site: Site, device: DeviceClass, readings: Readings): FieldRow {
-	const own = readings.get(keyOf(id, device)) ?? [];
-	const { scope, source, windows } = chooseShown(own, readings.get(keyOf(null, device)) ?? []);
+function chosenRows(db: Db, { id }: Site): ChosenRow[] {
+	const lines = byPage(windowLinesOfSite(db, id));
+	return listPages(db, { siteId: id, which: 'chosen' }, MOST_PAGES).flatMap((page) =>
+		DEVICE_CLASSES.map((device) => {
+			const own = lines.get(keyOf(page.id, device)) ?? [];
+			const shown = chooseShown(own, lines.get(keyOf(null, device)) ?? []);
+			return { page, device, isAsked: own.length > 0, shown };
+		})
+	);
+}
+
+function rowOf({ page, device, isAsked, shown }: ChosenRow, figures: Map<number, FieldReading['metrics']>): FieldRow {
+	const { scope, source, windows } = shown;
 	const newest = windows.at(-1) ?? null;
-	const metrics = newest?.metrics ?? null;
+	const before = newest && earlierOf(windows, newest);
+	const metrics = (newest && figures.get(newest.id)) ?? null;
 	return {
-		key: keyOf(id, device),
-		siteId: site.id,
-		pageId: id,
-		url,
-		type,
+		key: keyOf(page.id, device),
+		siteId: page.siteId,
+		pageId: page.id,
+		url: page.url,
+		type: page.type,
 		device,
 		scope,
-		scopeWords: describeScope(scope, own.length > 0),
+		scopeWords: describeScope(scope, isAsked),
 		source,
 		until: newest?.until ?? null,
 		metrics,
 		assessment: assess(metrics),
 		failing: failing(metrics),
-		trend: windows.flatMap(({ until, metrics: told }) => (told?.lcp ? [{ until, p75: told.lcp.p75 }] : []))
+		earlier: before && assess(figures.get(before.id) ?? null),
+		trend: windows.flatMap(({ until, lcp }) => (lcp === null ? [] : [{ until, p75: lcp }]))
 	};
+}
+
+/** The newest window that ended before another began: of two that overlap a change is told too small. */
+function earlierOf(windows: readonly WindowLine[], { from }: WindowLine): WindowLine | null {
+	return windows.findLast(({ until }) => until < from) ?? null;
 }
 
 /** Chosen pages of own sites first, then those of competitors; phone and desktop of each. */
 export function fieldRows(db: Db, clientId: number): FieldRow[] {
-	return sitesOf(db, clientId)
+	const rows = sitesOf(db, clientId)
 		.filter(({ role }) => role !== 'bench')
-		.flatMap((site) => {
-			const readings = byPage(readingsOfSite(db, site.id));
-			return listPages(db, { siteId: site.id, which: 'chosen' }, MOST_PAGES).flatMap((page) =>
-				DEVICE_CLASSES.map((device) => rowOf(page, site, device, readings))
-			);
-		});
+		.flatMap((site) => chosenRows(db, site));
+	const used = rows.flatMap(({ shown: { windows } }) => {
+		const newest = windows.at(-1);
+		return newest ? [newest.id, earlierOf(windows, newest)?.id ?? newest.id] : [];
+	});
+	const figures = figuresOfReadings(db, [...new Set(used)]);
+	return rows.map((row) => rowOf(row, figures));
 }
 
 export function fieldView(db: Db, { id }: Pick<Client, 'id'>) {
 	return { rows: fieldRows(db, id), gathering: findFieldGathering(db, id), isGathering: isGatheringField(db, id) };
 }
+
+const withEmptiness = (reading: StoredReading) => ({ ...reading, isEmpty: reading.metrics === null });
 
 /** All windows of a page on both devices, and of its origin. */
 export function fieldPageView(db: Db, pageId: number) {
@@ -120,8 +154,9 @@ export function fieldPageView(db: Db, pageId: number) {
 		lab: labFiguresOf(db, page.url),
 		markers: markersOfSite(db, page.siteId).filter((marker) => concerns(marker, placeOfPage(page.url))),
 		devices: DEVICE_CLASSES.map((device) => {
-			const own = readingsOf(db, page.siteId, page.id, device);
-			const { scope, source, windows } = chooseShown(own, readingsOf(db, page.siteId, null, device));
+			const own = readingsOf(db, page.siteId, page.id, device).map(withEmptiness);
+			const origin = readingsOf(db, page.siteId, null, device).map(withEmptiness);
+			const { scope, source, windows } = chooseShown(own, origin);
 			const newest = windows.at(-1) ?? null;
 			return {
 				device,

@@ -10,7 +10,9 @@ import type { Film } from '$core/compare/film';
 import { findRegressions, type Regressions } from '$core/compare/regressions';
 import { explainShift, type Why } from '$core/compare/why';
 import { middleLoad } from '$core/compare/middleLoad';
+import { compareTimings, type TimingShift } from '$core/compare/timings';
 import { countedLoads } from '$core/trial/counted';
+import { hasStages } from '$core/trial/kinds';
 import { isShown } from '$core/trial/shown';
 import type { Comparison } from '$core/trial/comparisons';
 import type { ArmHealth } from '$core/trial/types';
@@ -23,7 +25,7 @@ import { judgementOf } from './judgement';
 import { comparePictures } from './pictures';
 import { findTrial, fingerprintOfInputs, type Trial } from './trial';
 
-export const EVIDENCE_VERSION = '5';
+export const EVIDENCE_VERSION = '6';
 
 export interface ArmEvidence {
 	condition: string;
@@ -32,6 +34,7 @@ export interface ArmEvidence {
 	why: Why | null;
 	fairness: FairnessLine[];
 	regressions: Regressions;
+	timings: TimingShift[];
 	/** Name of the difference picture; null without one. */
 	picture: string | null;
 }
@@ -135,6 +138,7 @@ async function compareArms(
 			difference ? 1 - difference.share : null
 		),
 		regressions: findRegressions(before, after, difference?.share ?? null),
+		timings: compareTimings(before, after, !hasStages(design.kind)),
 		picture: name
 	};
 }

@@ -2,6 +2,7 @@
 import type { Breakdown } from '$core/compare/breakdowns';
 import type { Cause } from '$core/compare/causes/cause';
 import type { Regressions } from '$core/compare/regressions';
+import type { TimingShift } from '$core/compare/timings';
 import { describeCause, type CauseText, type WhyText } from '$core/wording/causes';
 import { describeFairness, type FairnessText } from '$core/wording/fairness';
 import { ENGLISH } from '$core/wording/words';
@@ -16,6 +17,8 @@ export interface ArmEvidenceView {
 	why: WhyText | null;
 	fairness: FairnessText[];
 	broke: Regressions;
+	/** The pages' own User Timing, to explore. */
+	timings: TimingShift[];
 	/** Name of the difference picture; null without one. */
 	picture: string | null;
 }
@@ -36,7 +39,16 @@ export function evidenceView(db: Db, trial: Trial): EvidenceView {
 	};
 }
 
-function armView({ condition, baseline, arm, why, fairness, regressions, picture }: ArmEvidence): ArmEvidenceView {
+function armView({
+	condition,
+	baseline,
+	arm,
+	why,
+	fairness,
+	regressions,
+	timings,
+	picture
+}: ArmEvidence): ArmEvidenceView {
 	return {
 		condition,
 		baseline,
@@ -44,6 +56,7 @@ function armView({ condition, baseline, arm, why, fairness, regressions, picture
 		why: why && { ...why, breakdowns: why.breakdowns.map(breakdownView), causes: why.causes.map(causeView) },
 		fairness: fairness.map(describeFairness),
 		broke: regressions,
+		timings,
 		picture
 	};
 }

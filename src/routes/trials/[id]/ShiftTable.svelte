@@ -3,9 +3,11 @@
 	import { METRICS } from '$core/metrics/catalogue';
 	import { csvText } from '$lib/charts/csvText';
 	import ChartMenu from '$lib/charts/ChartMenu.svelte';
-	import { formatDifference, formatValue } from '$core/wording/format';
-	import { wordShift } from '$core/wording/shift';
+	import { formatDifference, formatDuration, formatValue } from '$core/wording/format';
+	import { wordShift, wordTimingShift } from '$core/wording/shift';
 	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
 	import VerdictMark from '$lib/parts/VerdictMark.svelte';
 
 	let { data }: { data: SheetView } = $props();
@@ -64,6 +66,26 @@
 					];
 				})
 		);
+	const timings = $derived(
+		(data.evidence?.arms ?? []).flatMap(({ condition, arm, timings: own }) =>
+			own.map((timing) => ({ ...timing, condition, armId: arm }))
+		)
+	);
+	type TimingRow = (typeof timings)[number];
+	const nameOfArm = (id: number) => comparisons.find((arm) => arm.id === id)?.name ?? '';
+	const nameOfConditions = (id: string) => conditions.find((one) => one.id === id)?.name ?? id;
+	const timingColumns: Column<TimingRow>[] = [
+		{ key: 'name', name: 'Timing', isRowHead: true, text: ({ name }) => name },
+		{
+			key: 'arm',
+			name: 'Variant',
+			text: ({ armId, condition }) => `${nameOfArm(armId)}, ${nameOfConditions(condition)}`
+		},
+		{ key: 'baseline', name: 'Baseline', number: true, text: ({ baseline }) => formatDuration(baseline) },
+		{ key: 'own', name: 'Variant’s own', number: true, text: ({ arm }) => formatDuration(arm) },
+		{ key: 'shift', name: 'Shift', text: ({ shift }) => wordTimingShift(shift) },
+		{ key: 'rounds', name: 'Rounds', number: true, text: ({ rounds }) => rounds }
+	];
 	/** Metrics that nothing was measured for would be rows of dashes. */
 	const shown = $derived(
 		METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift))
@@ -119,6 +141,20 @@
 	Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are
 	shown to explore. <ChartMenu name="shifts" {csv} />
 </p>
+
+{#if timings.length}
+	<h3>Custom timings</h3>
+	<Table
+		label="Custom timings"
+		columns={timingColumns}
+		rows={timings}
+		key={({ condition, armId, name }) => `${condition}/${armId}/${name}`}
+	/>
+	<p class="muted note">
+		Marks and measures that the pages set themselves. Shown to explore, each with its 95 % interval; nothing was
+		decided on them.
+	</p>
+{/if}
 
 <style>
 	.group {

@@ -14,3 +14,7 @@ ALTER TABLE marker ADD COLUMN path TEXT NOT NULL DEFAULT '';
 ALTER TABLE marker ADD COLUMN kind TEXT NOT NULL DEFAULT 'other'
 	CHECK (kind IN ('release', 'plugin', 'host', 'content', 'other'));
 CREATE INDEX marker_of_site ON marker (site_id, at);
+
+-- Lists of many pages draw the windows of one figure, and need not read whole histograms for that.
+ALTER TABLE field_reading ADD COLUMN lcp REAL;
+UPDATE field_reading SET lcp = metrics ->> '$.lcp.p75' WHERE metrics IS NOT NULL;

@@ -1,0 +1,118 @@
+/** Effects of releases in 500 seeded worlds of each kind: is the truth in the interval, is drift called an effect? */
+import { effectByDays } from '$core/field/effect/byDays';
+import { effectByWindows } from '$core/field/effect/byWindows';
+import type { EffectAnswer } from '$core/field/effect/types';
+import { addDays, windowEnds } from '$core/field/windows';
+import { normalFrom, seededRandom } from '$core/stats/random';
+import { RELEASE, USUAL, worldOf, type WorldPlan } from '../test/support/fieldWorlds';
+import { percent, printTable, type Row } from './table';
+
+const WORLDS = 500;
+
+interface Told {
+	worlds: number;
+	holds: number;
+	called: number;
+	/** Mean width of the interval, as a share of the figure before. */
+	width: number;
+}
+
+function tell(factor: number, answerOf: (seed: number) => EffectAnswer): Told {
+	const told: Told = { worlds: 0, holds: 0, called: 0, width: 0 };
+	for (let seed = 1; seed <= WORLDS; seed++) {
+		const answer = answerOf(seed);
+		if ('tooSoon' in answer) continue;
+		const { before, low, high } = answer.effect;
+		const truth = before * (factor - 1);
+		told.worlds++;
+		told.holds += Number(low <= truth && truth <= high) / WORLDS;
+		told.called += Number(low > 0 || high < 0) / WORLDS;
+		told.width += (high - low) / before / WORLDS;
+	}
+	return told;
+}
+
+function rowsOf(name: string, isNull: boolean, { worlds, holds, called, width }: Told): Row[] {
+	const share = holds * (WORLDS / worlds);
+	const rate = called * (WORLDS / worlds);
+	return [
+		{
+			what: `${name}: interval holds the truth (its width ${percent(width)})`,
+			measured: percent(share),
+			limit: '90 to 98 %',
+			holds: share >= 0.9 && share <= 0.98
+		},
+		isNull
+			? { what: `${name}: called an effect`, measured: percent(rate), limit: 'at most 5 %', holds: rate <= 0.05 }
+			: { what: `${name}: found`, measured: percent(rate), limit: '', holds: true }
+	];
+}
+
+const days = (changes: Partial<WorldPlan>): Told =>
+	tell(changes.factor ?? USUAL.factor, (seed) => {
+		const { page, control } = worldOf(seed, changes);
+		return effectByDays('lcp', page, control, RELEASE, seed);
+	});
+
+const ENDS = windowEnds('2026-11-22', 13, 7);
+/** Days before the first window's end that it holds. */
+const FIRST = addDays(ENDS[0]!, -27);
+
+/** Windows as panels count them: the percentile of all page views of 28 days, each day with a luck of its own. */
+function windowWorld(seed: number, factor: number, drift: number, release: string) {
+	const random = seededRandom(seed);
+	const luck = {
+		shared: new Map<string, number>(),
+		page: new Map<string, number>(),
+		control: new Map<string, number>()
+	};
+	for (let day = FIRST, i = 0; day <= ENDS.at(-1)!; day = addDays(day, 1), i++) {
+		luck.shared.set(day, drift * i + 0.03 * normalFrom(random));
+		luck.page.set(day, 0.02 * normalFrom(random));
+		luck.control.set(day, 0.02 * normalFrom(random));
+	}
+	const windowsOf = (side: 'page' | 'control') =>
+		ENDS.map((until) => {
+			const middles = Array.from({ length: 28 }, (_, i) => {
+				const day = addDays(until, -i);
+				const step = side === 'page' && day >= release ? Math.log(factor) : 0;
+				return luck.shared.get(day)! + luck[side].get(day)! + step;
+			});
+			return { until, p75: Math.round(2000 * Math.exp(mixturePercentile(middles))) };
+		});
+	return { page: windowsOf('page'), control: windowsOf('control') };
+}
+
+const SPREAD = 0.42;
+
+/** By halving: the mixture of a month of log-normal days has no closed form. */
+function mixturePercentile(middles: readonly number[]): number {
+	let [low, high] = [-3, 3];
+	for (let i = 0; i < 40; i++) {
+		const at = (low + high) / 2;
+		const below = middles.reduce((sum, middle) => sum + logistic((at - middle) / SPREAD), 0) / middles.length;
+		if (below < 0.75) low = at;
+		else high = at;
+	}
+	return (low + high) / 2;
+}
+
+/** Near enough to a normal distribution, and quick; its own shape does not matter here. */
+const logistic = (z: number) => 1 / (1 + Math.exp(-1.702 * z));
+
+const windows = (factor: number, drift: number, release: string): Told =>
+	tell(factor, (seed) => {
+		const { page, control } = windowWorld(seed, factor, drift, release);
+		return effectByWindows('lcp', page, control, release);
+	});
+
+printTable('Effects of releases, 500 worlds of each kind', [
+	...rowsOf('days, 10 % less', false, days({})),
+	...rowsOf('days, no effect', true, days({ factor: 1 })),
+	...rowsOf('days, no effect, 6 % drift a month', true, days({ factor: 1, drift: 0.002 })),
+	...rowsOf('days, two weeks a side, no effect', true, days({ factor: 1, days: 14 })),
+	...rowsOf('windows, 14 % less', false, windows(0.86, 0, '2026-09-20')),
+	...rowsOf('windows, no effect', true, windows(1, 0, '2026-09-20')),
+	...rowsOf('windows, no effect, 3 % drift a month', true, windows(1, 0.001, '2026-09-20')),
+	...rowsOf('windows, 14 % less three weeks ago', false, windows(0.86, 0.001, '2026-11-01'))
+]);

@@ -1,0 +1,80 @@
+/** User Timing marks and measures of two variants (W3C User Timing): shown with their interval, never decided on. */
+import { pairedShift } from '../stats/signedRank';
+import { twoSampleShift } from '../stats/rankSum';
+import type { Estimate } from '../stats/estimate';
+import { median } from '../stats/summary';
+import type { LoadDigest } from './digest';
+
+export interface TimingShift {
+	name: string;
+	/** Rounds in which both variants set it; loads of the smaller side for stages. */
+	rounds: number;
+	/** Middle figures, ms. */
+	baseline: number;
+	arm: number;
+	/** Difference in ms; its ends are null where so few rounds give no interval. */
+	shift: { estimate: number; low: number | null; high: number | null };
+}
+
+const MOST_TIMINGS = 20;
+const LEAST_ROUNDS = 4;
+
+type Timed = Pick<LoadDigest, 'round' | 'timings'>;
+
+/**
+ * @param before loads of the baseline @param after those of the variant
+ * @param isInterleaved rounds hold a load of each: they are compared round by round
+ */
+export function compareTimings(
+	before: readonly Timed[],
+	after: readonly Timed[],
+	isInterleaved: boolean
+): TimingShift[] {
+	const names = [...new Set(before.flatMap(({ timings }) => Object.keys(timings)))].sort();
+	return names
+		.flatMap((name) => (isInterleaved ? pairedTiming(name, before, after) : separateTiming(name, before, after)))
+		.slice(0, MOST_TIMINGS);
+}
+
+function pairedTiming(name: string, before: readonly Timed[], after: readonly Timed[]): TimingShift[] {
+	const later = new Map(after.map(({ round, timings }) => [round, timings[name]]));
+	const pairs = before.flatMap(({ round, timings }): [number, number][] => {
+		const [own, other] = [timings[name], later.get(round)];
+		return own === undefined || other === undefined ? [] : [[own, other]];
+	});
+	if (pairs.length < LEAST_ROUNDS) return [];
+	const shift = pairedShift(pairs.map(([own, other]) => other - own));
+	return [
+		timingOf(
+			name,
+			pairs.length,
+			pairs.map(([own]) => own),
+			pairs.map(([, other]) => other),
+			shift
+		)
+	];
+}
+
+function separateTiming(name: string, before: readonly Timed[], after: readonly Timed[]): TimingShift[] {
+	const [first, second] = [before, after].map((loads) => loads.flatMap(({ timings }) => timings[name] ?? []));
+	const rounds = Math.min(first!.length, second!.length);
+	if (rounds < LEAST_ROUNDS) return [];
+	return [timingOf(name, rounds, first!, second!, twoSampleShift(first!, second!))];
+}
+
+function timingOf(
+	name: string,
+	rounds: number,
+	own: readonly number[],
+	other: readonly number[],
+	{ estimate, low, high }: Estimate
+): TimingShift {
+	const known = (end: number) => (Number.isFinite(end) ? end : null);
+	return {
+		name,
+		rounds,
+		baseline: median(own),
+		arm: median(other),
+		shift: { estimate, low: known(low), high: known(high) }
+	};
+}

@@ -12,7 +12,7 @@ import { startApp } from '../test/support/app';
 import { listen, rule } from '../test/support/world';
 import { printTable, type Row } from './table';
 
-const ROUNDS = 20;
+const ROUNDS = 12;
 const METRICS = ['ttfb', 'fcp', 'lcp'] as const;
 const SLOWDOWN = 4;
 

@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { barsOf } from '../../src/lib/charts/fieldBars';
+import { packTrend, unpackTrend } from '../../src/routes/field/trendText';
 import { placeDays, placeWindows } from '../../src/lib/charts/windowsLayout';
 
 const LCP = { good: 2500, poor: 4000 };
@@ -119,5 +120,16 @@ describe('days on the axis of windows', () => {
 	it('are left out before and after, and where there is no window', () => {
 		expect(placeDays(windows, [{ day: '2026-09-30' }, { day: '2026-11-06' }])).to.deep.equal([]);
 		expect(placeDays([], [{ day: '2026-10-14' }])).to.deep.equal([]);
+	});
+});
+
+describe('trends as text', () => {
+	it('come out as they went in, empty ones too', () => {
+		const points = [
+			{ until: '2026-10-28', p75: 2412.5 },
+			{ until: '2026-11-04', p75: 0.081 }
+		];
+		expect(unpackTrend(packTrend(points))).to.deep.equal(points);
+		expect(unpackTrend(packTrend([]))).to.deep.equal([]);
 	});
 });

@@ -1,8 +1,10 @@
+import type { MetricReading } from '$core/field/reading';
 import type { RequestEvent } from './$types';
 import { clientNames, existingClient } from '$lib/server/clients/clients';
 import { getDb, getSettings } from '$lib/server/context';
 import { requestField } from '$lib/server/field/gathering';
 import { fieldView } from '$lib/server/field/view';
+import { packTrend } from './trendText';
 import { formAction, textOf } from '$lib/server/http/form';
 
 export const load = async ({ parent, url }) => {
@@ -16,9 +18,24 @@ export const load = async ({ parent, url }) => {
 		client,
 		hasPanel: getSettings().panel.url !== '',
 		filter: { assessment: url.searchParams.get('is') ?? '', device: url.searchParams.get('device') ?? '' },
-		view: client && fieldView(getDb(), client)
+		view: client && listed(fieldView(getDb(), client))
 	};
 };
+
+/** What the list shows: all rows travel to the browser, which filters and sorts them. */
+function listed({ rows, ...rest }: ReturnType<typeof fieldView>) {
+	const shown = rows.map(({ metrics, trend, ...row }) => {
+		const { lcp, inp, cls } = metrics ?? {};
+		return {
+			...row,
+			trend: packTrend(trend),
+			metrics: metrics && { lcp: figureOf(lcp), inp: figureOf(inp), cls: figureOf(cls) }
+		};
+	});
+	return { ...rest, rows: shown };
+}
+
+const figureOf = (reading: MetricReading | undefined) => reading && { p75: reading.p75, shares: reading.shares };
 
 export const actions = {
 	gather: formAction((form: FormData, _event: RequestEvent) => {

@@ -16,6 +16,7 @@
 	import { placesOf } from '$lib/parts/tableColumns';
 	import type { Column } from '$lib/parts/tableRows';
 	import { pathOf } from '../pages/pageWords';
+	import { unpackTrend } from './trendText';
 
 	let { data } = $props();
 	type Row = NonNullable<typeof data.view>['rows'][number];
@@ -196,7 +197,7 @@
 						>{/if}
 				{:else}<TrendLine
 						name="LCP of {pathOf(row.url)} on {row.device}"
-						points={row.trend}
+						points={unpackTrend(row.trend)}
 						format={(value) => formatValue('lcp', value)}
 					/>{/if}
 			{/snippet}

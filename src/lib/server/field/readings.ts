@@ -30,19 +30,24 @@ const asReading = (row: Row): StoredReading => ({
 	metrics: row.metrics === null ? null : (JSON.parse(row.metrics) as FieldReading['metrics'])
 });
 
+const withoutBins = (metrics: FieldReading['metrics']) =>
+	Object.fromEntries(Object.entries(metrics).map(([id, reading]) => [id, { ...reading, bins: [] }]));
+
 /** A reading of the same window and source is replaced. */
 export function saveReading(db: Db, siteId: number, reading: StoredReading): void {
 	sql(
 		db,
-		`INSERT INTO field_reading (site_id, page_id, device, source, from_day, until_day, metrics, lcp, fetched_at)
-			VALUES (@siteId, @pageId, @device, @source, @from, @until, @metrics, @lcp, @now)
+		`INSERT INTO field_reading (site_id, page_id, device, source, from_day, until_day, metrics, is_empty, lcp, figures, fetched_at)
+			VALUES (@siteId, @pageId, @device, @source, @from, @until, @metrics, @isEmpty, @lcp, @figures, @now)
 			ON CONFLICT (site_id, coalesce(page_id, 0), device, source, until_day)
-			DO UPDATE SET metrics = excluded.metrics, lcp = excluded.lcp, fetched_at = excluded.fetched_at`
+			DO UPDATE SET metrics = excluded.metrics, is_empty = excluded.is_empty, lcp = excluded.lcp, figures = excluded.figures, fetched_at = excluded.fetched_at`
 	).run({
 		...reading,
 		siteId,
 		metrics: reading.metrics && JSON.stringify(reading.metrics),
+		isEmpty: Number(reading.metrics === null),
 		lcp: reading.metrics?.lcp?.p75 ?? null,
+		figures: reading.metrics && JSON.stringify(withoutBins(reading.metrics)),
 		now: nowIso()
 	});
 }
@@ -96,7 +101,7 @@ interface LineRow extends Omit<Row, 'metrics'> {
 export function windowLinesOfSite(db: Db, siteId: number): WindowLine[] {
 	return sql<LineRow>(
 		db,
-		`SELECT id, page_id, device, source, from_day, until_day, metrics IS NULL AS is_empty, lcp
+		`SELECT id, page_id, device, source, from_day, until_day, is_empty, lcp
 			FROM field_reading WHERE site_id = ? ORDER BY until_day`
 	)
 		.all(siteId)
@@ -114,14 +119,11 @@ export function windowLinesOfSite(db: Db, siteId: number): WindowLine[] {
 
 /** Figures of some readings by their number, without the bins of their histograms. */
 export function figuresOfReadings(db: Db, ids: readonly number[]): Map<number, FieldReading['metrics']> {
-	const rows = sql<{ id: number; metrics: string }>(
+	const rows = sql<{ id: number; figures: string }>(
 		db,
-		`SELECT id, (
-				SELECT json_group_object(key, json_set(value, '$.bins', json('[]'))) FROM json_each(field_reading.metrics)
-			) AS metrics
-			FROM field_reading WHERE id IN (SELECT value FROM json_each(?)) AND metrics IS NOT NULL`
+		'SELECT id, figures FROM field_reading WHERE id IN (SELECT value FROM json_each(?)) AND figures IS NOT NULL'
 	).all(JSON.stringify(ids));
-	return new Map(rows.map(({ id, metrics }) => [id, JSON.parse(metrics) as FieldReading['metrics']]));
+	return new Map(rows.map(({ id, figures }) => [id, JSON.parse(figures) as FieldReading['metrics']]));
 }
 
 /** The last day of the newest window that was asked for; null before the first. */

@@ -15,6 +15,15 @@ ALTER TABLE marker ADD COLUMN kind TEXT NOT NULL DEFAULT 'other'
 	CHECK (kind IN ('release', 'plugin', 'host', 'content', 'other'));
 CREATE INDEX marker_of_site ON marker (site_id, at);
 
--- Lists of many pages draw the windows of one figure, and need not read whole histograms for that.
+-- Lists of many pages draw the windows of one figure, and show the newest figures without their histograms.
+ALTER TABLE field_reading ADD COLUMN is_empty INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE field_reading ADD COLUMN lcp REAL;
-UPDATE field_reading SET lcp = metrics ->> '$.lcp.p75' WHERE metrics IS NOT NULL;
+-- JSON as in `metrics`, with empty bins.
+ALTER TABLE field_reading ADD COLUMN figures TEXT;
+UPDATE field_reading SET is_empty = metrics IS NULL;
+UPDATE field_reading SET
+	lcp = metrics ->> '$.lcp.p75',
+	figures = (SELECT json_group_object(key, json_set(value, '$.bins', json('[]'))) FROM json_each(field_reading.metrics))
+	WHERE metrics IS NOT NULL;
+-- Holds all that a list reads: rows with their histograms lie over many pages of the file.
+CREATE INDEX field_reading_lines ON field_reading (site_id, until_day, page_id, device, source, from_day, is_empty, lcp);

@@ -42,7 +42,7 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;
 	const web = await startDemoWeb(url);
-	const visits = join(tmpdir(), `zafra-test-visits-${new Date().toISOString().slice(0, 10)}.ndjson.gz`);
+	const visits = join(tmpdir(), `zafra-test-visits-${new Date().toISOString().slice(0, 13)}.ndjson.gz`);
 	if (demo) writeHistory(visits);
 	let child: ChildProcess | null = null;
 	let words = '';

@@ -107,8 +107,18 @@ describe('what real visitors had', function () {
 
 	it('is seen live, with the script’s tag, what is not counted, and a check of one page', async () => {
 		const { page } = screen;
+		// A visitor comes just now: what the script carries, its beacon carries, too.
+		const script = await (await fetch(`${app.url}/visit/zafra.js?site=demo-skerry-line`)).text();
+		const token = /"token":"([^"]+)"/.exec(script)![1]!;
+		const came = await fetch(`${app.url}/visit`, {
+			method: 'POST',
+			headers: { origin: 'https://www.skerry-line.test', 'user-agent': 'Mozilla/5.0 (X11) Chrome/156.0.0.0' },
+			body: JSON.stringify(aBeacon(undefined, { key: 'demo-skerry-line', token }))
+		});
+		expect(came.status).to.equal(204);
 		await screen.go('/field/visits?site=1');
 		await page.getByText(/^The script works:/).waitFor();
+		await page.getByRole('table', { name: 'Visits of the last 30 minutes' }).getByText('2.10 s').first().waitFor();
 		await page.getByText(/zafra\.js\?site=demo-skerry-line/).waitFor();
 		await page.getByLabel('Path of the page').fill('/nowhere-at-all');
 		await page.getByRole('button', { name: 'Check' }).click();

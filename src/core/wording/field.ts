@@ -47,8 +47,8 @@ export function asShift(
 }
 
 /** What an effect rests on: days of own visits, or windows. */
-export const describeEffectBasis = ({ by, observed }: ReleaseEffect): string =>
-	ENGLISH.say(`field.effect.${by}`, observed);
+export const describeEffectBasis = ({ by, observed, level }: ReleaseEffect): string =>
+	ENGLISH.say(`field.effect.${by}`, { ...observed, level: Math.round(level * 100) });
 
 /** What its drift was taken from, or that nothing stood still. */
 export function describeDrift(

@@ -60,7 +60,7 @@
 		</tbody>
 	</table>
 </div>
-{#each bases as basis (basis)}<p class="muted small">{basis}</p>{/each}
+{#each bases as basis (basis)}<p class="muted small basis">{basis}</p>{/each}
 
 <style>
 	.box {
@@ -99,6 +99,9 @@
 	}
 	thead .axis span:nth-child(3) {
 		text-align: right;
+	}
+	.basis {
+		margin-bottom: 1rem;
 	}
 	.verdict {
 		min-width: 7rem;

@@ -126,7 +126,7 @@ describe('the effect of a release by windows', () => {
 		expect(effectOf(effectByWindows('lcp', windows, null, release)).verdict).to.equal('none');
 	});
 
-	it('has an interval that holds the truth in 95 % of worlds although windows overlap', () => {
+	it('has an interval that holds the truth in 96 % of worlds although windows overlap', () => {
 		let holds = 0;
 		const worlds = 400;
 		for (let seed = 1; seed <= worlds; seed++) {
@@ -138,8 +138,8 @@ describe('the effect of a release by windows', () => {
 			const { low, high, before } = effectOf(effectByWindows('lcp', windows, control, '2026-10-05'));
 			holds += Number(low <= before * Math.expm1(-0.1) && before * Math.expm1(-0.1) <= high);
 		}
-		// Binomial: 400 worlds at 95 % lie within 92 and 98 % in all but one of 100 cases.
-		expect(holds / worlds).to.be.within(0.92, 0.985);
+		// Binomial: of 400 worlds at 96 %, between 93.3 and 98.3 % hold it in all but one of 100 cases.
+		expect(holds / worlds).to.be.within(0.93, 0.985);
 	});
 
 	it('is fitted as ordinary least squares where windows have nothing in common', () => {

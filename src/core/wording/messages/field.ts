@@ -13,9 +13,9 @@ export const field = {
 	'field.source.visits': 'own visits',
 	'field.source.csv': 'a table',
 	'field.effect.days':
-		'{before} days before against {after} after, from own visits; shares of weekdays and weekends held.',
+		'{before} days before against {after} after, from own visits; shares of weekdays and weekends held. Intervals of {level} %.',
 	'field.effect.windows':
-		'{before} windows of 28 days before the release and {after} that hold days after it; what windows share is counted once.',
+		'{before} windows of 28 days before the release and {after} that hold days after it; what windows share is counted once. Intervals of {level} %.',
 	'field.effect.control.other-pages': 'Other pages meanwhile: {drift}, taken off',
 	'field.effect.control.competitor': 'The competitor meanwhile: {drift}, taken off',
 	'field.effect.control.none':

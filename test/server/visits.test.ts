@@ -12,6 +12,7 @@ import { fieldView } from '../../src/lib/server/field/view';
 import { readingsOf } from '../../src/lib/server/field/readings';
 import { choosePages, pastePages } from '../../src/lib/server/pages/commands';
 import { VisitDoor } from '../../src/lib/server/visits/accept';
+import { beginVisits, changeVisits } from '../../src/lib/server/visits/commands';
 import { keepOnce } from '../../src/lib/server/visits/keeping';
 import { checkPage, liveView } from '../../src/lib/server/visits/live';
 import { putAway } from '../../src/lib/server/visits/merge';
@@ -231,6 +232,18 @@ describe('visits of real visitors', () => {
 		const settings = JSON.parse(/^window\.zafraVisits=(.*);PROGRAM$/.exec(text)![1]!);
 		expect(settings).to.deep.include({ key, sampling: 1, timings: ['menu'], goals: ['booked'], handOver: null });
 		expect(scriptFor(q.now.db, visits, 'of-nobody', 'PROGRAM', NOW)).to.equal(null);
+	});
+
+	it('of a site that is gone are not those of the next one, whose number may be the same', async () => {
+		await send(beacon());
+		deleteSite(q.now.db, siteId);
+		const next = clientWithSite(q.now.db, 'next.test', 'Next').siteId;
+		expect(next).to.equal(siteId);
+		beginVisits(q.now.db, visits, next);
+		expect(counted()).to.equal(0);
+		// Only at the beginning: who asks again loses nothing.
+		const now = changeVisits(q.now.db, visits, next, USUAL_VISIT_SETTINGS).key;
+		expect(beginVisits(q.now.db, visits, next).key).to.equal(now);
 	});
 
 	it('go with their site', async () => {

@@ -11,7 +11,8 @@ import { pageOr404 } from '$lib/server/http/pageOr404';
 import { NotPossible } from '$lib/server/http/refusal';
 import { checkPage, liveView } from '$lib/server/visits/live';
 import { parseTimings, timingLines } from '$lib/server/visits/settingsForm';
-import { ensureSource, saveSource, sourceOfSite } from '$lib/server/visits/sources';
+import { beginVisits, changeVisits } from '$lib/server/visits/commands';
+import { sourceOfSite } from '$lib/server/visits/sources';
 
 /** Own sites of all clients: those whose pages the agency can put a script on. */
 function ownSites() {
@@ -49,7 +50,7 @@ export const load = async ({ url, parent }) => {
 
 export const actions = {
 	begin: formAction((form: FormData, _event: RequestEvent) => {
-		ensureSource(getDb(), idFrom(textOf(form, 'site'), 'site'));
+		beginVisits(getDb(), getVisits().db, idFrom(textOf(form, 'site'), 'site'));
 	}),
 	save: formAction((form: FormData) => {
 		const names = [
@@ -88,7 +89,7 @@ export const actions = {
 					read.issues[0].message,
 					(v.getDotPath(read.issues[0]) ?? '').replace(/^handOver\./, '')
 				);
-			saveSource(getDb(), idFrom(textOf(form, 'site'), 'site'), read.output);
+			changeVisits(getDb(), getVisits().db, idFrom(textOf(form, 'site'), 'site'), read.output);
 			getVisits().door.forget();
 			return { saved: true };
 		});

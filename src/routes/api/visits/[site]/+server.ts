@@ -4,7 +4,8 @@ import { existingSite } from '$lib/server/clients/sites';
 import { getDb, getVisits } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { liveView } from '$lib/server/visits/live';
-import { ensureSource, saveSource, sourceOfSite } from '$lib/server/visits/sources';
+import { beginVisits, changeVisits } from '$lib/server/visits/commands';
+import { sourceOfSite } from '$lib/server/visits/sources';
 
 /** Visits of the last 30 minutes, and the key and settings of the site's script. */
 export const GET = ({ params }) =>
@@ -15,11 +16,12 @@ export const GET = ({ params }) =>
 
 /** Begin to take visits of a site. */
 export const POST = ({ params }) =>
-	answering(() => json(ensureSource(getDb(), idFrom(params.site, 'site')), { status: 201 }));
+	answering(() => json(beginVisits(getDb(), getVisits().db, idFrom(params.site, 'site')), { status: 201 }));
 
 export const PUT = ({ params, request }) =>
 	answering(async () => {
-		const source = saveSource(getDb(), idFrom(params.site, 'site'), await readJson(request, VisitSettings));
+		const settings = await readJson(request, VisitSettings);
+		const source = changeVisits(getDb(), getVisits().db, idFrom(params.site, 'site'), settings);
 		getVisits().door.forget();
 		return json(source);
 	});

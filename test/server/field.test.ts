@@ -232,7 +232,7 @@ describe('field data from a panel', () => {
 		save('visits', 1, '2026-11-19', 2600);
 		const rowOf = () => fieldView(q.now.db, { id: clientId }).rows.find(({ key }) => key === '1/phone')!;
 		expect(rowOf()).to.include({ scope: 'page', source: 'visits', until: '2026-11-19', assessment: 'does-not' });
-		expect(rowOf().earlier).to.equal('passes');
+		expect(rowOf().earlier).to.deep.equal({ until: '2026-10-20', assessment: 'passes' });
 		// Bins are for the page's own sheet: a list of many pages is drawn without them.
 		expect(rowOf().metrics!.lcp).to.deep.equal({ p75: 2600, shares: null, bins: [] });
 		expect(rowOf().trend.map(({ p75 }) => p75)).to.deep.equal([2000, 2600]);

@@ -14,6 +14,8 @@ export interface TimingShift {
 	arm: number;
 	/** Difference in ms; its ends are null where so few rounds give no interval. */
 	shift: { estimate: number; low: number | null; high: number | null };
+	/** Of the interval: that of the trial's other intervals, 0.95 or 0.985. */
+	level: number;
 }
 
 const MOST_TIMINGS = 20;
@@ -24,26 +26,35 @@ type Timed = Pick<LoadDigest, 'round' | 'timings'>;
 /**
  * @param before loads of the baseline @param after those of the variant
  * @param isInterleaved rounds hold a load of each: they are compared round by round
+ * @param level of the intervals, 0 to 1
  */
 export function compareTimings(
 	before: readonly Timed[],
 	after: readonly Timed[],
-	isInterleaved: boolean
+	isInterleaved: boolean,
+	level: number
 ): TimingShift[] {
 	const names = [...new Set(before.flatMap(({ timings }) => Object.keys(timings)))].sort();
+	const compare = isInterleaved ? pairedTiming : separateTiming;
 	return names
-		.flatMap((name) => (isInterleaved ? pairedTiming(name, before, after) : separateTiming(name, before, after)))
+		.flatMap((name) => compare(name, before, after, 1 - level).map((timing) => ({ ...timing, level })))
 		.slice(0, MOST_TIMINGS);
 }
 
-function pairedTiming(name: string, before: readonly Timed[], after: readonly Timed[]): TimingShift[] {
+type LevelFree = Omit<TimingShift, 'level'>;
+type Sides = [name: string, before: readonly Timed[], after: readonly Timed[], alpha: number];
+
+function pairedTiming(...[name, before, after, alpha]: Sides): LevelFree[] {
 	const later = new Map(after.map(({ round, timings }) => [round, timings[name]]));
 	const pairs = before.flatMap(({ round, timings }): [number, number][] => {
 		const [own, other] = [timings[name], later.get(round)];
 		return own === undefined || other === undefined ? [] : [[own, other]];
 	});
 	if (pairs.length < LEAST_ROUNDS) return [];
-	const shift = pairedShift(pairs.map(([own, other]) => other - own));
+	const shift = pairedShift(
+		pairs.map(([own, other]) => other - own),
+		alpha
+	);
 	return [
 		timingOf(
 			name,
@@ -55,11 +66,11 @@ function pairedTiming(name: string, before: readonly Timed[], after: readonly Ti
 	];
 }
 
-function separateTiming(name: string, before: readonly Timed[], after: readonly Timed[]): TimingShift[] {
+function separateTiming(...[name, before, after, alpha]: Sides): LevelFree[] {
 	const [first, second] = [before, after].map((loads) => loads.flatMap(({ timings }) => timings[name] ?? []));
 	const rounds = Math.min(first!.length, second!.length);
 	if (rounds < LEAST_ROUNDS) return [];
-	return [timingOf(name, rounds, first!, second!, twoSampleShift(first!, second!))];
+	return [timingOf(name, rounds, first!, second!, twoSampleShift(first!, second!, alpha))];
 }
 
 function timingOf(
@@ -68,7 +79,7 @@ function timingOf(
 	own: readonly number[],
 	other: readonly number[],
 	{ estimate, low, high }: Estimate
-): TimingShift {
+): LevelFree {
 	const known = (end: number) => (Number.isFinite(end) ? end : null);
 	return {
 		name,

@@ -3,6 +3,7 @@ import { parseAmount, type DecimalMark } from '../formats/amounts';
 import { normaliseAddress } from '../pages/address';
 import { bandOf } from '../metrics/catalogue';
 import { FIELD_METRICS, type FieldMetric } from './histogram';
+import { MOST_VALUE } from './visit';
 import { windowStart } from './windows';
 import type { DeviceClass, FieldReading, MetricReading, Scope } from './reading';
 
@@ -45,8 +46,6 @@ export interface ReadLine {
 	metrics: FieldReading['metrics'];
 }
 
-/** Largest values that a 75th percentile has: beyond them another unit is meant (house). */
-const MOST: Record<FieldMetric, number> = { lcp: 120_000, inp: 60_000, cls: 20, fcp: 120_000, ttfb: 120_000 };
 /** A time below this is in seconds: no page paints within 60 ms at the 75th percentile (house). */
 const LEAST_MS = 60;
 
@@ -94,6 +93,6 @@ function metricOf(metric: FieldMetric, text: string, mark: DecimalMark): MetricR
 	const isSeconds =
 		metric !== 'cls' && value > 0 && (/\ds$|\ds\b/i.test(text) || value < LEAST_MS) && !/ms$/i.test(text);
 	const p75 = isSeconds ? value * 1000 : value;
-	if (p75 > MOST[metric] || bandOf(metric, p75) === null) return 'implausible';
+	if (p75 > MOST_VALUE[metric] || bandOf(metric, p75) === null) return 'implausible';
 	return { p75, shares: null, bins: [] };
 }

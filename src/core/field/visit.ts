@@ -74,8 +74,12 @@ const MOST_TIMING_MS = 3_600_000;
 /** A tab can stay open for weeks; what is older is another page view's clock. */
 const MOST_AGE_MS = 31 * 86_400_000;
 
-/** Why a page view is not taken, or not counted. */
-export type VisitFault = 'implausible' | 'automated' | 'bot';
+/** Why a page view is shown and not counted. */
+export type VisitFault = 'automated' | 'bot';
+
+/** Why page views were not counted: kept as numbers alone. */
+export const REFUSALS = ['repeated', 'late', 'origin', 'stale', 'flood', 'implausible', 'automated', 'bot'] as const;
+export type Refusal = (typeof REFUSALS)[number];
 
 /** Values below zero, beyond what a browser reports, or later than the page view is old. */
 export function isImplausible({ metrics, timings, ageMs }: Visit): boolean {

@@ -3,8 +3,7 @@ import type { Assessment } from '../field/assessment';
 import type { ReleaseEffect, TooSoon } from '../field/effect/types';
 import type { FieldMetric } from '../field/histogram';
 import type { BandOutcome } from '../field/outcome';
-import type { Navigation, VisitFault } from '../field/visit';
-import { metricOf } from '../metrics/catalogue';
+import type { Navigation, Refusal } from '../field/visit';
 import type { ShiftResult } from '../trial/types';
 import { wordDifference } from './shift';
 import type { DeviceClass, Scope } from '../field/reading';
@@ -33,14 +32,13 @@ export const describeSource = (source: 'panel' | 'visits' | 'csv'): string => EN
 /** An effect as the result of a comparison, so that it is told and drawn like every other. */
 export function asShift(
 	metric: FieldMetric,
-	{ estimate, low, high, before, verdict }: ReleaseEffect
+	{ estimate, low, high, before, margin, verdict }: ReleaseEffect
 ): Pick<ShiftResult, 'metric' | 'verdict' | 'shift' | 'margin' | 'scale' | 'baselineMedian'> {
-	const { margin } = metricOf(metric);
 	return {
 		metric,
 		verdict,
 		shift: { estimate, low, high, relative: before > 0 ? estimate / before : null },
-		margin: Math.max(margin.absolute, margin.relative * before),
+		margin,
 		scale: 'unit',
 		baselineMedian: before
 	};
@@ -73,10 +71,8 @@ export function describeOutcome({ views, reached, rate, low, high }: BandOutcome
 /** That speed and outcome go together proves nothing: said beside the figures. */
 export const describeCaveat = (): string => ENGLISH.say('field.outcome.caveat');
 
-type Refusal = VisitFault | 'repeated' | 'late' | 'origin' | 'stale' | 'flood';
-
 /** Why page views were not counted. */
-export const describeRefusal = (reason: string): string => ENGLISH.say(`visits.refused.${reason as Refusal}`);
+export const describeRefusal = (reason: Refusal): string => ENGLISH.say(`visits.refused.${reason}`);
 
 /** Why a metric did not come. */
 export const describeMissing = (reason: 'no-input' | 'no-goal' | 'never-set' | 'not-reported'): string =>

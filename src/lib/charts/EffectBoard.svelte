@@ -103,6 +103,10 @@
 	.basis {
 		margin-bottom: 1rem;
 	}
+	/* Narrow screens scroll the board: words a letter wide cannot be read. */
+	td:last-child {
+		min-width: 16rem;
+	}
 	.verdict {
 		min-width: 7rem;
 	}

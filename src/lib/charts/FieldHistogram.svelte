@@ -35,7 +35,7 @@
 		<line class="axis" x1="0" x2={WIDTH} y1={HEIGHT} y2={HEIGHT} />
 		<line class="p75" x1={layout.p75 * WIDTH} x2={layout.p75 * WIDTH} y1="0" y2={HEIGHT + 4} />
 		<text class="strong" x={layout.p75 * WIDTH} y={HEIGHT + 16} text-anchor="middle">p75 {format(p75)}</text>
-		<text x={layout.good * WIDTH} y={HEIGHT + 30} text-anchor="middle"
+		<text class="lower" x={layout.good * WIDTH} y={HEIGHT + 30} text-anchor="middle"
 			>good up to {format(thresholds.good)}</text
 		>
 	</svg>
@@ -72,5 +72,17 @@
 	.strong {
 		fill: var(--ink);
 		font-weight: 600;
+	}
+	/* The drawing shrinks with a narrow screen, its words should not. */
+	@media (max-width: 40rem) {
+		svg {
+			overflow: visible;
+		}
+		text {
+			font-size: 14px;
+		}
+		.lower {
+			transform: translateY(4px);
+		}
 	}
 </style>

@@ -98,6 +98,12 @@
 		font-size: 11px;
 		fill: var(--muted);
 	}
+	/* The drawing shrinks with a narrow screen, its words should not. */
+	@media (max-width: 40rem) {
+		text {
+			font-size: 19px;
+		}
+	}
 	.newest {
 		fill: var(--ink);
 		font-weight: 600;

@@ -31,7 +31,7 @@
 		)
 	);
 	/** Against the newest window that shares no day with the one that is shown. */
-	const hasChanged = (row: Row) => row.earlier !== null && row.earlier !== row.assessment;
+	const hasChanged = (row: Row) => row.earlier !== null && row.earlier.assessment !== row.assessment;
 	const isKnown = $derived(all.some(({ metrics }) => metrics !== null));
 	const METRICS = ['lcp', 'inp', 'cls'] as const;
 	const columns: Column<Row>[] = [
@@ -73,7 +73,7 @@
 		{ value: 'does-not', text: 'Does not pass' },
 		{ value: 'passes', text: 'Passes' },
 		{ value: 'not-enough-visits', text: 'Not enough visits' },
-		{ value: 'changed', text: 'Changed since four weeks before' }
+		{ value: 'changed', text: 'Changed since the window before' }
 	];
 	const DEVICES = [
 		{ value: '', text: 'Both' },
@@ -189,7 +189,7 @@
 							>{row.failing.map((id) => metricOf(id).short).join(', ')}</span
 						>{/if}
 					{#if hasChanged(row) && row.earlier}<br /><span class="small"
-							>four weeks before: {describeAssessment(row.earlier)}</span
+							>until {formatDay(row.earlier.until)}: {describeAssessment(row.earlier.assessment)}</span
 						>{/if}
 				{:else if column.key === 'scope'}
 					{row.scopeWords}{#if row.source && row.until}<br /><span class="muted small"

@@ -7,7 +7,7 @@ describe('custom timings of two variants', () => {
 	it('are compared round by round, with the exact interval of the paired differences', () => {
 		const before = [1, 2, 3, 4, 5, 6].map((round) => load(round, { menu: 400 + round }));
 		const after = [1, 2, 3, 4, 5, 6].map((round) => load(round, { menu: 300 + round + 2 * round }));
-		const [menu] = compareTimings(before, after, true);
+		const [menu] = compareTimings(before, after, true, 0.95);
 		// Differences -98, -96, -94, -92, -90, -88: their Walsh averages lie between -98 and -88, the middle is -93.
 		expect(menu).to.deep.include({ name: 'menu', rounds: 6, baseline: 403.5 });
 		expect(menu!.shift).to.deep.equal({ estimate: -93, low: -98, high: -88 });
@@ -16,21 +16,22 @@ describe('custom timings of two variants', () => {
 	it('of stages are compared as two samples', () => {
 		const before = [1, 2, 3, 4].map((round) => load(round, { menu: 400 }));
 		const after = [1, 2, 3, 4].map((round) => load(round, { menu: 460 }));
-		expect(compareTimings(before, after, false)[0]!.shift.estimate).to.equal(60);
+		expect(compareTimings(before, after, false, 0.95)[0]!.shift.estimate).to.equal(60);
 	});
 
 	it('need four rounds in which both set them, and have no interval from fewer than six', () => {
 		const rounds = [1, 2, 3, 4];
 		const before = rounds.map((round) => load(round, { menu: 400, rare: 5 }));
 		const after = rounds.map((round) => load(round, round < 4 ? { menu: 380, rare: 5 } : { menu: 380 }));
-		const told = compareTimings(before, after, true);
+		const told = compareTimings(before, after, true, 0.95);
 		expect(told.map(({ name }) => name)).to.deep.equal(['menu']);
 		expect(told[0]!.shift).to.deep.equal({ estimate: -20, low: null, high: null });
 		expect(
 			compareTimings(
 				before,
 				rounds.map((round) => load(round + 10, { menu: 1 })),
-				true
+				true,
+				0.95
 			)
 		).to.deep.equal([]);
 	});

@@ -86,7 +86,8 @@ describe('the effect of a release by days', () => {
 	it('waits for two whole weeks on both sides', () => {
 		const { page, control } = worldOf(1);
 		const until = (days: number) => page.filter(({ day }) => day <= addDays(RELEASE, days));
-		expect(effectByDays('lcp', until(13), control, RELEASE)).to.deep.equal({ tooSoon: { moreDays: 7 } });
+		expect(effectByDays('lcp', until(13), control, RELEASE)).to.deep.equal({ tooSoon: { moreDays: 1 } });
+		expect(effectByDays('lcp', until(3), control, RELEASE)).to.deep.equal({ tooSoon: { moreDays: 11 } });
 		expect(effectByDays('lcp', until(14), control, RELEASE)).to.have.property('effect');
 		// No later day helps where nothing was seen before it.
 		const after = page.filter(({ day }) => day >= RELEASE);
@@ -121,6 +122,9 @@ describe('the effect of a release by windows', () => {
 		const windows = windowsOf((day) => 40 * drifting(day));
 		const control = windowsOf((day) => 40 * drifting(day));
 		const none = effectOf(effectByWindows('lcp', windows, control, release));
+		// What is said to be taken off is what was: page and control had the same, so it is all of the raw step.
+		const raw = effectOf(effectByWindows('lcp', windows, null, release));
+		expect(none.drift).to.be.closeTo(raw.estimate, 1e-6);
 		expect(Math.abs(none.estimate / none.before)).to.be.below(1e-9);
 		expect(none.verdict).to.equal('same');
 		expect(effectOf(effectByWindows('lcp', windows, null, release)).verdict).to.equal('none');

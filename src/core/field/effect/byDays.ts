@@ -3,8 +3,6 @@
  * devices and of weekdays and weekends held, the control's step taken off, and an interval from whole days dealt anew
  * (bootstrap by day: visits of one day have the day's own luck in common). House; the bootstrap after Efron (1979).
  */
-import { decide } from '../../trial/verdict';
-import { metricOf } from '../../metrics/catalogue';
 import { normalQuantile } from '../../stats/normal';
 import { studentQuantile } from '../../stats/student';
 import { seededRandom, type Random } from '../../stats/random';
@@ -12,6 +10,7 @@ import { quantileSorted } from '../../stats/summary';
 import { binStart, GROWTH, type FieldMetric, type Histogram } from '../histogram';
 import { DEVICE_CLASSES, type DeviceClass } from '../reading';
 import { addDays, daysBetween } from '../windows';
+import { toldEffect } from './told';
 import { LEVEL, type EffectAnswer } from './types';
 
 export interface DayOfVisits {
@@ -42,9 +41,8 @@ export function effectByDays(
 	seed = 1
 ): EffectAnswer {
 	const sides = sidesOf(days, release);
-	const length = Math.min(sides.before.length, sides.after.length);
 	if (sides.before.length < LEAST_DAYS) return { tooSoon: { moreDays: null } };
-	if (length < LEAST_DAYS) return { tooSoon: { moreDays: LEAST_DAYS - sides.after.length } };
+	if (sides.after.length < LEAST_DAYS) return { tooSoon: { moreDays: LEAST_DAYS - sides.daysAfter } };
 	const page = new Pool(metric, days, sides);
 	if (page.least < LEAST_VISITS) return { tooSoon: { moreDays: null } };
 	const other = control && new Pool(metric, control, sides);
@@ -55,32 +53,15 @@ export function effectByDays(
 	const estimate = Math.log(to / from) - (drift ?? 0);
 	const steps = resampledSteps(page, steady, sides, seededRandom(seed));
 	const [low, high] = intervalOf(steps, estimate, sides);
-	const inUnit = (log: number) => from * Math.expm1(log);
-	const shift = { estimate: inUnit(estimate), low: inUnit(low), high: inUnit(high) };
-	const { margin } = metricOf(metric);
-	return {
-		effect: {
-			by: 'days',
-			before: from,
-			...shift,
-			level: LEVEL,
-			drift: drift === null ? null : inUnit(drift),
-			observed: { before: sides.before.length, after: sides.after.length },
-			verdict: steady
-				? decide({
-						metric,
-						shift,
-						margin: Math.max(margin.absolute, margin.relative * from),
-						called: low > 0 || high < 0
-					})
-				: 'none'
-		}
-	};
+	const observed = { before: sides.before.length, after: sides.after.length };
+	return { effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed }) };
 }
 
 interface Sides {
 	before: string[];
 	after: string[];
+	/** Days after the release so far, not cut to whole weeks. */
+	daysAfter: number;
 }
 
 /** The last days before and the first ones after, in whole weeks, as far as there were visits at all. */
@@ -89,10 +70,12 @@ function sidesOf(days: readonly DayOfVisits[], release: string): Sides {
 	const [first, last] = [seen[0] ?? release, seen.at(-1) ?? release];
 	const count = (available: number) => Math.min(MOST_DAYS, Math.floor(Math.max(0, available) / 7) * 7);
 	const before = count(daysBetween(first, release));
-	const after = count(daysBetween(release, last));
+	const daysAfter = Math.max(0, daysBetween(release, last));
+	const after = count(daysAfter);
 	return {
 		before: Array.from({ length: before }, (_, i) => addDays(release, i - before)),
-		after: Array.from({ length: after }, (_, i) => addDays(release, i + 1))
+		after: Array.from({ length: after }, (_, i) => addDays(release, i + 1)),
+		daysAfter
 	};
 }
 

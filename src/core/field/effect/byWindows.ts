@@ -5,12 +5,11 @@
  * interval is Student's. Thirteen weekly windows hold three that are independent: blocks of their residuals, dealt
  * anew, would be too few to hold a level.
  */
-import { decide } from '../../trial/verdict';
-import { metricOf } from '../../metrics/catalogue';
 import { studentQuantile } from '../../stats/student';
 import type { FieldMetric } from '../histogram';
 import { WINDOW_DAYS } from '../reading';
 import { overlapOf, shareAfter } from '../windows';
+import { toldEffect } from './told';
 import { LEVEL, type EffectAnswer } from './types';
 
 export interface WindowFigure {
@@ -44,32 +43,23 @@ export function effectByWindows(
 	if (before < LEAST_BEFORE) return { tooSoon: { moreDays: null } };
 	if (reached < LEAST_SHARE || used.length < LEAST_WINDOWS)
 		return { tooSoon: { moreDays: Math.max(1, Math.ceil((LEAST_SHARE - reached) * WINDOW_DAYS)) } };
-	const logs = used.map(({ until, p75 }) => Math.log(p75) - (control ? Math.log(drifts.get(until)!) : 0));
+	const covariance = covarianceOf(used);
+	const drifting = used.map(({ until }) => (control ? Math.log(drifts.get(until)!) : 0));
+	const logs = used.map(({ p75 }, i) => Math.log(p75) - drifting[i]!);
 	const resolution = Math.max(...used.map(({ p75 }) => roundingOf(metric) / p75));
-	const fitted = fitStep(logs, shares, covarianceOf(used), resolution);
-	const from = levelBefore(used, shares);
-	const inUnit = (log: number) => from * Math.expm1(log);
-	const { step, error, freedom } = fitted;
+	const { step, error, freedom } = fitStep(logs, shares, covariance, resolution);
 	const reach = studentQuantile(1 - (1 - LEVEL) / 2, freedom) * error;
-	const shift = { estimate: inUnit(step), low: inUnit(step - reach), high: inUnit(step + reach) };
-	const { margin } = metricOf(metric);
 	return {
-		effect: {
+		effect: toldEffect(metric, {
 			by: 'windows',
-			before: from,
-			...shift,
-			level: LEVEL,
-			drift: control ? inUnit(driftOf(used, drifts)) : null,
-			observed: { before, after: used.length - before },
-			verdict: control
-				? decide({
-						metric,
-						shift,
-						margin: Math.max(margin.absolute, margin.relative * from),
-						called: shift.low > 0 || shift.high < 0
-					})
-				: 'none'
-		}
+			before: levelBefore(used, shares),
+			estimate: step,
+			low: step - reach,
+			high: step + reach,
+			// The fit is linear: what it takes off is the step that it finds in the control.
+			drift: control ? fitStep(drifting, shares, covariance).step : null,
+			observed: { before, after: used.length - before }
+		})
 	};
 }
 
@@ -79,10 +69,6 @@ const roundingOf = (metric: FieldMetric) => (metric === 'cls' ? 0.00005 : 0.5);
 /** The last window that holds nothing of the release. */
 function levelBefore(windows: readonly WindowFigure[], shares: readonly number[]): number {
 	return windows[shares.lastIndexOf(0)]!.p75;
-}
-
-function driftOf(windows: readonly WindowFigure[], drifts: ReadonlyMap<string, number>): number {
-	return Math.log(drifts.get(windows.at(-1)!.until)! / drifts.get(windows[0]!.until)!);
 }
 
 const covarianceOf = (windows: readonly WindowFigure[]): number[][] =>

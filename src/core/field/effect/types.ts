@@ -12,6 +12,8 @@ export interface ReleaseEffect {
 	low: number;
 	high: number;
 	level: number;
+	/** Smallest change that matters. */
+	margin: number;
 	/** Change over the same time where nothing was released; null without a control. */
 	drift: number | null;
 	/** Days of visits, or windows, before and after. */

@@ -7,11 +7,12 @@ import type { FieldMetric } from '$core/field/histogram';
 import type { DeviceClass } from '$core/field/reading';
 import { addDays } from '$core/field/windows';
 import { existingSite, sitesOf } from '../clients/sites';
-import type { Db } from '../db/connection';
+import { nowIso, type Db } from '../db/connection';
 import { existingPage, listPages } from '../pages/queries';
 import { placeOfPage } from '../visits/places';
 import { daysOf, daysWithVisits, placesWithVisits } from '../visits/readings';
 import { openVisits } from '../visits/store';
+import { newestEnd } from './gathering';
 import { concerns, markersOfSite, type SiteMarker } from './markers';
 import { readingsOf, type StoredReading } from './readings';
 
@@ -69,7 +70,11 @@ function effectOf(at: Place, marker: SiteMarker, metric: FieldMetric) {
 /** @returns null where the site has no visits of its own */
 function effectFromDays({ visits, siteId, place, device }: Place, marker: SiteMarker, metric: FieldMetric) {
 	if (!daysWithVisits(visits, siteId)) return null;
-	const range = { siteId, from: addDays(marker.day, -DAYS), until: addDays(marker.day, DAYS) };
+	const range = {
+		siteId,
+		from: addDays(marker.day, -DAYS),
+		until: earlier(addDays(marker.day, DAYS), newestEnd(nowIso()))
+	};
 	const ofDevice = (places: readonly string[]): DayOfVisits[] =>
 		daysOf(visits, metric, { ...range, places }).filter((day) => day.device === device);
 	// Pages without the release had the same season, networks and visitors.
@@ -90,6 +95,9 @@ function effectFromWindows(at: Place, marker: SiteMarker, metric: FieldMetric) {
 	const control = others.length ? ('other-pages' as const) : null;
 	return { control, answer: effectByWindows(metric, own, others.length ? others : null, marker.day) };
 }
+
+/** Today is not over: its hours so far are no sample of a day. */
+const earlier = (a: string, b: string) => (a < b ? a : b);
 
 /** Windows of one source: two sources count differently. Panels first, since they go on when a script is missing. */
 function figuresOf(readings: readonly StoredReading[], metric: FieldMetric): WindowFigure[] {

@@ -34,7 +34,7 @@ export interface FieldRow {
 	assessment: Assessment;
 	failing: readonly FieldMetric[];
 	/** How it was in the newest window that shares no day with this one; null where there is none. */
-	earlier: Assessment | null;
+	earlier: { until: string; assessment: Assessment } | null;
 	/** LCP at the 75th percentile, window by window; of the same scope as the figures. */
 	trend: { until: string; p75: number }[];
 }
@@ -117,7 +117,7 @@ function rowOf({ page, device, isAsked, shown }: ChosenRow, figures: Map<number,
 		metrics,
 		assessment: assess(metrics),
 		failing: failing(metrics),
-		earlier: before && assess(figures.get(before.id) ?? null),
+		earlier: before && { until: before.until, assessment: assess(figures.get(before.id) ?? null) },
 		trend: windows.flatMap(({ until, lcp }) => (lcp === null ? [] : [{ until, p75: lcp }]))
 	};
 }

@@ -46,6 +46,8 @@ export interface Evidence {
 	films: FilmStrip[];
 }
 
+const USUAL_LEVEL = 0.95;
+
 const subjectOf = (id: number) => `trial:${id}` as const;
 
 /** The stored evidence under today's rules, perhaps of an earlier state of the loads; null before the first. */
@@ -63,7 +65,9 @@ export async function deriveEvidence(db: Db, id: number): Promise<void> {
 	if (isDerived(db, subjectOf(id), 'evidence', EVIDENCE_VERSION, fingerprint)) return;
 	const trial = findTrial(db, id);
 	if (!trial) return;
-	const { health } = judgementOf(db, trial);
+	const { health, results } = judgementOf(db, trial);
+	// All intervals of a sheet are of one level.
+	const level = results[0]?.level ?? USUAL_LEVEL;
 	const loads = countedLoads(trial.design, loadsOfTrial(db, id)).filter((load) => isEvidence(trial, load));
 	const evidence: Evidence = { arms: [], films: [] };
 	const pictures = new Map<string, Buffer>();
@@ -72,7 +76,9 @@ export async function deriveEvidence(db: Db, id: number): Promise<void> {
 		const digests = await digestsByArm(db, trial.clientId, own);
 		evidence.films.push(...filmsOf(db, trial, condition, own));
 		for (const comparison of comparisonsOf(trial.design))
-			evidence.arms.push(await compareArms(db, trial, { condition, comparison, own, digests, health }, pictures));
+			evidence.arms.push(
+				await compareArms(db, trial, { condition, comparison, own, digests, health, level }, pictures)
+			);
 	}
 	db.transaction(() => {
 		saveDerived(db, subjectOf(id), 'evidence', EVIDENCE_VERSION, fingerprint, evidence);
@@ -111,12 +117,13 @@ interface Material {
 	own: readonly LoadSummary[];
 	digests: ReadonlyMap<number, LoadDigest[]>;
 	health: readonly ArmHealth[];
+	level: number;
 }
 
 async function compareArms(
 	db: Db,
 	{ design }: Trial,
-	{ condition, comparison: { baseline, arm }, own, digests, health }: Material,
+	{ condition, comparison: { baseline, arm }, own, digests, health, level }: Material,
 	pictures: Map<string, Buffer>
 ): Promise<ArmEvidence> {
 	const [before, after] = [digests.get(baseline.id) ?? [], digests.get(arm.id) ?? []];
@@ -138,7 +145,7 @@ async function compareArms(
 			difference ? 1 - difference.share : null
 		),
 		regressions: findRegressions(before, after, difference?.share ?? null),
-		timings: compareTimings(before, after, !hasStages(design.kind)),
+		timings: compareTimings(before, after, !hasStages(design.kind), level),
 		picture: name
 	};
 }

@@ -1,11 +1,11 @@
 /** The visits' door: what may come in, and why something may not. */
 import * as v from 'valibot';
 import { isOfSite } from '$core/pages/address';
-import { Beacon, isBotAgent, isImplausible, type Visit, type VisitFault } from '$core/field/visit';
+import { Beacon, isBotAgent, isImplausible, type Refusal, type Visit, type VisitFault } from '$core/field/visit';
 import type { Db } from '../db/connection';
 import { placeOfPath, placesOfSite, type SitePlaces } from './places';
 import { hostsOfSource, sourceByKey, type VisitSource } from './sources';
-import { countRefusal, secretOf } from './store';
+import { secretOf } from './store';
 import { isGoodToken } from './token';
 import type { IncomingVisit, VisitWriter } from './writer';
 
@@ -40,7 +40,7 @@ export class VisitDoor {
 
 	constructor(
 		private readonly main: Db,
-		private readonly visits: Db,
+		visits: Db,
 		private readonly writer: VisitWriter,
 		/** Beacons that one address may send in a minute. */
 		private readonly mostAMinute: number
@@ -60,8 +60,8 @@ export class VisitDoor {
 		const known = this.#siteOf(beacon.key, ask.now);
 		if (!known) return { status: 403, why: 'No site has this key. Copy the script tag from Zafra again.' };
 		const { siteId } = known.source;
-		const refuse = (reason: string, status: 403 | 422 | 429, why: string): BeaconAnswer => {
-			countRefusal(this.visits, siteId, reason, ask.now, beacon.visits.length);
+		const refuse = (reason: Refusal, status: 403 | 422 | 429, why: string): BeaconAnswer => {
+			this.writer.refuse(siteId, reason, ask.now, beacon.visits.length);
 			return { status, why };
 		};
 		if (this.#isFlood(ask)) return refuse('flood', 429, 'Too many beacons from one address in a minute.');
@@ -71,7 +71,7 @@ export class VisitDoor {
 			return refuse('stale', 403, 'This script is more than a week old, or was not handed out by Zafra.');
 		const whole = beacon.visits.filter((visit) => !isImplausible(visit));
 		if (whole.length < beacon.visits.length)
-			countRefusal(this.visits, siteId, 'implausible', ask.now, beacon.visits.length - whole.length);
+			this.writer.refuse(siteId, 'implausible', ask.now, beacon.visits.length - whole.length);
 		if (!whole.length) return { status: 422, why: 'These figures cannot be those of a page view.' };
 		const fault = faultOf(beacon, ask.userAgent);
 		await this.writer.take(whole.map((visit) => incoming(visit, beacon, known, ask.now, fault)));

@@ -6,6 +6,7 @@ import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
+import type { Refusal } from '$core/field/visit';
 import { sql, type Db } from '../db/connection';
 
 /** Each step in a transaction; only added to. */
@@ -82,7 +83,7 @@ export function placeId(db: Db, siteId: number, path: string): number {
 	return find() ?? Number(sql(db, 'INSERT INTO place (site_id, path) VALUES (?, ?)').run(siteId, path).lastInsertRowid);
 }
 
-export function countRefusal(db: Db, siteId: number, reason: string, now: number, count = 1): void {
+export function countRefusal(db: Db, siteId: number, reason: Refusal, now: number, count = 1): void {
 	sql(
 		db,
 		`INSERT INTO refusal (site_id, day, reason, count) VALUES (@siteId, @day, @reason, @count)
@@ -91,8 +92,8 @@ export function countRefusal(db: Db, siteId: number, reason: string, now: number
 }
 
 /** Of the last days, by reason. */
-export function refusalsOf(db: Db, siteId: number, now: number, days = 7): { reason: string; count: number }[] {
-	return sql<{ reason: string; count: number }>(
+export function refusalsOf(db: Db, siteId: number, now: number, days = 7): { reason: Refusal; count: number }[] {
+	return sql<{ reason: Refusal; count: number }>(
 		db,
 		`SELECT reason, sum(count) AS count FROM refusal WHERE site_id = ? AND day > ? GROUP BY reason ORDER BY count DESC`
 	).all(siteId, Math.floor(now / DAY_MS) - days);

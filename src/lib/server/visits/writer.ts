@@ -1,7 +1,7 @@
 /** The one writer of visits: page views wait for some ms, and are written together. */
 import { addHistograms, packHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
 import { talliesOf } from '$core/field/tallies';
-import type { Visit, VisitFault } from '$core/field/visit';
+import type { Refusal, Visit, VisitFault } from '$core/field/visit';
 import { RAW_DAYS } from '$core/field/visitSettings';
 import type { DeviceClass } from '$core/field/reading';
 import { sql, type Db } from '../db/connection';
@@ -44,6 +44,8 @@ const MOST_AT_ONCE = 500;
 
 export class VisitWriter {
 	#waiting: Waiting[] = [];
+	/** Counted since the last write, by site and reason: a flood must not write once a beacon. */
+	#refused = new Map<string, { siteId: number; reason: Refusal; at: number; count: number }>();
 	#timer: NodeJS.Timeout | null = null;
 
 	constructor(private readonly db: Db) {}
@@ -59,12 +61,26 @@ export class VisitWriter {
 		});
 	}
 
+	refuse(siteId: number, reason: Refusal, at: number, count: number): void {
+		const key = `${siteId}/${reason}`;
+		const known = this.#refused.get(key);
+		this.#refused.set(key, { siteId, reason, at, count: count + (known?.count ?? 0) });
+		this.#timer ??= setTimeout(() => this.flush(), FLUSH_AFTER_MS);
+	}
+
 	flush(): void {
 		if (this.#timer) clearTimeout(this.#timer);
 		this.#timer = null;
 		const batch = this.#waiting.splice(0, MOST_AT_ONCE);
+		const refused = [...this.#refused.values()];
+		this.#refused.clear();
 		try {
-			this.db.transaction(() => storeVisits(this.db, batch)).immediate();
+			this.db
+				.transaction(() => {
+					storeVisits(this.db, batch);
+					for (const { siteId, reason, at, count } of refused) countRefusal(this.db, siteId, reason, at, count);
+				})
+				.immediate();
 			for (const { done } of batch) done();
 		} catch (error) {
 			for (const { fail } of batch) fail(error);

@@ -113,14 +113,15 @@
 					columns={labColumns}
 					rows={data.view.lab}
 					key={({ conditionId }) => conditionId}
-				/>{:else}<p class="muted">This page was not loaded in the lab yet.</p>{/if}
-			<h3>Why it shows other figures</h3>
-			<ul>
-				<li>The lab loads under one set of conditions; visitors come with many devices and networks.</li>
-				<li>The lab’s first visit finds no file in the browser’s cache; many visitors have some.</li>
-				<li>Visitors scroll and tap: shifts after that and the response to input show in the field alone.</li>
-				<li>Visitors answer consent layers; an anonymous load in the lab does not.</li>
-			</ul>
+				/>
+				<h3>Why it shows other figures</h3>
+				<ul>
+					<li>The lab loads under one set of conditions; visitors come with many devices and networks.</li>
+					<li>The lab’s first visit finds no file in the browser’s cache; many visitors have some.</li>
+					<li>Visitors scroll and tap: shifts after that and the response to input show in the field alone.</li>
+					<li>Visitors answer consent layers; an anonymous load in the lab does not.</li>
+				</ul>
+			{:else}<p class="muted">This page was not loaded in the lab yet.</p>{/if}
 		</section>
 	{/if}
 </div>

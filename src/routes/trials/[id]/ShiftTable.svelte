@@ -151,8 +151,9 @@
 		key={({ condition, armId, name }) => `${condition}/${armId}/${name}`}
 	/>
 	<p class="muted note">
-		Marks and measures that the pages set themselves. Shown to explore, each with its 95 % interval; nothing was
-		decided on them.
+		Marks and measures that the pages set themselves. Shown to explore, with intervals of {(
+			timings[0]!.level * 100
+		).toFixed(1)} %; nothing was decided on them.
 	</p>
 {/if}
 

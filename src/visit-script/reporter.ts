@@ -2,7 +2,7 @@ import type { MetricWithAttribution } from 'web-vitals/attribution';
 import { handOver } from './handOver';
 import { originOf } from './origins';
 import type { ScriptSettings } from './settings';
-import { newView, round, type OpenView } from './view';
+import { newId, newView, round, type OpenView } from './view';
 
 /** Gathers what page views have, and sends it. */
 export class Reporter {
@@ -63,6 +63,7 @@ export class Reporter {
 		const changed = [...this.#views.values()].filter((view) => view.isChanged);
 		if (!changed.length) return;
 		const visits = changed.map((view) => {
+			view.sent.id ||= newId();
 			view.sent.sending++;
 			view.isChanged = false;
 			const to = this.settings.handOver;

@@ -26,6 +26,30 @@ function navigationOf(entry: NavigationEntry | undefined): string {
 	return (entry?.type ?? 'navigate').replace('_', '-');
 }
 
+/** `../visit`, seen from the script; without `URL`, whose first use is a few milliseconds of a slow phone. */
+function doorOf(source: string): string {
+	const parts = source.split('?')[0]!.split('/');
+	const host = 3;
+	return [...parts.slice(0, Math.max(host, parts.length - 2)), 'visit'].join('/');
+}
+
+/**
+ * The browser keeps what it noticed for those who ask late, so nothing is missed; what is measured must not wait for
+ * those who measure.
+ */
+function afterFirstPaint(begin: () => void): void {
+	new PerformanceObserver((_, observer) => {
+		observer.disconnect();
+		setTimeout(begin);
+	}).observe({ type: 'paint', buffered: true });
+}
+
+/** Each in a task of its own: a visitor's tap comes between. */
+function inTasks([first, ...rest]: (() => void)[]): void {
+	first?.();
+	if (rest.length) setTimeout(() => inTasks(rest));
+}
+
 function start(endpoint: string, page: Page, settings: ScriptSettings): void {
 	const [entry] = performance.getEntriesByType('navigation') as NavigationEntry[];
 	const reporter = new Reporter(endpoint, settings, { id: entry?.navigationId ?? 0, navigation: navigationOf(entry) });
@@ -34,7 +58,8 @@ function start(endpoint: string, page: Page, settings: ScriptSettings): void {
 	addEventListener('pageshow', (event) => event.persisted && reporter.restored++, true);
 	const options = { reportAllChanges: true, reportSoftNavs: true };
 	const take = reporter.take.bind(reporter) as never;
-	for (const observe of [onTTFB, onFCP, onLCP, onCLS, onINP]) observe(take, options);
+	const observers = [onTTFB, onFCP, onLCP, onCLS, onINP].map((observe) => () => observe(take, options));
+	afterFirstPaint(() => inTasks(observers));
 	for (const type of settings.timings.length ? ['mark', 'measure'] : [])
 		new PerformanceObserver((list) => list.getEntries().forEach((timing) => reporter.note(timing))).observe({
 			type,
@@ -52,4 +77,4 @@ function start(endpoint: string, page: Page, settings: ScriptSettings): void {
 const script = document.currentScript as HTMLScriptElement | null;
 const page = window as unknown as Page;
 if (script && page.zafraVisits && Math.random() < page.zafraVisits.sampling)
-	start(new URL('../visit', script.src).href, page, page.zafraVisits);
+	start(doorOf(script.src), page, page.zafraVisits);

@@ -1,5 +1,6 @@
 /** One page view: of the document, of a route change, or of a page that came back from the back/forward cache. */
 export interface View {
+	/** Given when it is first sent. */
 	id: string;
 	sending: number;
 	path: string;
@@ -26,14 +27,21 @@ const LONGEST_TEXT = 200;
 export const cut = (text = '') => text.slice(0, LONGEST_TEXT);
 export const round = (value: number) => Math.round(value * 10) / 10;
 
+/** Of one page view alone: two of one visitor have nothing in common. */
+export const newId = () =>
+	Array.from(crypto.getRandomValues(new Uint32Array(3)), (part) => part.toString(36))
+		.join('-')
+		.padEnd(8, '0');
+
+/** Most views are of the address in the bar: the first use of `URL` is a few milliseconds of a slow phone. */
+const pathOf = (url: string) => (url === location.href ? location.pathname : new URL(url, location.href).pathname);
+
 export function newView(navigation: string, url: string, began: number): OpenView {
-	// Of this page view alone: two of one visitor have nothing in common.
-	const parts = Array.from(crypto.getRandomValues(new Uint32Array(3)), (part) => part.toString(36));
 	return {
 		sent: {
-			id: parts.join('-').padEnd(8, '0'),
+			id: '',
 			sending: 0,
-			path: cut(new URL(url, location.href).pathname),
+			path: cut(pathOf(url)),
 			navigation,
 			metrics: {},
 			origins: {},

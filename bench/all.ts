@@ -11,6 +11,7 @@ const ALL = [
 	'pages',
 	'archivePages',
 	'clientPages',
+	'reports',
 	'self',
 	'kills',
 	'causes',

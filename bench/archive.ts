@@ -20,7 +20,7 @@ const random = seededRandom(5);
 /** Side-by-side trials of two arms, done and judged. @returns the id of the newest */
 export function fillArchive(db: Db, trials: number, rounds: number): number {
 	let newest = 0;
-	for (let i = 0; i < trials; i++) newest = db.transaction(() => addTrial(db, i, rounds))();
+	for (let i = 0; i < trials; i++) newest = db.transaction(() => addTrial(db, i, rounds)).immediate();
 	db.prepare('DELETE FROM job WHERE kind = \'derive\' AND "order" = \'"evidence"\'').run();
 	return newest;
 }
@@ -51,7 +51,7 @@ export function addLargestTrial(db: Db): number {
 		conditions: ['phone', 'desktop'],
 		rounds: 24
 	};
-	return db.transaction(() => addDone(db, { ...plan, number: 2 }))();
+	return db.transaction(() => addDone(db, { ...plan, number: 2 })).immediate();
 }
 
 interface DoneTrial {

@@ -16,15 +16,15 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['trials', '/trials'],
 	['new-trial', '/trials/new'],
 	['trial-sheet', '/trials/1'],
-	['loads-and-shift', '/trials/1?metric=tbt&open=shifts', '#shifts'],
 	['why', '/trials/1?open=why', '#why'],
 	['frames-side-by-side', '/trials/3?open=frames', '#frames'],
 	['fairness', '/trials/3?open=fairness', '#fairness'],
 	['loads', '/loads'],
 	['load', '/loads/12'],
 	['what-comes-late', '/trials/4?open=held'],
-	['lab', '/workshop/lab'],
-	['conditions', '/workshop/conditions/phone']
+	['report', '/reports/1'],
+	['report-shared', '/reports/1/versions/1/page'],
+	['lab', '/workshop/lab']
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });
@@ -40,6 +40,13 @@ for (const id of [1, 2, 3, 4])
 		60_000,
 		'the evidence'
 	);
+// The demonstration's reports are frozen once their evidence is there.
+await until(
+	async () =>
+		(await app.api('GET', '/api/reports')).body.reports.some((one: { number: number | null }) => one.number === 1),
+	60_000,
+	'the reports'
+);
 const browser = await chromium.launch({ executablePath: findChromium()!, args: ['--no-sandbox'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, path, scroll] of VIEWS) {

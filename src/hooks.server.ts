@@ -6,6 +6,7 @@ import { getDb, getSettings, getVisits } from '$lib/server/context';
 import { databaseProblem, isBusy } from '$lib/server/db/connection';
 import { requestDueField } from '$lib/server/field/gathering';
 import { logOf } from '$lib/server/log';
+import { beginDemoReports, freezeDemoReports } from '$lib/server/demo/reports';
 import { keepVisits } from '$lib/server/visits/keeping';
 import { endRunner, keepRunner } from '$lib/server/labs/child';
 
@@ -17,11 +18,27 @@ export const init: ServerInit = () => {
 	if (getSettings().startRunner) keepRunner(getDb());
 	if (getSettings().panel.url) setInterval(() => askAgain(), ASK_AGAIN_MS).unref();
 	keepVisits(getDb(), getVisits().db, log);
+	if (process.env.ZAFRA_DEMO === 'on') keepDemoReports();
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
 	// Started by a parent over a channel, web ends with that parent; a plain start has no channel.
 	process.on('disconnect', () => process.exit(0));
 };
+
+/** The demonstration's reports are frozen once the lab has worked out what their trials show. */
+function keepDemoReports(): void {
+	beginDemoReports(getDb());
+	const timer = setInterval(() => {
+		try {
+			if (freezeDemoReports(getDb())) clearInterval(timer);
+		} catch (error) {
+			log.warn({ error: (error as Error).message }, 'a report of the demonstration could not be frozen yet');
+		}
+	}, LOOK_FOR_EVIDENCE_MS);
+	timer.unref();
+}
+
+const LOOK_FOR_EVIDENCE_MS = 2000;
 
 /** Field data are asked for once a day; each hour it is looked whether that has been done. */
 const ASK_AGAIN_MS = 3_600_000;

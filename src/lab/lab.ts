@@ -15,6 +15,7 @@ import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browse
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
 import { failedFetch, stabilityOf, type StabilityResult } from '$core/load/stability';
+import { printPdf, type PdfOrder } from './pdf';
 import { purgeCache } from './purge';
 import { Shaper, type ShapedNetwork } from './shaper/shaper';
 import { waitUntilStable } from './stability';
@@ -72,6 +73,11 @@ export class Lab {
 		if (environment.busy?.stopped) failBecause(record, failure('browser-killed').reason);
 		measured.record.labMs = Math.round(performance.now() - begun);
 		return measured;
+	}
+
+	/** A document as PDF. @throws LoadFailure when Chromium is not there or does not start */
+	print(order: PdfOrder): Promise<Buffer> {
+		return printPdf(order, this.options.profileLabel);
 	}
 
 	/** @param moments is filled as far as the load comes */

@@ -25,6 +25,7 @@
 		{ href: '/field', name: 'Field' },
 		{ href: '/trials', name: 'Trials' },
 		{ href: '/loads', name: 'Loads' },
+		{ href: '/reports', name: 'Reports' },
 		{ href: '/workshop', name: 'Workshop' }
 	];
 	const isHere = (href: string) =>

@@ -1,2 +1,9 @@
 /** What the search finds, as printed. */
-export const HIT_KINDS = { client: 'Client', site: 'Site', page: 'Page', trial: 'Trial', load: 'Load' } as const;
+export const HIT_KINDS = {
+	client: 'Client',
+	site: 'Site',
+	page: 'Page',
+	trial: 'Trial',
+	load: 'Load',
+	report: 'Report'
+} as const;

@@ -50,6 +50,10 @@
 		</p>
 	</section>
 	<section>
+		<h2>The agency</h2>
+		<p>Name, logo, colour and standing words of its reports: <a href="/workshop/agency">edit them</a></p>
+	</section>
+	<section>
 		<h2>Components</h2>
 		<p>
 			What the agency’s sites are made of, what it costs and by what it is known:

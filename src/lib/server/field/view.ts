@@ -7,7 +7,7 @@ import type { Client } from '../clients/clients';
 import { sitesOf, type Site } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { labFiguresOf } from '../loads/pageFigures';
-import { existingPage, listPages, type PageRow } from '../pages/queries';
+import { existingPage, findPage, listPages, type PageRow } from '../pages/queries';
 import { findFieldGathering, isGatheringField } from './gathering';
 import { placeOfPage } from '../visits/places';
 import { concerns, markersOfSite } from './markers';
@@ -89,13 +89,15 @@ interface ChosenRow {
 /** The newest window of the page; of the whole origin where the page had too few visits. */
 function chosenRows(db: Db, { id }: Site): ChosenRow[] {
 	const lines = byPage(windowLinesOfSite(db, id));
-	return listPages(db, { siteId: id, which: 'chosen' }, MOST_PAGES).flatMap((page) =>
-		DEVICE_CLASSES.map((device) => {
-			const own = lines.get(keyOf(page.id, device)) ?? [];
-			const shown = chooseShown(own, lines.get(keyOf(null, device)) ?? []);
-			return { page, device, isAsked: own.length > 0, shown };
-		})
-	);
+	return listPages(db, { siteId: id, which: 'chosen' }, MOST_PAGES).flatMap((page) => chosenRow(page, lines));
+}
+
+function chosenRow(page: PageRow, lines: Lines): ChosenRow[] {
+	return DEVICE_CLASSES.map((device) => {
+		const own = lines.get(keyOf(page.id, device)) ?? [];
+		const shown = chooseShown(own, lines.get(keyOf(null, device)) ?? []);
+		return { page, device, isAsked: own.length > 0, shown };
+	});
 }
 
 function rowOf({ page, device, isAsked, shown }: ChosenRow, figures: Map<number, FieldReading['metrics']>): FieldRow {
@@ -138,6 +140,17 @@ export function fieldRows(db: Db, clientId: number): FieldRow[] {
 	});
 	const figures = figuresOfReadings(db, [...new Set(used)]);
 	return rows.map((row) => rowOf(row, figures));
+}
+
+/** Phone and desktop of one page, chosen or not; empty for a page that is gone. */
+export function pageFieldRows(db: Db, pageId: number): FieldRow[] {
+	const page = findPage(db, pageId);
+	if (!page) return [];
+	const lines = byPage(windowLinesOfSite(db, page.siteId));
+	const chosen = chosenRow(page, lines);
+	const used = chosen.flatMap(({ shown: { windows } }) => windows.map(({ id }) => id));
+	const figures = figuresOfReadings(db, used);
+	return chosen.map((row) => rowOf(row, figures));
 }
 
 export function fieldView(db: Db, { id }: Pick<Client, 'id'>) {

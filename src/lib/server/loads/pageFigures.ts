@@ -1,6 +1,7 @@
 /** What the lab measured of a page, by conditions: to stand beside what its visitors had. */
 import { group } from 'd3-array';
 import { FIELD_METRICS, type FieldMetric } from '$core/field/histogram';
+import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
 import { medianOrNull } from '$core/stats/summary';
 import { sql, type Db } from '../db/connection';
 
@@ -18,13 +19,14 @@ type Row = Record<FieldMetric, number | null> & { condition_id: string; started_
 /** The newest loads count: a page of a month ago is another page. */
 const MOST_LOADS = 200;
 
+const COUNTED = `url = ? AND status = 'ok' AND source = 'lab' AND warmup = 0 AND disturbed = 0 AND excluded IS NULL`;
+
 /** Loads that count: calm, no warm-ups, none that the analyst excluded. */
 export function labFiguresOf(db: Db, url: string): LabFigures[] {
 	const rows = sql<Row>(
 		db,
 		`SELECT condition_id, started_at, ${FIELD_METRICS.join(', ')} FROM load
-			WHERE url = ? AND status = 'ok' AND source = 'lab' AND warmup = 0 AND disturbed = 0 AND excluded IS NULL
-			ORDER BY id DESC LIMIT ${MOST_LOADS}`
+			WHERE ${COUNTED} ORDER BY id DESC LIMIT ${MOST_LOADS}`
 	).all(url);
 	return [...group(rows, (row) => row.condition_id)].map(([conditionId, own]) => ({
 		conditionId,
@@ -37,4 +39,17 @@ export function labFiguresOf(db: Db, url: string): LabFigures[] {
 			})
 		)
 	}));
+}
+
+/** The newest loads of an address that count, from a device of that class. */
+export function labLoadsOfUrl(db: Db, url: string, device: 'phone' | 'desktop'): { figures: Partial<Figures> }[] {
+	const rows = sql<Record<MetricId, number | null> & { is_phone: number | null }>(
+		db,
+		`SELECT ${METRIC_IDS.map((id) => `"${id}"`).join(', ')}, body ->> '$.device.mobile' AS is_phone FROM load
+			JOIN conditions_version ON hash = conditions_hash
+			WHERE ${COUNTED} ORDER BY load.id DESC LIMIT ${MOST_LOADS}`
+	).all(url);
+	return rows
+		.filter(({ is_phone }) => (is_phone === 1) === (device === 'phone'))
+		.map((row) => ({ figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]])) }));
 }

@@ -57,11 +57,16 @@ export function listPages(db: Db, filter: PageFilter, limit: number, offset = 0)
 		.map(asRow);
 }
 
+export function findPage(db: Db, id: number): PageRow | null {
+	const row = sql<Stored>(db, `SELECT ${COLUMNS} FROM page WHERE id = ?`).get(id);
+	return row ? asRow(row) : null;
+}
+
 /** @throws NotPossible for a page that is not there */
 export function existingPage(db: Db, id: number): PageRow {
-	const row = sql<Stored>(db, `SELECT ${COLUMNS} FROM page WHERE id = ?`).get(id);
-	if (!row) throw new NotPossible(404, `There is no page ${id}.`);
-	return asRow(row);
+	const page = findPage(db, id);
+	if (!page) throw new NotPossible(404, `There is no page ${id}.`);
+	return page;
 }
 
 export function countPages(db: Db, filter: PageFilter): number {

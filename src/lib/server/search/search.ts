@@ -2,7 +2,7 @@
 import { formatMoment } from '$core/wording/format';
 import { sql, type Db } from '../db/connection';
 
-export type HitKind = 'client' | 'site' | 'page' | 'trial' | 'load';
+export type HitKind = 'client' | 'site' | 'page' | 'trial' | 'load' | 'report';
 
 export interface Hit {
 	kind: HitKind;
@@ -40,6 +40,9 @@ const QUERIES: Record<HitKind, string> = {
 		WHERE ${words(`question || ' ' || coalesce(client.name, '') || ' ' ||
 			(SELECT group_concat(name || ' ' || url, ' ') FROM arm WHERE trial_id = trial.id)`)}
 		ORDER BY trial.id DESC`,
+	report: `SELECT report.id, title AS text, coalesce(client.name, '') AS note
+		FROM report LEFT JOIN client ON client.id = client_id
+		WHERE ${words("title || ' ' || coalesce(client.name, '')")} ORDER BY report.id DESC`,
 	load: `SELECT id, url AS text, started_at AS note FROM load
 		WHERE trial_id IS NULL AND ${words('url')} ORDER BY id DESC`
 };
@@ -49,6 +52,7 @@ const HREFS: Record<HitKind, (row: Row) => string> = {
 	site: ({ id, owner }) => `/clients/${owner}/sites/${id}`,
 	page: ({ text, owner }) => `/pages?site=${owner}&q=${encodeURIComponent(new URL(text).pathname)}`,
 	trial: ({ id }) => `/trials/${id}`,
+	report: ({ id }) => `/reports/${id}`,
 	load: ({ id }) => `/loads/${id}`
 };
 

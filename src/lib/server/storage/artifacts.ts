@@ -2,10 +2,21 @@
 import { sha256 } from '../db/functions';
 import { sql, type Db } from '../db/connection';
 
-export type ArtifactRole = 'record' | 'frame' | 'picture' | 'step-picture' | `difference/${string}`;
+export type ArtifactRole =
+	| 'record'
+	| 'frame'
+	| 'picture'
+	| 'step-picture'
+	| `difference/${string}`
+	// Of versions of reports, and of the agency.
+	| 'logo'
+	| `picture/${string}`
+	| `record/${number}`
+	| `page/${string}`
+	| `pdf/${string}`;
 
 /** Who uses an artifact; deleting the owner deletes the use (a trigger does), and the last use the bytes. */
-export type ArtifactOwner = `load:${number}` | `trial:${number}`;
+export type ArtifactOwner = `load:${number}` | `trial:${number}` | `report:${number}` | 'agency:1';
 
 export interface ArtifactUse {
 	owner: ArtifactOwner;
@@ -31,6 +42,15 @@ export function storeArtifact(db: Db, use: ArtifactUse, media: string, bytes: Ui
 		position,
 		hash
 	);
+}
+
+/** One more use of the same bytes; nothing where there are none. */
+export function copyArtifact(db: Db, from: ArtifactUse, to: ArtifactUse): void {
+	sql(
+		db,
+		`INSERT OR REPLACE INTO artifact_use (owner, role, position, sha256)
+			SELECT ?, ?, ?, sha256 FROM artifact_use WHERE owner = ? AND role = ? AND position = ?`
+	).run(to.owner, to.role, to.position ?? 0, from.owner, from.role, from.position ?? 0);
 }
 
 const BYTES = 'SELECT bytes FROM artifact_use JOIN artifact USING (sha256) WHERE owner = ? AND role = ?';

@@ -7,6 +7,7 @@ import type { Job, JobKind } from './jobs';
 import { derive } from './handlers/derive';
 import { gather } from './handlers/gather';
 import { load } from './handlers/load';
+import { render } from './handlers/render';
 import { settle } from './handlers/settle';
 
 export type Log = Record<'info' | 'warn' | 'error', (data: object, words: string) => void>;
@@ -39,7 +40,7 @@ export interface Handler {
 	diskFull?(job: Job, at: Workplace): void;
 }
 
-const HANDLERS: Partial<Record<JobKind, Handler>> = { load, settle, derive, gather };
+const HANDLERS: Partial<Record<JobKind, Handler>> = { load, settle, derive, gather, render };
 
 /** @throws Error for a kind that this lab does not know, as in a database of a newer Zafra */
 export function handlerOf(kind: JobKind): Handler {

@@ -5,7 +5,8 @@ import { nowIso, sql, type Db } from '../db/connection';
 export type JobKind = 'load' | 'settle' | 'derive' | 'render' | 'gather';
 
 /** Whom a job serves. Loads outside trials serve an arm (what it holds back), a client, or nobody. */
-export type Subject = `trial:${number}` | `arm:${number}` | `client:${number}` | `site:${number}` | 'nobody';
+export type Subject =
+	`trial:${number}` | `arm:${number}` | `client:${number}` | `site:${number}` | `report:${number}` | 'nobody';
 
 /** A trial's job: its place, and which try of that place it is. */
 export interface JobPlace extends LoadPlace {
@@ -88,7 +89,7 @@ export function insertJob(
 }
 
 /** What a lab of this version can do: a job of a newer one waits for a newer lab. */
-const KNOWN_KINDS: readonly JobKind[] = ['load', 'settle', 'derive', 'gather'];
+const KNOWN_KINDS: readonly JobKind[] = ['load', 'settle', 'derive', 'gather', 'render'];
 /** Jobs that wait and may run now. */
 const READY = `job.status = 'queued' AND (job.not_before IS NULL OR job.not_before <= @now)
 	AND job.kind IN (${KNOWN_KINDS.map((kind) => `'${kind}'`).join(', ')})`;

@@ -49,7 +49,15 @@
 			/>
 		{:else if status === 'done'}
 			<Action action="?/repeat" text="Repeat" kind="tertiary" size="field" />
-			<Button size="field" on:click={() => window.print()} data-key="r">Print for the client</Button>
+			<Button kind="tertiary" size="field" on:click={() => window.print()}>Print for the client</Button>
+			<Action
+				action="/reports?/create"
+				text="Write a report"
+				kind="primary"
+				size="field"
+				shortcut="r"
+				values={{ trial: trial.id }}
+			/>
 		{/if}
 	</div>
 </header>

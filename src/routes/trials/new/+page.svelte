@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox, NumberInput } from 'carbon-components-svelte';
-	import { onMount } from 'svelte';
+	import { onDestroy, onMount } from 'svelte';
 	import { KINDS, TRIAL_KINDS, hasPages, hasStages, isSamePage } from '$core/trial/kinds';
 	import type { TrialKind } from '$core/trial/types';
 	import { keeping } from '$lib/keeping';
@@ -34,6 +34,7 @@
 		sweep:
 			'For every page a variant without and one with the change. Each page gets an answer, and all together get one.'
 	};
+	const STORE_AFTER_MS = 200;
 	const isKind = (kind: string): kind is TrialKind => TRIAL_KINDS.some((known) => known === kind);
 	const fresh = () =>
 		draftOf(
@@ -58,12 +59,28 @@
 		isReady = true;
 	});
 	// What is typed survives a reload and a closed tab.
+	let waiting: TrialDraft | null = null;
+	function store() {
+		if (waiting && differsFrom(waiting, fresh())) storeDraft(waiting);
+		waiting = null;
+	}
 	$effect(() => {
 		const typed = $state.snapshot(draft);
-		if (isReady && differsFrom(typed, fresh())) storeDraft(typed);
+		if (!isReady) return;
+		waiting = typed;
+		// Not between a press and what it shows.
+		const timer = setTimeout(store, STORE_AFTER_MS);
+		return () => clearTimeout(timer);
 	});
+	onDestroy(store);
 
+	/** It is a trial now. */
+	function forget() {
+		waiting = null;
+		storeDraft(null);
+	}
 	function startAfresh() {
+		waiting = null;
 		storeDraft(null);
 		draft = fresh();
 		isRestored = false;
@@ -91,7 +108,8 @@
 	function setKind(kind: TrialKind) {
 		if (kind === draft.kind) return;
 		const template = data.templates.find((candidate) => candidate.kind === kind)!;
-		draft = { ...draft, kind, arms: armsForKind(draft.arms, kind, template), baseline: 0 };
+		const arms = armsForKind(draft.arms, kind, template);
+		Object.assign(draft, { kind, arms, baseline: 0 });
 	}
 	function remove(i: number) {
 		draft.arms.splice(i, hasPages(draft.kind) ? 2 : 1);
@@ -102,9 +120,11 @@
 	}
 </script>
 
+<svelte:window onpagehide={store} />
+
 <svelte:head><title>New trial – Zafra</title></svelte:head>
 
-<form method="POST" novalidate use:keeping={{ done: () => storeDraft(null) }} class="page">
+<form method="POST" novalidate use:keeping={{ done: forget }} class="page">
 	<div class="page-top">
 		<h1>New trial</h1>
 		<div class="buttons">

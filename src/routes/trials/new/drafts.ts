@@ -149,7 +149,12 @@ export function draftOfSent(
 /** Arms as a kind wants them, with what was typed. */
 export function armsForKind(arms: readonly ArmDraft[], kind: TrialKind, template: Template): ArmDraft[] {
 	const typed = arms.filter((arm) => arm.url !== '');
-	if (!typed.length) return template.arms.map(({ name, page }) => armDraft({ name, page }));
+	// Those that are there stay what they are: the page need not be drawn anew.
+	if (!typed.length)
+		return template.arms.map(({ name, page }, i) => ({
+			...armDraft({ name, page }),
+			...(arms[i] && { key: arms[i].key })
+		}));
 	if (isSamePage(kind)) return typed.slice(0, 1);
 	const enough = arms.length < 2 ? [...arms, armDraft({ name: 'Candidate' })] : [...arms];
 	return hasPages(kind) && enough.length % 2 ? [...enough, armDraft({ name: 'With' })] : enough;

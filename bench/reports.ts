@@ -1,0 +1,98 @@
+/** What a shared report costs its reader's phone, and how soon a report is printed. */
+import { execFileSync } from 'node:child_process';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { parseHostMap } from '$core/load/hostMap';
+import { median } from '$core/stats/summary';
+import { Lab } from '../src/lab/lab';
+import { startApp } from '../test/support/app';
+import { until } from '../test/support/world';
+import { printTable } from './table';
+
+const LOADS = 7;
+const LEAST_SCORE = 95;
+const MOST_BYTES = 250_000;
+const MOST_LCP_MS = 1500;
+const MOST_PDF_MS = 6000;
+const MOST_PDF_BYTES = 3_000_000;
+
+const environment: NodeJS.ProcessEnv = { ZAFRA_ORIGINS: 'http://zafra.test' };
+const app = await startApp({ demo: true, environment });
+const isFrozen = async () =>
+	(await app.api('GET', '/api/reports')).body.reports.some((one: { number: number | null }) => one.number === 1);
+await until(isFrozen, 180_000, 'a report of the demonstration to be frozen');
+const { body } = await app.api('GET', '/api/reports');
+const { id } = body.reports.find(
+	({ title, number }: { title: string; number: number }) => number === 1 && title.startsWith('Did')
+);
+const version = `/api/reports/${id}/versions/1`;
+const link = (await app.api('POST', `${version}/shares`, {})).body.url as string;
+
+// 1. Printed by the app's own lab: from the wish to the file.
+const from = performance.now();
+await app.api('POST', `${version}/pdf`, { paper: 'A4' });
+const isPrinted = async () => (await app.api('GET', `${version}/pdf`)).body.pdfs[0].state !== 'waiting';
+while (!(await isPrinted())) await new Promise((resolve) => setTimeout(resolve, 25));
+const printedMs = performance.now() - from;
+const pdf = await (await fetch(`${app.url}/reports/${id}/versions/1/download/report-A4.pdf`)).arrayBuffer();
+const pages = (await getDocument({ data: new Uint8Array(pdf.slice(0)), verbosity: 0 }).promise).numPages;
+
+// 2. The link, as its reader's phone loads it.
+await app.stop();
+environment.ZAFRA_RUNNER = 'off';
+await app.restart();
+const lab = new Lab({ hostMap: parseHostMap(`zafra.test=${new URL(app.url).host}`) });
+const phone = BUILT_IN_CONDITIONS.find((one) => one.id === 'phone')!;
+const [scores, lcps, bytes]: [number[], number[], number[]] = [[], [], []];
+for (let i = 0; i < LOADS; i++) {
+	const { record } = await lab.measure({
+		url: `http://zafra.test${new URL(link).pathname}`,
+		conditions: phone,
+		steps: []
+	});
+	scores.push(record.figures.score ?? 0);
+	lcps.push(record.figures.lcp ?? Infinity);
+	const isFrame = ({ url }: { url: string }) => url.includes('/pictures/frame/');
+	bytes.push(
+		record.requests.filter((request) => !isFrame(request)).reduce((sum, { wireBytes }) => sum + (wireBytes ?? 0), 0)
+	);
+}
+await lab.close();
+await app.end();
+
+printTable(
+	`A report as its readers get it (middle of ${LOADS} loads; Node ${execFileSync('node', ['-v'], { encoding: 'utf8' }).trim()})`,
+	[
+		{
+			what: 'shared page on the phone: score',
+			measured: median(scores).toFixed(0),
+			limit: `at least ${LEAST_SCORE}`,
+			holds: median(scores) >= LEAST_SCORE
+		},
+		{
+			what: 'largest paint',
+			measured: `${median(lcps).toFixed(0)} ms`,
+			limit: `under ${MOST_LCP_MS} ms`,
+			holds: median(lcps) < MOST_LCP_MS
+		},
+		{
+			what: 'bytes without frames',
+			measured: `${(median(bytes) / 1000).toFixed(0)} kB`,
+			limit: `at most ${MOST_BYTES / 1000} kB`,
+			holds: median(bytes) <= MOST_BYTES
+		},
+		{
+			what: `PDF of ${pages} pages, from the wish to the file`,
+			measured: `${(printedMs / 1000).toFixed(1)} s`,
+			limit: `under ${MOST_PDF_MS / 1000} s`,
+			holds: printedMs < MOST_PDF_MS
+		},
+		{
+			what: 'its size',
+			measured: `${(pdf.byteLength / 1e6).toFixed(2)} MB`,
+			limit: `under ${MOST_PDF_BYTES / 1e6} MB`,
+			holds: pdf.byteLength < MOST_PDF_BYTES
+		}
+	]
+);
+process.exit();

@@ -1,0 +1,66 @@
+/** The evidence bundle of a frozen report: which files it has, and what its manifest says of them. */
+import * as v from 'valibot';
+import { csvOf } from '../formats/csv';
+import { parseRef } from './figureRef';
+import type { FrozenReport, TrialEvidence } from './view';
+
+export const MANIFEST = 'manifest.json';
+export const REPORT = 'report.json';
+export const PAGE = 'report.html';
+export const FIGURES = 'figures.csv';
+export const trialFile = (id: number) => `trials/${id}.json`;
+export const loadFile = (id: number) => `loads/${id}.json`;
+export const harFile = (id: number) => `loads/${id}.har`;
+
+export const Manifest = v.object({
+	/** Of the bundle. */
+	format: v.literal(1),
+	title: v.string(),
+	number: v.number(),
+	frozenAt: v.string(),
+	rules: v.object({ judge: v.string(), recipe: v.string() }),
+	files: v.array(v.object({ name: v.string(), bytes: v.number(), sha256: v.string() }))
+});
+export type Manifest = v.InferOutput<typeof Manifest>;
+
+/** Every figure that a verdict of the report follows from: one row a comparison. */
+export function figuresCsv(trials: readonly TrialEvidence[]): string {
+	const rows = trials.flatMap(({ id, question, design, results }) => {
+		const nameOf = (arm: number) => design.arms.find((candidate) => candidate.id === arm)?.name ?? '';
+		return results.map((result) => [
+			id,
+			question,
+			result.condition,
+			result.metric,
+			nameOf(result.baseline),
+			nameOf(result.arm),
+			result.n,
+			result.baselineMedian,
+			result.armMedian,
+			result.shift?.estimate ?? null,
+			result.shift?.low ?? null,
+			result.shift?.high ?? null,
+			result.scale,
+			result.margin,
+			result.verdict
+		]);
+	});
+	const head =
+		'trial question conditions metric baseline variant n baseline_median variant_median shift low high scale margin verdict';
+	return csvOf(head.split(' '), rows);
+}
+
+/** Trials that a reference may name. */
+export function resultOf(trials: readonly TrialEvidence[], ref: string) {
+	const parsed = parseRef(ref);
+	const trial = parsed && trials.find(({ id }) => id === parsed.trial);
+	const result = trial?.results.find(
+		({ condition, metric, arm }) => condition === parsed!.condition && metric === parsed!.metric && arm === parsed!.arm
+	);
+	return parsed && result ? { part: parsed.part, result } : null;
+}
+
+/** The report without the evidence that stands in files of its own. */
+export function reportFile({ trials, ...rest }: FrozenReport): Omit<FrozenReport, 'trials'> & { trials: number[] } {
+	return { ...rest, trials: trials.map(({ id }) => id) };
+}

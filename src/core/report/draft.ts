@@ -1,0 +1,82 @@
+/** Good first drafts: what a report on a trial, or on a client's pages, usually has. */
+import type { Block, ReportDraft, TrialBlockKind, WorksheetLine } from './document';
+import { NO_WORDS } from './richText';
+
+interface Begun {
+	title: string;
+	language: ReportDraft['language'];
+}
+
+/** A block without words of its own. */
+const bare = (id: string) => ({ id, heading: '', words: NO_WORDS });
+const trialBlock = (kind: TrialBlockKind, trial: number): Block => ({ ...bare(`${kind}-${trial}`), kind, trial });
+
+/** From the answer to the loads. @param parts of the trial that have something to show */
+export function draftOfTrial(
+	trial: number,
+	{ title, language }: Begun,
+	parts: { hasPrices: boolean; hasScore: boolean }
+): ReportDraft {
+	const kinds: TrialBlockKind[] = [
+		'answer',
+		'board',
+		...(parts.hasScore ? (['score'] as const) : []),
+		'frames',
+		'why',
+		'weight',
+		'broke',
+		...(parts.hasPrices ? (['worth'] as const) : [])
+	];
+	return {
+		title,
+		language,
+		disclosure: { isPaid: null, words: '' },
+		blocks: [
+			...kinds.map((kind) => trialBlock(kind, trial)),
+			{ ...bare('recommendations'), kind: 'recommendations', items: [] },
+			trialBlock('method', trial),
+			{ ...bare('disclosure'), kind: 'disclosure' },
+			trialBlock('appendix', trial)
+		]
+	};
+}
+
+/** What happened at a client between two days, and what is open. */
+export function draftOfPeriod(
+	period: { from: string; until: string },
+	pages: readonly number[],
+	{ title, language }: Begun
+): ReportDraft {
+	return {
+		title,
+		language,
+		disclosure: { isPaid: null, words: '' },
+		blocks: [
+			{ ...bare('summary'), kind: 'text' },
+			{ ...bare('period'), kind: 'period', ...period },
+			{ ...bare('field'), kind: 'field', pages: [...pages] },
+			{ ...bare('recommendations'), kind: 'recommendations', items: [] },
+			{ ...bare('disclosure'), kind: 'disclosure' }
+		]
+	};
+}
+
+/** What real visitors have, page by page, and what is to be done about it. */
+export function draftOfPages(
+	pages: readonly number[],
+	lines: readonly WorksheetLine[],
+	{ title, language }: Begun
+): ReportDraft {
+	return {
+		title,
+		language,
+		disclosure: { isPaid: null, words: '' },
+		blocks: [
+			{ ...bare('summary'), kind: 'text' },
+			{ ...bare('field'), kind: 'field', pages: [...pages] },
+			{ ...bare('worksheet'), kind: 'worksheet', lines: [...lines] },
+			{ ...bare('recommendations'), kind: 'recommendations', items: [] },
+			{ ...bare('disclosure'), kind: 'disclosure' }
+		]
+	};
+}

@@ -1,0 +1,94 @@
+/** A figure of another program beside the nearest own one, and why the two differ. */
+import { metricOf, type MetricId } from '../metrics/catalogue';
+import { quantileSorted } from 'd3-array';
+import type { OutsideFigure } from './document';
+
+/** What Zafra measured of the same metric. */
+export interface OwnFigures {
+	device: 'phone' | 'desktop';
+	scope: 'page';
+	from: 'lab';
+	/** One figure a load, in the metric's unit. */
+	values: readonly number[];
+}
+
+export type DifferenceReason =
+	'recipe' | 'lab-or-field' | 'device' | 'scope' | 'one-load' | 'place' | 'unknown-device' | 'unknown-source';
+
+export interface OutsideComparison {
+	/** In the metric's unit. */
+	value: number;
+	/** Why it can't be as told; null where it can. */
+	implausible: 'too-small' | 'too-large' | 'wrong-unit' | null;
+	own: { median: number; low: number; high: number; loads: number } | null;
+	/** Outside minus own middle figure; null without own figures, or where the two may not be subtracted. */
+	difference: number | null;
+	/** Share of the own loads with a smaller figure: where one load of ours would lie; null without own figures. */
+	position: number | null;
+	/** Within the spread of the own loads: nothing is left to explain. */
+	isWithinSpread: boolean;
+	/** What makes the two figures different things, the weightiest first. */
+	reasons: DifferenceReason[];
+}
+
+const FACTORS: Partial<Record<OutsideFigure['unit'], number>> = { s: 1000, kB: 1000, MB: 1_000_000 };
+const UNITS_OF: Record<string, readonly OutsideFigure['unit'][]> = {
+	ms: ['ms', 's'],
+	bytes: ['bytes', 'kB', 'MB'],
+	unitless: ['unitless'],
+	count: ['count'],
+	points: ['points']
+};
+/** No page paints within a few ms of the navigation: light takes longer to the next town and back (house). */
+const LEAST_MS = 20;
+const MOST_MS = 600_000;
+const MOST_SHIFT = 100;
+
+/**
+ * @param nearest own loads of the same page; null where there are none
+ */
+export function compareOutside(outside: OutsideFigure, nearest: OwnFigures | null): OutsideComparison {
+	const value = outside.value * (FACTORS[outside.unit] ?? 1);
+	const sorted = [...(nearest?.values ?? [])].sort((a, b) => a - b);
+	const own = sorted.length
+		? { median: quantileSorted(sorted, 0.5)!, low: sorted[0]!, high: sorted.at(-1)!, loads: sorted.length }
+		: null;
+	const implausible = implausibility(outside, value);
+	const reasons = reasonsOf(outside, nearest);
+	const isComparable = own !== null && implausible === null && !reasons.includes('recipe');
+	return {
+		value,
+		implausible,
+		own,
+		difference: isComparable ? value - own.median : null,
+		position: isComparable ? sorted.filter((figure) => figure < value).length / sorted.length : null,
+		isWithinSpread: isComparable && value >= own.low && value <= own.high,
+		reasons
+	};
+}
+
+function implausibility({ metric, unit }: OutsideFigure, value: number): OutsideComparison['implausible'] {
+	const { unit: own } = metricOf(metric);
+	if (!UNITS_OF[own]!.includes(unit)) return 'wrong-unit';
+	if (value < 0) return 'too-small';
+	if (own === 'ms' && isWholePage(metric)) return value < LEAST_MS ? 'too-small' : value > MOST_MS ? 'too-large' : null;
+	if (own === 'points') return value > 100 ? 'too-large' : null;
+	if (own === 'unitless') return value > MOST_SHIFT ? 'too-large' : null;
+	return null;
+}
+
+/** Times that hold at least a request and its answer. */
+const isWholePage = (metric: MetricId) => !['tbt', 'inp', 'stepShown', 'stepQuiet'].includes(metric);
+
+function reasonsOf(outside: OutsideFigure, own: OwnFigures | null): DifferenceReason[] {
+	return [
+		outside.metric === 'score' && 'recipe',
+		outside.from === 'field' && 'lab-or-field',
+		own && outside.device !== 'unknown' && outside.device !== own.device && 'device',
+		outside.scope === 'origin' && 'scope',
+		outside.loads === 1 && 'one-load',
+		outside.place !== '' && 'place',
+		outside.device === 'unknown' && 'unknown-device',
+		outside.from === 'unknown' && 'unknown-source'
+	].filter((reason): reason is DifferenceReason => typeof reason === 'string');
+}

@@ -1,0 +1,20 @@
+/** Pictures of reports: of a frozen version its own copies, of a draft those of its loads. */
+import type { Db } from '../db/connection';
+import { findFrame } from '../loads/loads';
+import { findArtifact } from '../storage/artifacts';
+import { findLogo } from './agency';
+
+/** @param key as the report's view names it */
+export function findReportPicture(db: Db, versionId: number, key: string): Buffer | null {
+	return findArtifact(db, { owner: `report:${versionId}`, role: `picture/${key}` });
+}
+
+export function findDraftPicture(db: Db, key: string): Buffer | null {
+	if (key === 'logo') return findLogo(db);
+	const [kind, load, position] = key.split('/');
+	return kind === 'frame' ? findFrame(db, Number(load), Number(position)) : null;
+}
+
+const PNG = 0x89;
+
+export const mediaOf = (bytes: Uint8Array) => (bytes[0] === PNG ? 'image/png' : 'image/webp');

@@ -1,0 +1,222 @@
+/** What blocks show that are not of one trial: field, worksheet, recommendations, outside figures, claims. */
+import { checkClaim } from '$core/report/claims';
+import { compareOutside, type OwnFigures } from '$core/report/outside';
+import type { BlockOf, OutsideFigure, ReportDraft, WorksheetLine } from '$core/report/document';
+import type { BlockBody, TableView } from '$core/report/view';
+import { metricOf, type MetricId } from '$core/metrics/catalogue';
+import { scoreOf } from '$core/metrics/score';
+import { median } from '$core/stats/summary';
+import { countedLoads } from '$core/trial/counted';
+import { boardName } from '$core/wording/board';
+import { plainName } from '$core/wording/plainNames';
+import {
+	localNumber,
+	wordClaim,
+	wordDay,
+	wordShortDay,
+	wordOutside,
+	wordToldValue,
+	wordUnit,
+	wordValue
+} from '$core/wording/report';
+import { pageFieldRows, type FieldRow } from '../../field/view';
+import { labLoadsOfUrl } from '../../loads/pageFigures';
+import type { Material } from '../material';
+
+const nothing = ({ words }: Material, what: 'pages' | 'items' | 'disclosure' | 'trial'): BlockBody => ({
+	kind: 'missing',
+	why: words.say(`report.missing.${what}`)
+});
+
+const SHOWN = ['lcp', 'inp', 'cls'] as const;
+/** Pages of a report are of one client: their paths tell them apart, the home page is named by its host. */
+const pathOf = (url: string) => (new URL(url).pathname === '/' ? new URL(url).host : new URL(url).pathname);
+
+export function fieldBlock(material: Material, { pages }: BlockOf<'field'>): BlockBody {
+	const { words } = material;
+	const rows = pages.flatMap((page) => pageFieldRows(material.db, page));
+	if (!rows.length) return nothing(material, 'pages');
+	const head = [
+		...(['page', 'device', 'scope', 'window'] as const).map((key) => words.say(`report.field.${key}`)),
+		...SHOWN.map((metric) => boardName(metric, words)),
+		words.say('report.field.state'),
+		words.say('report.field.before')
+	];
+	const table: TableView = {
+		title: words.say('report.field.caption'),
+		head,
+		rows: rows.map((row) => ({ cells: fieldCells(material, row) }))
+	};
+	return { kind: 'tables', tables: [table], about: words.say('report.field.about') };
+}
+
+function fieldCells({ words }: Material, row: FieldRow): string[] {
+	return [
+		pathOf(row.url),
+		words.say(`report.field.${row.device}`),
+		words.say(`report.field.scope.${row.scope ?? 'none'}`),
+		row.until === null ? '–' : wordShortDay(row.until, words.language),
+		...SHOWN.map((metric) => wordValue(metric, row.metrics?.[metric]?.p75 ?? null, words)),
+		words.say(`report.field.state.${row.assessment}`),
+		row.earlier === null ? '–' : words.say(`report.field.state.${row.earlier.assessment}`)
+	];
+}
+
+export function worksheetBlock(material: Material, { lines }: BlockOf<'worksheet'>): BlockBody {
+	const { words } = material;
+	if (!lines.length) return nothing(material, 'pages');
+	const head = [
+		words.say('report.field.page'),
+		words.say('report.field.device'),
+		words.say('report.sheet.field'),
+		words.say('report.sheet.lab'),
+		words.say('report.sheet.costs'),
+		words.say('report.sheet.state'),
+		words.say('report.sheet.owner'),
+		words.say('report.sheet.note')
+	];
+	return {
+		kind: 'tables',
+		tables: [{ title: '', head, rows: lines.map((line) => ({ cells: worksheetCells(material, line) })) }],
+		about: ''
+	};
+}
+
+/** Metrics that are named as costing most. */
+const MOST_COSTS = 2;
+
+function worksheetCells(material: Material, line: WorksheetLine): string[] {
+	const { words, db } = material;
+	const row = pageFieldRows(db, line.page).find(({ device }) => device === line.device);
+	const loads = row ? labLoadsOfUrl(db, row.url, line.device) : [];
+	const middle = (metric: MetricId) => {
+		const values = loads.flatMap(({ figures }) => figures[metric] ?? []);
+		return values.length ? median(values) : null;
+	};
+	const costs = scoreOf(
+		Object.fromEntries(['ttfb', 'fcp', 'lcp', 'tbt', 'cls'].map((id) => [id, middle(id as MetricId)]))
+	)
+		.parts.filter(({ cost }) => (cost ?? 0) >= 1)
+		.sort((a, b) => b.cost! - a.cost!)
+		.slice(0, MOST_COSTS);
+	const field = row
+		? `${words.say(`report.field.state.${row.assessment}`)} (${words.say(`report.field.scope.${row.scope ?? 'none'}`)})`
+		: words.say('report.field.scope.none');
+	return [
+		row ? pathOf(row.url) : '–',
+		words.say(`report.field.${line.device}`),
+		field,
+		loads.length
+			? words.say('report.sheet.lab.figures', {
+					score: wordValue('score', middle('score'), words),
+					lcp: wordValue('lcp', middle('lcp'), words),
+					n: loads.length
+				})
+			: words.say('report.sheet.lab.none'),
+		costs
+			.map(({ metric, cost }) => `${plainName(metric, words)} ${localNumber(`−${cost!.toFixed(0)}`, words.language)}`)
+			.join(', ') || '–',
+		words.say(`report.sheet.${line.state}`),
+		line.owner,
+		line.note
+	];
+}
+
+export function recommendationsBlock(material: Material, { items }: BlockOf<'recommendations'>): BlockBody {
+	const { words } = material;
+	if (!items.length) return nothing(material, 'items');
+	return {
+		kind: 'recommendations',
+		items: items.map(({ what, who, gain, effort, check }) => ({
+			what,
+			facts: [
+				...(who ? [{ name: words.say('report.rec.who'), text: who }] : []),
+				{
+					name: words.say('report.rec.gain'),
+					text: gain === null ? words.say('report.rec.gain.none') : material.figure(gain).text
+				},
+				{ name: words.say('report.rec.effort'), text: words.say(`report.rec.effort.${effort}`) },
+				...(check ? [{ name: words.say('report.rec.check'), text: check }] : [])
+			]
+		}))
+	};
+}
+
+export function claimsBlock(material: Material, { items }: BlockOf<'claims'>): BlockBody {
+	if (!items.length) return nothing(material, 'items');
+	return {
+		kind: 'outside',
+		items: items.map((claim) => ({
+			said: `“${claim.said}”`,
+			own: '',
+			lines: wordClaim(
+				claim,
+				claim.before === 0 ? null : checkClaim(claim),
+				claim.own === null ? null : material.figure(claim.own).text,
+				material.words
+			),
+			rest: ''
+		}))
+	};
+}
+
+export function outsideBlock(material: Material, { items, trial }: BlockOf<'outside'>): BlockBody {
+	const { words } = material;
+	if (!items.length) return nothing(material, 'items');
+	return {
+		kind: 'outside',
+		items: items.map((figure) => {
+			const nearest = trial === null ? null : nearestOwn(material, trial, figure);
+			const found = compareOutside(figure, nearest);
+			const unit = metricOf(figure.metric).unit;
+			const told = [
+				words.say('report.outside.said', {
+					program: figure.program,
+					metric: plainName(figure.metric, words),
+					value: wordToldValue(figure, words)
+				}),
+				figure.day && wordDay(figure.day, words.language)
+			];
+			return {
+				said: told.filter(Boolean).join(', '),
+				own: found.own
+					? words.say('report.outside.own', {
+							median: wordUnit(unit, found.own.median, words),
+							low: wordUnit(unit, found.own.low, words),
+							high: wordUnit(unit, found.own.high, words),
+							n: found.own.loads,
+							conditions: nearest!.conditions
+						})
+					: words.say('report.outside.own.none'),
+				...wordOutside(figure, found, words)
+			};
+		})
+	};
+}
+
+/** The baseline's loads under the conditions whose device is nearest. */
+function nearestOwn(
+	material: Material,
+	trialId: number,
+	figure: OutsideFigure
+): (OwnFigures & { conditions: string }) | null {
+	const trial = material.trial(trialId);
+	if (!trial) return null;
+	const { design, loads } = trial;
+	const isPhone = (condition: (typeof design.conditions)[number]) => condition.device.mobile;
+	const conditions =
+		design.conditions.find((candidate) => isPhone(candidate) === (figure.device === 'phone')) ?? design.conditions[0];
+	const baseline = design.arms.find((arm) => arm.baseline) ?? design.arms[0];
+	if (!conditions || !baseline) return null;
+	const values = countedLoads(design, loads)
+		.filter(({ armId, conditionId }) => armId === baseline.id && conditionId === conditions.id)
+		.flatMap(({ figures }) => figures[figure.metric] ?? []);
+	const device = isPhone(conditions) ? 'phone' : 'desktop';
+	return values.length ? { device, scope: 'page', from: 'lab', values, conditions: conditions.name } : null;
+}
+
+export function disclosureBlock(material: Material, { isPaid, words: own }: ReportDraft['disclosure']): BlockBody {
+	if (isPaid === null) return nothing(material, 'disclosure');
+	const line = material.words.say(isPaid ? 'report.disclosure.paid' : 'report.disclosure.unpaid');
+	return { kind: 'lines', groups: [{ title: '', lines: [line, own].filter(Boolean) }] };
+}

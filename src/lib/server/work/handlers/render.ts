@@ -1,0 +1,36 @@
+/** Printing a frozen report: between loads, like all that is derived. */
+import * as v from 'valibot';
+import { saveProblem, takePage, savePdf } from '../../reports/pdf';
+import { finishJob } from '../jobs';
+import { LeaseLost, type Handler } from '../handlers';
+
+const RenderOrder = v.object({ paper: v.picklist(['A4', 'Letter']) });
+
+export const render: Handler = {
+	async run(job, { db, lab, labId, log, persist }) {
+		const versionId = Number(job.subject.split(':')[1]);
+		const { paper } = v.parse(RenderOrder, job.order);
+		const page = takePage(db, versionId);
+		const outcome = page && (await printed(() => lab.print({ ...page, paper })));
+		await persist(() =>
+			db
+				.transaction(() => {
+					if (outcome?.pdf) savePdf(db, versionId, paper, outcome.pdf);
+					else if (outcome) saveProblem(db, versionId, paper, outcome.problem);
+					if (!finishJob(db, job, labId)) throw new LeaseLost();
+				})
+				.immediate()
+		);
+		if (outcome?.problem) log.warn({ subject: job.subject, problem: outcome.problem }, 'a report could not be printed');
+	}
+};
+
+type Printed = { pdf: Buffer; problem: null } | { pdf: null; problem: string };
+
+async function printed(print: () => Promise<Buffer>): Promise<Printed> {
+	try {
+		return { pdf: await print(), problem: null };
+	} catch (error) {
+		return { pdf: null, problem: (error as Error).message };
+	}
+}

@@ -1,0 +1,91 @@
+<script lang="ts">
+	/** What can be said and set of one block. */
+	import type { Block } from '$core/report/document';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import type { FigureChoice } from '$lib/server/reports/material';
+	import { BLOCK_NAMES } from './blockNames';
+	import ClaimsForm from './ClaimsForm.svelte';
+	import OutsideForm from './OutsideForm.svelte';
+	import PagesForm from './PagesForm.svelte';
+	import RecommendationsForm from './RecommendationsForm.svelte';
+	import WordsEditor from './WordsEditor.svelte';
+	import WorksheetForm from './WorksheetForm.svelte';
+
+	interface Props {
+		block: Block;
+		choices: readonly FigureChoice[];
+		trials: readonly { id: number; question: string }[];
+		pages: readonly { id: number; url: string }[];
+		onchange: (block: Block) => void;
+	}
+	let { block, choices, trials, pages, onchange }: Props = $props();
+	const set = (part: Partial<Block>) => onchange({ ...$state.snapshot(block), ...part } as Block);
+	// svelte-ignore state_referenced_locally
+	let heading = $state(block.heading);
+	const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);
+	const trialOptions = $derived(trials.map(({ id, question }) => ({ value: id, text: question })));
+</script>
+
+<section class="panel" aria-label="{BLOCK_NAMES[block.kind]}: settings">
+	<h2>{BLOCK_NAMES[block.kind]}</h2>
+	<Field
+		label="Heading"
+		bind:value={heading}
+		onchange={() => set({ heading })}
+		help="Empty keeps the usual one."
+	/>
+	<WordsEditor label="Your words" value={block.words} {choices} onchange={(words) => set({ words })} />
+	{#if 'trial' in block && trialOptions.length > 1}
+		<Choice
+			label="Trial"
+			options={trialOptions}
+			value={block.trial ?? 0}
+			onchange={(trial) => set({ trial } as Partial<Block>)}
+		/>
+	{/if}
+	{#if block.kind === 'recommendations'}<RecommendationsForm
+			items={block.items}
+			{choices}
+			onchange={(items) => set({ items } as Partial<Block>)}
+		/>
+	{:else if block.kind === 'outside'}<OutsideForm
+			items={block.items}
+			onchange={(items) => set({ items } as Partial<Block>)}
+		/>
+	{:else if block.kind === 'claims'}<ClaimsForm
+			items={block.items}
+			{choices}
+			onchange={(items) => set({ items } as Partial<Block>)}
+		/>
+	{:else if block.kind === 'period'}
+		<Field
+			label="From day"
+			bind:value={() => block.from, (from) => isDay(from) && set({ from } as Partial<Block>)}
+		/>
+		<Field
+			label="Until day"
+			bind:value={() => block.until, (until) => isDay(until) && set({ until } as Partial<Block>)}
+		/>
+	{:else if block.kind === 'field'}<PagesForm
+			{pages}
+			chosen={block.pages}
+			onchange={(chosen) => set({ pages: chosen } as Partial<Block>)}
+		/>
+	{:else if block.kind === 'worksheet'}<WorksheetForm
+			{pages}
+			lines={block.lines}
+			onchange={(lines) => set({ lines } as Partial<Block>)}
+		/>{/if}
+</section>
+
+<style>
+	section {
+		display: grid;
+		gap: 0.8rem;
+	}
+	h2 {
+		margin: 0;
+		font-size: 1.05rem;
+	}
+</style>

@@ -1,0 +1,156 @@
+<script lang="ts">
+	import { Button, CodeSnippet, InlineLoading } from 'carbon-components-svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { formatDay, formatMoment } from '$core/wording/format';
+	import { keeping } from '$lib/keeping';
+	import Action from '$lib/parts/Action.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+
+	let { data, form } = $props();
+	const version = $derived(data.version);
+	const base = $derived(`/reports/${version.reportId}/versions/${version.number}`);
+	type Share = (typeof data.version.shares)[number];
+	let expires = $state('');
+	let phrase = $state('');
+	const stateOf = ({ revokedAt, expiresAt }: Share) =>
+		revokedAt
+			? 'revoked'
+			: expiresAt && expiresAt < new Date().toISOString()
+				? 'expired'
+				: expiresAt
+					? `until ${formatDay(expiresAt.slice(0, 10))}`
+					: 'open';
+	const columns: Column<Share>[] = [
+		{ key: 'made', name: 'Link of', text: ({ createdAt }) => formatMoment(createdAt) },
+		{ key: 'state', name: 'State', text: stateOf },
+		{ key: 'phrase', name: 'Pass phrase', text: ({ hasPhrase }) => (hasPhrase ? 'yes' : 'no') },
+		{ key: 'views', name: 'Views', number: true, text: ({ views }) => views },
+		{ key: 'seen', name: 'Last opened', text: ({ viewedAt }) => (viewedAt ? formatMoment(viewedAt) : 'never') },
+		{ key: 'act', name: 'Revoke', isUnnamed: true }
+	];
+	const waits = $derived(version.pdfs.some(({ state }) => state === 'waiting'));
+	const POLL_MS = 1000;
+	$effect(() => {
+		if (!waits) return;
+		const timer = setInterval(() => void invalidateAll(), POLL_MS);
+		return () => clearInterval(timer);
+	});
+</script>
+
+<svelte:head><title>{version.title}, version {version.number} – Zafra</title></svelte:head>
+
+<div class="page">
+	<div class="page-top">
+		<div>
+			<h1>{version.title}</h1>
+			<p class="muted small">
+				Version {version.number} · frozen {formatMoment(version.frozenAt)} ·
+				<a href="/reports/{version.reportId}">the draft goes on</a>
+			</p>
+		</div>
+	</div>
+	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
+	<div class="columns">
+		<section>
+			<h2>Share</h2>
+			{#if form && 'link' in form && form.link}
+				<Notice kind="success" title="The link is shown this once: copy it now." />
+				<CodeSnippet code={form.link} wrapText />
+			{/if}
+			<form method="POST" action="?/share" use:keeping>
+				<Field
+					label="Last day, as 2026-12-31"
+					name="expires"
+					bind:value={expires}
+					help="Empty: without an end."
+				/>
+				<Field
+					label="Pass phrase"
+					name="phrase"
+					bind:value={phrase}
+					help="Empty: whoever has the link may read."
+				/>
+				<Button type="submit" size="field">Make a link</Button>
+			</form>
+		</section>
+		<section>
+			<h2>Download</h2>
+			<ul class="plain">
+				{#each version.pdfs as pdf (pdf.paper)}
+					<li>
+						{#if pdf.state === 'ready'}<a href="{base}/download/report-{pdf.paper}.pdf">PDF, {pdf.paper}</a>
+						{:else if pdf.state === 'waiting'}<InlineLoading
+								description="PDF, {pdf.paper}: the lab prints it"
+							/>
+						{:else}<Action
+								action="?/pdf"
+								text="Print a PDF, {pdf.paper}"
+								kind="tertiary"
+								values={{ paper: pdf.paper }}
+							/>
+							{#if pdf.state === 'failed'}<p class="wrong">{pdf.problem}</p>{/if}{/if}
+					</li>
+				{/each}
+				<li><a href="{base}/page" target="_blank">Open as the client sees it</a></li>
+				<li><a href="{base}/download/report.html">One HTML file</a></li>
+				<li><a href="{base}/download/figures.csv">Figures as CSV</a></li>
+				<li><a href="{base}/download/bundle.zip">Evidence bundle (zip)</a></li>
+			</ul>
+			<p class="muted small">
+				The bundle holds the {version.trials.reduce((sum, { loads }) => sum + loads, 0)} loads behind the figures;
+				<code>npm run verify -- bundle.zip</code> computes every figure anew.
+			</p>
+		</section>
+	</div>
+	{#if version.shares.length}
+		<section>
+			<h2>Links</h2>
+			<Table label="Links to this version" {columns} rows={version.shares} key={({ id }) => id}>
+				{#snippet cell(share, column)}
+					{#if column.key === 'act' && !share.revokedAt}<Action
+							action="?/revoke"
+							text="Revoke"
+							about="the link of {formatMoment(share.createdAt)}"
+							kind="danger-ghost"
+							values={{ id: share.id }}
+						/>{/if}
+				{/snippet}
+			</Table>
+		</section>
+	{/if}
+	{#if version.changes}
+		<section>
+			<h2>Since version {version.number - 1}</h2>
+			{#if version.changes.figures.length || version.changes.added.length || version.changes.removed.length}
+				<ul>
+					{#each version.changes.added as heading (heading)}<li>New: {heading}</li>{/each}
+					{#each version.changes.removed as heading (heading)}<li>Gone: {heading}</li>{/each}
+					{#each version.changes.figures as { ref, before, after } (ref)}<li>{before} is now {after}</li>{/each}
+				</ul>
+			{:else}<p class="muted">No figure and no block changed.</p>{/if}
+		</section>
+	{/if}
+</div>
+
+<style>
+	.columns {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
+		gap: 1.5rem 2.5rem;
+		max-width: 60rem;
+	}
+	form {
+		display: grid;
+		gap: 0.8rem;
+		max-width: 22rem;
+	}
+	li {
+		margin-bottom: 0.4rem;
+	}
+	section {
+		margin-bottom: 1.5rem;
+	}
+</style>

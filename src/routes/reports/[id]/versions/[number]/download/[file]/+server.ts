@@ -1,0 +1,39 @@
+import { version } from '$app/environment';
+import { figuresCsv } from '$core/report/bundle';
+import { getDb } from '$lib/server/context';
+import { answering, idFrom } from '$lib/server/http/api';
+import { NotPossible } from '$lib/server/http/refusal';
+import { bundleOf } from '$lib/server/reports/bundle';
+import { findPdf, PAPERS } from '$lib/server/reports/pdf';
+import { existingVersion, frozenOf, type VersionLine } from '$lib/server/reports/queries';
+import { wholePage } from '../../../../../versionPage';
+
+interface Download {
+	media: string;
+	bytes: Uint8Array | string;
+}
+
+function download(version_: VersionLine, file: string): Download {
+	const db = getDb();
+	if (file === 'report.html') return { media: 'text/html; charset=utf-8', bytes: wholePage(db, version_.id) };
+	if (file === 'figures.csv')
+		return { media: 'text/csv; charset=utf-8', bytes: figuresCsv(frozenOf(db, version_.id).trials) };
+	if (file === 'bundle.zip')
+		return { media: 'application/zip', bytes: bundleOf(db, version_.id, wholePage(db, version_.id), version) };
+	const paper = PAPERS.find((known) => file === `report-${known}.pdf`);
+	const pdf = paper && findPdf(db, version_.id, paper);
+	if (!pdf)
+		throw new NotPossible(404, 'It has not been printed yet: ask for the PDF on the page of this version first.');
+	return { media: 'application/pdf', bytes: pdf };
+}
+
+/** `report.html`, `figures.csv`, `bundle.zip`, `report-A4.pdf`, `report-Letter.pdf` */
+export const GET = ({ params }) =>
+	answering(() => {
+		const found = existingVersion(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'));
+		const { media, bytes } = download(found, params.file);
+		const name = `report-${params.id}-version-${params.number}-${params.file}`;
+		return new Response(typeof bytes === 'string' ? bytes : new Uint8Array(bytes), {
+			headers: { 'content-type': media, 'content-disposition': `attachment; filename="${name}"` }
+		});
+	});

@@ -1,0 +1,240 @@
+import { expect } from 'chai';
+import { unzipSync } from 'fflate';
+import { createHash } from 'node:crypto';
+import sharp from 'sharp';
+import { verifyBundle } from '$core/report/verify';
+import { richTextOf } from '$core/report/richText';
+import { deleteTrial } from '../../src/lib/server/trials/commands';
+import { deriveEvidence } from '../../src/lib/server/trials/evidence';
+import { findLogo, hasLogo, saveLogo } from '../../src/lib/server/reports/agency';
+import { bundleOf } from '../../src/lib/server/reports/bundle';
+import { createReport, removeReport, saveDraft } from '../../src/lib/server/reports/commands';
+import { freezeReport } from '../../src/lib/server/reports/freeze';
+import { findPdf, pdfState, requestPdf, savePdf, takePage } from '../../src/lib/server/reports/pdf';
+import {
+	existingReport,
+	existingVersion,
+	frozenOf,
+	listReports,
+	listVersions
+} from '../../src/lib/server/reports/queries';
+import {
+	createShare,
+	isPhrase,
+	listShares,
+	openShare,
+	revokeShare,
+	TryLimit
+} from '../../src/lib/server/reports/shares';
+import { reportView, versionView } from '../../src/lib/server/reports/view';
+import { sql } from '../../src/lib/server/db/connection';
+import { refusal, useQueue } from '../support/queue';
+import { requestOf } from '../support/records';
+
+const NEW = { trial: null, clientId: null, period: null, title: '', language: null };
+const ANYBODY = { expiresAt: null, phrase: '' };
+
+describe('reports', () => {
+	const q = useQueue();
+	const db = () => q.now.db;
+
+	/** A finished trial whose second variant is heavier in every round. */
+	async function doneTrial(): Promise<number> {
+		const id = q.now.make({ rounds: 8, primary: ['wire', 'requests'] });
+		const baseline = q.now.trial(id).design.arms[0]!.id;
+		for (let job = q.now.lease(); job; job = q.now.lease()) {
+			const isBaseline = job.armId === baseline;
+			const url = isBaseline ? 'http://a.test/' : 'http://b.test/x';
+			const bytes = isBaseline ? 100_000 : 300_000;
+			const requests = [requestOf({ url, type: 'document', wireBytes: bytes, decodedBytes: bytes })];
+			const figures = { wire: bytes, decoded: bytes, requests: 1, lcp: null, cls: 0, tbt: null, score: null };
+			q.now.finish(job, { url, finalUrl: url, requests, figures });
+		}
+		await deriveEvidence(db(), id);
+		return id;
+	}
+
+	async function paidReport(): Promise<{ trial: number; report: number }> {
+		const trial = await doneTrial();
+		const report = createReport(db(), { ...NEW, trial });
+		const { draft, revision } = existingReport(db(), report);
+		saveDraft(db(), report, { ...draft, disclosure: { isPaid: false, words: '' } }, revision);
+		return { trial, report };
+	}
+
+	it('on a trial begin with a good draft of its answer, its board, its weight and its loads', async () => {
+		const trial = await doneTrial();
+		const id = createReport(db(), { ...NEW, trial });
+		const { view, choices } = reportView(db(), id);
+		const bodyOf = (kind: string) => view.blocks.find(({ from }) => from === kind)!.body;
+		expect(bodyOf('answer')).to.have.nested.property('answers[0].tone', 'worse');
+		const board = bodyOf('board');
+		if (board.kind !== 'board') throw new Error(board.kind);
+		const [wire] = board.boards[0]!.rows;
+		expect(wire!.word.text).to.equal('heavier');
+		expect(wire!.variant.text).to.equal('300\u00a0kB');
+		expect(wire!.shift.replaceAll('\u00a0', ' ')).to.match(/^200 kB more \(identical in every round\)$/);
+		expect(bodyOf('appendix')).to.have.nested.property('tables[0].rows.length', 16);
+		expect(bodyOf('frames')).to.deep.equal({ kind: 'missing', why: 'The loads of this trial have no frames.' });
+		expect(choices.map(({ ref }) => ref)).to.include(wire!.variant.ref);
+	});
+
+	it('are told in the client’s language, figures and all', async () => {
+		const trial = await doneTrial();
+		const id = createReport(db(), { ...NEW, trial, language: 'es' });
+		const { view } = reportView(db(), id);
+		expect(view.labels.stamp).to.equal('Borrador: las cifras aún pueden cambiar');
+		expect(JSON.stringify(view.blocks.find(({ from }) => from === 'board'))).to.contain('más pesada');
+	});
+
+	it('are not saved over what somebody else saved meanwhile', async () => {
+		const { report } = await paidReport();
+		const { draft, revision } = existingReport(db(), report);
+		saveDraft(db(), report, { ...draft, title: 'Mine' }, revision);
+		expect(refusal(() => saveDraft(db(), report, { ...draft, title: 'Theirs' }, revision))).to.match(
+			/^409 Somebody else has saved this report/
+		);
+		expect(existingReport(db(), report).draft.title).to.equal('Mine');
+	});
+
+	it('are not frozen before it is said whether anybody pays, nor empty', async () => {
+		const report = createReport(db(), { ...NEW, trial: await doneTrial() });
+		expect(refusal(() => freezeReport(db(), report))).to.match(/^422 Say whether anybody pays you/);
+		const { draft, revision } = existingReport(db(), report);
+		saveDraft(db(), report, { ...draft, blocks: [], disclosure: { isPaid: true, words: '' } }, revision);
+		expect(refusal(() => freezeReport(db(), report))).to.match(/^422 The report is empty/);
+	});
+
+	it('once frozen stand as they were, though trial and draft change or go', async () => {
+		const { trial, report } = await paidReport();
+		expect(freezeReport(db(), report)).to.equal(1);
+		const version = existingVersion(db(), report, 1);
+		const before = JSON.stringify(frozenOf(db(), version.id));
+		const bundle = bundleOf(db(), version.id, '<p></p>', '0');
+		const { draft, revision } = existingReport(db(), report);
+		saveDraft(db(), report, { ...draft, title: 'Another title' }, revision);
+		deleteTrial(db(), trial);
+		expect(JSON.stringify(frozenOf(db(), version.id))).to.equal(before);
+		expect(Object.keys(unzipSync(bundleOf(db(), version.id, '<p></p>', '0')))).to.deep.equal(
+			Object.keys(unzipSync(bundle))
+		);
+		// The draft says what it has lost; a new version says what changed.
+		const gone = reportView(db(), report).view.blocks.filter(({ body }) => body.kind === 'missing');
+		expect(gone.map(({ from }) => from)).to.include.members(['answer', 'board', 'appendix']);
+		expect(freezeReport(db(), report)).to.equal(2);
+		expect(versionView(db(), report, 2).changes).to.include({ isTitleChanged: true });
+	});
+
+	it('have a bundle whose figures follow from its loads', async () => {
+		const { report } = await paidReport();
+		freezeReport(db(), report);
+		const { id } = existingVersion(db(), report, 1);
+		const files = new Map(Object.entries(unzipSync(bundleOf(db(), id, '<p></p>', '0'))));
+		const found = verifyBundle(files, (bytes) => createHash('sha256').update(bytes).digest('hex'));
+		expect(found.faults).to.deep.equal([]);
+		expect(found.figures).to.be.above(500);
+		expect([...files.keys()].filter((name) => name.endsWith('.har'))).to.have.length(16);
+	});
+
+	it('take versions, pictures, records and links with them when they are deleted', async () => {
+		const { trial, report } = await paidReport();
+		freezeReport(db(), report);
+		createShare(db(), report, 1, ANYBODY);
+		removeReport(db(), report);
+		deleteTrial(db(), trial);
+		const left = (table: string) => sql<{ n: number }>(db(), `SELECT count(*) AS n FROM ${table}`).get()!.n;
+		expect(['report_version', 'report_share', 'artifact_use', 'artifact'].map(left)).to.deep.equal([0, 0, 0, 0]);
+		expect(refusal(() => existingReport(db(), report))).to.match(/^404/);
+	});
+
+	describe('links', () => {
+		let report: number;
+		beforeEach(async () => {
+			({ report } = await paidReport());
+			freezeReport(db(), report);
+		});
+		const versionId = () => existingVersion(db(), report, 1).id;
+
+		it('open one version, by a token that is stored nowhere', () => {
+			const token = createShare(db(), report, 1, ANYBODY);
+			expect(token).to.match(/^[\w-]{43}$/);
+			expect(openShare(db(), token)).to.include({ versionId: versionId(), phrase: null });
+			const stored = JSON.stringify(sql(db(), 'SELECT * FROM report_share').all());
+			expect(stored).to.not.contain(token);
+			expect(listReports(db(), null)[0]).to.include({ number: 1, links: 1 });
+		});
+
+		it('are closed alike when wrong, revoked or expired', () => {
+			const [revoked, expired] = [createShare(db(), report, 1, ANYBODY), createShare(db(), report, 1, ANYBODY)];
+			const [last, first] = listShares(db(), versionId());
+			revokeShare(db(), first!.id);
+			sql(db(), "UPDATE report_share SET expires_at = '2026-01-01T00:00:00.000Z' WHERE id = ?").run(last!.id);
+			for (const token of [revoked, expired, 'wrong', '', 'x'.repeat(5000)])
+				expect(openShare(db(), token)).to.equal(null);
+		});
+
+		it('are not made for a day that is over, nor for a version that is not there', () => {
+			expect(refusal(() => createShare(db(), report, 1, { ...ANYBODY, expiresAt: '2020-01-01' }))).to.match(
+				/^422 That day is over/
+			);
+			expect(refusal(() => createShare(db(), report, 9, ANYBODY))).to.match(/^404/);
+		});
+
+		it('with a pass phrase open for it alone; the phrase is stored nowhere', () => {
+			const token = createShare(db(), report, 1, { ...ANYBODY, phrase: 'grey seal' });
+			const { phrase } = openShare(db(), token)!;
+			expect(phrase).to.not.contain('seal');
+			expect([' grey seal ', 'grey', ''].map((typed) => isPhrase(phrase!, typed))).to.deep.equal([true, false, false]);
+		});
+
+		it('let one address try thirty times a minute', () => {
+			let now = 1_000_000;
+			const limit = new TryLimit(() => now);
+			for (let i = 0; i < 30; i++) {
+				expect(limit.isOver('a')).to.equal(false);
+				limit.note('a');
+			}
+			expect([limit.isOver('a'), limit.isOver('b')]).to.deep.equal([true, false]);
+			now += 60_000;
+			expect(limit.isOver('a')).to.equal(false);
+		});
+	});
+
+	it('are printed once: a second wish waits for the first', async () => {
+		const { report } = await paidReport();
+		freezeReport(db(), report);
+		const { id } = existingVersion(db(), report, 1);
+		expect(pdfState(db(), id, 'A4')).to.deep.equal({ state: 'none' });
+		requestPdf(db(), id, 'A4', '<p>Hello</p>');
+		requestPdf(db(), id, 'A4', '<p>Hello</p>');
+		expect(sql(db(), "SELECT count(*) FROM job WHERE kind = 'render'").pluck().get()).to.equal(1);
+		expect(pdfState(db(), id, 'A4')).to.deep.equal({ state: 'waiting' });
+		expect(takePage(db(), id)).to.deep.equal({ html: '<p>Hello</p>', title: 'Is it?' });
+		sql(db(), "UPDATE job SET status = 'done' WHERE kind = 'render'").run();
+		savePdf(db(), id, 'A4', Buffer.from('%PDF'));
+		expect(pdfState(db(), id, 'A4')).to.deep.equal({ state: 'ready' });
+		expect(findPdf(db(), id, 'Letter')).to.equal(null);
+	});
+
+	it('keep words as they were typed', async () => {
+		const { report } = await paidReport();
+		const { draft, revision } = existingReport(db(), report);
+		const words = richTextOf('A <script>alert(1)</script> & “more”.');
+		saveDraft(db(), report, { ...draft, blocks: [{ id: 'a', heading: '', words, kind: 'text' }] }, revision);
+		expect(existingReport(db(), report).draft.blocks[0]!.words).to.deep.equal(words);
+		expect(listVersions(db(), report)).to.deep.equal([]);
+	});
+
+	it('carry a logo that is pixels, whatever the file held', async () => {
+		const hostile = Buffer.from(
+			'<svg xmlns="http://www.w3.org/2000/svg" width="200" height="60" onload="alert(1)"><script>alert(1)</script><image href="file:///etc/passwd"/><rect width="200" height="60" fill="teal"/></svg>'
+		);
+		await saveLogo(db(), hostile);
+		expect(hasLogo(db())).to.equal(true);
+		const { format, height } = await sharp(findLogo(db())!).metadata();
+		expect({ format, height }).to.deep.equal({ format: 'png', height: 120 });
+		expect(findLogo(db())!.includes('script')).to.equal(false);
+		const refused = await saveLogo(db(), Buffer.from('no picture')).catch((error: Error) => error.message);
+		expect(refused).to.match(/^This is no picture/);
+	});
+});

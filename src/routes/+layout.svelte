@@ -44,7 +44,13 @@
 	/** Single keys, unless the analyst is typing. */
 	function onKey(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
-		if (event.ctrlKey || event.metaKey || event.altKey || target.closest('input, textarea, select, .bx--modal'))
+		if (
+			event.ctrlKey ||
+			event.metaKey ||
+			event.altKey ||
+			target.isContentEditable ||
+			target.closest('input, textarea, select, .bx--modal')
+		)
 			return;
 		if (event.key === 'n') void goto('/trials/new');
 		else if (event.key === '/') document.querySelector<HTMLElement>('[data-key="/"]')?.focus();

@@ -2,7 +2,7 @@
 import { comparisonsOf } from '$core/trial/comparisons';
 import { boardName } from '$core/wording/board';
 import { armWithoutSecrets } from '$core/trial/publicArm';
-import { withoutSecrets } from '$core/load/conditions';
+import { NOT_SHOWN, withoutSecrets } from '$core/load/conditions';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { formatRef, parseRef, type FigurePart } from '$core/report/figureRef';
 import type { ShownFigure } from '$core/report/richText';
@@ -99,9 +99,11 @@ function evidenceOf({ trial, design, loads, judgement }: TrialMaterial): TrialEv
 		question: trial.question,
 		design: {
 			...design,
-			arms: design.arms.map(armWithoutSecrets),
+			// What the variants run on is between the agency and its client's own staff.
+			arms: design.arms.map((arm) => ({ ...armWithoutSecrets(arm), setup: null, cold: null })),
 			conditions: design.conditions.map(withoutSecrets),
-			steps: []
+			steps: design.steps?.map((step) => ('type' in step ? { ...step, type: NOT_SHOWN } : step)),
+			mustSend: []
 		},
 		loads: loads.map((load) => ({
 			id: load.id,

@@ -22,6 +22,7 @@
 	let draft = $state(structuredClone(data.report.draft));
 	let chosen = $state('');
 	let isDeleting = $state(false);
+	let preview: HTMLElement;
 	let deleteForm: HTMLFormElement;
 	let freezeForm: HTMLFormElement;
 	const block = $derived(draft.blocks.find(({ id }) => id === chosen) ?? null);
@@ -69,6 +70,13 @@
 		chosen = next.id;
 		changed();
 	}
+	/** Its settings and its place in the preview come into view. */
+	function choose(id: string) {
+		chosen = chosen === id ? '' : id;
+		if (!chosen) return;
+		const section = preview.querySelector<HTMLElement>(`#${CSS.escape(id)}`);
+		if (section) preview.scrollTop = section.offsetTop - preview.offsetTop;
+	}
 	function remove(id: string) {
 		draft.blocks = draft.blocks.filter((known) => known.id !== id);
 		if (chosen === id) chosen = '';
@@ -111,13 +119,7 @@
 				}}
 			/>
 		</div>
-		<BlockList
-			blocks={draft.blocks}
-			{chosen}
-			onorder={order}
-			onremove={remove}
-			onchoose={(id) => (chosen = chosen === id ? '' : id)}
-		/>
+		<BlockList blocks={draft.blocks} {chosen} onorder={order} onremove={remove} onchoose={choose} />
 		<Choice label="Add a block" hideLabel options={kinds} value="" onchange={add} />
 		{#if block}
 			{#key block.id}
@@ -147,7 +149,9 @@
 			<Button kind="danger-ghost" size="small" on:click={() => (isDeleting = true)}>Delete this report</Button>
 		</p>
 	</div>
-	<div class="preview" aria-label="Preview" role="region">
+	<!-- A report is longer than the screen: it scrolls in a box of its own, which the keyboard can reach. -->
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<div class="preview" aria-label="Preview" role="region" tabindex="0" bind:this={preview}>
 		<ReportDocument report={report.view} pictureOf={(key) => `/reports/${report.id}/pictures/${key}`} />
 	</div>
 </div>
@@ -190,10 +194,19 @@
 	.preview {
 		border: 1px solid var(--rule);
 		min-width: 0;
+		position: sticky;
+		top: 3.2rem;
+		max-height: calc(100vh - 4.4rem);
+		overflow: auto;
 	}
 	@media (max-width: 900px) {
 		.composer {
 			grid-template-columns: minmax(0, 1fr);
+		}
+		.preview {
+			position: relative;
+			top: 0;
+			max-height: none;
 		}
 	}
 </style>

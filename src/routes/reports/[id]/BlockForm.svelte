@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What can be said and set of one block. */
+	import { onMount } from 'svelte';
 	import type { Block } from '$core/report/document';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -21,13 +22,15 @@
 	}
 	let { block, choices, trials, pages, onchange }: Props = $props();
 	const set = (part: Partial<Block>) => onchange({ ...$state.snapshot(block), ...part } as Block);
+	let place: HTMLElement;
+	onMount(() => place.scrollIntoView({ block: 'nearest' }));
 	// svelte-ignore state_referenced_locally
 	let heading = $state(block.heading);
 	const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);
 	const trialOptions = $derived(trials.map(({ id, question }) => ({ value: id, text: question })));
 </script>
 
-<section class="panel" aria-label="{BLOCK_NAMES[block.kind]}: settings">
+<section class="panel" bind:this={place} aria-label="{BLOCK_NAMES[block.kind]}: settings">
 	<h2>{BLOCK_NAMES[block.kind]}</h2>
 	<Field
 		label="Heading"

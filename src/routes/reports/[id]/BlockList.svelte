@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The blocks of a report in order: dragged by pointer or keyboard, chosen to be edited. */
 	import { Button } from 'carbon-components-svelte';
-	import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
+	import { dragHandle, dragHandleZone, TRIGGERS, type DndEvent } from 'svelte-dnd-action';
 	import type { Block } from '$core/report/document';
 	import { BLOCK_NAMES } from './blockNames';
 
@@ -20,7 +20,8 @@
 	const nameOf = (block: Block) => block.heading || BLOCK_NAMES[block.kind];
 
 	function consider(event: CustomEvent<DndEvent<Block>>) {
-		tried = event.detail.items;
+		// By keyboard each step is final; what comes after the last only says that it is over.
+		tried = event.detail.info.trigger === TRIGGERS.DRAG_STOPPED ? null : event.detail.items;
 	}
 	function finalize(event: CustomEvent<DndEvent<Block>>) {
 		tried = null;
@@ -99,8 +100,10 @@
 	.block :global(.bx--btn) {
 		padding: 0 0.45rem;
 		min-height: 2rem;
+		min-width: 1.75rem;
+		justify-content: center;
 	}
-	.block :global(.name) {
+	.block :global(.bx--btn.name) {
 		justify-content: flex-start;
 		text-align: left;
 		max-width: none;

@@ -143,6 +143,7 @@
 		max-width: 60rem;
 	}
 	form {
+		justify-items: start;
 		display: grid;
 		gap: 0.8rem;
 		max-width: 22rem;

@@ -48,7 +48,10 @@ describe('the one queue', () => {
 	});
 
 	it('leaves jobs of kinds that it does not know to newer labs', () => {
-		insertJob(q.now.db, { kind: 'render', subject: 'nobody', priority: 50 });
+		const id = insertJob(q.now.db, { kind: 'render', subject: 'nobody', priority: 50 });
+		// As a newer one would have written it.
+		q.now.db.pragma('ignore_check_constraints = ON');
+		q.now.db.prepare("UPDATE job SET kind = 'weigh' WHERE id = ?").run(id);
 		expect(lease()).to.equal(null);
 	});
 

@@ -23,7 +23,8 @@ import { recordOf, requestOf } from './records';
 import { design, looked, rounds } from './trials';
 
 export const sum = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
-export const bytesOf = (value: unknown) => new TextEncoder().encode(typeof value === 'string' ? value : JSON.stringify(value));
+export const bytesOf = (value: unknown) =>
+	new TextEncoder().encode(typeof value === 'string' ? value : JSON.stringify(value));
 export const textOf = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
 const english = wordsIn('en');
 

@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
@@ -219,6 +220,17 @@ describe('reports', function () {
 		const verify = () =>
 			execFileSync(process.execPath, ['--import', 'tsx', 'scripts/verify.ts', path], { encoding: 'utf8' });
 		expect(verify()).to.match(/figures computed anew, 0 faults/);
+		const files = unzipSync(readFileSync(path));
+		const figures = strFromU8(files['figures.csv']!);
+		writeFileSync(path, zipSync({ ...files, 'figures.csv': strToU8(figures.replace(/worse/, 'better')) }));
+		let told = '';
+		try {
+			verify();
+		} catch (error) {
+			told = (error as { stdout: string }).stdout;
+		}
+		expect(told).to.match(/sum\s+figures\.csv/);
+		expect(told).to.match(/figure\s+figures\.csv: row \d+: found “.*better”, should be “.*worse”/);
 		rmSync(folder, { recursive: true });
 	});
 });

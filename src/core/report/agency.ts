@@ -16,7 +16,9 @@ export const Agency = v.object(
 			''
 		),
 		/** Under every report. */
-		standing: v.optional(text('The standing text', 2000), '')
+		standing: v.optional(text('The standing text', 2000), ''),
+		/** The same for reports in Spanish. */
+		standingEs: v.optional(text('The standing text', 2000), '')
 	},
 	'Send an object that describes the agency.'
 );

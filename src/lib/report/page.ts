@@ -16,5 +16,5 @@ const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.c
 
 export function reportPage(report: ReportView, { pictureOf, fonts }: PageOptions): string {
 	const { head, body } = render(ReportDocument, { props: { report, pictureOf } });
-	return `<!doctype html><html lang="${report.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta name="robots" content="noindex, nofollow"><meta name="referrer" content="no-referrer"><title>${escaped(report.title)}</title><style>html{background:#faf8f3;text-size-adjust:100%}body{margin:0}${face('Source Sans', fonts.sans)}${face('Source Serif', fonts.serif)}</style>${head}</head><body><main>${body}</main></body></html>`;
+	return `<!doctype html><html lang="${report.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta name="robots" content="noindex, nofollow"><meta name="referrer" content="no-referrer"><title>${escaped(report.title)}</title><style>html{background:#faf8f3;text-size-adjust:100%}body{margin:0}@media print{html{background:#fff}}${face('Source Sans', fonts.sans)}${face('Source Serif', fonts.serif)}</style>${head}</head><body><main>${body}</main></body></html>`;
 }

@@ -46,6 +46,11 @@ const TABLES: readonly Table[] = [
 		where: `page_id IN (SELECT id FROM page WHERE ${SITES})`,
 		refers: { page_id: 'page' }
 	},
+	{
+		name: 'worksheet_line',
+		where: `page_id IN (SELECT id FROM page WHERE ${SITES})`,
+		refers: { page_id: 'page' }
+	},
 	{ name: 'field_reading', where: SITES, isNumbered: true, refers: { site_id: 'site', page_id: 'page' } },
 	{
 		name: 'component',

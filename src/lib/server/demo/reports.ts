@@ -46,6 +46,8 @@ const AGENCY = {
 	name: 'Quillmere Digital',
 	contact: 'Quillmere Digital · speed@quillmere.test',
 	accent: '#5a4fa2',
+	standingEs:
+		'Las cifras sin intervalo son lecturas sueltas. Pídanos el paquete de pruebas: cada cifra se puede volver a calcular con él.',
 	standing: 'Figures without an interval are single readings. Ask us for the evidence bundle: every figure here can be computed anew from it.'
 };
 

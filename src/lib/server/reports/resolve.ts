@@ -2,7 +2,7 @@
 import { isTrialBlock, type Block, type ReportDraft, type TrialBlockKind } from '$core/report/document';
 import { fillIn } from '$core/report/richText';
 import type { AgencyView, BlockBody, ReportView } from '$core/report/view';
-import { wordsIn } from '$core/wording/words';
+import { wordsIn, type Language } from '$core/wording/words';
 import { findClient } from '../clients/clients';
 import type { Db } from '../db/connection';
 import { agencyOf, hasLogo } from './agency';
@@ -55,7 +55,7 @@ export function resolveReport(
 	const words = wordsIn(draft.language);
 	const material = new Material(db, words, clientId);
 	const client = clientId === null ? null : findClient(db, clientId);
-	const agency = agencyView(db, client?.reportColour ?? '');
+	const agency = agencyView(db, client?.reportColour ?? '', draft.language);
 	const clientName = client?.reportName || client?.name || '';
 	return {
 		material,
@@ -112,7 +112,8 @@ function bodyOf(material: Material, draft: ReportDraft, block: Block): BlockBody
 	}
 }
 
-function agencyView(db: Db, clientColour: string): AgencyView {
-	const { name, contact, accent, standing } = agencyOf(db);
-	return { name, contact, accent: clientColour || accent, standing, logo: hasLogo(db) ? 'logo' : null };
+function agencyView(db: Db, clientColour: string, language: Language): AgencyView {
+	const { name, contact, accent, standing, standingEs } = agencyOf(db);
+	const own = language === 'es' ? standingEs : standing;
+	return { name, contact, accent: clientColour || accent, standing: own, logo: hasLogo(db) ? 'logo' : null };
 }

@@ -11,7 +11,7 @@ export const load = () => ({ where: 'Workshop › Agency', agency: agencyOf(getD
 export const actions = {
 	save: formAction(async (form) => {
 		const typed = Object.fromEntries(
-			['name', 'contact', 'accent', 'standing'].map((name) => [name, textOf(form, name)])
+			['name', 'contact', 'accent', 'standing', 'standingEs'].map((name) => [name, textOf(form, name)])
 		);
 		const read = v.safeParse(Agency, typed);
 		if (!read.success) return fail(422, { typed, issues: issuesOf(read.issues) });

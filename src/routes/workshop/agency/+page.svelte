@@ -42,6 +42,13 @@
 			bind:value={agency.standing}
 			wrong={wrong('standing')}
 		/>
+		<Field
+			label="The same in Spanish"
+			name="standingEs"
+			rows={4}
+			bind:value={agency.standingEs}
+			wrong={wrong('standingEs')}
+		/>
 		<FileField
 			label="Logo"
 			name="logo"

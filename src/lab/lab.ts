@@ -76,8 +76,14 @@ export class Lab {
 	}
 
 	/** A document as PDF. @throws LoadFailure when Chromium is not there or does not start */
-	print(order: PdfOrder): Promise<Buffer> {
-		return printPdf(order, this.options.profileLabel);
+	async print(order: PdfOrder): Promise<Buffer> {
+		const { browser } = await this.#browser();
+		try {
+			return await printPdf(browser, order);
+		} catch (error) {
+			await this.#dropBrowser();
+			throw error;
+		}
 	}
 
 	/** @param moments is filled as far as the load comes */

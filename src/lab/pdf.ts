@@ -1,5 +1,5 @@
 /** A document as PDF: by the lab's own Chromium, without a network. */
-import { launchBrowser } from './browser/launch';
+import type { Browser } from 'playwright-core';
 
 export type Paper = 'A4' | 'Letter';
 
@@ -17,17 +17,12 @@ const LINE =
 
 const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 
-/**
- * Tagged, with an outline of its headings, real text and the document's own fonts.
- * @throws LoadFailure when Chromium is not there or does not start
- */
-export async function printPdf({ html, paper, title }: PdfOrder, profileLabel?: string): Promise<Buffer> {
-	const running = await launchBrowser({ profileLabel });
+/** Tagged, with an outline, real text and the document's own fonts; nothing of it runs or is fetched. */
+export async function printPdf(browser: Browser, { html, paper, title }: PdfOrder): Promise<Buffer> {
+	const context = await browser.newContext({ offline: true, javaScriptEnabled: false });
 	try {
-		const context = await running.browser.newContext({ offline: true, javaScriptEnabled: false });
 		const page = await context.newPage();
 		await page.setContent(html, { waitUntil: 'load' });
-		await page.emulateMedia({ media: 'print' });
 		return await page.pdf({
 			format: paper,
 			margin: MARGIN,
@@ -39,6 +34,6 @@ export async function printPdf({ html, paper, title }: PdfOrder, profileLabel?: 
 			footerTemplate: `<div style="${LINE}"><span></span><span><span class="pageNumber"></span> / <span class="totalPages"></span></span></div>`
 		});
 	} finally {
-		await running.close();
+		await context.close();
 	}
 }

@@ -26,13 +26,36 @@ import {
 	revokeShare,
 	TryLimit
 } from '../../src/lib/server/reports/shares';
+import { keepLines } from '../../src/lib/server/reports/worksheet';
 import { reportView, versionView } from '../../src/lib/server/reports/view';
-import { sql } from '../../src/lib/server/db/connection';
+import { sql, type Db } from '../../src/lib/server/db/connection';
+import { createClient } from '../../src/lib/server/clients/commands';
+import { insertSite } from '../../src/lib/server/clients/sites';
+import { addMarker } from '../../src/lib/server/field/markers';
+import { savePages } from '../../src/lib/server/pages/commands';
+import { handlerOf, type Workplace } from '../../src/lib/server/work/handlers';
+import { leaseJob } from '../../src/lib/server/work/jobs';
+import { newClient } from '$core/clients/client';
+import { SiteInput } from '$core/clients/site';
+import * as v from 'valibot';
 import { refusal, useQueue } from '../support/queue';
 import { requestOf } from '../support/records';
 
 const NEW = { trial: null, clientId: null, period: null, title: '', language: null };
 const ANYBODY = { expiresAt: null, phrase: '' };
+
+/** A client with a site and one chosen page. */
+function furnishClient(db: Db) {
+	const clientId = createClient(db, newClient('Skerry Line'));
+	const siteId = insertSite(
+		db,
+		clientId,
+		v.parse(SiteInput, { host: 'skerry-line.test', name: 'Skerry Line', role: 'own' })
+	);
+	savePages(db, siteId, [{ url: 'https://skerry-line.test/', type: 'home' }], 'sitemap');
+	db.prepare('UPDATE page SET is_chosen = 1').run();
+	return { clientId, siteId, pageId: db.prepare('SELECT id FROM page').pluck().get() as number };
+}
 
 describe('reports', () => {
 	const q = useQueue();
@@ -214,6 +237,62 @@ describe('reports', () => {
 		savePdf(db(), id, 'A4', Buffer.from('%PDF'));
 		expect(pdfState(db(), id, 'A4')).to.deep.equal({ state: 'ready' });
 		expect(findPdf(db(), id, 'Letter')).to.equal(null);
+	});
+
+	it('that cannot be printed say why, and are printed at the next wish', async () => {
+		const { report } = await paidReport();
+		freezeReport(db(), report);
+		const { id } = existingVersion(db(), report, 1);
+		const printed: string[] = [];
+		const printWith = async (print: () => Promise<Buffer>) => {
+			requestPdf(db(), id, 'Letter', '<p>Hello</p>');
+			const job = leaseJob(db(), 'me')!;
+			expect(job).to.deep.include({ kind: 'render', order: { paper: 'Letter' } });
+			const lab = { print: ({ html }: { html: string }) => (printed.push(html), print()) };
+			const log = { info: () => undefined, warn: () => undefined, error: () => undefined };
+			const at = { db: db(), lab, labId: 'me', log, persist: async (write: () => unknown) => write() };
+			await handlerOf(job.kind).run(job, at as unknown as Workplace);
+		};
+		await printWith(() =>
+			Promise.reject(new Error('Chromium was not found. Install it with: apt-get install chromium'))
+		);
+		expect(pdfState(db(), id, 'Letter')).to.deep.equal({
+			state: 'failed',
+			problem: 'Chromium was not found. Install it with: apt-get install chromium'
+		});
+		await printWith(() => Promise.resolve(Buffer.from('%PDF-1.4')));
+		expect(pdfState(db(), id, 'Letter')).to.deep.equal({ state: 'ready' });
+		expect(findPdf(db(), id, 'Letter')!.toString()).to.equal('%PDF-1.4');
+		expect(printed).to.deep.equal(['<p>Hello</p>', '<p>Hello</p>']);
+	});
+
+	it('of a time tell which trials ended then, what was done and what is open', async () => {
+		const { clientId, siteId, pageId } = furnishClient(db());
+		const trial = await doneTrial();
+		db().prepare('UPDATE trial SET client_id = ? WHERE id = ?').run(clientId, trial);
+		addMarker(db(), siteId, { day: '2026-11-12', path: '', kind: 'release', words: 'New booking form' });
+		keepLines(db(), [
+			{ page: pageId, device: 'phone', state: 'waiting', note: 'Texts from the client', owner: 'Ines' }
+		]);
+		const today = new Date().toISOString().slice(0, 10);
+		const linesOf = (from: string, until: string) => {
+			const id = createReport(db(), { ...NEW, clientId, period: { from, until } });
+			const { body } = reportView(db(), id).view.blocks.find((block) => block.from === 'period')!;
+			if (body.kind !== 'lines') throw new Error(body.kind);
+			return body.groups.map(({ lines }) => lines.join(' '));
+		};
+		const [trials, , markers, open] = linesOf('2026-11-01', today);
+		expect(trials).to.match(/^Is it\? Desktop: .*“B” is heavier than “A”\./);
+		expect(markers).to.equal('12 November 2026: New booking form');
+		expect(open).to.equal('/, phone: waits for somebody, Texts from the client');
+		expect(linesOf('2026-01-01', '2026-01-31').slice(0, 3)).to.deep.equal([
+			'No trial ended in this time.',
+			'No page changed its assessment.',
+			'No change was noted.'
+		]);
+		expect(
+			refusal(() => createReport(db(), { ...NEW, clientId, period: { from: '2026-02-01', until: '2026-01-01' } }))
+		).to.match(/^422/);
 	});
 
 	it('keep words as they were typed', async () => {

@@ -1,4 +1,6 @@
 import { expect } from 'chai';
+import { unzipSync } from 'fflate';
+import { readFileSync } from 'node:fs';
 import { FIGURES, MANIFEST, PAGE, REPORT, trialFile, type Manifest } from '$core/report/bundle';
 import { changesBetween } from '$core/report/changes';
 import { verifyBundle, type FaultKind } from '$core/report/verify';
@@ -174,6 +176,12 @@ describe('evidence bundles', () => {
 			);
 			expect(hit, JSON.stringify(faults.slice(0, 5))).to.not.equal(undefined);
 		});
+
+	it('that an earlier version of Zafra made still verify', () => {
+		// Written once, when their format was released: a change that breaks it breaks what clients hold.
+		const files = unzipSync(readFileSync('test/core/report/bundle-format-1.zip'));
+		expect(verifyBundle(new Map(Object.entries(files)), sum).faults).to.deep.equal([]);
+	});
 
 	it('with scores of another recipe say so, and call them no fault', () => {
 		const files = goodBundle();

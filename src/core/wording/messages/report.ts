@@ -184,6 +184,16 @@ export const report = {
 		'“Undecided” is a result: after these rounds the difference may be on either side of its margin.',
 	'report.method.conditions':
 		'{name}: a screen of {width} × {height}{touch, select, yes {, touched} other {}}; {roundTrip} ms to the server and back, {down} Mbit/s down and {up} up; {isSlowed, select, yes {a processor slowed to the same speed on every machine} other {the processor of the lab}}; {cache, select, repeat {a repeat visit} other {a first visit}}.',
+	'report.method.terms': 'Words used here',
+	'report.term.score':
+		'Score: 0 to 100 from the times and the steadiness of one load, by a recipe that is the same for all.',
+	'report.term.lcp': 'Largest paint: when the largest picture or text of the first screen is there (LCP).',
+	'report.term.cls': 'Layout shift: how much moves by itself while the page loads (CLS); 0 is nothing.',
+	'report.term.tbt': 'Blocking time: how long scripts keep the page from answering a tap while it loads (TBT).',
+	'report.term.wire': 'Bytes: what came over the network until the page had settled.',
+	'report.term.inp': 'Response to interaction: from a tap to the next picture (INP).',
+	'report.term.ttfb': 'First byte: when the server’s answer begins (TTFB).',
+	'report.term.fcp': 'First paint: when anything of the page can be seen (FCP).',
 	'report.method.recipe': 'Score by recipe {recipe}; rules of judgement, version {judge}.',
 	'report.disclosure.paid': 'We are paid by somebody for recommending a product or service that is named here.',
 	'report.disclosure.unpaid': 'Nobody pays us for recommending any product or service that is named here.',

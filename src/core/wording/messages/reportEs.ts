@@ -186,6 +186,17 @@ export const reportEs: Record<keyof typeof report, string> = {
 		'«Sin decidir» es un resultado: tras estas rondas, la diferencia puede estar a cualquiera de los lados de su margen.',
 	'report.method.conditions':
 		'{name}: pantalla de {width} × {height}{touch, select, yes {, táctil} other {}}; {roundTrip} ms de ida y vuelta al servidor, {down} Mbit/s de bajada y {up} de subida; {isSlowed, select, yes {procesador frenado a la misma velocidad en toda máquina} other {procesador del laboratorio}}; {cache, select, repeat {visita repetida} other {primera visita}}.',
+	'report.method.terms': 'Palabras que se usan aquí',
+	'report.term.score':
+		'Puntuación: de 0 a 100 según los tiempos y la estabilidad de una carga, con una receta igual para todas.',
+	'report.term.lcp': 'Renderizado principal: cuándo está la imagen o el texto más grande de la primera pantalla (LCP).',
+	'report.term.cls': 'Cambio de diseño: cuánto se mueve por sí solo mientras la página carga (CLS); 0 es nada.',
+	'report.term.tbt':
+		'Tiempo de bloqueo: cuánto impiden los scripts que la página responda a un toque mientras carga (TBT).',
+	'report.term.wire': 'Bytes: lo que llegó por la red hasta que la página se calmó.',
+	'report.term.inp': 'Respuesta a la interacción: desde un toque hasta la siguiente imagen (INP).',
+	'report.term.ttfb': 'Primer byte: cuándo empieza la respuesta del servidor (TTFB).',
+	'report.term.fcp': 'Primer renderizado: cuándo se ve algo de la página (FCP).',
 	'report.method.recipe': 'Puntuación según la receta {recipe}; reglas de evaluación, versión {judge}.',
 	'report.disclosure.paid': 'Alguien nos paga por recomendar un producto o servicio que se nombra aquí.',
 	'report.disclosure.unpaid': 'Nadie nos paga por recomendar ningún producto o servicio que se nombra aquí.',

@@ -229,7 +229,8 @@ export const methodBlock: TrialBlock = (material, trial) => {
 					...design.conditions.map((conditions) => conditionsLine(material, conditions)),
 					words.say('report.method.recipe', { recipe: judgement.recipe, judge: JUDGE_VERSION })
 				]
-			}
+			},
+			...termsOf(material, design.primary)
 		]
 	};
 };
@@ -248,4 +249,12 @@ function conditionsLine({ words }: Material, conditions: Conditions): string {
 		isSlowed: device.targetSpeed === null ? 'no' : 'yes',
 		cache: conditions.cache
 	});
+}
+
+const TERMS = ['score', 'lcp', 'cls', 'tbt', 'wire', 'inp', 'ttfb', 'fcp'] as const;
+
+/** What the metrics that the trial decides on are, for whoever does not know them. */
+function termsOf({ words }: Material, metrics: readonly MetricId[]) {
+	const lines = TERMS.filter((term) => metrics.includes(term)).map((term) => words.say(`report.term.${term}`));
+	return lines.length ? [{ title: words.say('report.method.terms'), lines }] : [];
 }

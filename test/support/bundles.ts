@@ -18,7 +18,7 @@ import type { LoadRecord } from '$core/load/record';
 import { judge, JUDGE_VERSION } from '$core/trial/judge';
 import { LAB_RECIPE } from '$core/metrics/score';
 import { wordFigure } from '$core/wording/report';
-import { wordsIn } from '$core/wording/words';
+import { reportWordsIn } from '$core/wording/reportWords';
 import { recordOf, requestOf } from './records';
 import { design, looked, rounds } from './trials';
 
@@ -26,7 +26,7 @@ export const sum = (bytes: Uint8Array) => createHash('sha256').update(bytes).dig
 export const bytesOf = (value: unknown) =>
 	new TextEncoder().encode(typeof value === 'string' ? value : JSON.stringify(value));
 export const textOf = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
-const english = wordsIn('en');
+const english = reportWordsIn('en');
 
 const cited = (evidence: TrialEvidence, part: 'baseline' | 'variant' | 'shift' | 'verdict') => {
 	const result = evidence.results.find(({ metric }) => metric === 'lcp')!;

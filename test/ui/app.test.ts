@@ -37,6 +37,10 @@ const PAGES = [
 	'/field/1',
 	'/field/visits?site=1&check=/timetable',
 	'/field/visits?site=2',
+	'/reports',
+	'/reports/1',
+	'/reports/2',
+	'/workshop/agency',
 	'/workshop',
 	'/workshop/components',
 	'/workshop/components/3',
@@ -208,7 +212,7 @@ describe('interface', () => {
 		await page.keyboard.press('/');
 		await page.keyboard.type('timetable');
 		const found = page.getByRole('list', { name: 'Found' });
-		await found.getByRole('link', { name: /Did adding the chat/ }).waitFor();
+		await found.getByRole('link', { name: /^Trial.*Did adding the chat/ }).waitFor();
 		expect(await screen.violations('.search-box')).to.deep.equal([]);
 		await page.keyboard.press('ArrowDown');
 		await page.keyboard.press('Enter');

@@ -11,10 +11,16 @@ interface Begun {
 const bare = (id: string) => ({ id, heading: '', words: NO_WORDS });
 const trialBlock = (kind: TrialBlockKind, trial: number): Block => ({ ...bare(`${kind}-${trial}`), kind, trial });
 
+const begunWith = (begun: Begun, blocks: Block[]): ReportDraft => ({
+	...begun,
+	disclosure: { isPaid: null, words: '' },
+	blocks
+});
+
 /** From the answer to the loads. @param parts of the trial that have something to show */
 export function draftOfTrial(
 	trial: number,
-	{ title, language }: Begun,
+	begun: Begun,
 	parts: { hasPrices: boolean; hasScore: boolean }
 ): ReportDraft {
 	const kinds: TrialBlockKind[] = [
@@ -27,56 +33,37 @@ export function draftOfTrial(
 		'broke',
 		...(parts.hasPrices ? (['worth'] as const) : [])
 	];
-	return {
-		title,
-		language,
-		disclosure: { isPaid: null, words: '' },
-		blocks: [
-			...kinds.map((kind) => trialBlock(kind, trial)),
-			{ ...bare('recommendations'), kind: 'recommendations', items: [] },
-			trialBlock('method', trial),
-			{ ...bare('disclosure'), kind: 'disclosure' },
-			trialBlock('appendix', trial)
-		]
-	};
+	return begunWith(begun, [
+		...kinds.map((kind) => trialBlock(kind, trial)),
+		{ ...bare('recommendations'), kind: 'recommendations', items: [] },
+		trialBlock('method', trial),
+		{ ...bare('disclosure'), kind: 'disclosure' },
+		trialBlock('appendix', trial)
+	]);
 }
 
 /** What happened at a client between two days, and what is open. */
 export function draftOfPeriod(
 	period: { from: string; until: string },
 	pages: readonly number[],
-	{ title, language }: Begun
+	begun: Begun
 ): ReportDraft {
-	return {
-		title,
-		language,
-		disclosure: { isPaid: null, words: '' },
-		blocks: [
-			{ ...bare('summary'), kind: 'text' },
-			{ ...bare('period'), kind: 'period', ...period },
-			{ ...bare('field'), kind: 'field', pages: [...pages] },
-			{ ...bare('recommendations'), kind: 'recommendations', items: [] },
-			{ ...bare('disclosure'), kind: 'disclosure' }
-		]
-	};
+	return begunWith(begun, [
+		{ ...bare('summary'), kind: 'text' },
+		{ ...bare('period'), kind: 'period', ...period },
+		{ ...bare('field'), kind: 'field', pages: [...pages] },
+		{ ...bare('recommendations'), kind: 'recommendations', items: [] },
+		{ ...bare('disclosure'), kind: 'disclosure' }
+	]);
 }
 
 /** What real visitors have, page by page, and what is to be done about it. */
-export function draftOfPages(
-	pages: readonly number[],
-	lines: readonly WorksheetLine[],
-	{ title, language }: Begun
-): ReportDraft {
-	return {
-		title,
-		language,
-		disclosure: { isPaid: null, words: '' },
-		blocks: [
-			{ ...bare('summary'), kind: 'text' },
-			{ ...bare('field'), kind: 'field', pages: [...pages] },
-			{ ...bare('worksheet'), kind: 'worksheet', lines: [...lines] },
-			{ ...bare('recommendations'), kind: 'recommendations', items: [] },
-			{ ...bare('disclosure'), kind: 'disclosure' }
-		]
-	};
+export function draftOfPages(pages: readonly number[], lines: readonly WorksheetLine[], begun: Begun): ReportDraft {
+	return begunWith(begun, [
+		{ ...bare('summary'), kind: 'text' },
+		{ ...bare('field'), kind: 'field', pages: [...pages] },
+		{ ...bare('worksheet'), kind: 'worksheet', lines: [...lines] },
+		{ ...bare('recommendations'), kind: 'recommendations', items: [] },
+		{ ...bare('disclosure'), kind: 'disclosure' }
+	]);
 }

@@ -10,7 +10,7 @@ import { weightsOf } from '../load/weights';
 import { judge } from '../trial/judge';
 import type { ShiftResult } from '../trial/types';
 import { wordFigure } from '../wording/report';
-import { wordsIn, type Words } from '../wording/words';
+import { reportWordsIn, type ReportWords } from '../wording/reportWords';
 import { FIGURES, figuresCsv, loadFile, MANIFEST, Manifest, PAGE, REPORT, resultOf, trialFile } from './bundle';
 import { citedIn, type FrozenReport, type TrialEvidence } from './view';
 
@@ -110,7 +110,7 @@ class Check {
 		if (report.rules.recipe !== LAB_RECIPE.version) this.otherRules.push(report.rules.recipe);
 		const computed = trials.map((trial) => this.#trial(trial));
 		this.#csv(computed);
-		const words = wordsIn(report.view.language);
+		const words = reportWordsIn(report.view.language);
 		for (const { ref, text } of citedIn(report.view)) this.#cited(REPORT, computed, ref, text, words);
 		this.#page(computed, words);
 	}
@@ -197,7 +197,7 @@ class Check {
 			this.faults.push(fault('figure', FIGURES, 'rows beyond those that follow from the loads'));
 	}
 
-	#cited(file: string, trials: readonly TrialEvidence[], ref: string, text: string, words: Words): void {
+	#cited(file: string, trials: readonly TrialEvidence[], ref: string, text: string, words: ReportWords): void {
 		this.figures++;
 		const known = resultOf(trials, ref);
 		const expected = known ? wordFigure(known.result, known.part, words) : '';
@@ -205,7 +205,7 @@ class Check {
 	}
 
 	/** Figures stand in the page with their references: what is read there is what follows from the loads. */
-	#page(trials: readonly TrialEvidence[], words: Words): void {
+	#page(trials: readonly TrialEvidence[], words: ReportWords): void {
 		const bytes = this.files.get(PAGE);
 		if (!bytes) return;
 		for (const [, ref, text] of textOf(bytes).matchAll(/data-figure="([^"]+)"[^>]*>([^<]*)</g))

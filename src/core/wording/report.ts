@@ -10,7 +10,8 @@ import { boardMark } from '../trial/board';
 import { boardName, boardWord } from './board';
 import { formatIn } from './format';
 import { plainName } from './plainNames';
-import type { Language, Words } from './words';
+import type { ReportWords } from './reportWords';
+import type { Language } from './words';
 
 const JOIN = '\u00a0';
 
@@ -40,20 +41,20 @@ export function wordMoney(amount: number, currency: string, language: Language):
 	return new Intl.NumberFormat(locale, format).format(amount);
 }
 
-export function wordUnit(unit: Unit, value: number, words: Words, finer = false): string {
+export function wordUnit(unit: Unit, value: number, words: ReportWords, finer = false): string {
 	const text = localNumber(formatIn(unit, value, finer), words.language);
 	return unit === 'points' && finer ? words.say('report.points', { n: text }) : text;
 }
 
 /** A middle figure; a dash for what was not measured. */
-export function wordValue(metric: MetricId, value: number | null, words: Words): string {
+export function wordValue(metric: MetricId, value: number | null, words: ReportWords): string {
 	return value === null ? '–' : wordUnit(metricOf(metric).unit, value, words);
 }
 
 type Scaled = Pick<ShiftResult, 'metric' | 'scale'>;
 
 /** "420 ms more", "unchanged". */
-export function wordChange({ metric, scale }: Scaled, difference: number, words: Words): string {
+export function wordChange({ metric, scale }: Scaled, difference: number, words: ReportWords): string {
 	const size =
 		scale === 'share'
 			? `${localNumber((Math.abs(difference) * 100).toFixed(1), words.language)}${JOIN}%`
@@ -63,7 +64,7 @@ export function wordChange({ metric, scale }: Scaled, difference: number, words:
 }
 
 /** "90 ms less to 40 ms more". */
-export function wordEnds(result: Scaled & Pick<ShiftResult, 'shift'>, words: Words): string {
+export function wordEnds(result: Scaled & Pick<ShiftResult, 'shift'>, words: ReportWords): string {
 	const { low = null, high = null } = result.shift ?? {};
 	if (low === null || high === null) return words.say('report.interval.none');
 	if (low === high) return words.say('report.interval.exact');
@@ -71,13 +72,13 @@ export function wordEnds(result: Scaled & Pick<ShiftResult, 'shift'>, words: Wor
 }
 
 /** The shift with its interval: one never stands without the other. */
-export function wordShiftIn(result: Scaled & Pick<ShiftResult, 'shift'>, words: Words): string {
+export function wordShiftIn(result: Scaled & Pick<ShiftResult, 'shift'>, words: ReportWords): string {
 	if (!result.shift) return '–';
 	return `${wordChange(result, result.shift.estimate, words)} (${wordEnds(result, words)})`;
 }
 
 /** One part of a comparison as it stands in a sentence. */
-export function wordFigure(result: ShiftResult, part: FigurePart, words: Words): string {
+export function wordFigure(result: ShiftResult, part: FigurePart, words: ReportWords): string {
 	switch (part) {
 		case 'baseline':
 			return wordValue(result.metric, result.scale === 'share' ? null : result.baselineMedian, words);
@@ -99,7 +100,7 @@ export interface FigureNames {
 }
 
 /** What a figure is, for whoever points at it. */
-export function aboutFigure(result: ShiftResult, part: FigurePart, names: FigureNames, words: Words): string {
+export function aboutFigure(result: ShiftResult, part: FigurePart, names: FigureNames, words: ReportWords): string {
 	const metric = boardName(result.metric, words);
 	if (part === 'baseline' || part === 'variant') {
 		const arm = part === 'baseline' ? names.baseline : names.arm;
@@ -109,15 +110,20 @@ export function aboutFigure(result: ShiftResult, part: FigurePart, names: Figure
 }
 
 /** A figure that is not to be had: said in its place, never left out. */
-export function goneFigure(ref: string, words: Words): ShownFigure {
+export function goneFigure(ref: string, words: ReportWords): ShownFigure {
 	return { ref, text: words.say('report.figure.gone'), about: words.say('report.figure.gone.about'), isMissing: true };
 }
 
-const percentOf = (share: number, words: Words) =>
+const percentOf = (share: number, words: ReportWords) =>
 	localNumber(Math.abs(share * 100).toFixed(Math.abs(share) < 0.1 ? 1 : 0), words.language);
 
 /** What follows from a claim's own figures. @param own the measured figure beside it; null for none */
-export function wordClaim(claim: Claim, found: ClaimArithmetic | null, own: string | null, words: Words): string[] {
+export function wordClaim(
+	claim: Claim,
+	found: ClaimArithmetic | null,
+	own: string | null,
+	words: ReportWords
+): string[] {
 	if (!found) return [words.say('report.claim.zero')];
 	const amount = (value: number) => localNumber([String(value), claim.unit].filter(Boolean).join(JOIN), words.language);
 	const change = words.say('report.claim.change', {
@@ -130,14 +136,14 @@ export function wordClaim(claim: Claim, found: ClaimArithmetic | null, own: stri
 	return [change, ...said, ...(own === null ? [] : [words.say('report.claim.own', { figure: own })])];
 }
 
-function wordAgreement({ percent }: Claim, { agrees, base }: ClaimArithmetic, words: Words): string {
+function wordAgreement({ percent }: Claim, { agrees, base }: ClaimArithmetic, words: ReportWords): string {
 	if (agrees) return words.say('report.claim.agrees');
 	if (base) return words.say(`report.claim.${base}`);
 	return words.say('report.claim.wrong', { percent: localNumber(String(percent), words.language) });
 }
 
 /** An outside figure as it was told: "7.7 ms". */
-export function wordToldValue({ value, unit }: OutsideFigure, words: Words): string {
+export function wordToldValue({ value, unit }: OutsideFigure, words: ReportWords): string {
 	const bare = unit === 'points' || unit === 'unitless' || unit === 'count';
 	return localNumber(bare ? String(value) : `${value}${JOIN}${unit}`, words.language);
 }
@@ -146,7 +152,7 @@ export function wordToldValue({ value, unit }: OutsideFigure, words: Words): str
 export function wordOutside(
 	figure: OutsideFigure,
 	found: OutsideComparison,
-	words: Words
+	words: ReportWords
 ): { lines: string[]; rest: string } {
 	const value = wordToldValue(figure, words);
 	const { implausible, difference, position, reasons } = found;
@@ -168,6 +174,6 @@ export function wordOutside(
 	};
 }
 
-const positionIn = (position: number, words: Words) => [
+const positionIn = (position: number, words: ReportWords) => [
 	words.say('report.outside.position', { percent: localNumber((position * 100).toFixed(0), words.language) })
 ];

@@ -9,7 +9,7 @@ export type Language = 'en' | 'es';
 export type MessageValues = Record<string, string | number>;
 
 /** The words of one language. */
-export interface Words<Key extends MessageKey = ClientKey> {
+export interface Words<Key extends string = ClientKey> {
 	readonly language: Language;
 	/** @throws Error when a value that the message needs is missing */
 	say(key: Key, values?: MessageValues): string;
@@ -19,7 +19,8 @@ export interface Words<Key extends MessageKey = ClientKey> {
 
 const LOCALES: Record<Language, string> = { en: 'en-GB', es: 'es' };
 
-function wordsFrom<Key extends MessageKey>(language: Language, messages: Record<Key, string>): Words<Key> {
+/** @param messages in the language, complete for their keys */
+export function wordsFrom<Key extends string>(language: Language, messages: Record<Key, string>): Words<Key> {
 	const formats = new Map<Key, IntlMessageFormat>();
 	const lists = new Intl.ListFormat(LOCALES[language], { type: 'conjunction' });
 	const formatOf = (key: Key) => {

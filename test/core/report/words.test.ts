@@ -7,10 +7,10 @@ import { draftOfTrial } from '$core/report/draft';
 import { FIGURE_PARTS, formatRef, parseRef } from '$core/report/figureRef';
 import { fillIn, isEmptyText, refsIn, RichText, richTextOf } from '$core/report/richText';
 import { localNumber, wordChange, wordFigure, wordShiftIn } from '$core/wording/report';
-import { wordsIn } from '$core/wording/words';
+import { reportWordsIn } from '$core/wording/reportWords';
 import { resultOf } from '../../support/results';
 
-const [english, spanish] = [wordsIn('en'), wordsIn('es')];
+const [english, spanish] = [reportWordsIn('en'), reportWordsIn('es')];
 const REF = 'trial/3/phone/lcp/2/shift';
 
 describe('references of figures', () => {

@@ -1,12 +1,10 @@
 /** What Zafra says, in English. ICU message syntax (Unicode Technical Standard 35). */
 import { field } from './field';
 import { gathering } from './gathering';
-import { report } from './report';
 
 export const en = {
 	...gathering,
 	...field,
-	...report,
 	'cause.third-party-weight':
 		'{name} {state, select, added {was added} gone {is gone} other {changed}}: {requests, select, none {} other {{requests} requests and }}{bytes} {direction, select, up {more} other {less}}.',
 	'cause.third-party-blocking':
@@ -293,5 +291,5 @@ export type MessageKey = keyof typeof en;
 /** What a client reads: complete in every language. */
 export type ClientKey = Extract<
 	MessageKey,
-	`${'answer' | 'board' | 'metric' | 'verdict' | 'target' | 'reason' | 'more' | 'report'}.${string}`
+	`${'answer' | 'board' | 'metric' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
 >;

@@ -1,9 +1,7 @@
 /** What a client reads, in Spanish: answer, board and the reasons that stand in them. */
 import type { ClientKey } from './en';
-import { reportEs } from './reportEs';
 
 export const es: Record<ClientKey, string> = {
-	...reportEs,
 	'reason.no-look': 'Todavía no se ha hecho ninguna evaluación.',
 	'reason.not-chosen': 'No se eligió para decidir.',
 	'reason.failures': 'Fallaron {failed} de {loads} cargas de «{arm}».',

@@ -4,7 +4,7 @@ import { draftOfPages, draftOfPeriod, draftOfTrial } from '$core/report/draft';
 import { ReportDraft, type WorksheetLine } from '$core/report/document';
 import { monthlyCostOf } from '$core/trial/setup';
 import { wordDay } from '$core/wording/report';
-import { wordsIn } from '$core/wording/words';
+import { reportWordsIn } from '$core/wording/reportWords';
 import { DEVICE_CLASSES } from '$core/field/reading';
 import { checkClient, findClient, languageOfClient } from '../clients/clients';
 import type { Db } from '../db/connection';
@@ -64,10 +64,10 @@ function createForClient(db: Db, clientId: number, { title, language, period }: 
 	if (period) {
 		if (period.from > period.until) throw new NotPossible(422, 'The last day is before the first one.', 'period');
 		const days = { from: wordDay(period.from, own), until: wordDay(period.until, own) };
-		const named = title || wordsIn(own).say('report.title.period', { name, ...days });
+		const named = title || reportWordsIn(own).say('report.title.period', { name, ...days });
 		return insertReport(db, clientId, draftOfPeriod(period, pages, { title: named, language: own }));
 	}
-	const begun = { title: title || wordsIn(own).say('report.title', { name }), language: own };
+	const begun = { title: title || reportWordsIn(own).say('report.title', { name }), language: own };
 	return insertReport(db, clientId, draftOfPages(pages, worksheetOf(db, pages), begun));
 }
 

@@ -8,7 +8,7 @@ import { formatRef, parseRef, type FigurePart } from '$core/report/figureRef';
 import type { ShownFigure } from '$core/report/richText';
 import type { Cited, TrialEvidence } from '$core/report/view';
 import { aboutFigure, goneFigure, wordFigure } from '$core/wording/report';
-import type { Words } from '$core/wording/words';
+import type { ReportWords } from '$core/wording/reportWords';
 import type { Db } from '../db/connection';
 import { findClient } from '../clients/clients';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
@@ -36,7 +36,7 @@ export class Material {
 
 	constructor(
 		readonly db: Db,
-		readonly words: Words,
+		readonly words: ReportWords,
 		/** Whose report it is; null for nobody's. */
 		readonly clientId: number | null
 	) {

@@ -2,7 +2,8 @@
 import { isTrialBlock, type Block, type ReportDraft, type TrialBlockKind } from '$core/report/document';
 import { fillIn } from '$core/report/richText';
 import type { AgencyView, BlockBody, ReportView } from '$core/report/view';
-import { wordsIn, type Language } from '$core/wording/words';
+import { reportWordsIn } from '$core/wording/reportWords';
+import type { Language } from '$core/wording/words';
 import { findClient } from '../clients/clients';
 import type { Db } from '../db/connection';
 import { agencyOf, hasLogo } from './agency';
@@ -52,7 +53,7 @@ export function resolveReport(
 	{ clientId, draft }: { clientId: number | null; draft: ReportDraft },
 	stamp?: { number: number; day: string }
 ): Resolved {
-	const words = wordsIn(draft.language);
+	const words = reportWordsIn(draft.language);
 	const material = new Material(db, words, clientId);
 	const client = clientId === null ? null : findClient(db, clientId);
 	const agency = agencyView(db, client?.reportColour ?? '', draft.language);

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Button, CodeSnippet, InlineLoading } from 'carbon-components-svelte';
+	import { Button, InlineLoading } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { formatDay, formatMoment } from '$core/wording/format';
 	import { keeping } from '$lib/keeping';
@@ -15,6 +15,11 @@
 	type Share = (typeof data.version.shares)[number];
 	let expires = $state('');
 	let phrase = $state('');
+	let isCopied = $state(false);
+	async function copy() {
+		await navigator.clipboard.writeText(form && 'link' in form ? String(form.link) : '');
+		isCopied = true;
+	}
 	const stateOf = ({ revokedAt, expiresAt }: Share) =>
 		revokedAt
 			? 'revoked'
@@ -58,7 +63,12 @@
 			<h2>Share</h2>
 			{#if form && 'link' in form && form.link}
 				<Notice kind="success" title="The link is shown this once: copy it now." />
-				<CodeSnippet code={form.link} wrapText />
+				<p class="link">
+					<code>{form.link}</code>
+					<Button kind="tertiary" size="small" on:click={() => void copy()}
+						>{isCopied ? 'Copied' : 'Copy'}</Button
+					>
+				</p>
 			{/if}
 			<form method="POST" action="?/share" use:keeping>
 				<Field
@@ -153,5 +163,8 @@
 	}
 	section {
 		margin-bottom: 1.5rem;
+	}
+	.link code {
+		overflow-wrap: anywhere;
 	}
 </style>

@@ -40,6 +40,17 @@ describe('reports', function () {
 		expect(await screen.violations()).to.deep.equal([]);
 	});
 
+	it('of pages have their worksheet as a table', async () => {
+		const { body } = await app.api('GET', '/api/reports');
+		const audit = body.reports.find((one: any) => one.language === 'es');
+		const csv = await (await fetch(`${app.url}/reports/${audit.id}/versions/1/download/worksheet.csv`)).text();
+		const [head, ...rows] = csv.trim().split('\r\n');
+		expect(head).to.match(/^Página,Dispositivo,Visitantes reales,/);
+		// Three pages on two devices.
+		expect(rows).to.have.length(6);
+		expect(csv).to.match(/\/timetable,móvil,/);
+	});
+
 	it('begin on a trial’s sheet, with a draft that is good at once', async () => {
 		const { page } = screen;
 		await screen.go('/trials');

@@ -2,7 +2,7 @@
 import * as v from 'valibot';
 import { csvOf } from '../formats/csv';
 import { parseRef } from './figureRef';
-import type { FrozenReport, TrialEvidence } from './view';
+import type { FrozenReport, ReportView, TrialEvidence } from './view';
 
 export const MANIFEST = 'manifest.json';
 export const REPORT = 'report.json';
@@ -48,6 +48,20 @@ export function figuresCsv(trials: readonly TrialEvidence[]): string {
 	const head =
 		'trial question conditions metric baseline variant n baseline_median variant_median shift low high scale margin verdict';
 	return csvOf(head.split(' '), rows);
+}
+
+/** The audit worksheet of a report as it is shown; null for a report without one. */
+export function worksheetCsv({ blocks }: Pick<ReportView, 'blocks'>): string | null {
+	const tables = blocks.flatMap(({ from, body }) =>
+		from === 'worksheet' && body.kind === 'tables' ? body.tables : []
+	);
+	const [first] = tables;
+	return first
+		? csvOf(
+				first.head,
+				tables.flatMap(({ rows }) => rows.map(({ cells }) => cells))
+			)
+		: null;
 }
 
 /** Trials that a reference may name. */

@@ -107,6 +107,9 @@
 				<li><a href="{base}/page" target="_blank">Open as the client sees it</a></li>
 				<li><a href="{base}/download/report.html">One HTML file</a></li>
 				<li><a href="{base}/download/figures.csv">Figures as CSV</a></li>
+				{#if version.view.blocks.some(({ from }) => from === 'worksheet')}<li>
+						<a href="{base}/download/worksheet.csv">Worksheet as CSV</a>
+					</li>{/if}
 				<li><a href="{base}/download/bundle.zip">Evidence bundle (zip)</a></li>
 			</ul>
 			<p class="muted small">

@@ -1,5 +1,5 @@
 import { version } from '$app/environment';
-import { figuresCsv } from '$core/report/bundle';
+import { figuresCsv, worksheetCsv } from '$core/report/bundle';
 import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
 import { NotPossible } from '$lib/server/http/refusal';
@@ -20,6 +20,11 @@ function download(version_: VersionLine, file: string): Download {
 		return { media: 'text/csv; charset=utf-8', bytes: figuresCsv(frozenOf(db, version_.id).trials) };
 	if (file === 'bundle.zip')
 		return { media: 'application/zip', bytes: bundleOf(db, version_.id, wholePage(db, version_.id), version) };
+	if (file === 'worksheet.csv') {
+		const csv = worksheetCsv(frozenOf(db, version_.id).view);
+		if (csv === null) throw new NotPossible(404, 'This report has no worksheet.');
+		return { media: 'text/csv; charset=utf-8', bytes: csv };
+	}
 	const paper = PAPERS.find((known) => file === `report-${known}.pdf`);
 	const pdf = paper && findPdf(db, version_.id, paper);
 	if (!pdf)
@@ -27,7 +32,7 @@ function download(version_: VersionLine, file: string): Download {
 	return { media: 'application/pdf', bytes: pdf };
 }
 
-/** `report.html`, `figures.csv`, `bundle.zip`, `report-A4.pdf`, `report-Letter.pdf` */
+/** `report.html`, `figures.csv`, `worksheet.csv`, `bundle.zip`, `report-A4.pdf`, `report-Letter.pdf` */
 export const GET = ({ params }) =>
 	answering(() => {
 		const found = existingVersion(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'));

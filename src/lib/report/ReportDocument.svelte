@@ -18,15 +18,13 @@
 		report: ReportView;
 		/** Address of a picture by its key. */
 		pictureOf: (key: string) => string;
-		/** Before a block, in the composer. */
-		hasContents?: boolean;
 	}
-	let { report, pictureOf, hasContents = true }: Props = $props();
+	let { report, pictureOf }: Props = $props();
 	const { labels, agency } = $derived(report);
 	const accent = $derived(agency.accent || '#1f6f54');
 	/** A short report needs no list of its parts. */
 	const FEWEST_FOR_CONTENTS = 5;
-	const isListed = $derived(hasContents && report.blocks.length >= FEWEST_FOR_CONTENTS);
+	const isListed = $derived(report.blocks.length >= FEWEST_FOR_CONTENTS);
 	/** A text block that nobody gave a heading begins with its words. */
 	const hasHeading = (block: BlockView) => block.heading !== '';
 </script>

@@ -68,9 +68,8 @@ export const report = {
 
 	'report.score.about':
 		'Score from 0 to 100 (recipe {recipe}): points of each load’s metrics, weighted; the parts show what each metric gave or took.',
-	'report.score.part': '{name}: {points}',
 	'report.broke.none':
-		'Nothing broke: no new errors, no failing requests{steps, select, yes {, and the checks after loading pass as before} other {}}.',
+		'No new errors in the console and no newly failing requests{steps, select, yes {; the checks after loading go as before} other {}}.',
 	'report.broke.some': '“{arm}” broke something: {parts}.',
 	'report.broke.errors': '{n, plural, one {one new error} other {# new errors}} in the console',
 	'report.broke.requests': '{n, plural, one {one request fails} other {# requests fail}}',
@@ -98,7 +97,7 @@ export const report = {
 	'report.worth.price': 'It takes {price}.',
 	'report.worth.free': 'No price is known.',
 	'report.rec.who': 'Who',
-	'report.rec.gain': 'Measured gain',
+	'report.rec.gain': 'Measured difference',
 	'report.rec.gain.none': 'not measured',
 	'report.rec.effort': 'Effort',
 	'report.rec.effort.small': 'small',

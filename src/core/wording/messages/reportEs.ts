@@ -71,9 +71,8 @@ export const reportEs: Record<keyof typeof report, string> = {
 
 	'report.score.about':
 		'Puntuación de 0 a 100 (receta {recipe}): puntos de las métricas de cada carga, ponderados; las partes muestran lo que cada métrica dio o quitó.',
-	'report.score.part': '{name}: {points}',
 	'report.broke.none':
-		'No se rompió nada: ningún error nuevo, ninguna solicitud fallida{steps, select, yes { y las comprobaciones tras la carga funcionan como antes} other {}}.',
+		'Ningún error nuevo en la consola y ninguna solicitud que falle ahora{steps, select, yes {; las comprobaciones tras la carga van como antes} other {}}.',
 	'report.broke.some': '«{arm}» rompió algo: {parts}.',
 	'report.broke.errors': '{n, plural, one {un error nuevo} other {# errores nuevos}} en la consola',
 	'report.broke.requests': '{n, plural, one {falla una solicitud} other {fallan # solicitudes}}',
@@ -101,7 +100,7 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.worth.price': 'Cuesta {price}.',
 	'report.worth.free': 'No se conoce el precio.',
 	'report.rec.who': 'Quién',
-	'report.rec.gain': 'Mejora medida',
+	'report.rec.gain': 'Diferencia medida',
 	'report.rec.gain.none': 'no medida',
 	'report.rec.effort': 'Esfuerzo',
 	'report.rec.effort.small': 'pequeño',

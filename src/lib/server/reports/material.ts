@@ -73,6 +73,8 @@ export class Material {
 				condition === parsed!.condition && metric === parsed!.metric && arm === parsed!.arm
 		);
 		if (!parsed || !material || !result?.shift) return goneFigure(ref, this.words);
+		// A gain that comes back is none: no sentence may call it one.
+		if (parsed.part === 'verdict' && isPutOff(material, result)) return goneFigure(ref, this.words);
 		return {
 			ref,
 			text: wordFigure(result, parsed.part, this.words),
@@ -135,6 +137,9 @@ export function namesOf(design: TrialDesign, { condition, arm, baseline }: Shift
 	};
 }
 
+const isPutOff = ({ putOffOf }: TrialMaterial, result: ShiftResult) =>
+	putOffOf(result.condition, result.arm, [result]).length > 0;
+
 /** A figure that can stand in a sentence: for choosing one. */
 export interface FigureChoice {
 	ref: string;
@@ -144,12 +149,14 @@ export interface FigureChoice {
 }
 
 /** What the trial decides on, part by part. */
-export function figureChoices(material: Material, { trial, design, judgement }: TrialMaterial): FigureChoice[] {
+export function figureChoices(material: Material, known: TrialMaterial): FigureChoice[] {
+	const { trial, design, judgement } = known;
 	const told = judgement.results.filter(({ primary, shift }) => primary && shift);
 	return told.flatMap((result) => {
 		const names = namesOf(design, result);
 		const metric = boardName(result.metric, material.words);
-		return (['shift', 'variant', 'baseline', 'verdict'] as const).map((part) => {
+		const parts = ['shift', 'variant', 'baseline', ...(isPutOff(known, result) ? [] : ['verdict'])] as FigurePart[];
+		return parts.map((part) => {
 			const { ref, text } = material.cite(trial.id, result, part);
 			const whose = part === 'baseline' ? names.baseline : names.arm;
 			return { ref, text, name: `${names.conditions} · ${metric} · ${whose} · ${part}` };

@@ -4,7 +4,7 @@ import { trialsIn } from '$core/report/document';
 import { chosenPageNames } from '../pages/chosen';
 import { listTrials } from '../trials/queries';
 import type { Db } from '../db/connection';
-import { agencyOf, hasLogo } from './agency';
+import { agencyOf } from './agency';
 import { figureChoices } from './material';
 import { PAPERS, pdfState } from './pdf';
 import { existingReport, existingVersion, frozenOf, listReports, listVersions } from './queries';
@@ -41,8 +41,7 @@ export function reportView(db: Db, id: number) {
 			return known ? figureChoices(material, known) : [];
 		}),
 		trials: doneTrials(db, report.clientId),
-		pages: report.clientId === null ? [] : chosenPageNames(db, report.clientId),
-		hasLogo: hasLogo(db)
+		pages: report.clientId === null ? [] : chosenPageNames(db, report.clientId)
 	};
 }
 

@@ -32,7 +32,7 @@
 		<Field label="What to do" bind:value={() => item.what, (what) => set({ what })} />
 		<Field label="Who does it" bind:value={() => item.who, (who) => set({ who })} />
 		<Choice
-			label="Measured gain"
+			label="Measured difference"
 			options={gains}
 			value={item.gain ?? ''}
 			onchange={(gain) => set({ gain: gain || null })}

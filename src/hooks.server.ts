@@ -7,6 +7,7 @@ import { databaseProblem, isBusy } from '$lib/server/db/connection';
 import { requestDueField } from '$lib/server/field/gathering';
 import { logOf } from '$lib/server/log';
 import { beginDemoReports, freezeDemoReports } from '$lib/server/demo/reports';
+import { keepWatches } from '$lib/server/watch/keeping';
 import { keepVisits } from '$lib/server/visits/keeping';
 import { endRunner, keepRunner } from '$lib/server/labs/child';
 
@@ -18,6 +19,7 @@ export const init: ServerInit = () => {
 	if (getSettings().startRunner) keepRunner(getDb());
 	if (getSettings().panel.url) setInterval(() => askAgain(), ASK_AGAIN_MS).unref();
 	keepVisits(getDb(), getVisits().db, log);
+	keepWatches(getDb(), { ...getSettings(), outward: getSettings() }, log);
 	if (process.env.ZAFRA_DEMO === 'on') keepDemoReports();
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);

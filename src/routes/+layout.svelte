@@ -24,6 +24,8 @@
 		{ href: '/pages', name: 'Pages' },
 		{ href: '/field', name: 'Field' },
 		{ href: '/trials', name: 'Trials' },
+		{ href: '/watch', name: 'Watch' },
+		{ href: '/standings', name: 'Standings' },
 		{ href: '/loads', name: 'Loads' },
 		{ href: '/reports', name: 'Reports' },
 		{ href: '/workshop', name: 'Workshop' }

@@ -22,8 +22,11 @@ export interface FetchLimits {
 	withinMs: number;
 	/** Of the body after decoding. */
 	mostBytes: number;
+	/** 0: an answer that leads elsewhere is an answer. */
 	mostRedirects?: number;
 	accept?: string;
+	/** What is posted; nothing for asking. */
+	post?: { body: string; headers: Record<string, string> };
 }
 
 export class OutwardFault extends Error {
@@ -56,9 +59,9 @@ export async function fetchOutward(address: string, outward: Outward, limits: Fe
 	const signal = AbortSignal.timeout(withinMs);
 	let url = parse(address);
 	for (let hops = 0; hops <= mostRedirects; hops++) {
-		const answer = await ask(url, outward, limits.accept ?? '*/*', signal);
+		const answer = await ask(url, outward, limits, signal);
 		const { statusCode = 0, headers } = answer;
-		if (statusCode < 300 || statusCode >= 400 || !headers.location) {
+		if (statusCode < 300 || statusCode >= 400 || !headers.location || mostRedirects === 0) {
 			const { body, isCut } = await bodyOf(answer, limits.mostBytes, url, signal);
 			const type = (headers['content-type'] ?? '').split(';')[0]!.trim().toLowerCase();
 			return { url: url.href, status: statusCode, type, body, isCut };
@@ -93,17 +96,22 @@ async function placeOf(url: URL, { hostMap }: Outward): Promise<{ host: string; 
 	return { host: found.address, port };
 }
 
-async function ask(url: URL, outward: Outward, accept: string, signal: AbortSignal): Promise<IncomingMessage> {
+async function ask(
+	url: URL,
+	outward: Outward,
+	{ accept = '*/*', post }: FetchLimits,
+	signal: AbortSignal
+): Promise<IncomingMessage> {
 	const place = await placeOf(url, outward);
 	const isTls = url.protocol === 'https:';
 	const options: RequestOptions & { servername?: string; rejectUnauthorized?: boolean } = {
 		...place,
-		method: 'GET',
+		method: post ? 'POST' : 'GET',
 		// A body that is cut off takes its connection along: none is used twice.
 		agent: false,
 		path: `${url.pathname}${url.search}`,
 		signal,
-		headers: { host: url.host, accept, 'accept-encoding': 'gzip, deflate, br', 'user-agent': AGENT },
+		headers: { host: url.host, accept, 'accept-encoding': 'gzip, deflate, br', 'user-agent': AGENT, ...post?.headers },
 		// The certificate is checked below: a key that the operator trusts may stand in for an authority.
 		...(isTls ? { servername: url.hostname, rejectUnauthorized: false } : {})
 	};
@@ -114,7 +122,7 @@ async function ask(url: URL, outward: Outward, accept: string, signal: AbortSign
 			reject(new OutwardFault('certificate', url.host));
 		});
 		request.on('error', (error) => reject(faultOf(error, url, signal)));
-		request.end();
+		request.end(post?.body);
 	});
 }
 

@@ -57,7 +57,9 @@ export function insertRequest(
 		of,
 		conditions: freezeConditions(db, conditions)
 	};
-	return insertJob(db, { kind: 'load', subject, order, priority: PRIORITY.awaited });
+	// Nobody waits for a block of watched pages: it has its own turn.
+	const priority = subject.startsWith('reading:') ? PRIORITY.trial : PRIORITY.awaited;
+	return insertJob(db, { kind: 'load', subject, order, priority });
 }
 
 /** What a job outside trials asks of the lab. */
@@ -107,7 +109,7 @@ const LISTED = 200;
 export function openRequests(db: Db): RequestedLoad[] {
 	const rows = sql<{ id: number }>(
 		db,
-		`SELECT id FROM job WHERE kind = 'load' AND status IN ('queued', 'leased') AND subject NOT LIKE 'trial:%'
+		`SELECT id FROM job WHERE kind = 'load' AND status IN ('queued', 'leased') AND subject NOT LIKE 'trial:%' AND subject NOT LIKE 'reading:%'
 			ORDER BY id DESC LIMIT ${LISTED}`
 	).all();
 	return rows.map(({ id }) => findRequest(db, id)!);
@@ -138,7 +140,7 @@ export function countRequests(db: Db): { open: number; leased: number; newest: n
 	const rows = sql<{ status: JobStatus; n: number }>(
 		db,
 		`SELECT status, count(*) AS n FROM job WHERE kind = 'load' AND status IN ('queued', 'leased')
-			AND subject NOT LIKE 'trial:%' GROUP BY status`
+			AND subject NOT LIKE 'trial:%' AND subject NOT LIKE 'reading:%' GROUP BY status`
 	).all();
 	const newest = sql<{ id: number | null }>(
 		db,

@@ -6,7 +6,14 @@ export type JobKind = 'load' | 'settle' | 'derive' | 'render' | 'gather';
 
 /** Whom a job serves. Loads outside trials serve an arm (what it holds back), a client, or nobody. */
 export type Subject =
-	`trial:${number}` | `arm:${number}` | `client:${number}` | `site:${number}` | `report:${number}` | 'nobody';
+	| `trial:${number}`
+	| `arm:${number}`
+	| `client:${number}`
+	| `site:${number}`
+	| `report:${number}`
+	| `watch:${number}`
+	| `reading:${number}`
+	| 'nobody';
 
 /** A trial's job: its place, and which try of that place it is. */
 export interface JobPlace extends LoadPlace {
@@ -108,6 +115,7 @@ export function leaseJob(db: Db, labId: string, now = nowIso()): Job | null {
 			const row =
 				nextOutsideTrials(db, now, 'priority > 0') ??
 				nextOfRoundUnderWay(db, now) ??
+				nextOfReadings(db, now) ??
 				nextOfTrials(db, now) ??
 				nextOutsideTrials(db, now, 'priority <= 0');
 			return row ? lease(db, row, labId, now) : null;
@@ -118,7 +126,16 @@ export function leaseJob(db: Db, labId: string, now = nowIso()): Job | null {
 function nextOutsideTrials(db: Db, now: string, which: string): JobRow | undefined {
 	return sql<JobRow>(
 		db,
-		`${SELECT} WHERE ${READY} AND trial_id IS NULL AND ${which} ORDER BY priority DESC, job.id LIMIT 1`
+		`${SELECT} WHERE ${READY} AND trial_id IS NULL AND job.subject NOT LIKE 'reading:%' AND ${which} ORDER BY priority DESC, job.id LIMIT 1`
+	).get({ now });
+}
+
+/** Blocks of watched pages, oldest first, by round: their loads belong together in time as those of a trial do. */
+function nextOfReadings(db: Db, now: string): JobRow | undefined {
+	return sql<JobRow>(
+		db,
+		`${SELECT} JOIN reading_place ON reading_place.job_id = job.id WHERE ${READY} AND job.subject LIKE 'reading:%'
+			ORDER BY reading_place.reading_id, reading_place.round, job.id LIMIT 1`
 	).get({ now });
 }
 

@@ -1,12 +1,11 @@
 <script lang="ts">
 	/** What each release did to the visitors of this page, and a form to note one. */
-	import { Button, InlineLoading } from 'carbon-components-svelte';
+	import { InlineLoading } from 'carbon-components-svelte';
 	import type { DeviceClass } from '$core/field/reading';
 	import { formatDay } from '$core/wording/format';
 	import EffectBoard from '$lib/charts/EffectBoard.svelte';
-	import { keeping } from '$lib/keeping';
 	import Action from '$lib/parts/Action.svelte';
-	import Field from '$lib/parts/Field.svelte';
+	import MarkerForm from '$lib/parts/MarkerForm.svelte';
 	import type { MarkedEffect } from '$lib/server/field/effects';
 
 	interface Props {
@@ -23,7 +22,6 @@
 	let { pageId, device, path, marks, form }: Props = $props();
 	let effects = $state<MarkedEffect[] | null>(null);
 	let problem = $state('');
-	const wrong = (field: string) => form?.issues?.find((issue) => issue.path === field)?.message ?? '';
 
 	$effect(() => {
 		const asked = `/api/field/${pageId}/effects?device=${device}&marks=${marks.length}`;
@@ -57,30 +55,7 @@
 			</div>
 		{/each}
 	{/if}
-	<form method="POST" action="?/mark" class="mark no-print" novalidate use:keeping>
-		<Field
-			label="Live since"
-			name="day"
-			placeholder="2026-11-20"
-			value={form?.typed?.day ?? ''}
-			wrong={wrong('day')}
-		/>
-		<Field
-			label="What was released"
-			name="words"
-			value={form?.typed?.words ?? ''}
-			wrong={wrong('words')}
-			help="As the client would say it"
-		/>
-		<Field
-			label="Pages whose path begins with"
-			name="path"
-			value={form?.typed?.path ?? path}
-			wrong={wrong('path')}
-			help="Empty for the whole site"
-		/>
-		<Button type="submit" kind="tertiary" size="field">Note the release</Button>
-	</form>
+	<MarkerForm {path} {form} />
 </section>
 
 <style>
@@ -90,14 +65,5 @@
 		gap: 0.6rem;
 		align-items: baseline;
 		justify-content: space-between;
-	}
-	.mark {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 12rem), 1fr));
-		gap: 0.8rem;
-		align-items: start;
-	}
-	.mark :global(.bx--btn) {
-		margin-top: 1.35rem;
 	}
 </style>

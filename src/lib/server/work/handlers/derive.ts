@@ -2,6 +2,7 @@
 import { deriveEvidence } from '../../trials/evidence';
 import { deriveJudgement } from '../../trials/judgement';
 import { deriveHosts } from '../../setups/register';
+import { deriveHistory } from '../../watch/history';
 import type { Db } from '../../db/connection';
 import type { DerivedKind } from '../derived';
 import { finishJob } from '../jobs';
@@ -11,7 +12,8 @@ import type { Handler } from '../handlers';
 const DERIVE: Partial<Record<DerivedKind, (db: Db, id: number) => void | Promise<void>>> = {
 	judgement: deriveJudgement,
 	evidence: deriveEvidence,
-	hosts: deriveHosts
+	hosts: deriveHosts,
+	history: deriveHistory
 };
 
 export const derive: Handler = {

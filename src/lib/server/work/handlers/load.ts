@@ -10,6 +10,7 @@ import { requestedOrder } from '../../loads/requested';
 import { seenOnBehalf } from '../../trials/seen';
 import { startPlace } from '../../trials/orders';
 import { settleAfterRequest, stopForFullDisk, storeTrialLoad } from '../../trials/progress';
+import { storeReadingLoad } from '../../watch/blocks';
 import { finishJob, giveBack, renewLease, type Job } from '../jobs';
 import { LeaseLost, type Handler, type Workplace } from '../handlers';
 
@@ -42,6 +43,7 @@ function taskOf(job: Job, { db }: Workplace): Task {
 		about: { job: job.id },
 		order,
 		store: (measured) => {
+			if (job.subject.startsWith('reading:')) return storeReadingLoad(db, job, version, measured);
 			storeRequestedLoad(db, job, version, measured, seenOnBehalf(db, job.subject, measured.record));
 			settleAfterRequest(db, job.subject);
 		}

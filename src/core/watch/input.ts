@@ -1,0 +1,103 @@
+/** The door for a watch and for a standing: the same schema for the form and for the API. */
+import * as v from 'valibot';
+import { WebAddress } from '../load/addressInput';
+import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
+import { Schedule } from './schedule';
+
+export const MOST_WATCHED = 200;
+const MOST_TARGETS = 10;
+const LEAST_LOADS = 3;
+const MOST_LOADS = 20;
+
+const wholeId = v.pipe(v.number('Name pages by their numbers.'), v.safeInteger('Name pages by their numbers.'));
+const metricId = v.custom<MetricId>((id) => typeof id === 'string' && isMetricId(id), 'There is no such metric.');
+
+const Notices = v.object({
+	mail: v.optional(
+		v.pipe(
+			v.array(v.pipe(v.string(), v.trim(), v.email('This is no mail address.'))),
+			v.maxLength(MOST_TARGETS, 'At most ten addresses.')
+		),
+		[]
+	),
+	/** Where each notice is posted to, signed. */
+	hook: v.optional(v.nullable(WebAddress), null)
+});
+
+const shared = {
+	clientId: v.pipe(v.number('Name the client by its number.'), v.safeInteger('Name the client by its number.')),
+	name: v.pipe(
+		v.string('Give it a name.'),
+		v.trim(),
+		v.nonEmpty('Give it a name.'),
+		v.maxLength(120, 'A name has at most 120 characters.')
+	),
+	conditions: v.optional(
+		v.pipe(
+			v.array(v.string()),
+			v.minLength(1, 'Choose conditions.'),
+			v.maxLength(4, 'At most four kinds of conditions.')
+		),
+		['phone', 'desktop']
+	),
+	schedule: v.optional(Schedule, { every: 'week', pattern: '', timeZone: 'UTC' }),
+	loads: v.optional(
+		v.pipe(
+			v.number('Give a number of loads.'),
+			v.integer('Give a whole number of loads.'),
+			v.minValue(LEAST_LOADS, 'A reading needs at least 3 loads of each page.'),
+			v.maxValue(MOST_LOADS, 'A reading has at most 20 loads of each page.')
+		),
+		5
+	),
+	metrics: v.optional(
+		v.pipe(v.array(metricId), v.minLength(1, 'Choose a metric.'), v.maxLength(8, 'At most eight metrics.')),
+		[...DEFAULT_PRIMARY]
+	),
+	notices: v.optional(Notices, { mail: [], hook: null })
+};
+
+const pages = v.pipe(
+	v.array(wholeId),
+	v.minLength(1, 'Choose at least one page.'),
+	v.maxLength(MOST_WATCHED, 'At most 200 pages.')
+);
+
+export const WatchInput = v.object({
+	...shared,
+	pages,
+	/** Address of a page at the same place that nobody changes; null for the one that ships with Zafra. */
+	control: v.optional(v.nullable(WebAddress), null)
+});
+export type WatchInput = v.InferOutput<typeof WatchInput>;
+
+const MOST_RIVALS = 8;
+
+export const StandingInput = v.object({
+	...shared,
+	/** Own page first, then competitors'. */
+	pages: v.pipe(
+		v.array(wholeId),
+		v.minLength(2, 'Choose your page and at least one of a competitor.'),
+		v.maxLength(MOST_RIVALS, 'At most eight pages.')
+	),
+	loads: v.optional(
+		v.pipe(
+			v.number('Give a number of rounds.'),
+			v.integer('Give a whole number of rounds.'),
+			v.minValue(8, 'Ranks need at least 8 rounds.'),
+			v.maxValue(MOST_LOADS, 'At most 20 rounds.')
+		),
+		10
+	)
+});
+export type StandingInput = v.InferOutput<typeof StandingInput>;
+
+/** What a watch or a standing keeps of it. */
+export interface WatchSettings {
+	conditions: string[];
+	schedule: Schedule;
+	loads: number;
+	metrics: MetricId[];
+	notices: v.InferOutput<typeof Notices>;
+}

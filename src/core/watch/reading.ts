@@ -1,0 +1,55 @@
+/** What a reading holds of one page under one set of conditions. */
+import { METRIC_IDS, type MetricId } from '../metrics/catalogue';
+
+/** What must be the same for two readings to tell of the page. */
+export interface Setting {
+	browser: string;
+	/** Hash of the frozen conditions. */
+	conditions: string;
+	recipe: string;
+	/** Which lab, by its machine. */
+	lab: string;
+}
+
+export type SettingPart = keyof Setting;
+export const SETTING_PARTS: readonly SettingPart[] = ['browser', 'conditions', 'recipe', 'lab'];
+
+/** Figures of the loads that count, by metric; in the metric's unit. */
+export type ReadingFigures = Partial<Record<MetricId, number[]>>;
+
+export interface PageReading {
+	/** Number of the reading. */
+	reading: number;
+	/** UTC ISO: when its block began. */
+	at: string;
+	/** Null where no load succeeded. */
+	setting: Setting | null;
+	figures: ReadingFigures;
+	/** Of the control page in the same block; null without one. */
+	control: ReadingFigures | null;
+}
+
+/** All readings of one page under one set of conditions, oldest first. */
+export interface PageHistory {
+	/** Number of the watched page. */
+	page: number;
+	/** Key of the conditions: `phone`. */
+	condition: string;
+	readings: PageReading[];
+}
+
+/** @returns which parts differ; empty where both can be compared */
+export function settingParts(a: Setting | null, b: Setting | null): SettingPart[] {
+	if (!a || !b) return [];
+	return SETTING_PARTS.filter((part) => a[part] !== b[part]);
+}
+
+/** The figures of some loads by metric; what a load lacks is left out. */
+export function figuresByMetric(loads: readonly Partial<Record<MetricId, number | null>>[]): ReadingFigures {
+	const figures: ReadingFigures = {};
+	for (const metric of METRIC_IDS) {
+		const own = loads.flatMap((load) => (typeof load[metric] === 'number' ? [load[metric]] : []));
+		if (own.length) figures[metric] = own;
+	}
+	return figures;
+}

@@ -1,0 +1,103 @@
+/** How a page stands against an earlier reading: the newest block against that of a week, a month or a year ago. */
+import { marginFor, type Margin, type MetricId } from '../metrics/catalogue';
+import { normalQuantile } from '../stats/normal';
+import { ratioMakesSense } from '../trial/measures';
+import { decide } from '../trial/verdict';
+import type { ShiftResult } from '../trial/types';
+import { blockOf } from './block';
+import type { Change } from './history';
+import { settingParts, type PageHistory, type PageReading } from './reading';
+import { stepOf } from './step';
+
+export const PERIODS = ['week', 'month', 'start'] as const;
+export type Period = (typeof PERIODS)[number];
+
+const DAYS: Record<Period, number> = { week: 7, month: 28, start: Infinity };
+const DAY_MS = 86_400_000;
+/** A reading comes at another hour each week: half a day more or less is still a week. */
+const TOLERANCE_DAYS = 0.5;
+const LEVEL = 0.95;
+
+/** The newest reading that is at least so old, with figures; the oldest for `start`. Null where there is none. */
+export function readingBefore(readings: readonly PageReading[], period: Period): PageReading | null {
+	const measured = readings.filter(({ setting }) => setting !== null);
+	const newest = measured.at(-1);
+	if (!newest || measured.length < 2) return null;
+	if (period === 'start') return measured[0]!;
+	const until = Date.parse(newest.at) - (DAYS[period] - TOLERANCE_DAYS) * DAY_MS;
+	return measured.findLast(({ at }) => Date.parse(at) <= until) ?? null;
+}
+
+/**
+ * Results as those of a trial: drawn on the same board. A word of better or worse needs a call of the history in
+ * between, in the same direction; two blocks alone call nothing. Across a change of the lab nothing is compared.
+ */
+export function sinceReading(
+	{ condition, readings }: PageHistory,
+	before: PageReading,
+	metrics: readonly MetricId[],
+	changes: readonly Change[],
+	margins: Partial<Record<MetricId, Margin>> | null
+): ShiftResult[] {
+	const newest = readings.findLast(({ setting }) => setting !== null);
+	if (!newest || settingParts(before.setting, newest.setting).length) return [];
+	return metrics.flatMap((metric) => {
+		const [from, to] = [before, newest].map(({ figures }) => blockOf(figures[metric] ?? []));
+		if (!from || !to) return [];
+		const { size, error } = stepOf([from], [to], 0);
+		const reach = normalQuantile(1 - (1 - LEVEL) / 2) * error;
+		const shift = { estimate: size, low: size - reach, high: size + reach };
+		const margin = marginFor(metric, from.middle, margins ?? undefined);
+		const called = changes.some(
+			(change) =>
+				change.metric === metric &&
+				change.after > before.reading &&
+				change.after <= newest.reading &&
+				change.shift.estimate > 0 === size > 0
+		);
+		const relative = ratioMakesSense(metric) && from.middle > 0 ? size / from.middle : null;
+		return [
+			asResult({
+				condition,
+				metric,
+				from: from.middle,
+				to: to.middle,
+				n: Math.min(from.loads, to.loads),
+				shift: { ...shift, relative },
+				margin,
+				verdict: decide({ metric, shift, margin, called })
+			})
+		];
+	});
+}
+
+type Told = Pick<ShiftResult, 'condition' | 'metric' | 'n' | 'shift' | 'margin' | 'verdict'> & {
+	from: number;
+	to: number;
+};
+
+/** A difference over time in the shape of a trial's result. */
+export function asResult({ from, to, ...told }: Told): ShiftResult {
+	return {
+		...told,
+		baseline: 0,
+		arm: 1,
+		baselineMedian: from,
+		armMedian: to,
+		rawShift: null,
+		referenceCorrelation: null,
+		scale: 'unit',
+		p: null,
+		adjustedP: null,
+		primary: true,
+		level: LEVEL,
+		decidedAt: null,
+		reason: null,
+		roundsNeeded: null,
+		hope: null,
+		target: null
+	};
+}
+
+export const changeResult = ({ condition, metric, from, to, shift, margin, verdict }: Change): ShiftResult =>
+	asResult({ condition, metric, from, to, n: 0, shift, margin, verdict });

@@ -1,0 +1,48 @@
+/** What went wrong with a page in a reading, beside its figures: it is gone, it leads elsewhere, it asks who one is. */
+import type { FailureCode, LoadRecord } from '../load/record';
+
+export interface PageTrouble {
+	/** Loads that failed, by reason. */
+	failed: { code: FailureCode; status: number | null; loads: number }[];
+	/** Where the page led; null where it stayed. */
+	redirectedTo: string | null;
+	/** It asked for a name and a pass phrase. */
+	asksWhoOneIs: boolean;
+}
+
+const LOGIN_PATH = /\/(log-?in|sign-?in|account\/enter|auth)([/?#.]|$)/i;
+const UNAUTHORISED = [401, 403];
+
+/** @param records of all loads of a page in one reading @returns null where there was none */
+export function troubleOf(
+	url: string,
+	records: readonly Pick<LoadRecord, 'status' | 'failure' | 'finalUrl' | 'requests'>[]
+): PageTrouble | null {
+	const failed = new Map<string, PageTrouble['failed'][number]>();
+	for (const record of records) {
+		if (record.status !== 'failed' || !record.failure) continue;
+		const status = documentStatus(record);
+		const key = `${record.failure.code}/${status}`;
+		const known = failed.get(key) ?? { code: record.failure.code, status, loads: 0 };
+		failed.set(key, { ...known, loads: known.loads + 1 });
+	}
+	const led = records.find(({ status, finalUrl }) => status === 'ok' && leadsElsewhere(url, finalUrl));
+	const redirectedTo = led?.finalUrl ?? null;
+	const asksWhoOneIs =
+		[...failed.values()].some(({ status }) => status !== null && UNAUTHORISED.includes(status)) ||
+		(redirectedTo !== null && LOGIN_PATH.test(redirectedTo));
+	if (!failed.size && !redirectedTo) return null;
+	return { failed: [...failed.values()], redirectedTo, asksWhoOneIs };
+}
+
+function documentStatus({ requests }: Pick<LoadRecord, 'requests'>): number | null {
+	return requests.findLast(({ type }) => type === 'document')?.status ?? null;
+}
+
+/** Another host or path; that a slash was added, or https, is none. */
+function leadsElsewhere(url: string, finalUrl: string): boolean {
+	if (!URL.canParse(url) || !URL.canParse(finalUrl)) return false;
+	const [asked, got] = [new URL(url), new URL(finalUrl)];
+	const path = ({ pathname }: URL) => pathname.replace(/\/$/, '');
+	return asked.hostname !== got.hostname || path(asked) !== path(got);
+}

@@ -1,0 +1,45 @@
+/** Messages about pages over time and against competitors. */
+export const watch = {
+	'change.title':
+		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slight {changed, perhaps too little to matter} other {changed}}',
+	'change.when': 'between {from} and {until}',
+	'change.sure':
+		'Beyond the noise of {before} readings before it: at most 5 % of quarters have a false alarm on this watch.',
+	'change.corrected': 'What the lab itself drifted, by its control page, is taken off.',
+	'change.uncorrected': 'The control page did not help here: the figures are as measured.',
+	'change.cause': 'Most likely cause: {cause}',
+	'change.no-cause': 'The requests on both sides show no cause.',
+	'change.marker': 'Marked in this time: {words} ({day})',
+	'break.title': '{parts} changed: what was measured before cannot be compared with what comes after',
+	'break.browser': 'The browser',
+	'break.conditions': 'The conditions',
+	'break.recipe': 'The recipe of the score',
+	'break.lab': 'The lab',
+	'break.from-to': '{from} to {to}',
+	'break.control': 'Over it the control page moved by {shifts}: so much is the lab’s.',
+	'break.no-control': 'No control page was measured on both sides: how much of a difference is the lab’s is not known.',
+	'trouble.gone': 'The page is gone (status {status})',
+	'trouble.login': 'The page asks who one is',
+	'trouble.redirected': 'The page leads to {url}',
+	'trouble.failed': '{loads, plural, one {A load} other {# loads}} failed: {reason}',
+	'trouble.reason.http-status': 'the server answered {status}',
+	'trouble.reason.unresolvable': 'the host was not found',
+	'trouble.reason.refused': 'the server refused the connection',
+	'trouble.reason.certificate': 'the certificate is not valid',
+	'trouble.reason.time-out': 'it took too long',
+	'trouble.reason.other': 'it could not be loaded',
+	'trouble.title': '{page} ({condition}): {what}',
+	missed:
+		'{n, plural, one {One scheduled reading} other {# scheduled readings}} before this did not take place: the lab was off. One reading was taken in their place.',
+	'schedule.week': 'each week, at another weekday and hour',
+	'schedule.day': 'each day, at another hour',
+	'schedule.pattern': 'by the pattern {pattern}',
+	'schedule.demand': 'on demand',
+	'mail.subject': 'Zafra: {title}',
+	'mail.since': 'Since {when}.',
+	'mail.link': 'See the history: {url}',
+	'rank.sole': '{place} of {all}',
+	'rank.shared': '{from} to {to} of {all}',
+	ordinal: '{n, selectordinal, one {#st} two {#nd} few {#rd} other {#th}}'
+} as const;
+export type WatchKey = keyof typeof watch;

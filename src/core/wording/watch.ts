@@ -1,0 +1,82 @@
+/** Watches, their changes and standings in words. For the server and the rooms of watches: not part of every screen. */
+import type { Metric } from '../metrics/catalogue';
+import { metricOf } from '../metrics/catalogue';
+import type { Break, Change } from '../watch/history';
+import type { Setting, SettingPart } from '../watch/reading';
+import type { Schedule } from '../watch/schedule';
+import type { PageTrouble } from '../watch/trouble';
+import { formatDay, formatDifference } from './format';
+import { watch, type WatchKey } from './messages/watch';
+import { plainName } from './plainNames';
+import { wordsFrom, type Words } from './words';
+
+export const WATCH_WORDS: Words<WatchKey> = wordsFrom('en', watch);
+
+const dayOf = (iso: string) => formatDay(iso.slice(0, 10));
+
+/** What changed, in one line: "Largest paint and score of /booking (phone) got worse". */
+export function titleOfChanges(changes: readonly Change[], page: string, condition: string): string {
+	const verdicts = new Set(changes.map(({ verdict }) => verdict));
+	const gains = verdicts.size === 1 ? [...verdicts][0]! : 'mixed';
+	const names = changes.map(({ metric }) => (metric === 'wire' ? 'bytes' : plainName(metric)));
+	const metrics = WATCH_WORDS.list(names);
+	const said = WATCH_WORDS.say('change.title', { metrics, page, condition, gains });
+	return said.charAt(0).toUpperCase() + said.slice(1);
+}
+
+/** @param before, after UTC ISO of the readings on both sides of it */
+export function whenOfChange(before: string, after: string): string {
+	return WATCH_WORDS.say('change.when', { from: dayOf(before), until: dayOf(after) });
+}
+
+export function titleOfBreak({ parts }: Pick<Break, 'parts'>): string {
+	const names = WATCH_WORDS.list(parts.map((part) => WATCH_WORDS.say(`break.${part}`)));
+	return WATCH_WORDS.say('break.title', { parts: names });
+}
+
+const SHOWN: readonly SettingPart[] = ['browser', 'recipe', 'lab'];
+
+/** "Chromium 140 to Chromium 141", for what a person can read. */
+export function describeParts({
+	parts,
+	from,
+	to
+}: {
+	parts: readonly SettingPart[];
+	from: Setting;
+	to: Setting;
+}): string {
+	return parts
+		.filter((part) => SHOWN.includes(part))
+		.map((part) => WATCH_WORDS.say('break.from-to', { from: from[part], to: to[part] }))
+		.join('; ');
+}
+
+/** How much of a difference over a change of the lab is the lab's. */
+export function describeControl(control: Break['control'], metrics: readonly Metric['id'][]): string {
+	const shifts = control
+		.filter(({ metric }) => metrics.includes(metric))
+		.map(({ metric, from, to }) => `${formatDifference(metric, to - from)} ${metricOf(metric).short}`);
+	return shifts.length
+		? WATCH_WORDS.say('break.control', { shifts: WATCH_WORDS.list(shifts) })
+		: WATCH_WORDS.say('break.no-control');
+}
+
+const GONE = [404, 410];
+const REASONS = ['http-status', 'unresolvable', 'refused', 'certificate', 'time-out'] as const;
+
+/** What is wrong with a page, most telling first. */
+export function describeTrouble({ failed, redirectedTo, asksWhoOneIs }: PageTrouble): string {
+	const gone = failed.find(({ status }) => status !== null && GONE.includes(status));
+	if (gone) return WATCH_WORDS.say('trouble.gone', { status: gone.status! });
+	if (asksWhoOneIs) return WATCH_WORDS.say('trouble.login');
+	if (redirectedTo) return WATCH_WORDS.say('trouble.redirected', { url: redirectedTo });
+	const most = [...failed].sort((a, b) => b.loads - a.loads)[0];
+	if (!most) return '';
+	const code = REASONS.find((reason) => reason === most.code) ?? 'other';
+	const reason = WATCH_WORDS.say(`trouble.reason.${code}`, { status: most.status ?? 0 });
+	return WATCH_WORDS.say('trouble.failed', { loads: most.loads, reason });
+}
+
+export const describeSchedule = ({ every, pattern }: Schedule): string =>
+	WATCH_WORDS.say(`schedule.${every}`, { pattern });

@@ -1,0 +1,55 @@
+<script lang="ts">
+	/** Notes what was changed on a site, and when it went live. */
+	import { Button } from 'carbon-components-svelte';
+	import { keeping } from '$lib/keeping';
+	import Field from './Field.svelte';
+
+	interface Props {
+		/** Of the page that is looked at: what is offered for the pages it concerns. */
+		path: string;
+		form: {
+			typed?: { day: string; words: string; path: string };
+			issues?: { path: string; message: string }[];
+		} | null;
+		submit?: string;
+	}
+	let { path, form, submit = 'Note the release' }: Props = $props();
+	const wrong = (field: string) => form?.issues?.find((issue) => issue.path === field)?.message ?? '';
+</script>
+
+<form method="POST" action="?/mark" class="mark no-print" novalidate use:keeping>
+	<Field
+		label="Live since"
+		name="day"
+		placeholder="2026-11-20"
+		value={form?.typed?.day ?? ''}
+		wrong={wrong('day')}
+	/>
+	<Field
+		label="What was released"
+		name="words"
+		value={form?.typed?.words ?? ''}
+		wrong={wrong('words')}
+		help="As the client would say it"
+	/>
+	<Field
+		label="Pages whose path begins with"
+		name="path"
+		value={form?.typed?.path ?? path}
+		wrong={wrong('path')}
+		help="Empty for the whole site"
+	/>
+	<Button type="submit" kind="tertiary" size="field">{submit}</Button>
+</form>
+
+<style>
+	.mark {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(100%, 12rem), 1fr));
+		gap: 0.8rem;
+		align-items: start;
+	}
+	.mark :global(.bx--btn) {
+		margin-top: 1.35rem;
+	}
+</style>

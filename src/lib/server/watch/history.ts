@@ -1,0 +1,174 @@
+/** The history of a watch, worked out once after each reading, by the lab between loads. */
+import { digestLoad } from '$core/compare/digest';
+import { explainShift } from '$core/compare/why';
+import type { MetricId } from '$core/metrics/catalogue';
+import { blockOf } from '$core/watch/block';
+import { findInHistory, type Change, type HistoryFindings } from '$core/watch/history';
+import type { PageHistory } from '$core/watch/reading';
+import { PERIODS, readingBefore, sinceReading, type Period } from '$core/watch/since';
+import { readingsAQuarter } from '$core/watch/schedule';
+import type { PageTrouble } from '$core/watch/trouble';
+import type { ShiftResult } from '$core/trial/types';
+import { describeCause } from '$core/wording/causes';
+import { existingClient, type Client } from '../clients/clients';
+import { cdnHostsOf } from '../clients/sites';
+import type { Db } from '../db/connection';
+import { findRecord } from '../loads/loads';
+import { findDerived, saveDerived } from '../work/derived';
+import { tellFindings } from './notices';
+import { figuresOfWatch, historiesFrom, readingsOfWatch, type StoredFigures } from './readings';
+import { findWatch, pagesOfWatch, type Watch } from './watches';
+
+export const HISTORY_VERSION = '1';
+
+/** Of one page under one set of conditions, as lists show it. */
+export interface PageState {
+	page: number;
+	condition: string;
+	/** Number and start of the newest reading with figures; null before the first. */
+	reading: number | null;
+	at: string | null;
+	middles: Partial<Record<MetricId, number>>;
+	loads: number;
+	disturbed: number;
+	loadId: number | null;
+	/** Of the newest reading, with figures or without. */
+	trouble: PageTrouble | null;
+	since: Partial<Record<Period, { at: string; results: ShiftResult[] }>>;
+}
+
+export interface WatchHistory extends HistoryFindings {
+	readings: number;
+	states: PageState[];
+	/** Sentences by the key of a change. */
+	causes: Record<string, string[]>;
+}
+
+export const changeKey = ({ page, condition, metric, after }: Change) => `${page}/${condition}/${metric}/${after}`;
+
+const subjectOf = (id: number) => `watch:${id}` as const;
+
+/** What was worked out last; null before the first reading. */
+export function findHistory(db: Db, watchId: number): WatchHistory | null {
+	return findDerived<WatchHistory>(db, subjectOf(watchId), 'history', HISTORY_VERSION, '')?.body ?? null;
+}
+
+export function deriveHistory(db: Db, watchId: number): void {
+	const watch = findWatch(db, watchId);
+	if (!watch) return;
+	const figures = figuresOfWatch(db, watchId);
+	const readings = readingsOfWatch(db, watchId).filter(({ state }) => state === 'done');
+	const histories = allHistories(db, watch, figures, readings);
+	const { metrics, schedule } = watch.settings;
+	const { margins } = existingClient(db, watch.clientId);
+	const findings = findInHistory(histories, {
+		metrics,
+		margins,
+		readingsAQuarter: readingsAQuarter(schedule, new Date(watch.createdAt))
+	});
+	const newest = new Map<string, StoredFigures>();
+	for (const stored of figures) newest.set(`${stored.watchedPageId}/${stored.conditionId}`, stored);
+	const history: WatchHistory = {
+		...findings,
+		readings: readings.length,
+		states: histories.map((own) =>
+			stateOf(own, newest.get(`${own.page}/${own.condition}`)!, metrics, findings, margins)
+		),
+		causes: causesOf(db, watch, findings.changes, figures, findHistory(db, watchId)?.causes ?? {})
+	};
+	db.transaction(() => {
+		saveDerived(db, subjectOf(watchId), 'history', HISTORY_VERSION, '', history);
+		tellFindings(db, watch, pagesOfWatch(db, watchId), readings, history);
+	})();
+}
+
+/** A control that was replaced counts for the readings in which it was loaded. */
+function allHistories(
+	db: Db,
+	{ id }: Watch,
+	figures: readonly StoredFigures[],
+	readings: readonly { id: number; plannedAt: string }[]
+): PageHistory[] {
+	const controls = pagesOfWatch(db, id).filter(({ role }) => role === 'control');
+	const isControl = new Set(controls.map((page) => page.id));
+	// Readings have one control each: to the history it is one page.
+	const [first] = isControl;
+	const merged = figures.map((stored) =>
+		isControl.has(stored.watchedPageId) ? { ...stored, watchedPageId: first! } : stored
+	);
+	return historiesFrom(merged, readings, first ?? null);
+}
+
+function stateOf(
+	history: PageHistory,
+	stored: StoredFigures,
+	metrics: readonly MetricId[],
+	{ changes }: HistoryFindings,
+	margins: Client['margins']
+): PageState {
+	const { page, condition } = history;
+	const last = history.readings.findLast(({ setting }) => setting !== null) ?? null;
+	const own = changes.filter((change) => change.page === page && change.condition === condition);
+	const middles = Object.fromEntries(
+		Object.entries(last?.figures ?? {}).flatMap(([metric, values]) => {
+			const block = blockOf(values);
+			return block ? [[metric, block.middle]] : [];
+		})
+	);
+	const since = Object.fromEntries(
+		PERIODS.flatMap((period) => {
+			const before = readingBefore(history.readings, period);
+			return before ? [[period, { at: before.at, results: sinceReading(history, before, metrics, own, margins) }]] : [];
+		})
+	);
+	return {
+		page,
+		condition,
+		reading: last?.reading ?? null,
+		at: last?.at ?? null,
+		middles,
+		loads: last?.figures.lcp?.length ?? 0,
+		disturbed: stored.disturbed,
+		loadId: stored.loadId,
+		trouble: stored.trouble,
+		since
+	};
+}
+
+/** Most likely causes, from the loads that stand for the readings on both sides. Known ones are not sought again. */
+function causesOf(
+	db: Db,
+	{ clientId }: Watch,
+	changes: readonly Change[],
+	figures: readonly StoredFigures[],
+	known: WatchHistory['causes']
+): WatchHistory['causes'] {
+	const loadOf = (page: number, condition: string, reading: number) =>
+		figures.find(
+			(stored) => stored.watchedPageId === page && stored.conditionId === condition && stored.readingId === reading
+		)?.loadId ?? null;
+	return Object.fromEntries(
+		changes.map((change) => {
+			const key = changeKey(change);
+			if (known[key]) return [key, known[key]];
+			const sides = [change.before, change.after].map((reading) => loadOf(change.page, change.condition, reading));
+			return [key, causesBetween(db, clientId, sides, change.metric)];
+		})
+	);
+}
+
+const MOST_CAUSES = 2;
+
+function causesBetween(db: Db, clientId: number, loads: readonly (number | null)[], metric: MetricId): string[] {
+	const digests = loads.flatMap((id) => {
+		const record = id === null ? null : findRecord(db, id);
+		if (!record || record.status !== 'ok') return [];
+		const cdnHosts = cdnHostsOf(db, clientId, new URL(record.finalUrl || record.url).host);
+		return [digestLoad(record, { loadId: id!, armId: 0, conditionId: '', round: 1 }, cdnHosts)];
+	});
+	const [before, after] = digests;
+	if (!before || !after) return [];
+	const { causes } = explainShift([before], [after]);
+	const own = causes.filter((cause) => cause.metric === metric);
+	return (own.length ? own : causes).slice(0, MOST_CAUSES).map(describeCause);
+}

@@ -1,0 +1,232 @@
+/** The history of one watched page: points, steps, what they rest on; for its screen and the API. */
+import type { MetricId } from '$core/metrics/catalogue';
+import { blockOf } from '$core/watch/block';
+import type { HistoryFindings } from '$core/watch/history';
+import { changeResult } from '$core/watch/since';
+import { boardRow, type BoardRow } from '$core/wording/board';
+import {
+	describeControl,
+	describeParts,
+	describeTrouble,
+	titleOfBreak,
+	titleOfChanges,
+	WATCH_WORDS,
+	whenOfChange
+} from '$core/wording/watch';
+import { conditionNames } from '../conditions/saved';
+import type { Db } from '../db/connection';
+import { concerns, markersOfSite, type SiteMarker } from '../field/markers';
+import { NotPossible } from '../http/refusal';
+import { findPage } from '../pages/queries';
+import { placeOfPage } from '../visits/places';
+import { findHistory, type WatchHistory } from './history';
+import { figuresOfWatched, readingsOfWatch, type Reading, type StoredFigures } from './readings';
+import { existingWatch, pagesOfWatch, type Watch, type WatchedPage } from './watches';
+
+export interface TimelinePoint {
+	reading: number;
+	at: string;
+	middle: number;
+	low: number;
+	high: number;
+	loads: number;
+	disturbed: number;
+	isWild: boolean;
+	loadId: number | null;
+}
+
+export interface TimelineStep {
+	at: string;
+	from: number;
+	to: number;
+	low: number;
+	high: number;
+	verdict: string;
+	words: string;
+}
+
+export interface Timeline {
+	metric: MetricId;
+	points: TimelinePoint[];
+	steps: TimelineStep[];
+}
+
+/** An event on the history, as it is told beside the chart. */
+export interface ToldChange {
+	title: string;
+	when: string;
+	at: string;
+	rows: BoardRow[];
+	lines: string[];
+	/** Markers that fall into the time of the step. */
+	markers: { day: string; words: string }[];
+}
+
+export interface ConditionHistory {
+	condition: string;
+	name: string;
+	timelines: Timeline[];
+	changes: ToldChange[];
+	/** Loads whose frames stand for the first and the newest reading; null where none is kept. */
+	then: { load: number; at: string } | null;
+	now: { load: number; at: string } | null;
+	trouble: string;
+}
+
+/** Everything of one watched page. @throws NotPossible where it is not there */
+export function watchedPageView(db: Db, watchId: number, watchedPageId: number) {
+	const watch = existingWatch(db, watchId, 'watch');
+	const page = pagesOfWatch(db, watchId).find(({ id, role }) => id === watchedPageId && role !== 'control');
+	if (!page) throw new NotPossible(404, `This watch has no page ${watchedPageId}.`);
+	const readings = readingsOfWatch(db, watchId);
+	const history = findHistory(db, watchId);
+	const known = page.pageId === null ? null : findPage(db, page.pageId);
+	const markers = known
+		? markersOfSite(db, known.siteId).filter((marker) => concerns(marker, placeOfPage(known.url)))
+		: [];
+	const figures = figuresOfWatched(db, page.id);
+	const names = new Map(conditionNames(db).map(({ id, name }) => [id, name]));
+	return {
+		watch: headOf(watch),
+		page: { ...page, siteId: known?.siteId ?? null },
+		markers,
+		gaps: readings.flatMap(({ plannedAt, missed }) =>
+			missed ? [{ at: plannedAt, words: WATCH_WORDS.say('missed', { n: missed }) }] : []
+		),
+		breaks: breaksOf(history, page.id, readings, watch.settings.metrics),
+		conditions: watch.settings.conditions.flatMap((condition): ConditionHistory[] => {
+			const own = figures.filter((stored) => stored.conditionId === condition);
+			if (!own.length) return [];
+			return [
+				conditionHistory(watch, {
+					page,
+					condition,
+					name: names.get(condition) ?? condition,
+					own,
+					history,
+					readings,
+					markers
+				})
+			];
+		})
+	};
+}
+
+function breaksOf(
+	history: WatchHistory | null,
+	page: number,
+	readings: readonly Reading[],
+	metrics: readonly MetricId[]
+) {
+	const own = new Map(
+		(history?.breaks ?? []).filter((candidate) => candidate.page === page).map((found) => [found.reading, found])
+	);
+	return [...own.values()].map((found) => ({
+		at: dateOf(readings, found.reading),
+		title: titleOfBreak(found),
+		lines: [describeParts(found), describeControl(found.control, metrics)].filter(Boolean)
+	}));
+}
+
+interface Material {
+	page: WatchedPage;
+	condition: string;
+	name: string;
+	own: readonly StoredFigures[];
+	history: WatchHistory | null;
+	readings: readonly Reading[];
+	markers: readonly SiteMarker[];
+}
+
+function conditionHistory(watch: Watch, material: Material): ConditionHistory {
+	const { condition, name, own, readings } = material;
+	const kept = own.filter(({ loadId, setting }) => loadId !== null && setting !== null);
+	const shown = (stored: StoredFigures | undefined) =>
+		stored ? { load: stored.loadId!, at: dateOf(readings, stored.readingId) } : null;
+	const trouble = own.at(-1)?.trouble ?? null;
+	return {
+		condition,
+		name,
+		timelines: watch.settings.metrics.map((metric) => timelineOf(metric, material)),
+		changes: toldChanges(material),
+		then: kept.length > 1 ? shown(kept[0]) : null,
+		now: shown(kept.at(-1)),
+		trouble: trouble ? describeTrouble(trouble) : ''
+	};
+}
+
+function timelineOf(metric: MetricId, { page, condition, own, history, readings }: Material): Timeline {
+	const isOwn = (found: { page: number; condition: string; metric: MetricId }) =>
+		found.page === page.id && found.condition === condition && found.metric === metric;
+	const wild = new Set((history?.wild ?? []).filter(isOwn).map(({ reading }) => reading));
+	const points = own.flatMap((stored): TimelinePoint[] => {
+		const values = stored.figures[metric] ?? [];
+		const block = blockOf(values);
+		if (!block) return [];
+		return [
+			{
+				reading: stored.readingId,
+				at: dateOf(readings, stored.readingId),
+				middle: block.middle,
+				low: Math.min(...values),
+				high: Math.max(...values),
+				loads: block.loads,
+				disturbed: stored.disturbed,
+				isWild: wild.has(stored.readingId),
+				loadId: stored.loadId
+			}
+		];
+	});
+	const steps = (history?.changes ?? []).filter(isOwn).map((change): TimelineStep => ({
+		at: dateOf(readings, change.after),
+		from: change.from,
+		to: change.to,
+		low: change.shift.low ?? change.shift.estimate,
+		high: change.shift.high ?? change.shift.estimate,
+		verdict: change.verdict,
+		words: boardRow(changeResult(change), NAMES).text
+	}));
+	return { metric, points, steps };
+}
+
+const NAMES = { baseline: 'before', arm: 'after' };
+
+function toldChanges({ page, condition, history, readings, markers }: Material): ToldChange[] {
+	const own = (history?.changes ?? []).filter((change) => change.page === page.id && change.condition === condition);
+	const events = new Map<number, HistoryFindings['changes']>();
+	for (const change of own) events.set(change.after, [...(events.get(change.after) ?? []), change]);
+	return [...events.entries()]
+		.sort(([a], [b]) => b - a)
+		.map(([after, changes]) => {
+			const [from, until] = [dateOf(readings, changes[0]!.before), dateOf(readings, after)];
+			const causes = changes.flatMap(
+				({ metric }) => history?.causes[`${page.id}/${condition}/${metric}/${after}`] ?? []
+			);
+			return {
+				title: titleOfChanges(changes, page.name, condition),
+				when: whenOfChange(from, until),
+				at: until,
+				rows: changes.map((change) => boardRow(changeResult(change), NAMES)),
+				lines: [
+					...[...new Set(causes)].slice(0, 2).map((cause) => WATCH_WORDS.say('change.cause', { cause })),
+					WATCH_WORDS.say(changes.every(({ isCorrected }) => isCorrected) ? 'change.corrected' : 'change.uncorrected')
+				],
+				markers: markers
+					.filter(({ day }) => day >= from.slice(0, 10) && day <= until.slice(0, 10))
+					.map(({ day, words }) => ({ day, words }))
+			};
+		});
+}
+
+export const headOf = ({ id, name, clientId, clientName, settings, state, nextAt }: Watch) => ({
+	id,
+	name,
+	clientId,
+	clientName,
+	state,
+	nextAt,
+	metrics: settings.metrics
+});
+
+export const dateOf = (readings: readonly Reading[], id: number) =>
+	readings.find((reading) => reading.id === id)?.plannedAt ?? '';

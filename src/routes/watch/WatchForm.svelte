@@ -1,0 +1,169 @@
+<script lang="ts">
+	/** What is watched, under which conditions, when, and who hears of it. */
+	import { Accordion, AccordionItem, Button, MultiSelect, NumberInput } from 'carbon-components-svelte';
+	import { keeping } from '$lib/keeping';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Field from '$lib/parts/Field.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
+	import { metricOf } from '$core/metrics/catalogue';
+	import type { TypedWatch, watchChoices } from '$lib/server/watch/form';
+	import type { Issue } from '$lib/server/http/api';
+
+	interface Props {
+		kind: 'watch' | 'standing';
+		choices: ReturnType<typeof watchChoices>;
+		typed: TypedWatch;
+		issues: readonly Issue[];
+		problem?: string;
+		submit: string;
+		/** An existing one stays with its client. */
+		isNew?: boolean;
+	}
+	let { kind, choices, typed, issues, problem = '', submit, isNew = true }: Props = $props();
+	// svelte-ignore state_referenced_locally
+	let draft = $state({ ...typed });
+	// svelte-ignore state_referenced_locally
+	let clientId = $state(String(draft.clientId || choices.clients[0]?.id || ''));
+	let loads = $state<number | null>(Number(draft.loads));
+	const client = $derived(choices.clients.find(({ id }) => String(id) === clientId));
+	const wrong = (path: string) =>
+		issues.find((issue) => issue.path === path || issue.path.startsWith(`${path}.`))?.message ?? '';
+	const pages = $derived(
+		(client?.pages ?? [])
+			.filter(({ role }) => kind === 'standing' || role === 'own')
+			.map(({ id, url, type, isChosen }) => {
+				const { pathname, host } = new URL(url);
+				const name = kind === 'standing' ? `${host}${pathname}` : pathname;
+				return { id, text: [name, type, isChosen ? 'chosen' : ''].filter(Boolean).join(' · ') };
+			})
+	);
+	const EVERY = [
+		{ value: 'week', text: 'Each week, at another weekday and hour' },
+		{ value: 'day', text: 'Each day, at another hour' },
+		{ value: 'pattern', text: 'By a cron pattern' },
+		{ value: 'demand', text: 'On demand' }
+	];
+	const METRICS: readonly string[] = ['score', 'lcp', 'cls', 'tbt', 'wire', 'fcp', 'ttfb', 'si', 'requests'];
+	const perReading = $derived(draft.pages.length * draft.conditions.length * (loads ?? 0));
+	/** Measured: a load takes some seconds and its waits. */
+	const SECONDS_A_LOAD = 8;
+	const minutes = $derived(Math.max(1, Math.round((perReading * SECONDS_A_LOAD) / 60)));
+</script>
+
+<form method="POST" class="form" novalidate use:keeping>
+	{#if problem && !issues.some(({ path }) => path)}<Notice kind="error" title={problem} />{/if}
+	{#if isNew}<Choice
+			label="Client"
+			name="clientId"
+			options={choices.clients.map(({ id, name }) => ({ value: String(id), text: name }))}
+			bind:value={clientId}
+			onchange={() => (draft.pages = [])}
+		/>{:else}<Hidden name="clientId" value={clientId} />{/if}
+	<Field
+		label="Name"
+		name="name"
+		bind:value={draft.name}
+		wrong={wrong('name')}
+		placeholder={kind === 'watch' ? 'Pages that bring bookings' : 'Booking pages of ferry companies'}
+	/>
+	<MultiSelect
+		labelText={kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'}
+		label={draft.pages.length ? `${draft.pages.length} chosen` : 'Choose pages'}
+		filterable
+		items={pages}
+		bind:selectedIds={draft.pages}
+		invalid={wrong('pages') !== ''}
+		invalidText={wrong('pages')}
+		helperText={pages.length ? '' : 'This client has no pages yet: add them under Pages.'}
+	/>
+	<Hidden name="pages" value={draft.pages.join(',')} />
+	<MultiSelect
+		labelText="Conditions"
+		label="{draft.conditions.length} chosen"
+		items={choices.conditions.map(({ id, name }) => ({ id, text: name }))}
+		bind:selectedIds={draft.conditions}
+		invalid={wrong('conditions') !== ''}
+		invalidText={wrong('conditions')}
+	/>
+	<Hidden name="conditions" value={draft.conditions.join(',')} />
+	<Choice label="When" name="every" options={EVERY} bind:value={draft.every} />
+	{#if draft.every === 'pattern'}<Field
+			label="Pattern: minute, hour, day, month, weekday"
+			name="pattern"
+			bind:value={draft.pattern}
+			wrong={wrong('schedule.pattern')}
+			placeholder="30 6 * * 1,4"
+		/>{:else}<Hidden name="pattern" value={draft.pattern} />{/if}
+	<NumberInput
+		labelText={kind === 'watch' ? 'Loads of each page in a reading' : 'Rounds of a run'}
+		name="loads"
+		bind:value={loads}
+		min={kind === 'watch' ? 3 : 8}
+		max={20}
+		invalid={wrong('loads') !== ''}
+		invalidText={wrong('loads')}
+		helperText={perReading
+			? `${perReading} loads, about ${minutes} minutes${kind === 'watch' ? ', and those of the control page; a page that may have moved is loaded 15 times more' : ''}`
+			: ''}
+	/>
+	<Accordion align="start" size="sm">
+		<AccordionItem
+			title="Metrics, notices, {kind === 'watch' ? 'control page, ' : ''}time zone"
+			open={issues.some(({ path }) => /notices|control|timeZone|metrics/.test(path))}
+		>
+			<div class="more">
+				<MultiSelect
+					labelText="Metrics that are called"
+					label="{draft.metrics.length} chosen"
+					items={METRICS.map((id) => ({ id, text: metricOf(id).name }))}
+					bind:selectedIds={draft.metrics}
+				/>
+				{#if kind === 'watch'}<Field
+						label="Control page"
+						name="control"
+						bind:value={draft.control}
+						wrong={wrong('control')}
+						help="A page at the same place that nobody changes. Empty: the one that ships with Zafra."
+						type="url"
+					/>{/if}
+				<Field
+					label="Mail to"
+					name="mail"
+					bind:value={draft.mail}
+					wrong={wrong('notices.mail')}
+					help="Addresses, with commas between them"
+				/>
+				<Field
+					label="Webhook"
+					name="hook"
+					bind:value={draft.hook}
+					wrong={wrong('notices.hook')}
+					help="Each notice is posted here as JSON, signed"
+					type="url"
+				/>
+				<Field
+					label="Time zone"
+					name="timeZone"
+					bind:value={draft.timeZone}
+					wrong={wrong('schedule.timeZone')}
+					help="For example Europe/London"
+				/>
+			</div>
+		</AccordionItem>
+	</Accordion>
+	<Hidden name="metrics" value={draft.metrics.join(',')} />
+	<div><Button type="submit">{submit}</Button></div>
+</form>
+
+<style>
+	.form {
+		display: grid;
+		gap: 1rem;
+		max-width: 40rem;
+	}
+	.more {
+		display: grid;
+		gap: 1rem;
+	}
+</style>

@@ -1,0 +1,162 @@
+<script lang="ts">
+	import { Button, CodeSnippet } from 'carbon-components-svelte';
+	import { onMount } from 'svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { formatMoment } from '$core/wording/format';
+	import Action from '$lib/parts/Action.svelte';
+	import Confirm from '$lib/parts/Confirm.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
+	import ProgressLine from '$lib/parts/ProgressLine.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+
+	let { data, form } = $props();
+	const view = $derived(data.view);
+	let asksToDelete = $state(false);
+	let deletion: HTMLFormElement;
+	type Page = (typeof view.pages)[number];
+	const columns: Column<Page>[] = [
+		{ key: 'page', name: 'Page', kind: 'address' },
+		{ key: 'type', name: 'Type', text: ({ type }) => type ?? '' },
+		{ key: 'state', name: 'State', text: ({ endedAt }) => (endedAt ? 'not watched any more' : 'watched') }
+	];
+	const failed = $derived(view.deliveries.filter(({ problem }) => problem !== null));
+
+	const POLL_MS = 2000;
+	$effect(() => {
+		if (!view.progress) return;
+		const timer = setInterval(() => void invalidateAll(), POLL_MS);
+		return () => clearInterval(timer);
+	});
+	// Who has opened it has seen what it tells.
+	onMount(() => {
+		for (const { id, readAt } of view.notices)
+			if (readAt === null) void fetch(`/api/notices/${id}`, { method: 'POST' });
+	});
+</script>
+
+<svelte:head><title>{view.name} – Zafra</title></svelte:head>
+
+<div class="page">
+	<div class="page-top">
+		<h1>{view.name}</h1>
+		{#if view.progress}<Action action="?/stop" text="Stop this reading" kind="tertiary" size="field" />
+		{:else if view.state === 'active'}<Action
+				action="?/read"
+				text="Read now"
+				kind="primary"
+				size="field"
+				shortcut="r"
+			/>{/if}
+	</div>
+	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
+	<p class="muted">
+		{view.clientName}. Read {view.scheduleWords}, {view.settings.loads} loads of each page, under
+		{view.settings.conditions.join(' and ')}; beside
+		{view.control?.url ? view.control.url : 'the control page that ships with Zafra'}.
+		{#if view.state === 'paused'}<b>Paused.</b>{:else if view.nextAt}Next: {formatMoment(view.nextAt)}.{/if}
+		{#if view.readings && view.firstAt && view.lastAt}{view.readings} readings, from {formatMoment(
+				view.firstAt
+			)} to {formatMoment(view.lastAt)}.{:else}No reading has ended yet.{/if}
+	</p>
+	{#if view.isRecorded}<Notice
+			title="Part of this history was recorded for the demonstration."
+			text="Its readings are drawn from real loads of the simulated web, with their real spread."
+		/>{/if}
+	{#if view.progress}<ProgressLine done={view.progress.done} total={view.progress.total} />{/if}
+
+	<section aria-labelledby="told">
+		<h2 id="told">What it told</h2>
+		{#each view.notices as notice (notice.id)}
+			<article class={notice.body.kind}>
+				<a href={notice.body.path}>{notice.body.title}{notice.body.when ? `, ${notice.body.when}` : ''}</a>
+				<p class="muted small">{[formatMoment(notice.at), ...notice.body.lines].join(' · ')}</p>
+			</article>
+		{:else}<p class="muted">
+				Nothing yet. It speaks when a page moved beyond the noise, when the lab changed, or when a page cannot
+				be loaded.
+			</p>{/each}
+		{#if failed.length}<Notice
+				kind="warning"
+				title="Some notices were not delivered."
+				text={failed
+					.map(
+						({ target, state, problem }) =>
+							`${target.slice(5)}: ${problem}${state === 'waiting' ? ' It is tried again.' : ''}`
+					)
+					.slice(0, 3)
+					.join(' ')}
+			/>{/if}
+	</section>
+
+	<section aria-labelledby="pages">
+		<h2 id="pages">Pages</h2>
+		<Table label="Watched pages" {columns} rows={view.pages} key={({ id }) => id} pageSize={25}>
+			{#snippet cell(row)}<a href="/watch/{view.id}/{row.id}" data-row-link>{row.url}</a>{/snippet}
+		</Table>
+	</section>
+
+	{#if data.secret}
+		<section aria-labelledby="hook">
+			<h2 id="hook">Checking a webhook</h2>
+			<p class="muted">
+				Each notice comes with <code>x-zafra-moment</code> and <code>x-zafra-signature</code>: HMAC with
+				SHA-256, in hex, of the moment, a dot and the body, with this secret:
+			</p>
+			<CodeSnippet code={data.secret} />
+		</section>
+	{/if}
+
+	<div class="actions no-print">
+		<Button kind="tertiary" size="field" href="/watch/{view.id}/change">Settings</Button>
+		<Button kind="tertiary" size="field" href="/api/watches/{view.id}/readings.csv">All loads as CSV</Button>
+		<Action
+			action={view.state === 'active' ? '?/pause' : '?/resume'}
+			text={view.state === 'active' ? 'Pause' : 'Resume'}
+			size="field"
+		/>
+		<Button kind="danger-ghost" size="field" on:click={() => (asksToDelete = true)}>Delete</Button>
+		<form method="POST" action="?/delete" bind:this={deletion}></form>
+	</div>
+</div>
+<Confirm
+	bind:open={asksToDelete}
+	heading="Delete this watch?"
+	action="Delete"
+	onconfirm={() => deletion.requestSubmit()}
+>
+	<p>
+		Its {view.readings} readings of {view.pages.length} pages go with it, and what it told. Reports that show them
+		keep their copies.
+	</p>
+</Confirm>
+
+<style>
+	section {
+		margin-top: 1.4rem;
+	}
+	article {
+		border-left: 3px solid var(--rule);
+		padding: 0.1rem 0 0.1rem 0.8rem;
+		margin-bottom: 0.7rem;
+	}
+	article.change {
+		border-left-color: var(--ink);
+	}
+	article.trouble {
+		border-left-color: var(--worse);
+	}
+	article a {
+		font: 600 1.02rem/1.35 var(--serif);
+		color: var(--ink);
+	}
+	article p {
+		margin: 0.1rem 0 0;
+	}
+	.actions {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.8rem;
+		margin-top: 1.6rem;
+	}
+</style>

@@ -1,0 +1,19 @@
+<script lang="ts">
+	import WatchForm from '../WatchForm.svelte';
+
+	let { data, form } = $props();
+</script>
+
+<svelte:head><title>New watch – Zafra</title></svelte:head>
+
+<div class="page">
+	<h1>New watch</h1>
+	<WatchForm
+		kind="watch"
+		choices={data.choices}
+		typed={form?.typed ?? data.typed}
+		issues={form?.issues ?? []}
+		problem={form && 'problem' in form ? form.problem : ''}
+		submit="Watch these pages"
+	/>
+</div>

@@ -2,6 +2,7 @@
 	import { Button } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { formatMoment, formatWait } from '$core/wording/format';
+	import ShiftStrip from '$lib/charts/ShiftStrip.svelte';
 	import { live } from '$lib/live.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import NotifyMe from '$lib/parts/NotifyMe.svelte';
@@ -11,8 +12,18 @@
 
 	let { data } = $props();
 	const isEmpty = $derived(
-		!data.running.length && !data.waiting.length && !data.unread.length && !data.recent.length
+		!data.running.length &&
+			!data.waiting.length &&
+			!data.unread.length &&
+			!data.recent.length &&
+			!data.notices.length &&
+			!data.readings.length
 	);
+
+	async function markRead(id: number) {
+		await fetch(`/api/notices/${id}`, { method: 'POST' });
+		await invalidateAll();
+	}
 
 	// When a trial changes its state, the lists change too.
 	const states = $derived(live.snapshot?.trials.map((trial) => `${trial.id}${trial.status}`).join());
@@ -68,6 +79,49 @@
 						<p class="muted small" class:trouble={trial.status === 'failed'}>
 							{[trial.clientName, STATES[trial.status], trial.message].filter(Boolean).join(' · ')}
 						</p>
+					</li>
+				{/each}
+			</ul>
+		</section>
+	{/if}
+
+	{#if data.notices.length}
+		<section aria-labelledby="watched">
+			<h2 id="watched">From what is watched</h2>
+			<ul class="cards">
+				{#each data.notices as notice (notice.id)}
+					<li class="panel">
+						<a href={notice.path} data-row-link>{notice.title}</a>
+						<p class="muted small" class:trouble={notice.kind === 'trouble'}>
+							{[notice.clientName, notice.watchName, notice.when || formatMoment(notice.at)]
+								.filter(Boolean)
+								.join(' · ')}
+						</p>
+						{#if notice.marks.length}<div class="told">
+								<ShiftStrip label={notice.title} marks={notice.marks} />
+								<span class="muted small"
+									>{notice.marks.map(({ short, word }) => `${short} ${word}`).join(', ')}</span
+								>
+							</div>{/if}
+						<Button kind="ghost" size="small" on:click={() => markRead(notice.id)}
+							>Done<span class="visually-hidden"> with {notice.title}</span></Button
+						>
+					</li>
+				{/each}
+			</ul>
+		</section>
+	{/if}
+
+	{#if data.readings.length}
+		<section aria-labelledby="readings">
+			<h2 id="readings">Readings under way</h2>
+			<ul class="cards">
+				{#each data.readings as reading (reading.id)}
+					<li class="panel">
+						<a href="/{reading.kind === 'watch' ? 'watch' : 'standings'}/{reading.id}" data-row-link
+							>{reading.name}</a
+						>
+						<ProgressLine done={reading.done} total={reading.total} />
 					</li>
 				{/each}
 			</ul>
@@ -143,6 +197,12 @@
 	.cards li > a {
 		font: 600 1.1rem var(--serif);
 		color: var(--ink);
+	}
+	.told {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.3rem 0.8rem;
+		align-items: center;
 	}
 	.cards p {
 		margin: 0.1rem 0 0.4rem;

@@ -113,7 +113,7 @@ export function digestLoad(
 		...place,
 		startedAt: record.startedAt,
 		figures: record.figures,
-		timings: timingsOf(record),
+		timings: timingsIn(record),
 		files: filesOf(requests, document, whose),
 		blocking: timeByOwner(ownedTasks(record, siteHost, cdnHosts))
 			.filter((time) => time.blockingMs > 0)
@@ -129,7 +129,8 @@ export function digestLoad(
 	};
 }
 
-function timingsOf({ marks }: LoadRecord): Record<string, number> {
+/** User Timing of a load: marks by their time, measures by their length; the first of a name, ms. */
+export function timingsIn({ marks }: Pick<LoadRecord, 'marks'>): Record<string, number> {
 	const timings: Record<string, number> = {};
 	for (const { name, atMs, durationMs } of marks) timings[name] ??= durationMs ?? atMs;
 	return timings;

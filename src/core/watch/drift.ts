@@ -18,11 +18,8 @@ export interface Corrected {
 const LEAST_READINGS = 6;
 const MOST_SCATTER = 2;
 
-/**
- * @param page, control by reading, equally many; null where the control has none
- * @param split index of the first reading after the step that is tested: scatter is about the means of both sides
- */
-export function withoutDrift(page: readonly Block[], control: readonly (Block | null)[], split: number): Corrected {
+/** @param page, control by reading, equally many; null where the control has none */
+export function withoutDrift(page: readonly Block[], control: readonly (Block | null)[]): Corrected {
 	const known = control.flatMap((block, at) => (block ? [{ at, block }] : []));
 	const untouched = { blocks: [...page], share: 0 };
 	if (known.length < LEAST_READINGS) return untouched;
@@ -37,14 +34,11 @@ export function withoutDrift(page: readonly Block[], control: readonly (Block | 
 		const added = share ** 2 * (within / own.loads);
 		return { ...block, middle: block.middle - share * (own.middle - centre), added };
 	});
-	return scatter(blocks, split) > MOST_SCATTER * scatter(page, split) ? untouched : { blocks, share };
+	return scatter(blocks) > MOST_SCATTER * scatter(page) ? untouched : { blocks, share };
 }
 
-/** Sum of squares of the middles about the mean of their side. */
-function scatter(blocks: readonly Block[], split: number): number {
-	return [blocks.slice(0, split), blocks.slice(split)].reduce((sum, side) => {
-		if (!side.length) return sum;
-		const centre = mean(side.map(({ middle }) => middle));
-		return sum + side.reduce((own, { middle }) => own + (middle - centre) ** 2, 0);
-	}, 0);
+/** Sum of squares of the middles about their mean: a step of both counts, since that is drift, too. */
+function scatter(blocks: readonly Block[]): number {
+	const centre = mean(blocks.map(({ middle }) => middle));
+	return blocks.reduce((sum, { middle }) => sum + (middle - centre) ** 2, 0);
 }

@@ -14,7 +14,7 @@ import { median, scaledMad } from '../stats/summary';
 import { normalQuantile } from '../stats/normal';
 import { blockOf, type Block } from './block';
 import { withoutDrift } from './drift';
-import { settingParts, type PageHistory, type PageReading, type Setting, type SettingPart } from './reading';
+import { measured, settingParts, type PageHistory, type PageReading, type Setting, type SettingPart } from './reading';
 import { criticalZ, middlesDiffer, stepOf, varianceBetween, varianceWithin } from './step';
 
 export interface HistoryOptions {
@@ -140,13 +140,13 @@ function wholeSeries(history: PageHistory, metric: MetricId): Series {
 /** @returns whether the reading has figures of the series */
 function grow(series: Series, number: number): boolean {
 	const reading = series.history.readings.find((candidate) => candidate.reading === number);
-	const block = blockOf(reading?.figures[series.metric] ?? []);
+	const block = blockOf(measured(reading?.figures[series.metric]));
 	if (!reading || !block) return false;
 	const last = series.readings.at(-1);
 	if (last && settingParts(last.setting, reading.setting).length) series.start = series.blocks.length;
 	series.readings.push(reading);
 	series.blocks.push(block);
-	series.control.push(blockOf(reading.control?.[series.metric] ?? []));
+	series.control.push(blockOf(measured(reading.control?.[series.metric])));
 	return true;
 }
 
@@ -166,7 +166,7 @@ function lookAt(series: Series, after: number, between: number): Looked | null {
 	if (split - series.start < LEAST_BEFORE) return null;
 	const from = Math.max(series.start, split - MOST_BEFORE);
 	const at = split - from;
-	const { blocks, share } = withoutDrift(series.blocks.slice(from), series.control.slice(from), at);
+	const { blocks, share } = withoutDrift(series.blocks.slice(from), series.control.slice(from));
 	const [before, later] = [blocks.slice(0, at), blocks.slice(at)];
 	const { z, size, error } = stepOf(before, later, between);
 	return { series, after, before, later, z, size, error, isCorrected: share > 0 };
@@ -243,9 +243,9 @@ function changeOf(
 }
 
 function breaksOf({ page, condition, readings }: PageHistory): Break[] {
-	const measured = readings.filter(({ setting }) => setting !== null);
-	return measured.slice(1).flatMap((reading, i) => {
-		const before = measured[i]!;
+	const readable = readings.filter(({ setting }) => setting !== null);
+	return readable.slice(1).flatMap((reading, i) => {
+		const before = readable[i]!;
 		const parts = settingParts(before.setting, reading.setting);
 		if (!parts.length) return [];
 		const control = controlOver(before, reading);
@@ -255,7 +255,7 @@ function breaksOf({ page, condition, readings }: PageHistory): Break[] {
 
 function controlOver(before: PageReading, after: PageReading): Break['control'] {
 	return (Object.keys(after.control ?? {}) as MetricId[]).flatMap((metric) => {
-		const [from, to] = [before, after].map(({ control }) => blockOf(control?.[metric] ?? [])?.middle);
+		const [from, to] = [before, after].map(({ control }) => blockOf(measured(control?.[metric]))?.middle);
 		return from === undefined || to === undefined ? [] : [{ metric, from, to }];
 	});
 }

@@ -14,8 +14,11 @@ export interface Setting {
 export type SettingPart = keyof Setting;
 export const SETTING_PARTS: readonly SettingPart[] = ['browser', 'conditions', 'recipe', 'lab'];
 
-/** Figures of the loads that count, by metric; in the metric's unit. */
-export type ReadingFigures = Partial<Record<MetricId, number[]>>;
+/** Figures of the loads that count, by metric and in the order of the rounds; null where a load has none. */
+export type ReadingFigures = Partial<Record<MetricId, (number | null)[]>>;
+
+export const measured = (figures: readonly (number | null)[] = []): number[] =>
+	figures.filter((figure) => figure !== null);
 
 export interface PageReading {
 	/** Number of the reading. */
@@ -44,12 +47,12 @@ export function settingParts(a: Setting | null, b: Setting | null): SettingPart[
 	return SETTING_PARTS.filter((part) => a[part] !== b[part]);
 }
 
-/** The figures of some loads by metric; what a load lacks is left out. */
+/** The figures of some loads by metric; a metric that no load has is left out. */
 export function figuresByMetric(loads: readonly Partial<Record<MetricId, number | null>>[]): ReadingFigures {
 	const figures: ReadingFigures = {};
 	for (const metric of METRIC_IDS) {
-		const own = loads.flatMap((load) => (typeof load[metric] === 'number' ? [load[metric]] : []));
-		if (own.length) figures[metric] = own;
+		const own = loads.map((load) => load[metric] ?? null);
+		if (measured(own).length) figures[metric] = own;
 	}
 	return figures;
 }

@@ -6,7 +6,7 @@ import { decide } from '../trial/verdict';
 import type { ShiftResult } from '../trial/types';
 import { blockOf } from './block';
 import type { Change } from './history';
-import { settingParts, type PageHistory, type PageReading } from './reading';
+import { measured, settingParts, type PageHistory, type PageReading } from './reading';
 import { stepOf } from './step';
 
 export const PERIODS = ['week', 'month', 'start'] as const;
@@ -20,12 +20,12 @@ const LEVEL = 0.95;
 
 /** The newest reading that is at least so old, with figures; the oldest for `start`. Null where there is none. */
 export function readingBefore(readings: readonly PageReading[], period: Period): PageReading | null {
-	const measured = readings.filter(({ setting }) => setting !== null);
-	const newest = measured.at(-1);
-	if (!newest || measured.length < 2) return null;
-	if (period === 'start') return measured[0]!;
+	const readable = readings.filter(({ setting }) => setting !== null);
+	const newest = readable.at(-1);
+	if (!newest || readable.length < 2) return null;
+	if (period === 'start') return readable[0]!;
 	const until = Date.parse(newest.at) - (DAYS[period] - TOLERANCE_DAYS) * DAY_MS;
-	return measured.findLast(({ at }) => Date.parse(at) <= until) ?? null;
+	return readable.findLast(({ at }) => Date.parse(at) <= until) ?? null;
 }
 
 /**
@@ -42,7 +42,7 @@ export function sinceReading(
 	const newest = readings.findLast(({ setting }) => setting !== null);
 	if (!newest || settingParts(before.setting, newest.setting).length) return [];
 	return metrics.flatMap((metric) => {
-		const [from, to] = [before, newest].map(({ figures }) => blockOf(figures[metric] ?? []));
+		const [from, to] = [before, newest].map(({ figures }) => blockOf(measured(figures[metric])));
 		if (!from || !to) return [];
 		const { size, error } = stepOf([from], [to], 0);
 		const reach = normalQuantile(1 - (1 - LEVEL) / 2) * error;

@@ -1,6 +1,8 @@
 /** Watches, their changes and standings in words. For the server and the rooms of watches: not part of every screen. */
 import type { Metric } from '../metrics/catalogue';
 import { metricOf } from '../metrics/catalogue';
+import type { Practice, PracticeCell } from '../standings/practices';
+import type { Ranked } from '../standings/ranks';
 import type { Break, Change } from '../watch/history';
 import type { Setting, SettingPart } from '../watch/reading';
 import type { Schedule } from '../watch/schedule';
@@ -80,3 +82,19 @@ export function describeTrouble({ failed, redirectedTo, asksWhoOneIs }: PageTrou
 
 export const describeSchedule = ({ every, pattern }: Schedule): string =>
 	WATCH_WORDS.say(`schedule.${every}`, { pattern });
+
+/** "first or second of four", "third of four". @param all pages that were measured */
+export function describeRank({ from, to }: Pick<Ranked, 'from' | 'to'>, all: number): string {
+	if (from === null || to === null) return WATCH_WORDS.say('rank.none');
+	const place = (n: number) => WATCH_WORDS.say('rank.place', { n });
+	const of = WATCH_WORDS.say('number', { n: all });
+	if (from === to) return WATCH_WORDS.say('rank.sole', { place: place(from), all: of });
+	const range = { from: place(from), to: place(to), all: of };
+	return WATCH_WORDS.say(to === from + 1 ? 'rank.pair' : 'rank.range', range);
+}
+
+export const describePractice = (practice: Practice): string => WATCH_WORDS.say(`practice.${practice}`);
+
+export function describeCell({ practice, state, values }: Pick<PracticeCell, 'practice' | 'state' | 'values'>): string {
+	return state === 'none' ? WATCH_WORDS.say('cell.none') : WATCH_WORDS.say(`cell.${practice}`, values);
+}

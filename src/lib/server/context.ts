@@ -1,5 +1,6 @@
 /** The one database and the settings of this web process. */
 import { importDemo } from './demo/demo';
+import { importDemoHistory } from './demo/history';
 import { importDemoVisits } from './demo/visits';
 import { openDatabase, WEB_WAITS_MS, type Db } from './db/connection';
 import { VisitDoor } from './visits/accept';
@@ -24,7 +25,10 @@ export function getSettings(): Settings {
 export function getDb(): Db {
 	if (!db) {
 		db = openDatabase(getSettings().dataFolder, WEB_WAITS_MS);
-		if (process.env.ZAFRA_DEMO === 'on') importDemo(db);
+		if (process.env.ZAFRA_DEMO === 'on') {
+			importDemo(db);
+			importDemoHistory(db);
+		}
 	}
 	return db;
 }

@@ -8,6 +8,7 @@ import { nowIso, sql, type Db } from '../db/connection';
 import { sha256 } from '../db/functions';
 import { NotPossible } from '../http/refusal';
 import { drawKey } from '../visits/key';
+import { requestHistory } from '../work/catchUp';
 import { existingClient } from './clients';
 
 type Value = string | number | null;
@@ -29,6 +30,8 @@ interface Table {
 
 const TRIALS = 'trial_id IN (SELECT id FROM trial WHERE client_id = @id)';
 const SITES = 'site_id IN (SELECT id FROM site WHERE client_id = @id)';
+const WATCHES = 'watch_id IN (SELECT id FROM watch WHERE client_id = @id)';
+const READINGS = `reading_id IN (SELECT id FROM reading WHERE ${WATCHES} AND state = 'done')`;
 const LOADS = `(load.client_id = @id OR load.trial_id IN (SELECT id FROM trial WHERE client_id = @id))`;
 const OF_LOADS = `load_id IN (SELECT id FROM load WHERE ${LOADS})`;
 /** Jobs that are done name what a load was asked for; others are not taken along. */
@@ -81,6 +84,14 @@ const TABLES: readonly Table[] = [
 		refers: { trial_id: 'trial', site_id: 'site' }
 	},
 	{ name: 'rejudged', where: TRIALS, refers: { trial_id: 'trial' } },
+	{ name: 'watch', where: 'client_id = @id', isNumbered: true, refers: { client_id: 'client' } },
+	{
+		name: 'watched_page',
+		where: WATCHES,
+		isNumbered: true,
+		refers: { watch_id: 'watch', page_id: 'page' }
+	},
+	{ name: 'reading', where: `(${WATCHES}) AND state = 'done'`, isNumbered: true, refers: { watch_id: 'watch' } },
 	{ name: 'job', where: `(${JOBS})`, isNumbered: true, names: 'subject' },
 	{ name: 'trial_place', where: TRIALS, refers: { job_id: 'job', trial_id: 'trial', arm_id: 'arm' } },
 	{ name: 'settling', where: TRIALS, refers: { job_id: 'job', trial_id: 'trial', arm_id: 'arm' } },
@@ -89,6 +100,16 @@ const TABLES: readonly Table[] = [
 		where: LOADS,
 		isNumbered: true,
 		refers: { job_id: 'job', trial_id: 'trial', arm_id: 'arm', client_id: 'client' }
+	},
+	{
+		name: 'reading_place',
+		where: `job_id IN (SELECT job_id FROM load WHERE ${LOADS}) AND ${READINGS}`,
+		refers: { job_id: 'job', reading_id: 'reading', watched_page_id: 'watched_page' }
+	},
+	{
+		name: 'reading_figure',
+		where: READINGS,
+		refers: { reading_id: 'reading', watched_page_id: 'watched_page', load_id: 'load' }
 	},
 	{ name: 'host_seen', where: OF_LOADS, refers: { load_id: 'load' } },
 	{
@@ -156,6 +177,7 @@ export async function importClient(db: Db, packed: Uint8Array): Promise<number> 
 		const ids = insertRows(db, archive.tables);
 		adoptDesigns(db, ids);
 		adoptOrders(db, ids);
+		for (const id of ids.get('watch')!.values()) requestHistory(db, id);
 		return [...ids.get('client')!.values()][0]!;
 	})();
 }
@@ -244,6 +266,8 @@ function translated(db: Db, table: Table, row: Row, ids: Ids): Row {
 		values[table.names] = old === undefined ? String(row[table.names]) : `${what}:${id ?? 0}`;
 	}
 	if (table.name === 'client') values.name = freeName(db, String(row.name));
+	// Two Zafras that watch the same pages would load and tell everything twice: the analyst resumes it here.
+	if (table.name === 'watch') Object.assign(values, { state: 'paused', next_at: null });
 	if (table.name === 'visit_source') values.key = freeKey(db, String(row.key));
 	return values;
 }

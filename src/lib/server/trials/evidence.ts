@@ -18,6 +18,7 @@ import type { Comparison } from '$core/trial/comparisons';
 import type { ArmHealth } from '$core/trial/types';
 import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
+import { filmOfLoad } from '../loads/films';
 import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { deleteArtifacts, findArtifact, storeArtifact } from '../storage/artifacts';
 import { findDerived, isDerived, saveDerived, type Derived } from '../work/derived';
@@ -159,16 +160,7 @@ function filmsOf(db: Db, { design }: Trial, condition: string, own: readonly Loa
 		});
 }
 
-/** Shifts smaller than this are not seen (house). */
-const SEEN_SHIFT = 0.0005;
-const USUAL_SIZE = { width: 1366, height: 768 };
-
 function filmOf(db: Db, condition: string, arm: number, loadId: number): FilmStrip[] {
-	const record = findRecord(db, loadId);
-	if (!record?.frames.length) return [];
-	const { width, height } = record.conditions?.device ?? USUAL_SIZE;
-	const shiftsMs = record.shifts
-		.filter((shift) => shift.value >= SEEN_SHIFT && !shift.recentInput)
-		.map((shift) => shift.atMs);
-	return [{ condition, arm, load: loadId, frames: record.frames, lcpMs: record.figures.lcp, shiftsMs, width, height }];
+	const film = filmOfLoad(db, arm, loadId);
+	return film ? [{ condition, ...film }] : [];
 }

@@ -2,6 +2,7 @@
 import { hostname } from 'node:os';
 import type { Conditions } from '$core/load/conditions';
 import type { LoadRecord, MeasuredLoad } from '$core/load/record';
+import { timingsIn } from '$core/compare/digest';
 import { countedLoads } from '$core/trial/counted';
 import type { TrialLoad } from '$core/trial/types';
 import { middleLoad } from '$core/compare/middleLoad';
@@ -193,10 +194,19 @@ function extend(db: Db, watch: Watch, reading: Reading): boolean {
 	return wanted.length > 0;
 }
 
-function figuresNow(db: Db, readingId: number) {
+function figuresNow(db: Db, readingId: number): StoredFigures[] {
 	const all = placesOf(db, readingId);
 	return all.map(({ watchedPageId, conditionId }) => summarise(db, readingId, watchedPageId, conditionId));
 }
+
+/** The pages' own User Timing marks and measures of each load, beside its figures: standings rank them too. */
+function timingsOf(db: Db, loads: readonly PlacedLoad[]): Record<string, (number | null)[]> {
+	const all = loads.map(({ id }) => timingsIn(findRecord(db, id)!));
+	const names = [...new Set(all.flatMap((own) => Object.keys(own)))].slice(0, MOST_TIMINGS);
+	return Object.fromEntries(names.map((name) => [`timing:${name}`, all.map((own) => own[name] ?? null)]));
+}
+
+const MOST_TIMINGS = 20;
 
 function placesOf(db: Db, readingId: number) {
 	return sql<{ watchedPageId: number; conditionId: string }>(
@@ -223,6 +233,7 @@ function loadsOfPlace(db: Db, readingId: number, watchedPageId: number, conditio
 }
 
 function summarise(db: Db, readingId: number, watchedPageId: number, conditionId: string): StoredFigures {
+	const isStanding = kindOfReading(db, readingId) === 'standing';
 	const loads = loadsOfPlace(db, readingId, watchedPageId, conditionId);
 	const calm = countedLoads({}, loads);
 	const counted = calm.length < LEAST_CALM ? countedLoads({ countsDisturbed: true }, loads) : calm;
@@ -237,13 +248,21 @@ function summarise(db: Db, readingId: number, watchedPageId: number, conditionId
 		watchedPageId,
 		conditionId,
 		setting: record && settingOf(record, hashOfLoad(db, middle.id)),
-		figures: figuresByMetric(ordered.map(({ figures }) => figures)),
+		figures: {
+			...figuresByMetric(ordered.map(({ figures }) => figures)),
+			...(isStanding ? timingsOf(db, ordered) : {})
+		},
 		rounds: ordered.map(({ round }) => round),
 		trouble: troubleOf(url, records),
 		disturbed: ordered.filter(({ disturbed }) => disturbed).length,
 		loadId: middle?.id ?? loads.at(-1)?.id ?? null
 	};
 }
+
+const kindOfReading = (db: Db, id: number) => {
+	const reading = findReading(db, id);
+	return reading && findWatch(db, reading.watchId)?.kind;
+};
 
 const hashOfLoad = (db: Db, id: number) =>
 	sql<{ hash: string | null }>(db, 'SELECT conditions_hash AS hash FROM load WHERE id = ?').get(id)?.hash ?? '';

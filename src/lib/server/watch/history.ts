@@ -4,7 +4,7 @@ import { explainShift } from '$core/compare/why';
 import type { MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
 import { findInHistory, type Change, type HistoryFindings } from '$core/watch/history';
-import type { PageHistory } from '$core/watch/reading';
+import { measured, type PageHistory } from '$core/watch/reading';
 import { PERIODS, readingBefore, sinceReading, type Period } from '$core/watch/since';
 import { readingsAQuarter } from '$core/watch/schedule';
 import type { PageTrouble } from '$core/watch/trouble';
@@ -111,7 +111,7 @@ function stateOf(
 	const own = changes.filter((change) => change.page === page && change.condition === condition);
 	const middles = Object.fromEntries(
 		Object.entries(last?.figures ?? {}).flatMap(([metric, values]) => {
-			const block = blockOf(values);
+			const block = blockOf(measured(values));
 			return block ? [[metric, block.middle]] : [];
 		})
 	);
@@ -127,7 +127,7 @@ function stateOf(
 		reading: last?.reading ?? null,
 		at: last?.at ?? null,
 		middles,
-		loads: last?.figures.lcp?.length ?? 0,
+		loads: measured(last?.figures.lcp).length,
 		disturbed: stored.disturbed,
 		loadId: stored.loadId,
 		trouble: stored.trouble,

@@ -136,19 +136,28 @@ function tell(db: Db, watch: Watch, key: string, reading: Reading | undefined, b
 	if (!reading) return;
 	const at = reading.endedAt ?? reading.plannedAt;
 	const isNews = Date.now() - Date.parse(at) < STILL_NEWS_DAYS * DAY_MS;
-	const written = sql<{ id: number }>(
+	const told = { watchId: watch.id, key, at, body: JSON.stringify(body), readAt: isNews ? null : at };
+	const { changes, lastInsertRowid } = sql(
 		db,
-		`INSERT INTO watch_notice (watch_id, key, at, body, read_at) VALUES (@watchId, @key, @at, @body, @readAt)
-			ON CONFLICT (watch_id, key) DO UPDATE SET body = excluded.body RETURNING id`
-	).get({ watchId: watch.id, key, at, body: JSON.stringify(body), readAt: isNews ? null : at })!;
-	// What was recorded for a demonstration is told to nobody outside.
-	if (!isNews || reading.why === 'recorded') return;
+		`INSERT OR IGNORE INTO watch_notice (watch_id, key, at, body, read_at) VALUES (@watchId, @key, @at, @body, @readAt)`
+	).run(told);
+	if (changes === 0) {
+		sql(db, 'UPDATE watch_notice SET body = @body WHERE watch_id = @watchId AND key = @key').run({
+			watchId: watch.id,
+			key,
+			body: told.body
+		});
+		return;
+	}
+	// What was recorded for a demonstration, or came with a client from elsewhere, is told to nobody outside.
+	if (!isNews || reading.why === 'recorded' || watch.state === 'paused') return;
 	const { mail, hook } = watch.settings.notices;
 	for (const target of [...mail.map((address) => `mail:${address}`), ...(hook ? [`hook:${hook}`] : [])])
-		sql(
-			db,
-			`INSERT OR IGNORE INTO notice_delivery (notice_id, target, state, next_at) VALUES (?, ?, 'waiting', ?)`
-		).run(written.id, target, nowIso());
+		sql(db, `INSERT INTO notice_delivery (notice_id, target, state, next_at) VALUES (?, ?, 'waiting', ?)`).run(
+			lastInsertRowid,
+			target,
+			nowIso()
+		);
 }
 
 type NoticeRow = Omit<Notice, 'body'> & { body: string };

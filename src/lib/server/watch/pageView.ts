@@ -2,6 +2,7 @@
 import type { MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
 import type { HistoryFindings } from '$core/watch/history';
+import { measured } from '$core/watch/reading';
 import { changeResult } from '$core/watch/since';
 import { boardRow, type BoardRow } from '$core/wording/board';
 import {
@@ -160,7 +161,7 @@ function timelineOf(metric: MetricId, { page, condition, own, history, readings 
 		found.page === page.id && found.condition === condition && found.metric === metric;
 	const wild = new Set((history?.wild ?? []).filter(isOwn).map(({ reading }) => reading));
 	const points = own.flatMap((stored): TimelinePoint[] => {
-		const values = stored.figures[metric] ?? [];
+		const values = measured(stored.figures[metric]);
 		const block = blockOf(values);
 		if (!block) return [];
 		return [

@@ -2,13 +2,13 @@
 import { bandOf, metricOf, type Band, type MetricId } from '$core/metrics/catalogue';
 import { boardMark, type BoardMark } from '$core/trial/board';
 import type { ShiftResult } from '$core/trial/types';
-import type { Period } from '$core/watch/since';
+import { changeResult, type Period } from '$core/watch/since';
 import { boardWord } from '$core/wording/board';
 import { describeSchedule, describeTrouble } from '$core/wording/watch';
 import type { Db } from '../db/connection';
 import { readingProgress } from './blocks';
 import { findHistory, type PageState, type WatchHistory } from './history';
-import { deliveriesOfWatch, noticesOfWatch } from './notices';
+import { deliveriesOfWatch, noticesOfWatch, unreadNotices } from './notices';
 import { dateOf, headOf } from './pageView';
 import { figuresOfWatched, readingsOfWatch } from './readings';
 import { existingWatch, listWatches, pagesOfWatch, type Watch, type WatchedPage } from './watches';
@@ -175,4 +175,41 @@ export function watchRows(
 		)
 	);
 	return { head: ['reading', 'page', 'conditions', 'round', 'browser', ...metrics], rows };
+}
+
+export interface DeskNotice {
+	id: number;
+	title: string;
+	when: string;
+	at: string;
+	path: string;
+	watchName: string;
+	clientName: string;
+	kind: 'change' | 'break' | 'trouble';
+	marks: StripMark[];
+}
+
+/** What watches told and nobody has read. */
+export function deskNotices(db: Db, clientId: number | null): DeskNotice[] {
+	return unreadNotices(db, clientId).map(({ id, at, body, watchName, clientName }) => ({
+		id,
+		title: body.title,
+		when: body.when,
+		at,
+		path: body.path,
+		watchName,
+		clientName,
+		kind: body.kind,
+		marks: body.changes.map((change) => stripMark(changeResult(change)))
+	}));
+}
+
+/** Blocks that are under way, as the Desk shows them. */
+export function openReadings(db: Db, clientId: number | null) {
+	return (['watch', 'standing'] as const).flatMap((kind) =>
+		listWatches(db, kind, clientId).flatMap(({ id, name }) => {
+			const progress = readingProgress(db, id);
+			return progress ? [{ id, kind, name, ...progress }] : [];
+		})
+	);
 }

@@ -33,7 +33,7 @@ export interface WatchedPage {
 
 type WatchRow = Omit<Watch, 'settings'> & { settings: string };
 
-const SELECT = `SELECT watch.id, client_id AS clientId, client.name AS clientName, kind, watch.name, settings, state,
+const SELECT = `SELECT watch.id, client_id AS clientId, client.name AS clientName, kind, watch.name, watch.settings, state,
 	next_at AS nextAt, watch.created_at AS createdAt FROM watch JOIN client ON client.id = client_id`;
 const asWatch = (row: WatchRow): Watch => ({ ...row, settings: JSON.parse(row.settings) as WatchSettings });
 

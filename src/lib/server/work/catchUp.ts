@@ -1,9 +1,11 @@
 /** What is not derived under today's rules, or from today's inputs, is queued behind everything else. */
 import { JUDGE_VERSION } from '$core/trial/judge';
 import { nowIso, sql, type Db } from '../db/connection';
+import { RANKS_VERSION } from '../standings/ranks';
 import { EVIDENCE_VERSION } from '../trials/evidence';
+import { HISTORY_VERSION } from '../watch/history';
 import type { DerivedKind } from './derived';
-import { PRIORITY } from './jobs';
+import { insertJob, PRIORITY } from './jobs';
 
 /** At the start of a lab: what was queued before it is no hurry, and new rules ask for new answers. */
 export function queueOutdated(db: Db): void {
@@ -14,7 +16,26 @@ export function queueOutdated(db: Db): void {
 		// Judged before lists were filtered by outcomes: judging anew stores both.
 		queue(db, 'judgement', 'outcome', JUDGE_VERSION, isJudged);
 		queue(db, 'evidence', 'evidence', EVIDENCE_VERSION, "status IN ('waiting', 'done', 'stopped')");
+		queueOldHistories(db);
 	}).immediate();
+}
+
+/** The history of a watch, or the ranks of a standing, is worked out when the lab has nothing else to do. */
+export function requestHistory(db: Db, watchId: number): void {
+	const kind = sql<{ kind: string }>(db, 'SELECT kind FROM watch WHERE id = ?').get(watchId)?.kind;
+	const order = kind === 'standing' ? 'ranks' : 'history';
+	insertJob(db, { kind: 'derive', subject: `watch:${watchId}`, order, priority: PRIORITY.catchUp });
+}
+
+function queueOldHistories(db: Db): void {
+	const old = sql<{ id: number }>(
+		db,
+		`SELECT id FROM watch WHERE EXISTS (SELECT 1 FROM reading WHERE watch_id = watch.id AND state = 'done')
+			AND NOT EXISTS (SELECT 1 FROM derived WHERE subject = 'watch:' || watch.id
+				AND version = CASE kind WHEN 'watch' THEN @history ELSE @ranks END)
+			AND NOT EXISTS (SELECT 1 FROM job WHERE subject = 'watch:' || watch.id AND status = 'queued')`
+	).all({ history: HISTORY_VERSION, ranks: RANKS_VERSION });
+	for (const { id } of old) requestHistory(db, id);
 }
 
 /**

@@ -56,8 +56,8 @@ interface JobRow {
 }
 
 const COLUMNS = `job.id, job.kind, job.subject, job."order", job.status, job.attempts,
-	trial_id, arm_id, condition_id, stage, round, warmup, retry`;
-const SELECT = `SELECT ${COLUMNS} FROM job LEFT JOIN trial_place ON job_id = job.id`;
+	trial_place.trial_id, arm_id, trial_place.condition_id, stage, trial_place.round, warmup, trial_place.retry`;
+const SELECT = `SELECT ${COLUMNS} FROM job LEFT JOIN trial_place ON trial_place.job_id = job.id`;
 
 function asJob(row: JobRow): Job {
 	const place = row.trial_id === null ? null : asPlace(row, row.trial_id);

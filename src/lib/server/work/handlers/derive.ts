@@ -3,6 +3,7 @@ import { deriveEvidence } from '../../trials/evidence';
 import { deriveJudgement } from '../../trials/judgement';
 import { deriveHosts } from '../../setups/register';
 import { deriveHistory } from '../../watch/history';
+import { deriveRanks } from '../../standings/ranks';
 import type { Db } from '../../db/connection';
 import type { DerivedKind } from '../derived';
 import { finishJob } from '../jobs';
@@ -13,7 +14,8 @@ const DERIVE: Partial<Record<DerivedKind, (db: Db, id: number) => void | Promise
 	judgement: deriveJudgement,
 	evidence: deriveEvidence,
 	hosts: deriveHosts,
-	history: deriveHistory
+	history: deriveHistory,
+	ranks: deriveRanks
 };
 
 export const derive: Handler = {

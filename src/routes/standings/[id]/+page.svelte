@@ -1,0 +1,255 @@
+<script lang="ts">
+	import { Accordion, AccordionItem, Button, ContentSwitcher, Switch } from 'carbon-components-svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { isMetricId } from '$core/metrics/catalogue';
+	import { formatBytes, formatDay, formatDuration, formatMoment, formatValue } from '$core/wording/format';
+	import { armColour } from '$lib/charts/armColour';
+	import FramesInStep from '$lib/charts/FramesInStep.svelte';
+	import Lines from '$lib/charts/Lines.svelte';
+	import Action from '$lib/parts/Action.svelte';
+	import Choice from '$lib/parts/Choice.svelte';
+	import Confirm from '$lib/parts/Confirm.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
+	import ProgressLine from '$lib/parts/ProgressLine.svelte';
+	import Scroller from '$lib/parts/Scroller.svelte';
+	import Table from '$lib/parts/Table.svelte';
+	import type { Column } from '$lib/parts/tableRows';
+
+	let { data, form } = $props();
+	const view = $derived(data.view);
+	let chosen = $state(0);
+	// svelte-ignore state_referenced_locally
+	let metric = $state<string>(data.view.mainMetric);
+	let asksToDelete = $state(false);
+	let deletion: HTMLFormElement;
+	const shown = $derived(view.conditions[chosen]);
+	const pages = $derived(view.pages.filter(({ endedAt }) => endedAt === null));
+	const own = $derived(pages.find(({ role }) => role === 'page'));
+	const nameOf = (id: number) => view.pages.find((page) => page.id === id)?.name ?? '';
+	const coloured = $derived(pages.map(({ id }) => ({ id, baseline: id === own?.id })));
+	const colourOf = (id: number) => armColour(coloured, id);
+	const format = (value: number) => (isMetricId(metric) ? formatValue(metric, value) : formatDuration(value));
+	type Row = NonNullable<typeof shown>['rows'][number];
+	type Practice = NonNullable<typeof shown>['practices'][number];
+	const main = $derived(shown?.rows.find((row) => row.metric === metric) ?? shown?.rows[0]);
+	const ownCell = $derived(main?.cells.find(({ page }) => page === own?.id));
+	/** What the same run says under the other metrics, so that nobody crows over one. */
+	const places = $derived(
+		(shown?.rows ?? []).flatMap(({ metric: id, cells }) => {
+			const cell = cells.find(({ page }) => page === own?.id);
+			return cell?.from
+				? [{ id, from: cell.from, to: cell.to!, all: cells.filter(({ from }) => from !== null).length }]
+				: [];
+		})
+	);
+	const surelyFirst = $derived(places.filter(({ to }) => to === 1).length);
+	const surelyLast = $derived(places.filter(({ from, all }) => from === all).length);
+	const rankColumns = $derived<Column<Row>[]>([
+		{ key: 'metric', name: 'Metric', isRowHead: true, text: ({ name }) => name },
+		...pages.map(({ id, name }) => ({ key: `${id}`, name }))
+	]);
+	const practiceColumns = $derived<Column<Practice>[]>([
+		{ key: 'practice', name: 'Practice', isRowHead: true, text: ({ name }) => name },
+		...pages.map(({ id, name }) => ({ key: `${id}`, name }))
+	]);
+	const metrics = $derived((shown?.rows ?? []).map((row) => ({ value: row.metric, text: row.name })));
+	const MARKS: Record<string, string> = { yes: 'yes', partly: 'partly', no: 'no', none: '–' };
+
+	const POLL_MS = 2000;
+	$effect(() => {
+		if (!view.progress) return;
+		const timer = setInterval(() => void invalidateAll(), POLL_MS);
+		return () => clearInterval(timer);
+	});
+</script>
+
+<svelte:head><title>{view.name} – Zafra</title></svelte:head>
+
+<div class="page">
+	<div class="page-top">
+		<h1>{view.name}</h1>
+		{#if view.conditions.length > 1}
+			<ContentSwitcher size="sm" bind:selectedIndex={chosen} aria-label="Conditions">
+				{#each view.conditions as one (one.condition)}<Switch text={one.name} />{/each}
+			</ContentSwitcher>
+		{/if}
+		{#if metrics.length}<Choice label="Metric" options={metrics} bind:value={metric} inline hideLabel />{/if}
+		{#if view.progress}<Action action="?/stop" text="Stop this run" kind="tertiary" size="field" />
+		{:else if view.state === 'active'}<Action
+				action="?/read"
+				text="Run now"
+				kind="primary"
+				size="field"
+				shortcut="r"
+			/>{/if}
+	</div>
+	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
+	{#if view.isRecorded}<Notice
+			title="These runs were recorded for the demonstration."
+			text="They are drawn from real loads of the simulated web, with their real spread."
+		/>{/if}
+	{#if view.progress}<ProgressLine done={view.progress.done} total={view.progress.total} />{/if}
+
+	{#if !shown || !main}
+		<Notice
+			title="No run has ended yet."
+			text="Ranks come with the first one: at least 8 rounds of each page."
+		/>
+	{:else}
+		{#if own && ownCell}
+			<p class="answer">
+				{own.name} is {ownCell.words} in {main.name} on the {shown.name.toLowerCase()}.
+				{surelyFirst} of {places.length} metrics put it surely first, {surelyLast} surely last.
+			</p>
+		{/if}
+		<p class="muted">
+			{formatMoment(shown.at)}, {view.settings.loads} rounds of each page in turn, read {view.scheduleWords}. A
+			range of places means that chance cannot be ruled out between them (5 %, all pairs of a metric together).
+		</p>
+		{#each shown.troubles as trouble (trouble.page)}<Notice
+				kind="warning"
+				title="{nameOf(trouble.page)}: {trouble.words}"
+			/>{/each}
+
+		<Table label="Ranks by metric" columns={rankColumns} rows={shown.rows} key={(row) => row.metric}>
+			{#snippet cell(row, column)}
+				{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
+				{#if own}<span class="figures">{own.figure}</span><br /><span
+						class="small place"
+						class:first={own.to === 1}>{own.words}</span
+					>{/if}
+			{/snippet}
+		</Table>
+
+		<section>
+			<h2>Over time</h2>
+			<Lines
+				name={metric}
+				caption="{main.name}, {shown.name}: the middle of each run"
+				lines={(shown.lines[main.metric] ?? []).map((line) => ({
+					name: nameOf(line.page),
+					colour: colourOf(line.page),
+					points: line.points
+				}))}
+				markers={view.markers}
+				{format}
+				dayWords={formatDay}
+			/>
+		</section>
+
+		<section>
+			<h2>Frames side by side</h2>
+			{#if shown.films.length}<Scroller label="Frames side by side"
+					><FramesInStep films={shown.films} {nameOf} {colourOf} /></Scroller
+				>{:else}<p class="muted">No frames of the newest run are kept.</p>{/if}
+		</section>
+
+		<section>
+			<h2>What they do</h2>
+			<Table label="Practices" columns={practiceColumns} rows={shown.practices} key={({ name }) => name}>
+				{#snippet cell(row, column)}
+					{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
+					{#if own}<span class="practice {own.state}">{MARKS[own.state]}</span>
+						<span class="small muted" title={own.evidence.join('\n')}
+							><a href="/loads/{own.load}" title={own.evidence.join('\n')}>{own.words}</a></span
+						>{:else}<span class="muted">–</span>{/if}
+				{/snippet}
+			</Table>
+			<p class="muted small">
+				From the middle load of the newest run; point at a cell for the files behind it.
+			</p>
+		</section>
+
+		<Accordion align="start" size="sm">
+			<AccordionItem title="What they load, by kind and owner">
+				<div class="contents">
+					{#each shown.content as content (content.page)}
+						<div>
+							<h3>{nameOf(content.page)}</h3>
+							<ul class="plain">
+								{#each content.kinds as kind (kind.kind)}<li>
+										<span>{kind.kind}</span><span class="figures">{formatBytes(kind.wireBytes)}</span>
+									</li>{/each}
+							</ul>
+							<ul class="plain owners">
+								{#each content.owners as owner (owner.id)}<li>
+										<span>{owner.name}</span><span class="figures">{formatBytes(owner.wireBytes)}</span>
+									</li>{/each}
+							</ul>
+						</div>
+					{/each}
+				</div>
+			</AccordionItem>
+		</Accordion>
+	{/if}
+
+	<div class="actions no-print">
+		<Action
+			action={view.state === 'active' ? '?/pause' : '?/resume'}
+			text={view.state === 'active' ? 'Pause' : 'Resume'}
+			size="field"
+		/>
+		<Button kind="danger-ghost" size="field" on:click={() => (asksToDelete = true)}>Delete</Button>
+		<form method="POST" action="?/delete" bind:this={deletion}></form>
+	</div>
+</div>
+<Confirm
+	bind:open={asksToDelete}
+	heading="Delete this standing?"
+	action="Delete"
+	onconfirm={() => deletion.requestSubmit()}
+>
+	<p>Its {view.runs} runs of {view.pages.length} pages go with it.</p>
+</Confirm>
+
+<style>
+	section {
+		margin-top: 1.4rem;
+	}
+	.page-top :global(.bx--content-switcher) {
+		max-width: 18rem;
+	}
+	.answer {
+		font: 1.25rem/1.4 var(--serif);
+		margin: 0 0 0.3rem;
+		max-width: 52rem;
+	}
+	.place {
+		color: var(--muted);
+	}
+	.place.first {
+		color: var(--better);
+		font-weight: 600;
+	}
+	.practice {
+		font-weight: 600;
+	}
+	.practice.yes {
+		color: var(--better);
+	}
+	.practice.no {
+		color: var(--worse);
+	}
+	.contents {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
+		gap: 1.4rem;
+	}
+	.contents li {
+		display: flex;
+		justify-content: space-between;
+	}
+	.owners {
+		margin-top: 0.6rem;
+		border-top: 1px solid var(--rule);
+	}
+	h3 {
+		font-size: 1rem;
+		margin: 0 0 0.3rem;
+	}
+	.actions {
+		display: flex;
+		gap: 0.8rem;
+		margin-top: 1.6rem;
+	}
+</style>

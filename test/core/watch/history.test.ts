@@ -1,0 +1,144 @@
+import { expect } from 'chai';
+import type { MetricId } from '$core/metrics/catalogue';
+import { findInHistory, hintsIn } from '$core/watch/history';
+import { readingBefore, sinceReading } from '$core/watch/since';
+import { historyOf, SETTING, type HistoryWorld } from '../../support/histories';
+
+const OPTIONS = { metrics: ['lcp'] as MetricId[], margins: null, readingsAQuarter: 13 };
+const find = (world: HistoryWorld) => findInHistory([historyOf(world)], OPTIONS);
+
+describe('the history of a watched page', () => {
+	it('calls a step of a third with its interval, its two sides and the moment at which it was called', () => {
+		const { changes } = find({ readings: 20, step: { at: 15, by: 0.35 } });
+		expect(changes).to.have.length(1);
+		const [change] = changes;
+		expect(change).to.include({ before: 14, after: 15, metric: 'lcp', verdict: 'worse', isCorrected: true });
+		expect(change!.calledAt).to.be.within(16, 18);
+		// A third of 2 s is 0.7 s: inside the interval, which lies wholly beyond the margin of 100 ms.
+		expect(change!.shift.low!).to.be.within(100, 700);
+		expect(change!.shift.high!).to.be.above(700);
+	});
+
+	it('says the same later as it said on the day: a call stays as further readings come', () => {
+		const world = { readings: 18, step: { at: 15, by: 0.35 } };
+		const longer = historyOf({ ...world, readings: 30 });
+		const early = findInHistory([{ ...longer, readings: longer.readings.slice(0, 18) }], OPTIONS).changes;
+		const late = findInHistory([longer], OPTIONS).changes;
+		expect(early).to.have.length(1);
+		expect(late[0]).to.deep.equal(early[0]);
+	});
+
+	it('calls a gain and its loss as two steps', () => {
+		const history = historyOf({ readings: 40, step: { at: 14, by: -0.4 }, seed: 3 });
+		for (const { reading, figures } of history.readings)
+			if (reading >= 28) figures.lcp = figures.lcp!.map((figure) => figure! / 0.6);
+		const verdicts = findInHistory([history], OPTIONS).changes.map(({ after, verdict }) => [after, verdict]);
+		expect(verdicts).to.deep.equal([
+			[14, 'better'],
+			[28, 'worse']
+		]);
+	});
+
+	it('takes the lab’s own drift for no step of the page where a control page shows it', () => {
+		const drifting = (hasControl: boolean, seed: number) => {
+			const history = historyOf({ readings: 26, hasControl, seed, noise: 0.05 });
+			// From the 16th reading on the lab is 20 % slower.
+			for (const reading of history.readings.slice(15)) {
+				reading.figures.lcp = reading.figures.lcp!.map((figure) => figure! * 1.2);
+				if (reading.control) reading.control.lcp = reading.control.lcp!.map((figure) => figure! * 1.2);
+			}
+			return findInHistory([history], OPTIONS).changes.length;
+		};
+		const seeds = Array.from({ length: 20 }, (_, i) => i + 1);
+		// 1.6 quarters at 5 % each: 5 and more of 20 have a chance of 2 % (binomial).
+		expect(seeds.filter((seed) => drifting(true, seed) > 0).length).to.be.at.most(4);
+		expect(seeds.filter((seed) => drifting(false, seed) > 0).length).to.be.at.least(17);
+	});
+
+	it('marks a single wild reading and calls nothing', () => {
+		const history = historyOf({ readings: 20, noise: 0.03 });
+		const wild = history.readings[11]!;
+		wild.figures.lcp = wild.figures.lcp!.map((figure) => figure! * 2);
+		const found = findInHistory([history], OPTIONS);
+		expect(found.changes).to.deep.equal([]);
+		expect(found.wild).to.deep.equal([{ page: 1, condition: 'phone', metric: 'lcp', reading: 12 }]);
+	});
+
+	it('never reads a change of the browser as the page’s, and says how the control moved over it', () => {
+		const updated = { ...SETTING, browser: 'Chromium 141' };
+		const history = historyOf({
+			readings: 20,
+			step: { at: 11, by: 0.5 },
+			settingAt: (reading) => (reading >= 11 ? updated : SETTING)
+		});
+		const { changes, breaks } = findInHistory([history], OPTIONS);
+		expect(changes).to.deep.equal([]);
+		expect(breaks).to.have.length(1);
+		expect(breaks[0]).to.deep.include({ reading: 11, parts: ['browser'], from: SETTING, to: updated });
+		expect(breaks[0]!.control[0]!.metric).to.equal('lcp');
+	});
+
+	it('calls nothing before five readings, and nothing of figures that never move', () => {
+		expect(find({ readings: 6, step: { at: 5, by: 1 } }).changes).to.deep.equal([]);
+		const constant = historyOf({ readings: 20, noise: 0 });
+		expect(findInHistory([constant], OPTIONS)).to.deep.equal({ changes: [], breaks: [], wild: [] });
+	});
+
+	it('calls bytes that were always the same and are others now', () => {
+		const { changes } = findInHistory(
+			[historyOf({ readings: 14, noise: 0, level: 400_000, metric: 'wire', step: { at: 11, by: 0.2 } })],
+			{ ...OPTIONS, metrics: ['wire'] }
+		);
+		expect(changes.map(({ after, verdict, shift }) => [after, verdict, Math.round(shift.estimate)])).to.deep.equal([
+			[11, 'worse', 80_000]
+		]);
+	});
+
+	it('leaves at most one quarter in twenty with a false call, beside drift of the lab, and finds most steps of 15 %', () => {
+		const seeds = Array.from({ length: 60 }, (_, i) => i + 1);
+		const isFalse = (seed: number) => find({ readings: 39, drift: 0.03, seed }).changes.length > 0;
+		// 60 histories of two whole quarters after the first: of 120, six may be false; a bound for chance (binomial, 99 %).
+		expect(seeds.filter(isFalse).length).to.be.at.most(12);
+		const isFound = (seed: number) =>
+			find({ readings: 30, step: { at: 25, by: 0.15 }, loads: 15, seed }).changes.some(
+				({ after, verdict }) => Math.abs(after - 25) <= 2 && verdict !== 'better'
+			);
+		expect(seeds.filter(isFound).length / seeds.length).to.be.above(0.8);
+	});
+
+	it('asks for more loads of a page that may have moved', () => {
+		const steady = historyOf({ readings: 12, noise: 0.02, page: 1 });
+		const moved = historyOf({ readings: 12, noise: 0.02, page: 2, step: { at: 12, by: 0.2 } });
+		expect(hintsIn([moved], OPTIONS)).to.deep.equal([{ page: 2, condition: 'phone' }]);
+		expect(hintsIn([steady, moved], OPTIONS)).to.deep.include({ page: 2, condition: 'phone' });
+	});
+});
+
+describe('a page against an earlier reading', () => {
+	it('takes the reading of a week, four weeks, or the first', () => {
+		const { readings } = historyOf({ readings: 10 });
+		expect(readingBefore(readings, 'week')!.reading).to.equal(9);
+		expect(readingBefore(readings, 'month')!.reading).to.equal(6);
+		expect(readingBefore(readings, 'start')!.reading).to.equal(1);
+		expect(readingBefore(readings.slice(0, 1), 'week')).to.equal(null);
+	});
+
+	it('says better or worse only where the history called a step in between', () => {
+		const history = historyOf({ readings: 20, noise: 0.02, step: { at: 15, by: 0.35 } });
+		const first = history.readings[0]!;
+		const { changes } = findInHistory([history], OPTIONS);
+		expect(sinceReading(history, first, ['lcp'], changes, null)[0]!.verdict).to.equal('worse');
+		expect(sinceReading(history, first, ['lcp'], [], null)[0]!.verdict).to.equal('undecided');
+		// After the step nothing moved any more.
+		const later = history.readings[16]!;
+		expect(sinceReading(history, later, ['lcp'], changes, null)[0]!.verdict).to.not.be.oneOf(['worse', 'better']);
+	});
+
+	it('compares nothing over a change of the lab', () => {
+		const history = historyOf({
+			readings: 8,
+			settingAt: (reading) => (reading >= 5 ? { ...SETTING, lab: 'there' } : SETTING)
+		});
+		expect(sinceReading(history, history.readings[0]!, ['lcp'], [], null)).to.deep.equal([]);
+	});
+});

@@ -5,20 +5,23 @@ import { BLOCK_NAMES, freeId, isOfTrial, newBlock } from '../../src/routes/repor
 
 const KINDS = Object.keys(BLOCK_NAMES) as BlockKind[];
 
+/** What can be shown of pages over time and against competitors. */
+const WATCHED = { watch: 3, standing: 4 };
+
 describe('blocks that an analyst adds', () => {
 	for (const kind of KINDS)
 		it(`are whole at once: ${BLOCK_NAMES[kind]}`, () => {
-			const block = newBlock(kind, `${kind}-1`, 7);
+			const block = newBlock(kind, `${kind}-1`, 7, WATCHED);
 			expect(v.safeParse(Block, block).success).to.equal(true);
 			expect(block).to.include({ kind, heading: '' });
 		});
 
 	it('show a trial, and are not added where there is none', () => {
-		const withoutTrial = KINDS.filter((kind) => newBlock(kind, 'x', null) === null);
+		const withoutTrial = KINDS.filter((kind) => newBlock(kind, 'x', null, WATCHED) === null);
 		expect(withoutTrial).to.deep.equal(KINDS.filter(isOfTrial));
-		expect(newBlock('board', 'x', 7)).to.include({ trial: 7 });
+		expect(newBlock('board', 'x', 7, WATCHED)).to.include({ trial: 7 });
 		// Figures from elsewhere can stand alone.
-		expect(newBlock('outside', 'x', null)).to.include({ trial: null });
+		expect(newBlock('outside', 'x', null, WATCHED)).to.include({ trial: null });
 	});
 
 	it('have ids that none of the others has', () => {
@@ -27,8 +30,13 @@ describe('blocks that an analyst adds', () => {
 	});
 
 	it('of a time end today and begin four weeks before', () => {
-		const block = newBlock('period', 'x', null);
+		const block = newBlock('period', 'x', null, WATCHED);
 		if (block?.kind !== 'period') throw new Error('no period');
 		expect((Date.parse(block.until) - Date.parse(block.from)) / 86_400_000).to.equal(28);
+	});
+
+	it('of a watch or a standing are not added where there is none', () => {
+		expect(newBlock('watch', 'x', 7, {})).to.equal(null);
+		expect(newBlock('standing', 'x', null, WATCHED)).to.include({ watch: 4 });
 	});
 });

@@ -1,21 +1,13 @@
 import { expect } from 'chai';
-import { SMTPServer } from 'smtp-server';
-import { createHmac } from 'node:crypto';
-import { createServer, type IncomingMessage } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import * as v from 'valibot';
 import type { MetricId } from '$core/metrics/catalogue';
-import { StandingInput, WatchInput } from '$core/watch/input';
-import { failedLoad } from '$core/load/failedLoad';
-import type { MeasuredLoad } from '$core/load/record';
+import { StandingInput } from '$core/watch/input';
 import { pastePages } from '../../src/lib/server/pages/commands';
 import { listPages } from '../../src/lib/server/pages/queries';
-import { requestedOrder } from '../../src/lib/server/loads/requested';
 import { deriveRanks, findRanks } from '../../src/lib/server/standings/ranks';
 import { standingView } from '../../src/lib/server/standings/view';
-import { cancelReading, readingProgress, requestReading, storeReadingLoad } from '../../src/lib/server/watch/blocks';
+import { cancelReading, readingProgress, requestReading } from '../../src/lib/server/watch/blocks';
 import { changeWatch, createWatch, deleteWatch, setWatchState } from '../../src/lib/server/watch/commands';
-import { deliverDue, hookSecret, signatureOf } from '../../src/lib/server/watch/deliver';
 import { requestDueReadings } from '../../src/lib/server/watch/due';
 import { deriveHistory, findHistory } from '../../src/lib/server/watch/history';
 import { dueDeliveries, unreadNotices } from '../../src/lib/server/watch/notices';
@@ -23,70 +15,15 @@ import { watchedPageView } from '../../src/lib/server/watch/pageView';
 import { figuresOfReading, openReading, readingsOfWatch } from '../../src/lib/server/watch/readings';
 import { watchList, watchRows } from '../../src/lib/server/watch/view';
 import { existingWatch, findWatch, pagesOfWatch } from '../../src/lib/server/watch/watches';
-import { finishJob, leaseJob } from '../../src/lib/server/work/jobs';
 import { insertSite } from '../../src/lib/server/clients/sites';
 import { clientWithSite, siteInput } from '../support/clients';
-import { measuredLoad, refusal, useQueue } from '../support/queue';
-
-const SILENT = { info: () => undefined, warn: () => undefined, error: () => undefined };
-type Known = NonNullable<Parameters<typeof measuredLoad>[0]>;
+import { useWatches } from '../support/watches';
+import { refusal, useQueue } from '../support/queue';
 
 describe('watches', () => {
 	const q = useQueue();
 
-	function furnish(extra: Partial<v.InferInput<typeof WatchInput>> = {}) {
-		const { db } = q.now;
-		const { clientId, siteId } = clientWithSite(db);
-		pastePages(db, siteId, 'https://own.test/\nhttps://own.test/booking');
-		const pages = listPages(db, { siteId }, 10).map(({ id }) => id);
-		const input = v.parse(WatchInput, { clientId, name: 'Bookings', pages, conditions: ['desktop'], ...extra });
-		const id = createWatch(db, { ...input, kind: 'watch' });
-		return { db, clientId, siteId, pages, input, id };
-	}
-
-	/** Do every job of the open block, as the lab does. @param of what each load shows @returns addresses in order */
-	function work(of: (url: string, nth: number) => Known | 'failed' = () => ({}), most = Infinity): string[] {
-		const { db } = q.now;
-		const urls: string[] = [];
-		for (let nth = 0; nth < most; nth++) {
-			const job = leaseJob(db, 'lab');
-			if (!job) break;
-			if (job.kind !== 'load') {
-				finishJob(db, job, 'lab');
-				continue;
-			}
-			const { version, ...order } = requestedOrder(db, job);
-			const shown = of(order.url, nth);
-			const measured: MeasuredLoad =
-				shown === 'failed'
-					? {
-							record: failedLoad(order, new Date(), { code: 'http-status', message: 'It answered 404.', advice: '' }),
-							frames: [],
-							picture: null,
-							stepPicture: null
-						}
-					: measuredLoad({ url: order.url, finalUrl: order.url, ...shown });
-			db.transaction(() => {
-				finishJob(db, job, 'lab');
-				storeReadingLoad(db, job, version, measured);
-			})();
-			urls.push(order.url);
-		}
-		return urls;
-	}
-
-	const read = (id: number, of?: (url: string, nth: number) => Known | 'failed') => {
-		requestReading(q.now.db, existingWatch(q.now.db, id, 'watch'), { why: 'demand' });
-		return work(of);
-	};
-
-	/** So many readings of a page that takes its time, with a little noise. */
-	function readMany(id: number, count: number, lcp: number, from = 0): void {
-		for (let i = 0; i < count; i++)
-			read(id, (url, nth) => ({
-				figures: { lcp: (url.includes('/control/') ? 600 : lcp) + ((nth * 37 + (from + i) * 11) % 40) }
-			}));
-	}
+	const { furnish, work, read, readMany } = useWatches(() => q.now.db);
 
 	it('reads in rounds: every page once and the control twice in each, in an order by chance', () => {
 		const { id, db } = furnish();
@@ -262,151 +199,5 @@ describe('watches', () => {
 		const view = standingView(db, id);
 		expect(view.conditions[0]!.rows.find(({ metric }) => metric === 'lcp')!.cells[0]!.words).to.equal('second of two');
 		expect(view.conditions[0]!.troubles).to.have.length(1);
-	});
-
-	describe('notices to the outside', () => {
-		const settings = { publicUrl: 'http://zafra.test', outward: { hostMap: [], trustedKeys: [] }, withinMs: 300 };
-		const noMail = { server: '', from: 'zafra@own.test' };
-
-		/** A change that waits to be told to one target. */
-		function waiting(notices: { mail?: string[]; hook?: string | null }) {
-			const made = furnish({ metrics: ['lcp'], notices });
-			readMany(made.id, 9, 2000);
-			readMany(made.id, 3, 3000, 20);
-			deriveHistory(made.db, made.id);
-			// One is enough.
-			made.db.exec('DELETE FROM notice_delivery WHERE notice_id <> (SELECT min(notice_id) FROM notice_delivery)');
-			return made;
-		}
-
-		const deliveryOf = () =>
-			q.now.db.prepare('SELECT state, tries, problem FROM notice_delivery').get() as {
-				state: string;
-				tries: number;
-				problem: string | null;
-			};
-
-		async function mailbox(refuses: boolean) {
-			const letters: string[] = [];
-			const server = new SMTPServer({
-				authOptional: true,
-				disabledCommands: ['STARTTLS', 'AUTH'],
-				onRcptTo: (_address, _session, done) =>
-					done(refuses ? Object.assign(new Error('No such mailbox'), { responseCode: 550 }) : null),
-				onData(stream, _session, done) {
-					let text = '';
-					stream.on('data', (chunk: Buffer) => (text += chunk.toString()));
-					stream.on('end', () => {
-						letters.push(text);
-						done();
-					});
-				}
-			});
-			await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
-			const { port } = server.server.address() as AddressInfo;
-			return { letters, url: `smtp://127.0.0.1:${port}`, close: () => new Promise<void>((done) => server.close(done)) };
-		}
-
-		it('mails what changed, since when, how sure and why', async () => {
-			const { db } = waiting({ mail: ['ines@own.test'] });
-			const box = await mailbox(false);
-			expect(await deliverDue(db, { ...settings, mail: { server: box.url, from: 'zafra@own.test' } }, SILENT)).to.equal(
-				1
-			);
-			await box.close();
-			expect(box.letters[0]).to.include('Subject: Zafra: Largest paint of /');
-			const text = box.letters[0]!.replace(/=\r\n/g, '');
-			expect(text).to.include('got worse, between ').and.to.include('http://zafra.test/watch/');
-			expect(deliveryOf()).to.include({ state: 'sent', tries: 1 });
-		});
-
-		it('gives a mailbox that refuses up and says so; a server that is down is tried again', async () => {
-			const { db } = waiting({ mail: ['nobody@own.test'] });
-			const down = { server: 'smtp://127.0.0.1:1', from: 'zafra@own.test' };
-			await deliverDue(db, { ...settings, mail: down }, SILENT);
-			expect(deliveryOf()).to.include({ state: 'waiting', tries: 1 });
-			db.exec("UPDATE notice_delivery SET next_at = '2000-01-01'");
-			const box = await mailbox(true);
-			await deliverDue(db, { ...settings, mail: { server: box.url, from: 'zafra@own.test' } }, SILENT);
-			await box.close();
-			expect(deliveryOf().state).to.equal('given-up');
-			expect(deliveryOf().problem).to.include('No such mailbox');
-		});
-
-		async function receiver(answer: (request: IncomingMessage, body: string) => number | null) {
-			const server = createServer((request, response) => {
-				let body = '';
-				request.on('data', (chunk: Buffer) => (body += chunk.toString()));
-				request.on('end', () => {
-					const status = answer(request, body);
-					if (status === null) return;
-					if (status === 302) response.setHeader('location', 'http://127.0.0.1:1/inside');
-					response.writeHead(status).end();
-				});
-			});
-			await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
-			const { port } = server.address() as AddressInfo;
-			const hostMap = [{ pattern: 'hook.test', address: '127.0.0.1', port, tlsPort: null }];
-			return {
-				outward: { hostMap, trustedKeys: [] },
-				close() {
-					server.closeAllConnections();
-					server.close();
-				}
-			};
-		}
-
-		it('posts to a webhook, signed so that its receiver can check it (HMAC, RFC 2104)', async () => {
-			const { db } = waiting({ hook: 'http://hook.test/zafra' });
-			let isGood = false;
-			const hook = await receiver((request, body) => {
-				const moment = String(request.headers['x-zafra-moment']);
-				isGood = request.headers['x-zafra-signature'] === signatureOf(hookSecret(db), moment, body);
-				expect(JSON.parse(body)).to.include({ kind: 'change', condition: 'desktop' });
-				return 204;
-			});
-			await deliverDue(db, { ...settings, mail: noMail, outward: hook.outward }, SILENT);
-			hook.close();
-			expect(isGood).to.equal(true);
-			expect(deliveryOf().state).to.equal('sent');
-		});
-
-		it('signs with HMAC and SHA-256 (RFC 4231, test case 2)', () => {
-			// Key "Jefe", data "what do ya want for nothing?": the moment before its dot would change the data.
-			const data = 'what do ya want for nothing?';
-			const expected = '5bdcc146bf60754e6a042426089575c75a003f089d2739839dec58b964ec3843';
-			expect(createHmac('sha256', 'Jefe').update(data).digest('hex')).to.equal(expected);
-			const own = createHmac('sha256', 'Jefe').update(`2026.${data}`).digest('hex');
-			expect(signatureOf('Jefe', '2026', data)).to.equal(own);
-		});
-
-		it('tries a webhook again that fails or does not answer, and asks none that leads elsewhere or inside', async () => {
-			const { db } = waiting({ hook: 'http://hook.test/zafra' });
-			const answers: (number | null)[] = [500, null, 302];
-			const hook = await receiver(() => answers.shift()!);
-			const again = () => {
-				db.exec("UPDATE notice_delivery SET next_at = '2000-01-01'");
-				return deliverDue(db, { ...settings, mail: noMail, outward: hook.outward }, SILENT);
-			};
-			await again();
-			expect(deliveryOf()).to.deep.include({
-				state: 'waiting',
-				tries: 1,
-				problem: 'The address answered with status 500.'
-			});
-			await again();
-			expect(deliveryOf()).to.deep.include({
-				state: 'waiting',
-				tries: 2,
-				problem: 'hook.test did not answer in time.'
-			});
-			await again();
-			hook.close();
-			expect(deliveryOf().state).to.equal('given-up');
-			expect(deliveryOf().problem).to.include('leads elsewhere');
-			db.exec("UPDATE notice_delivery SET state = 'waiting', target = 'hook:http://127.0.0.1:9/'");
-			await again();
-			expect(deliveryOf().problem).to.include('private network');
-		});
 	});
 });

@@ -123,6 +123,8 @@ export const Block = v.variant('kind', [
 	}),
 	v.object({ ...base, kind: v.literal('worksheet'), lines: v.pipe(v.array(worksheetLine), v.maxLength(200)) }),
 	v.object({ ...base, kind: v.literal('period'), from: day, until: day }),
+	/** What moved on the pages of a watch; the ranks of a standing. */
+	v.object({ ...base, kind: v.picklist(['watch', 'standing']), watch: id }),
 	v.object({ ...base, kind: v.literal('disclosure') })
 ]);
 export type Block = v.InferOutput<typeof Block>;

@@ -53,7 +53,17 @@ interface Contribution {
 
 export type BlockBody =
 	| { kind: 'text' }
-	| { kind: 'answer'; answers: { conditions: string; sentence: string; detail: string; tone: ReportTone }[] }
+	| {
+			kind: 'answer';
+			answers: {
+				conditions: string;
+				sentence: string;
+				detail: string;
+				tone: ReportTone;
+				/** What the sentence must not be read without; missing in versions from before. */
+				caveats?: string[];
+			}[];
+	  }
 	| { kind: 'board'; boards: BoardView[] }
 	| {
 			kind: 'score';

@@ -2,8 +2,8 @@
  * Ranks with their uncertainty. In each round every page was loaded once, in an order by chance, so that pages are
  * compared round by round. All pairs are tested jointly (sign flips of whole rounds, step-down maximum: Westfall and
  * Young 1993); a page's rank lies between one more than the pages that are surely ahead of it and the number of pages
- * that are not surely behind it (simultaneous intervals for ranks from all pairwise comparisons: Mohamad, Goeman and van
- * Zwet 2022).
+ * that are not surely behind it (simultaneous intervals for ranks from all pairwise comparisons: Mohamad, Goeman and
+ * van Zwet 2022).
  */
 import type { MetricId } from '../metrics/catalogue';
 import { metricOf } from '../metrics/catalogue';

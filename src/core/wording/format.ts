@@ -63,6 +63,16 @@ export function formatWait(ms: number): string {
 	return `about ${(minutes / 60).toFixed(1)} hours`;
 }
 
+const HOUR_MS = 3_600_000;
+
+/** How long after something: "50 minutes", "6 hours", "7 days". */
+export function formatAge(ms: number): string {
+	const [size, unit] =
+		ms < HOUR_MS * 0.95 ? [60_000, 'minute'] : ms < HOUR_MS * 47 ? [HOUR_MS, 'hour'] : [24 * HOUR_MS, 'day'];
+	const count = Math.max(1, Math.round(ms / size));
+	return `${count} ${unit}${count === 1 ? '' : 's'}`;
+}
+
 const MONTHS = 'January February March April May June July August September October November December'.split(' ');
 
 /** A moment in full, local to the reader: "24 November 2026, 14:05". @param iso UTC ISO text */

@@ -94,7 +94,7 @@ describe('the history of a watched page', () => {
 		]);
 	});
 
-	it('leaves at most one quarter in twenty with a false call, beside drift of the lab, and finds most steps of 15 %', () => {
+	it('makes few false calls beside drift of the lab, and finds most steps of 15 %', () => {
 		const seeds = Array.from({ length: 60 }, (_, i) => i + 1);
 		const isFalse = (seed: number) => find({ readings: 39, drift: 0.03, seed }).changes.length > 0;
 		// 60 histories of two whole quarters after the first: of 120, six may be false; a bound for chance (binomial, 99 %).

@@ -54,6 +54,22 @@ export const report = {
 	'report.figure.gone': 'figure not available',
 	'report.figure.gone.about': 'The trial behind this figure was deleted, or has no such figure.',
 
+	'report.caveat.differs': 'Also different between the two: {things}.',
+	'report.caveat.english': 'What must be read beside it:',
+	'report.block.watch': 'Over time',
+	'report.block.standing': 'Against competitors',
+	'report.missing.watch': 'The watch behind this part was deleted, or has no reading yet.',
+	'report.missing.standing': 'The standing behind this part was deleted, or has no run yet.',
+	'report.watch.event': '{page}, {conditions}: between {from} and {until}',
+	'report.watch.steady':
+		'Nothing moved beyond the noise in {n, plural, one {# reading} other {# readings}} from {from} to {until}.',
+	'report.watch.break':
+		'{day}: the lab itself was changed (browser, conditions or recipe); nothing is compared over it.',
+	'report.watch.before': 'before',
+	'report.watch.after': 'after',
+	'report.standing.rank': '{from, plural, other {#}}{same, select, yes {} other {–{to}}} of {all}',
+	'report.standing.about':
+		'A range of places: chance cannot be ruled out between them (5 %, all pairs of a figure together). Run of {day}, {rounds} rounds of each page in turn.',
 	'report.missing.trial': 'The trial behind this part was deleted.',
 	'report.missing.judged': 'The trial has no answer yet.',
 	'report.missing.evidence': 'The evidence of this trial is still being worked out.',

@@ -57,6 +57,22 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.figure.gone': 'cifra no disponible',
 	'report.figure.gone.about': 'El ensayo de esta cifra fue eliminado o no tiene esa cifra.',
 
+	'report.caveat.differs': 'También difieren entre ambas: {things}.',
+	'report.caveat.english': 'Lo que debe leerse junto a ello (en inglés):',
+	'report.block.watch': 'A lo largo del tiempo',
+	'report.block.standing': 'Frente a la competencia',
+	'report.missing.watch': 'La vigilancia de esta parte se borró o aún no tiene lecturas.',
+	'report.missing.standing': 'La clasificación de esta parte se borró o aún no tiene resultados.',
+	'report.watch.event': '{page}, {conditions}: entre el {from} y el {until}',
+	'report.watch.steady':
+		'Nada se movió más allá del ruido en {n, plural, one {# lectura} other {# lecturas}} del {from} al {until}.',
+	'report.watch.break':
+		'{day}: cambió el propio laboratorio (navegador, condiciones o receta); no se compara a través de ese cambio.',
+	'report.watch.before': 'antes',
+	'report.watch.after': 'después',
+	'report.standing.rank': '{from, plural, other {#}}{same, select, yes {} other {–{to}}} de {all}',
+	'report.standing.about':
+		'Un intervalo de puestos: no puede descartarse el azar entre ellos (5 %, todos los pares de una cifra a la vez). Resultado del {day}, {rounds} rondas de cada página por turno.',
 	'report.missing.trial': 'El ensayo de esta parte fue eliminado.',
 	'report.missing.judged': 'El ensayo aún no tiene respuesta.',
 	'report.missing.evidence': 'Las pruebas de este ensayo aún se están preparando.',

@@ -16,6 +16,7 @@ import {
 	recommendationsBlock,
 	worksheetBlock
 } from './resolve/listBlocks';
+import { standingBlock, watchBlock } from './resolve/watchBlocks';
 import { periodBlock } from './resolve/periodBlock';
 import { brokeBlock, methodBlock, weightBlock, whyBlock, worthBlock } from './resolve/proseBlocks';
 import {
@@ -108,6 +109,10 @@ function bodyOf(material: Material, draft: ReportDraft, block: Block): BlockBody
 			return worksheetBlock(material, block);
 		case 'period':
 			return periodBlock(material, block);
+		case 'watch':
+			return watchBlock(material, block.watch);
+		case 'standing':
+			return standingBlock(material, block.watch);
 		case 'disclosure':
 			return disclosureBlock(material, draft.disclosure);
 	}

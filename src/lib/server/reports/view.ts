@@ -1,6 +1,7 @@
 /** What the screens and the API show of reports. */
 import { changesBetween } from '$core/report/changes';
 import { trialsIn } from '$core/report/document';
+import { listWatches } from '../watch/watches';
 import { chosenPageNames } from '../pages/chosen';
 import { listTrials } from '../trials/queries';
 import type { Db } from '../db/connection';
@@ -41,9 +42,16 @@ export function reportView(db: Db, id: number) {
 			return known ? figureChoices(material, known) : [];
 		}),
 		trials: doneTrials(db, report.clientId),
-		pages: report.clientId === null ? [] : chosenPageNames(db, report.clientId)
+		pages: report.clientId === null ? [] : chosenPageNames(db, report.clientId),
+		/** What the report can show of pages over time and against competitors. */
+		watches: report.clientId === null ? [] : watchesOf(db, report.clientId)
 	};
 }
+
+const watchesOf = (db: Db, clientId: number) =>
+	(['watch', 'standing'] as const).flatMap((kind) =>
+		listWatches(db, kind, clientId).map(({ id, name }) => ({ id, name, kind }))
+	);
 
 /** A frozen version, its links and what can be downloaded. */
 export function versionView(db: Db, reportId: number, number: number) {

@@ -2,10 +2,10 @@
 import { wordBusyMachine } from '$core/wording/calm';
 import { describeConditions } from '$core/load/conditions';
 import { isMetricId, type Figures, type MetricId } from '$core/metrics/catalogue';
-import { ALL_PAGES, comparisonsOf } from '$core/trial/comparisons';
-import { restsOn } from '$core/compare/fairness';
+import { comparisonsOf } from '$core/trial/comparisons';
 import { frameAt, sharedMoments } from '$core/compare/film';
-import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
+import { hasStages } from '$core/trial/kinds';
+import { formatAge } from '$core/wording/format';
 import { LOOKS, roundsOfNextLook } from '$core/trial/looks';
 import { armWithoutSecrets } from '$core/trial/publicArm';
 import { outlyingLoads } from '$core/trial/outlyingLoads';
@@ -16,11 +16,9 @@ import type { StabilityResult } from '$core/load/stability';
 import { isOpenStatus, publicStatus } from '$core/trial/status';
 import type { Judgement, TrialDesign } from '$core/trial/types';
 import { returnFindings } from '$core/trial/returnStage';
-import { wordLate } from '$core/wording/held';
 import { wordReturn } from '$core/wording/returnStage';
 import { ENGLISH } from '$core/wording/words';
 import { describeStability } from '$core/wording/stability';
-import { describeRegressions } from '$core/wording/regressions';
 import { wordsIn } from '$core/wording/words';
 import { worthOf } from '$core/wording/worth';
 import { languageOfClient } from '../clients/clients';
@@ -29,17 +27,17 @@ import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { messageOf } from './answer';
 import { evidenceView, type EvidenceView } from './evidenceView';
 import { boardsOf, type PutOffOf } from './boardView';
-import { fatesView, lateLoadsOf, putOffFrom } from './lateView';
+import { fatesView } from './lateView';
 import { listedAnswer } from './listedAnswer';
 import { judgementForPage } from './judgement';
 import { noiseFloor } from './noiseFloors';
 import { markersOf, settlingsOf } from './notes';
 import { lastStage, nextStart, wholeRounds } from './places';
 import { findTrial, type Trial } from './trial';
+import { armName, besideFigures, caveatsView, comparisonsView } from './caveats';
 import { repeatsOf } from './queries';
 import { partsOf } from './partsView';
 import { findRejudged } from './rejudged';
-import { missedWords, presenceView, sendsView } from './seen';
 import { timeLeftMs } from './timeLeft';
 
 /** @param metric the one whose loads are drawn; the second primary one when it is none */
@@ -100,16 +98,6 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 	};
 }
 
-/** What the answer must not be read without: what comes late, what took effect, what is still sent. */
-function besideFigures(db: Db, { id, design }: Trial, loads: readonly LoadSummary[]) {
-	const late = lateLoadsOf(db, id);
-	const presence = presenceView(design, loads);
-	const sends = sendsView(db, design, loads, late);
-	const missed: MissedOf = (condition, arm) =>
-		missedWords(condition, { id: arm, name: armName(design, arm) }, presence, sends);
-	return { late, putOff: putOffFrom(design, late), presence, sends, missed };
-}
-
 export type SheetView = Awaited<ReturnType<typeof sheetView>>;
 
 function conditionsView({ conditions }: TrialDesign) {
@@ -126,6 +114,7 @@ function headView(db: Db, trial: Trial, loads: readonly LoadSummary[]) {
 	const stagesRun = hasStages(design.kind) ? new Set(loads.map((load) => load.stage)).size : 0;
 	const compared = design.arms.filter((arm) => !arm.reference);
 	return {
+		canRepeatByAge: !hasStages(trial.design.kind),
 		id: trial.id,
 		question: trial.question,
 		clientName: trial.clientName,
@@ -157,20 +146,6 @@ function headView(db: Db, trial: Trial, loads: readonly LoadSummary[]) {
 	};
 }
 
-function comparisonsView(design: TrialDesign) {
-	const pairs = comparisonsOf(design);
-	const views = pairs.map(({ arm, baseline }) => ({
-		id: arm.id,
-		name: arm.page ? `${arm.page}: ${arm.name}` : arm.name,
-		baseline: baseline.name,
-		baselineId: baseline.id,
-		page: arm.page ?? null
-	}));
-	if (!hasPages(design.kind) || pairs.length < 2) return views;
-	const name = `All ${pairs.length} pages`;
-	return [{ id: ALL_PAGES, name, baseline: pairs[0]!.baseline.name, baselineId: 0, page: null }, ...views];
-}
-
 /** What each arm showed at three moments of the conditions. */
 function momentsView({ films }: EvidenceView) {
 	const conditions = [...new Set(films.map((film) => film.condition))];
@@ -189,41 +164,6 @@ function momentsView({ films }: EvidenceView) {
 			}))
 		};
 	});
-}
-
-const armName = ({ arms }: TrialDesign, id: number) => arms.find((arm) => arm.id === id)?.name ?? '';
-
-/** What a verdict on a variant must not be read without: checks not met, requests that no longer leave. */
-type MissedOf = (condition: string, arm: number) => string;
-
-/** What stands beside the verdicts on each variant, by conditions. */
-function caveatsView(
-	design: TrialDesign,
-	judgement: Judgement,
-	evidence: EvidenceView,
-	{ late, missed }: Pick<ReturnType<typeof besideFigures>, 'late' | 'missed'>
-) {
-	const judged = comparisonsView(design).filter(({ id }) => judgement.results.some((result) => result.arm === id));
-	return design.conditions.flatMap(({ id: condition }) =>
-		judged.map(({ id: arm }) => {
-			const found = evidence.arms.find((candidate) => candidate.condition === condition && candidate.arm === arm);
-			const own = late.filter((candidate) => candidate.arm === arm && candidate.condition === condition);
-			const name = armName(design, arm);
-			return {
-				condition,
-				arm,
-				broke: [found?.broke.broken ? describeRegressions(found.broke, name) : '', missed(condition, arm)]
-					.filter(Boolean)
-					.join(' '),
-				restsOn:
-					found && !isSamePage(design.kind) ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
-				held: own
-					.map(({ facts }) => wordLate(facts, name))
-					.filter(Boolean)
-					.join(' ')
-			};
-		})
-	);
 }
 
 /** The answer in the client's own language; null where that is English. */
@@ -302,10 +242,14 @@ function noiseView(db: Db, { id, design }: Trial) {
 function repeatsView(db: Db, trial: Trial) {
 	const first = trial.repeatOf === null ? [] : [trial.repeatOf];
 	const ids = [...first, ...repeatsOf(db, trial.repeatOf ?? trial.id)].filter((id) => id !== trial.id);
+	const origin = findTrial(db, trial.repeatOf ?? trial.id);
 	return ids.map((id) => {
 		const other = findTrial(db, id)!;
 		const answer = other.status === 'done' ? listedAnswer(db, other) : null;
-		return { id, createdAt: other.createdAt, status: publicStatus(other.status), answer };
+		// Ages count from the end of the first one: what its change had become by then.
+		const startsAt = other.startedAt ?? other.design.notBefore ?? other.createdAt;
+		const ageMs = origin?.endedAt && origin.id !== id ? Date.parse(startsAt) - Date.parse(origin.endedAt) : 0;
+		return { id, at: startsAt, age: ageMs > 0 ? formatAge(ageMs) : null, status: publicStatus(other.status), answer };
 	});
 }
 

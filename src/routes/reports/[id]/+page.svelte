@@ -42,10 +42,15 @@
 			report.trials[0]?.id ??
 			null
 	);
+	/** What a new block of these kinds shows at first. */
+	const watched = $derived<Partial<Record<'watch' | 'standing', number>>>(
+		Object.fromEntries([...report.watches].reverse().map(({ kind, id }) => [kind, id]))
+	);
 	const kinds = $derived([
 		{ value: '', text: 'Add a block …' },
 		...(Object.keys(BLOCK_NAMES) as BlockKind[])
 			.filter((kind) => trial !== null || !isOfTrial(kind))
+			.filter((kind) => (kind !== 'watch' && kind !== 'standing') || watched[kind] !== undefined)
 			.map((kind) => ({ value: kind, text: BLOCK_NAMES[kind] }))
 	]);
 	const STATES = { saved: 'Saved', changed: 'Not saved yet', saving: 'Saving …', failed: 'Not saved' };
@@ -64,7 +69,7 @@
 	}
 	function add(kind: string) {
 		if (!kind) return;
-		const next = newBlock(kind as BlockKind, freeId(kind as BlockKind, draft.blocks), trial);
+		const next = newBlock(kind as BlockKind, freeId(kind as BlockKind, draft.blocks), trial, watched);
 		if (!next) return;
 		draft.blocks = [...draft.blocks, next];
 		chosen = next.id;
@@ -128,6 +133,7 @@
 					choices={report.choices}
 					trials={report.trials}
 					pages={report.pages}
+					watches={report.watches}
 					onchange={replace}
 				/>
 			{/key}

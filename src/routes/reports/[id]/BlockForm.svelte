@@ -18,9 +18,10 @@
 		choices: readonly FigureChoice[];
 		trials: readonly { id: number; question: string }[];
 		pages: readonly { id: number; url: string }[];
+		watches: readonly { id: number; name: string; kind: 'watch' | 'standing' }[];
 		onchange: (block: Block) => void;
 	}
-	let { block, choices, trials, pages, onchange }: Props = $props();
+	let { block, choices, trials, pages, watches, onchange }: Props = $props();
 	const set = (part: Partial<Block>) => onchange({ ...$state.snapshot(block), ...part } as Block);
 	let place: HTMLElement;
 	onMount(() => place.scrollIntoView({ block: 'nearest' }));
@@ -45,6 +46,16 @@
 			options={trialOptions}
 			value={block.trial ?? 0}
 			onchange={(trial) => set({ trial } as Partial<Block>)}
+		/>
+	{/if}
+	{#if 'watch' in block}
+		<Choice
+			label={BLOCK_NAMES[block.kind]}
+			options={watches
+				.filter(({ kind }) => kind === block.kind)
+				.map(({ id, name }) => ({ value: id, text: name }))}
+			value={block.watch}
+			onchange={(watch) => set({ watch } as Partial<Block>)}
 		/>
 	{/if}
 	{#if block.kind === 'recommendations'}<RecommendationsForm

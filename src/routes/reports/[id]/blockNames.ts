@@ -15,6 +15,8 @@ export const BLOCK_NAMES: Record<BlockKind, string> = {
 	worth: 'Is it worth it',
 	field: 'Field data',
 	period: 'What happened',
+	watch: 'Over time',
+	standing: 'Against competitors',
 	worksheet: 'Audit worksheet',
 	recommendations: 'Recommendations',
 	outside: 'Figures from elsewhere',
@@ -27,7 +29,12 @@ export const BLOCK_NAMES: Record<BlockKind, string> = {
 export const isOfTrial = (kind: BlockKind) => (TRIAL_BLOCKS as readonly string[]).includes(kind);
 
 /** A new block of a kind. @param id free in its report */
-export function newBlock(kind: BlockKind, id: string, trial: number | null): Block | null {
+export function newBlock(
+	kind: BlockKind,
+	id: string,
+	trial: number | null,
+	watched: Partial<Record<'watch' | 'standing', number>>
+): Block | null {
 	const bare = { id, heading: '', words: NO_WORDS };
 	switch (kind) {
 		case 'text':
@@ -44,6 +51,9 @@ export function newBlock(kind: BlockKind, id: string, trial: number | null): Blo
 			return { ...bare, kind, items: [] };
 		case 'outside':
 			return { ...bare, kind, trial, items: [] };
+		case 'watch':
+		case 'standing':
+			return watched[kind] === undefined ? null : { ...bare, kind, watch: watched[kind]! };
 		default:
 			return trial === null ? null : { ...bare, kind, trial };
 	}

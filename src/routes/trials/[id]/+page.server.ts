@@ -20,7 +20,7 @@ import {
 	stopTrial
 } from '$lib/server/trials/commands';
 import { findTrial } from '$lib/server/trials/trial';
-import { repeatTrial } from '$lib/server/trials/repeat';
+import { repeatByAge, repeatTrial } from '$lib/server/trials/repeat';
 import { sheetView } from '$lib/server/trials/sheetView';
 
 export const load = async ({ params, url }) => {
@@ -67,6 +67,9 @@ export const actions = {
 		changeSetup(db, id, Number(textOf(form, 'arm')), parsed.output);
 	}),
 	late: act((db, id, form) => void checkLateWork(db, id, Number(textOf(form, 'arm')))),
+	age: formAction((_, { params }: RequestEvent) => {
+		repeatByAge(getDb(), idFrom(params.id, 'trial'));
+	}),
 	repeat: formAction((_, { params }: RequestEvent) =>
 		redirect(303, `/trials/${repeatTrial(getDb(), idFrom(params.id, 'trial'))}`)
 	),

@@ -11,7 +11,9 @@
 <ul class="plain">
 	{#each data.repeats as other (other.id)}
 		<li>
-			<a href="/trials/{other.id}">{formatMoment(other.createdAt)}</a>
+			<a href="/trials/{other.id}"
+				>{other.age ? `${other.age} later` : 'The first one'}, {formatMoment(other.at)}</a
+			>
 			{#if other.answer?.strips.length}<Strips answer={other.answer} />{:else}{STATES[other.status]}{/if}
 		</li>
 	{/each}

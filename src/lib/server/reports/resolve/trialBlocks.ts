@@ -10,6 +10,7 @@ import { boardName } from '$core/wording/board';
 import { formatDuration } from '$core/wording/format';
 import { localNumber, wordShiftIn, wordUnit } from '$core/wording/report';
 import { armColour } from '$lib/charts/armColour';
+import type { Caveats } from '../../trials/boardView';
 import { namesOf, type Material, type TrialMaterial } from '../material';
 
 export type TrialBlock = (material: Material, trial: TrialMaterial) => BlockBody;
@@ -23,15 +24,23 @@ const toneOf = (tone: Tone): ReportTone => (tone === 'better' || tone === 'worse
 
 export const answerBlock: TrialBlock = (material, { boards }) => {
 	const answers = boards.flatMap(({ name, answers: told }) =>
-		told.map(({ sentence, detail, tone, page }) => ({
+		told.map(({ sentence, detail, tone, page, caveats }) => ({
 			conditions: page ? `${name}, ${page}` : name,
 			sentence: localNumber(sentence, material.words.language),
 			detail: localNumber(detail, material.words.language),
-			tone: toneOf(tone)
+			tone: toneOf(tone),
+			caveats: caveatLines(material, caveats)
 		}))
 	);
 	return answers.length ? { kind: 'answer', answers } : missing(material, 'judged');
 };
+
+/** In English they are whole sentences; in another language it is said that they are. */
+function caveatLines({ words }: Material, { broke, held, restsOn }: Caveats): string[] {
+	const differs = restsOn.length ? words.say('report.caveat.differs', { things: words.list(restsOn) }) : '';
+	const lines = [broke, held, differs].filter(Boolean);
+	return lines.length && words.language !== 'en' ? [words.say('report.caveat.english'), ...lines] : lines;
+}
 
 export const boardBlock: TrialBlock = (material, { trial, boards, judgement, design }) => {
 	const views = boards.flatMap(({ condition, name, answers }) =>

@@ -12,6 +12,7 @@ const ALL = [
 	'archivePages',
 	'clientPages',
 	'reports',
+	'watch',
 	'self',
 	'kills',
 	'causes',

@@ -18,10 +18,10 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['trial-sheet', '/trials/1'],
 	['why', '/trials/1?open=why', '#why'],
 	['frames-side-by-side', '/trials/3?open=frames', '#frames'],
-	['fairness', '/trials/3?open=fairness', '#fairness'],
-	['loads', '/loads'],
+	['watch', '/watch?since=start'],
+	['watched-page', '/watch/1/2?on=phone'],
+	['standing', '/standings/3'],
 	['load', '/loads/12'],
-	['what-comes-late', '/trials/4?open=held'],
 	['report', '/reports/1'],
 	['report-shared', '/reports/1/versions/1/page'],
 	['lab', '/workshop/lab']

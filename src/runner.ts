@@ -1,10 +1,12 @@
 /** Entry of the lab process. Started by web over a channel, or alone with `npm run runner`. */
 import { profileLabel } from './lab/browser/profiles';
+import { join } from 'node:path';
+import { serveControlPage } from './lab/controlPage';
 import { Lab } from './lab/lab';
 import { openDatabase } from './lib/server/db/connection';
 import { startRunner } from './lib/server/work/loop';
 import { logOf } from './lib/server/log';
-import { readSettings } from './lib/server/settings';
+import { readSettings, ROOT } from './lib/server/settings';
 
 const log = logOf('runner');
 const settings = readSettings();
@@ -12,8 +14,11 @@ const db = openDatabase(settings.dataFolder);
 // Web works for the analyst who watches a load.
 const web = process.env.ZAFRA_PARENT === 'web' ? [process.ppid] : [];
 const helpers = [...settings.helpers, ...web];
+const control = await serveControlPage(join(ROOT, 'static/control'));
 const lab = new Lab({
 	...settings,
+	// First, since the first match wins: no rule of the analyst's may lead it elsewhere.
+	hostMap: [control.rule, ...settings.hostMap],
 	helpers,
 	profileLabel: profileLabel(settings.dataFolder)
 });

@@ -18,12 +18,18 @@ const DAY_MS = 86_400_000;
 const TOLERANCE_DAYS = 0.5;
 const LEVEL = 0.95;
 
-/** The newest reading that is at least so old, with figures; the oldest for `start`. Null where there is none. */
+/**
+ * The newest reading that is at least so old, with figures; for `start` the oldest that can be compared with it. Null
+ * where there is none.
+ */
 export function readingBefore(readings: readonly PageReading[], period: Period): PageReading | null {
 	const readable = readings.filter(({ setting }) => setting !== null);
 	const newest = readable.at(-1);
 	if (!newest || readable.length < 2) return null;
-	if (period === 'start') return readable[0]!;
+	if (period === 'start') {
+		const first = readable.find(({ setting }) => !settingParts(setting, newest.setting).length)!;
+		return first === newest ? readable[0]! : first;
+	}
 	const until = Date.parse(newest.at) - (DAYS[period] - TOLERANCE_DAYS) * DAY_MS;
 	return readable.findLast(({ at }) => Date.parse(at) <= until) ?? null;
 }

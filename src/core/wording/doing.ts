@@ -4,6 +4,10 @@ import type { TrialDesign } from '../trial/types';
 
 export const LONE_LOAD = 'a load outside a trial';
 
+/** "Pages that bring bookings, load 12 of 80" */
+export const describeReading = (name: string, { done, total }: { done: number; total: number }): string =>
+	`${name}, load ${Math.min(done + 1, total)} of ${total}`;
+
 /** "With chat, Phone, round 3 of 10" */
 export function describeTrialLoad(design: TrialDesign, place: LoadPlace, isSettling: boolean): string {
 	const arm = design.arms.find(({ id }) => id === place.armId);

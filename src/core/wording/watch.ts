@@ -7,6 +7,7 @@ import type { Break, Change } from '../watch/history';
 import type { Setting, SettingPart } from '../watch/reading';
 import type { Schedule } from '../watch/schedule';
 import type { PageTrouble } from '../watch/trouble';
+import type { Verdict } from '../trial/types';
 import { formatDay, formatDifference } from './format';
 import { watch, type WatchKey } from './messages/watch';
 import { plainName } from './plainNames';
@@ -16,11 +17,18 @@ export const WATCH_WORDS: Words<WatchKey> = wordsFrom('en', watch);
 
 const dayOf = (iso: string) => formatDay(iso.slice(0, 10));
 
+/** Those that a sentence may call a change: what is decided; else what differs, perhaps too little; else what moved. */
+function toldOf(changes: readonly Change[]): readonly Change[] {
+	const of = (...verdicts: Verdict[]) => changes.filter(({ verdict }) => verdicts.includes(verdict));
+	return [of('better', 'worse'), of('slight'), changes].find((told) => told.length) ?? [];
+}
+
 /** What changed, in one line: "Largest paint and score of /booking (phone) got worse". */
 export function titleOfChanges(changes: readonly Change[], page: string, condition: string): string {
-	const verdicts = new Set(changes.map(({ verdict }) => verdict));
+	const told = toldOf(changes);
+	const verdicts = new Set(told.map(({ verdict }) => verdict));
 	const gains = verdicts.size === 1 ? [...verdicts][0]! : 'mixed';
-	const names = changes.map(({ metric }) => (metric === 'wire' ? 'bytes' : plainName(metric)));
+	const names = told.map(({ metric }) => (metric === 'wire' ? 'bytes' : plainName(metric)));
 	const metrics = WATCH_WORDS.list(names);
 	const said = WATCH_WORDS.say('change.title', { metrics, page, condition, gains });
 	return said.charAt(0).toUpperCase() + said.slice(1);

@@ -62,6 +62,8 @@
 			.filter((other) => other < at)
 			.sort()
 			.at(-1) ?? at;
+	/** No step before it on this side of a change of the lab: its level before has no line yet. */
+	const isFirst = (at: string) => !steps.some((step) => step.at === startOf(at));
 	const csv = () =>
 		csvText(
 			['at', name, 'lowest', 'highest', 'loads'],
@@ -130,11 +132,13 @@
 				{#each steps as step (step.at)}
 					<g role="img" aria-label={step.words}>
 						<title>{step.words}</title>
+						{#if isFirst(step.at)}<path
+								class="step"
+								d="M{places.x(startOf(step.at))} {places.y(step.from)}H{places.x(step.at)}"
+							/>{/if}
 						<path
 							class="step {step.verdict}"
-							d="M{places.x(startOf(step.at))} {places.y(step.from)}H{places.x(step.at)}V{places.y(
-								step.to
-							)}H{places.x(endOf(step.at))}"
+							d="M{places.x(step.at)} {places.y(step.from)}V{places.y(step.to)}H{places.x(endOf(step.at))}"
 						/>
 					</g>
 				{/each}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Button } from 'carbon-components-svelte';
 	import { goto } from '$app/navigation';
-	import { formatMoment, formatValue } from '$core/wording/format';
+	import { formatDay, formatMoment, formatValue } from '$core/wording/format';
 	import ShiftStrip from '$lib/charts/ShiftStrip.svelte';
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
@@ -28,7 +28,7 @@
 	const STATES: Record<Row['state'], string> = {
 		waiting: 'not read yet',
 		'being-read': 'being read',
-		changed: 'moved beyond the noise',
+		changed: 'moved',
 		steady: 'steady',
 		trouble: 'needs you',
 		ended: 'not watched any more'
@@ -46,9 +46,9 @@
 		{ key: 'state', name: 'State', sort: ({ state }) => STATES[state] }
 	];
 	const SINCE = [
-		{ value: 'week', text: 'a week ago' },
-		{ value: 'month', text: 'four weeks ago' },
-		{ value: 'start', text: 'the first reading' }
+		{ value: 'week', text: 'last week' },
+		{ value: 'month', text: 'four weeks' },
+		{ value: 'start', text: 'first reading' }
 	];
 	const types = $derived([
 		{ value: '', text: 'All types' },
@@ -142,7 +142,7 @@
 					{#each row.conditions.filter(({ trouble }) => trouble) as own (own.condition)}
 						<br /><span class="small trouble">{own.condition}: {own.trouble}</span>
 					{/each}
-					{#if row.at}<br /><span class="muted small">{formatMoment(row.at)}</span>{/if}
+					{#if row.at}<br /><span class="muted small">{formatDay(row.at.slice(0, 10))}</span>{/if}
 				{/if}
 			{/snippet}
 		</Table>

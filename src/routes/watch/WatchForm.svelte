@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What is watched, under which conditions, when, and who hears of it. */
-	import { Accordion, AccordionItem, Button, MultiSelect, NumberInput } from 'carbon-components-svelte';
+	import { Accordion, AccordionItem, Button, Checkbox, FormGroup, NumberInput } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -38,6 +38,11 @@
 				return { id, text: [name, type, isChosen ? 'chosen' : ''].filter(Boolean).join(' · ') };
 			})
 	);
+	/** Those that the client's work looks at; for a standing nobody can guess them. */
+	const usualPages = () =>
+		kind === 'standing'
+			? []
+			: (client?.pages ?? []).filter(({ isChosen, role }) => isChosen && role === 'own').map(({ id }) => id);
 	const EVERY = [
 		{ value: 'week', text: 'Each week, at another weekday and hour' },
 		{ value: 'day', text: 'Each day, at another hour' },
@@ -58,7 +63,7 @@
 			name="clientId"
 			options={choices.clients.map(({ id, name }) => ({ value: String(id), text: name }))}
 			bind:value={clientId}
-			onchange={() => (draft.pages = [])}
+			onchange={() => (draft.pages = usualPages())}
 		/>{:else}<Hidden name="clientId" value={clientId} />{/if}
 	<Field
 		label="Name"
@@ -67,25 +72,27 @@
 		wrong={wrong('name')}
 		placeholder={kind === 'watch' ? 'Pages that bring bookings' : 'Booking pages of ferry companies'}
 	/>
-	<MultiSelect
-		labelText={kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'}
-		label={draft.pages.length ? `${draft.pages.length} chosen` : 'Choose pages'}
-		filterable
-		items={pages}
-		bind:selectedIds={draft.pages}
-		invalid={wrong('pages') !== ''}
-		invalidText={wrong('pages')}
-		helperText={pages.length ? '' : 'This client has no pages yet: add them under Pages.'}
-	/>
+	<FormGroup legendText={kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'} noMargin>
+		<div class="choices">
+			{#each pages as item (item.id)}<Checkbox
+					labelText={item.text}
+					value={item.id}
+					bind:group={draft.pages}
+				/>{:else}<p class="muted">This client has no pages yet: add them under Pages.</p>{/each}
+		</div>
+		{#if wrong('pages')}<p class="wrong" role="alert">{wrong('pages')}</p>{/if}
+	</FormGroup>
 	<Hidden name="pages" value={draft.pages.join(',')} />
-	<MultiSelect
-		labelText="Conditions"
-		label="{draft.conditions.length} chosen"
-		items={choices.conditions.map(({ id, name }) => ({ id, text: name }))}
-		bind:selectedIds={draft.conditions}
-		invalid={wrong('conditions') !== ''}
-		invalidText={wrong('conditions')}
-	/>
+	<FormGroup legendText="Conditions" noMargin>
+		<div class="choices">
+			{#each choices.conditions as item (item.id)}<Checkbox
+					labelText={item.name}
+					value={item.id}
+					bind:group={draft.conditions}
+				/>{/each}
+		</div>
+		{#if wrong('conditions')}<p class="wrong" role="alert">{wrong('conditions')}</p>{/if}
+	</FormGroup>
 	<Hidden name="conditions" value={draft.conditions.join(',')} />
 	<Choice label="When" name="every" options={EVERY} bind:value={draft.every} />
 	{#if draft.every === 'pattern'}<Field
@@ -113,12 +120,15 @@
 			open={issues.some(({ path }) => /notices|control|timeZone|metrics/.test(path))}
 		>
 			<div class="more">
-				<MultiSelect
-					labelText="Metrics that are called"
-					label="{draft.metrics.length} chosen"
-					items={METRICS.map((id) => ({ id, text: metricOf(id).name }))}
-					bind:selectedIds={draft.metrics}
-				/>
+				<FormGroup legendText="Metrics that are called" noMargin>
+					<div class="choices">
+						{#each METRICS as id (id)}<Checkbox
+								labelText={metricOf(id).name}
+								value={id}
+								bind:group={draft.metrics}
+							/>{/each}
+					</div>
+				</FormGroup>
 				{#if kind === 'watch'}<Field
 						label="Control page"
 						name="control"
@@ -158,9 +168,22 @@
 
 <style>
 	.form {
+		margin-top: 0.8rem;
 		display: grid;
 		gap: 1rem;
 		max-width: 40rem;
+	}
+	.choices {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(min(100%, 17rem), 1fr));
+		gap: 0 1rem;
+		max-height: 15rem;
+		overflow-y: auto;
+	}
+	.wrong {
+		color: var(--worse);
+		font-size: 0.85rem;
+		margin: 0.2rem 0 0;
 	}
 	.more {
 		display: grid;

@@ -97,7 +97,7 @@ describe('the history of a watched page', () => {
 	it('makes few false calls beside drift of the lab, and finds most steps of 15 %', () => {
 		const seeds = Array.from({ length: 60 }, (_, i) => i + 1);
 		const isFalse = (seed: number) => find({ readings: 39, drift: 0.03, seed }).changes.length > 0;
-		// 60 histories of two whole quarters after the first: of 120, six may be false; a bound for chance (binomial, 99 %).
+		// Two whole quarters after the first: of 120, six may be false; twelve bound them for chance.
 		expect(seeds.filter(isFalse).length).to.be.at.most(12);
 		const isFound = (seed: number) =>
 			find({ readings: 30, step: { at: 25, by: 0.15 }, loads: 15, seed }).changes.some(

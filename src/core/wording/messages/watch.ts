@@ -1,7 +1,7 @@
 /** Messages about pages over time and against competitors. */
 export const watch = {
 	'change.title':
-		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slight {changed, perhaps too little to matter} other {changed}}',
+		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slight {changed, perhaps too little to matter} same {moved by less than matters} other {changed}}',
 	'change.when': 'between {from} and {until}',
 	'change.sure':
 		'Beyond the noise of {before} readings before it: at most 5 % of quarters have a false alarm on this watch.',

@@ -17,7 +17,7 @@ export const HISTORY_STATES: readonly { host: string; states: readonly HistorySt
 			{ fromWeek: 12, state: 'chat', marker: { kind: 'plugin', words: 'Parlour Bell, the chat, on every page' } },
 			{ fromWeek: 32, state: 'larder', marker: { kind: 'plugin', words: 'Larder: page cache and file squeezing' } },
 			// Nobody was told: an update of the optimiser switched half of it off.
-			{ fromWeek: 44, state: 'decayed' }
+			{ fromWeek: 49, state: 'decayed' }
 		]
 	},
 	{

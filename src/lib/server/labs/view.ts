@@ -1,13 +1,16 @@
 /** What the labs are doing now, for the line above every screen, for health, and for server-sent events. */
 import { publicStatus } from '$core/trial/status';
-import { describeTrialLoad, LONE_LOAD } from '$core/wording/doing';
+import { describeReading, describeTrialLoad, LONE_LOAD } from '$core/wording/doing';
 import { findChromium } from '../../../lab/browser/find';
 import type { Db } from '../db/connection';
 import { countRequests } from '../loads/requested';
 import { timeLeftMs } from '../trials/timeLeft';
 import { trialCounters } from '../trials/counters';
 import { findTrial } from '../trials/trial';
-import { findJob } from '../work/jobs';
+import { readingProgress } from '../watch/blocks';
+import { findReading } from '../watch/readings';
+import { findWatch } from '../watch/watches';
+import { findJob, type Job } from '../work/jobs';
 import { isAlive, isStuck, listLabs, type LabState } from './labs';
 
 export interface LabNow {
@@ -51,6 +54,7 @@ function doingOf(db: Db, { state, jobId }: LabState): Partial<LabNow> {
 	if (state === 'idle') return {};
 	const job = jobId === null ? null : findJob(db, jobId);
 	if (job?.kind === 'gather') return { isGathering: true };
+	if (job?.subject.startsWith('reading:')) return doingReading(db, job);
 	const trial = job?.place ? findTrial(db, job.place.trialId) : null;
 	if (!job?.place || !trial) return { doing: LONE_LOAD };
 	return {
@@ -59,6 +63,14 @@ function doingOf(db: Db, { state, jobId }: LabState): Partial<LabNow> {
 		doing: describeTrialLoad(trial.design, job.place, job.kind === 'settle'),
 		timeLeftMs: timeLeftMs(db, trial)
 	};
+}
+
+function doingReading(db: Db, { subject }: Pick<Job, 'subject'>) {
+	const reading = findReading(db, Number(subject.split(':')[1]));
+	const watch = reading && findWatch(db, reading.watchId);
+	const progress = watch && readingProgress(db, watch.id);
+	if (!watch || !progress) return { doing: LONE_LOAD };
+	return { doing: describeReading(watch.name, progress) };
 }
 
 export interface Snapshot {

@@ -7,6 +7,7 @@ import { countedLoads } from '$core/trial/counted';
 import type { TrialLoad } from '$core/trial/types';
 import { middleLoad } from '$core/compare/middleLoad';
 import { seededRandom, shuffled } from '$core/stats/random';
+import { CONTROL_URL } from '$core/watch/control';
 import { hintsIn } from '$core/watch/history';
 import { figuresByMetric, type Setting } from '$core/watch/reading';
 import { troubleOf } from '$core/watch/trouble';
@@ -16,7 +17,7 @@ import { nowIso, sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import { findLoad, findRecord, insertLoad } from '../loads/loads';
 import { insertRequest } from '../loads/requested';
-import type { NamedVersion } from '../conditions/versions';
+import { thawConditions, type NamedVersion } from '../conditions/versions';
 import { insertJob, PRIORITY, type Job } from '../work/jobs';
 import {
 	deleteReading,
@@ -47,11 +48,6 @@ interface Place {
 	conditions: Conditions;
 	round: number;
 	turn: number;
-}
-
-/** The page that ships with Zafra, as the lab reaches it. */
-export function shippedControl(): string {
-	return `http://127.0.0.1:${process.env.PORT || '4170'}/control/index.html`;
 }
 
 /** Queue a block. @returns its number @throws NotPossible while one is open, or without pages or conditions */
@@ -97,7 +93,7 @@ function insertRounds(db: Db, watch: Watch, readingId: number, { rounds, wanted 
 
 function insertPlace(db: Db, { clientId }: Watch, readingId: number, place: Place, retry: number): void {
 	const { page, conditions, round, turn } = place;
-	const url = page.url || shippedControl();
+	const url = page.url || CONTROL_URL;
 	const jobId = insertRequest(db, `reading:${readingId}`, {
 		url,
 		conditions: page.role === 'control' ? conditions : atPlaceOf(db, clientId, [url], conditions),
@@ -144,14 +140,14 @@ export function storeReadingLoad(db: Db, job: Job, version: NamedVersion, measur
 	);
 	const { status, environment } = measured.record;
 	if (place.retry < MOST_RETRIES && (status === 'failed' || environment.calm?.disturbed))
-		retry(db, watch, reading, place);
+		retry(db, watch, reading, place, thawConditions(db, version));
 	settleReading(db, watch, reading);
 }
 
-function retry(db: Db, watch: Watch, reading: Reading, row: PlaceRow): void {
+/** Under the conditions that the block froze, whatever they are by now. */
+function retry(db: Db, watch: Watch, reading: Reading, row: PlaceRow, conditions: Conditions): void {
 	const page = pagesOfWatch(db, watch.id).find(({ id }) => id === row.watchedPageId);
-	const conditions = findConditions(db, row.conditionId);
-	if (!page || !conditions || isDown(db, reading.id, row)) return;
+	if (!page || isDown(db, reading.id, row)) return;
 	insertPlace(db, watch, reading.id, { page, conditions, round: row.round, turn: row.turn }, row.retry + 1);
 }
 

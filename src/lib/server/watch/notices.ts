@@ -51,6 +51,8 @@ export function tellFindings(
 	const at = new Map(readings.map((reading) => [reading.id, reading]));
 	const nameOf = (page: number) => pages.find(({ id }) => id === page)?.name ?? '';
 	for (const changes of grouped(history.changes)) {
+		// What is too small to matter stands in the history; nobody is called for it.
+		if (changes.every(({ verdict }) => verdict === 'same' || verdict === 'undecided')) continue;
 		const { page, condition, before, after } = changes[0]!;
 		const found = at.get(Math.max(...changes.map(({ calledAt }) => calledAt)));
 		const when = whenOfChange(at.get(before)?.plannedAt ?? '', at.get(after)?.plannedAt ?? '');

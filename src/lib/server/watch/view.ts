@@ -98,7 +98,10 @@ function stateOf(
 	if (at === null) return isOpen ? 'being-read' : 'waiting';
 	const since = Date.parse(at) - NEWS_DAYS * DAY_MS;
 	const isNew = history?.changes.some(
-		(change) => change.page === page.id && Date.parse(dates.get(change.calledAt) ?? '') >= since
+		(change) =>
+			change.page === page.id &&
+			(change.verdict === 'better' || change.verdict === 'worse') &&
+			Date.parse(dates.get(change.calledAt) ?? '') >= since
 	);
 	return isNew ? 'changed' : 'steady';
 }

@@ -44,6 +44,10 @@
 	);
 	const surelyFirst = $derived(places.filter(({ to }) => to === 1).length);
 	const surelyLast = $derived(places.filter(({ from, all }) => from === all).length);
+	const tallyOf = (n: number, place: 'first' | 'last') =>
+		n
+			? `${n} of ${places.length} metrics ${n === 1 ? 'puts' : 'put'} it surely ${place}`
+			: `No metric puts it surely ${place}`;
 	const rankColumns = $derived<Column<Row>[]>([
 		{ key: 'metric', name: 'Metric', isRowHead: true, text: ({ name }) => name },
 		...pages.map(({ id, name }) => ({ key: `${id}`, name }))
@@ -99,7 +103,7 @@
 		{#if own && ownCell}
 			<p class="answer">
 				{own.name} is {ownCell.words} in {main.name} on the {shown.name.toLowerCase()}.
-				{surelyFirst} of {places.length} metrics put it surely first, {surelyLast} surely last.
+				{tallyOf(surelyFirst, 'first')}, {tallyOf(surelyLast, 'last').toLowerCase()}.
 			</p>
 		{/if}
 		<p class="muted">
@@ -144,21 +148,21 @@
 				>{:else}<p class="muted">No frames of the newest run are kept.</p>{/if}
 		</section>
 
-		<section>
-			<h2>What they do</h2>
-			<Table label="Practices" columns={practiceColumns} rows={shown.practices} key={({ name }) => name}>
-				{#snippet cell(row, column)}
-					{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
-					{#if own}<span class="practice {own.state}">{MARKS[own.state]}</span>
-						<span class="small muted" title={own.evidence.join('\n')}
-							><a href="/loads/{own.load}" title={own.evidence.join('\n')}>{own.words}</a></span
-						>{:else}<span class="muted">–</span>{/if}
-				{/snippet}
-			</Table>
-			<p class="muted small">
-				From the middle load of the newest run; point at a cell for the files behind it.
-			</p>
-		</section>
+		{#if shown.content.length}<section>
+				<h2>What they do</h2>
+				<Table label="Practices" columns={practiceColumns} rows={shown.practices} key={({ name }) => name}>
+					{#snippet cell(row, column)}
+						{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
+						{#if own}<span class="practice {own.state}">{MARKS[own.state]}</span>
+							<span class="small muted" title={own.evidence.join('\n')}
+								><a href="/loads/{own.load}" title={own.evidence.join('\n')}>{own.words}</a></span
+							>{:else}<span class="muted">–</span>{/if}
+					{/snippet}
+				</Table>
+				<p class="muted small">
+					From the middle load of the newest run; point at a cell for the files behind it.
+				</p>
+			</section>{/if}
 
 		<Accordion align="start" size="sm">
 			<AccordionItem title="What they load, by kind and owner">

@@ -193,7 +193,7 @@ describe('the analyst at work', () => {
 		expect(await page.locator('#shifts, #table, #why').count()).to.equal(0);
 		expect(await violations()).to.deep.equal([]);
 		await page.getByRole('button', { name: 'Go on' }).click();
-		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 180_000 });
+		await page.getByRole('button', { name: 'Repeat', exact: true }).waitFor({ timeout: 180_000 });
 		await page
 			.locator('#why')
 			.getByText(/hoarding-row\.test was added/)
@@ -235,14 +235,14 @@ describe('the analyst at work', () => {
 		await fairness.getByRole('button', { name: /^Intended ✓/ }).waitFor();
 		await page.locator('#method').getByLabel('Rounds to add').fill('1');
 		await page.locator('#method').getByRole('button', { name: 'Add rounds' }).click();
-		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 60_000 });
+		await page.getByRole('button', { name: 'Repeat', exact: true }).waitFor({ timeout: 60_000 });
 		await page
 			.locator('#method')
 			.getByText(
 				/Looked at after 6 rounds \(at most 4 % false calls by then\), 7 rounds \(at most 4\.5 % false calls by then\)/
 			)
 			.waitFor();
-		await page.getByRole('button', { name: 'Repeat' }).click();
+		await page.getByRole('button', { name: 'Repeat', exact: true }).click();
 		await (await screen.openPart('repeats')).getByRole('link').waitFor();
 		expect(screen.troubles).to.deep.equal([]);
 	});
@@ -262,7 +262,7 @@ describe('the analyst at work', () => {
 		await page.getByRole('heading', { name: 'Next stage: After' }).waitFor({ timeout: 60_000 });
 		await page.getByLabel('What was changed?').fill('Nothing at all');
 		await page.getByRole('button', { name: 'Start “After”' }).click();
-		await page.getByRole('button', { name: 'Repeat' }).waitFor({ timeout: 60_000 });
+		await page.getByRole('button', { name: 'Repeat', exact: true }).waitFor({ timeout: 60_000 });
 		expect(await (await screen.openPart('arms')).innerText()).to.match(/before “After”: Nothing at all/);
 		await go('/trials?kind=before-after');
 		expect(await page.locator('tbody tr').count()).to.equal(1);

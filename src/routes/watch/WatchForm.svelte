@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What is watched, under which conditions, when, and who hears of it. */
-	import { Accordion, AccordionItem, Button, Checkbox, FormGroup, NumberInput } from 'carbon-components-svelte';
+	import { Accordion, AccordionItem, Button, Checkbox, NumberInput } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -72,7 +72,8 @@
 		wrong={wrong('name')}
 		placeholder={kind === 'watch' ? 'Pages that bring bookings' : 'Booking pages of ferry companies'}
 	/>
-	<FormGroup legendText={kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'} noMargin>
+	<div role="group" aria-label={kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'}>
+		<p class="bx--label">{kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'}</p>
 		<div class="choices">
 			{#each pages as item (item.id)}<Checkbox
 					labelText={item.text}
@@ -81,9 +82,10 @@
 				/>{:else}<p class="muted">This client has no pages yet: add them under Pages.</p>{/each}
 		</div>
 		{#if wrong('pages')}<p class="wrong" role="alert">{wrong('pages')}</p>{/if}
-	</FormGroup>
+	</div>
 	<Hidden name="pages" value={draft.pages.join(',')} />
-	<FormGroup legendText="Conditions" noMargin>
+	<div role="group" aria-label="Conditions">
+		<p class="bx--label">Conditions</p>
 		<div class="choices">
 			{#each choices.conditions as item (item.id)}<Checkbox
 					labelText={item.name}
@@ -92,7 +94,7 @@
 				/>{/each}
 		</div>
 		{#if wrong('conditions')}<p class="wrong" role="alert">{wrong('conditions')}</p>{/if}
-	</FormGroup>
+	</div>
 	<Hidden name="conditions" value={draft.conditions.join(',')} />
 	<Choice label="When" name="every" options={EVERY} bind:value={draft.every} />
 	{#if draft.every === 'pattern'}<Field
@@ -120,7 +122,8 @@
 			open={issues.some(({ path }) => /notices|control|timeZone|metrics/.test(path))}
 		>
 			<div class="more">
-				<FormGroup legendText="Metrics that are called" noMargin>
+				<div role="group" aria-label="Metrics that are called">
+					<p class="bx--label">Metrics that are called</p>
 					<div class="choices">
 						{#each METRICS as id (id)}<Checkbox
 								labelText={metricOf(id).name}
@@ -128,7 +131,7 @@
 								bind:group={draft.metrics}
 							/>{/each}
 					</div>
-				</FormGroup>
+				</div>
 				{#if kind === 'watch'}<Field
 						label="Control page"
 						name="control"

@@ -152,14 +152,20 @@ function causesOf(
 			const key = changeKey(change);
 			if (known[key]) return [key, known[key]];
 			const sides = [change.before, change.after].map((reading) => loadOf(change.page, change.condition, reading));
-			return [key, causesBetween(db, clientId, sides, change.metric)];
+			return [key, causesBetween(db, clientId, sides, change)];
 		})
 	);
 }
 
 const MOST_CAUSES = 2;
 
-function causesBetween(db: Db, clientId: number, loads: readonly (number | null)[], metric: MetricId): string[] {
+/** What moved the same figure in the same direction; a cause of anything else explains nothing here. */
+function causesBetween(
+	db: Db,
+	clientId: number,
+	loads: readonly (number | null)[],
+	{ metric, shift }: Pick<Change, 'metric' | 'shift'>
+): string[] {
 	const digests = loads.flatMap((id) => {
 		const record = id === null ? null : findRecord(db, id);
 		if (!record || record.status !== 'ok') return [];
@@ -169,6 +175,6 @@ function causesBetween(db: Db, clientId: number, loads: readonly (number | null)
 	const [before, after] = digests;
 	if (!before || !after) return [];
 	const { causes } = explainShift([before], [after]);
-	const own = causes.filter((cause) => cause.metric === metric);
-	return (own.length ? own : causes).slice(0, MOST_CAUSES).map(describeCause);
+	const own = causes.filter((cause) => cause.metric === metric && cause.shift > 0 === shift.estimate > 0);
+	return own.slice(0, MOST_CAUSES).map(describeCause);
 }

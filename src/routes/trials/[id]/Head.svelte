@@ -49,12 +49,6 @@
 			/>
 		{:else if status === 'done'}
 			<Action action="?/repeat" text="Repeat" kind="tertiary" size="field" />
-			{#if trial.canRepeatByAge}<Action
-					action="?/age"
-					text="Repeat after an hour, a day, a week"
-					kind="tertiary"
-					size="field"
-				/>{/if}
 			<Button kind="tertiary" size="field" on:click={() => window.print()}>Print for the client</Button>
 			<Action
 				action="/reports?/create"

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** The same trial at other times. */
 	import { formatMoment } from '$core/wording/format';
+	import Action from '$lib/parts/Action.svelte';
 	import Strips from '$lib/parts/Strips.svelte';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 	import { STATES } from '$lib/parts/trialNames';
@@ -18,3 +19,8 @@
 		</li>
 	{/each}
 </ul>
+{#if data.trial.canRepeatByAge && data.trial.status === 'done'}<Action
+		action="?/age"
+		text="Repeat after an hour, a day and a week"
+		kind="tertiary"
+	/>{/if}

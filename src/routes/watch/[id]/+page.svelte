@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Button, CodeSnippet } from 'carbon-components-svelte';
+	import { Button } from 'carbon-components-svelte';
 	import { onMount } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
@@ -103,7 +103,7 @@
 				Each notice comes with <code>x-zafra-moment</code> and <code>x-zafra-signature</code>: HMAC with
 				SHA-256, in hex, of the moment, a dot and the body, with this secret:
 			</p>
-			<CodeSnippet code={data.secret} />
+			<p><code class="secret">{data.secret}</code></p>
 		</section>
 	{/if}
 
@@ -152,6 +152,9 @@
 	}
 	article p {
 		margin: 0.1rem 0 0;
+	}
+	.secret {
+		overflow-wrap: anywhere;
 	}
 	.actions {
 		display: flex;

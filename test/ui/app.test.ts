@@ -76,8 +76,19 @@ describe('interface', () => {
 			await Promise.all(document.getAnimations().map(({ finished }) => finished.catch(() => undefined)));
 		});
 
+	/** A sheet whose evidence comes in the middle of a look moves under it. */
+	async function evidenceIsThere(): Promise<void> {
+		for (const id of [1, 2, 3, 4])
+			await until(
+				async () => (await app.api('GET', `/api/trials/${id}/evidence`)).body.pending === false,
+				60_000,
+				`the evidence of trial ${id}`
+			);
+	}
+
 	it('is accessible on every screen (axe, WCAG 2.2 AA), light, dark, and at 400 px without scrolling sideways', async () => {
 		const { page } = screen;
+		await evidenceIsThere();
 		for (const path of PAGES) {
 			await page.setViewportSize({ width: 1280, height: 800 });
 			// Colours that are still changing over have no contrast to speak of.

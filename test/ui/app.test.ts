@@ -49,6 +49,8 @@ const PAGES = [
 	'/nowhere'
 ];
 
+const SETTLING_MS = 400;
+
 describe('interface', () => {
 	let app: TestApp;
 	let screen: Screen;
@@ -70,11 +72,14 @@ describe('interface', () => {
 	});
 
 	/** Until no colour changes over any more. */
-	const settledColours = () =>
-		screen.page.evaluate(async () => {
+	const settledColours = async () => {
+		await screen.page.evaluate(async () => {
 			await new Promise((next) => requestAnimationFrame(() => requestAnimationFrame(next)));
 			await Promise.all(document.getAnimations().map(({ finished }) => finished.catch(() => undefined)));
 		});
+		// A chart that was drawn a moment ago takes its colours a frame or two later.
+		await screen.page.waitForTimeout(SETTLING_MS);
+	};
 
 	/** A sheet whose evidence comes in the middle of a look moves under it. */
 	async function evidenceIsThere(): Promise<void> {

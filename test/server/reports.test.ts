@@ -61,15 +61,17 @@ describe('reports', () => {
 	const q = useQueue();
 	const db = () => q.now.db;
 
-	/** A finished trial whose second variant is heavier in every round. */
-	async function doneTrial(): Promise<number> {
+	/** A finished trial whose second variant is heavier in every round. @param isPacked only the first one's text is */
+	async function doneTrial(isPacked = false): Promise<number> {
 		const id = q.now.make({ rounds: 8, primary: ['wire', 'requests'] });
 		const baseline = q.now.trial(id).design.arms[0]!.id;
 		for (let job = q.now.lease(); job; job = q.now.lease()) {
 			const isBaseline = job.armId === baseline;
 			const url = isBaseline ? 'http://a.test/' : 'http://b.test/x';
 			const bytes = isBaseline ? 100_000 : 300_000;
-			const requests = [requestOf({ url, type: 'document', wireBytes: bytes, decodedBytes: bytes })];
+			const responseHeaders: [string, string][] = isPacked && isBaseline ? [['content-encoding', 'gzip']] : [];
+			const document = { url, type: 'document', mimeType: 'text/html', wireBytes: bytes, decodedBytes: bytes };
+			const requests = [requestOf({ ...document, responseHeaders })];
 			const figures = { wire: bytes, decoded: bytes, requests: 1, lcp: null, cls: 0, tbt: null, score: null };
 			q.now.finish(job, { url, finalUrl: url, requests, figures });
 		}
@@ -108,6 +110,22 @@ describe('reports', () => {
 		const { view } = reportView(db(), id);
 		expect(view.labels.stamp).to.equal('Borrador: las cifras aún pueden cambiar');
 		expect(JSON.stringify(view.blocks.find(({ from }) => from === 'board'))).to.contain('más pesada');
+	});
+
+	it('carry beside each answer what it must not be read without, whatever the language', async () => {
+		const trial = await doneTrial(true);
+		const answersIn = (language: 'en' | 'es') => {
+			const id = createReport(db(), { ...NEW, trial, language });
+			const body = reportView(db(), id).view.blocks.find(({ from }) => from === 'answer')!.body;
+			if (body.kind !== 'answer') throw new Error(body.kind);
+			return body.answers[0]!.caveats!;
+		};
+		const differs = /^Also different between the two: compression of the document/;
+		expect(answersIn('en')).to.have.length(1);
+		expect(answersIn('en')[0]).to.match(differs);
+		const [head, line] = answersIn('es');
+		expect(head).to.equal('Lo que debe leerse junto a ello (en inglés):');
+		expect(line).to.match(differs);
 	});
 
 	it('are not saved over what somebody else saved meanwhile', async () => {

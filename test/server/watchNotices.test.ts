@@ -65,6 +65,8 @@ describe('notices of watches to the outside', () => {
 		expect(box.letters[0]).to.include('Subject: Zafra: Largest paint of /');
 		const text = box.letters[0]!.replace(/=\r\n/g, '');
 		expect(text).to.include('got worse, between ').and.to.include('http://zafra.test/watch/');
+		expect(text).to.match(/Largest Contentful Paint: .*slower.*: 3\.0.*against 2\.0.*more \(between/);
+		expect(text).to.include('at most 5 % of quarters').and.to.include('show no cause');
 		expect(deliveryOf()).to.include({ state: 'sent', tries: 1 });
 	});
 

@@ -122,7 +122,7 @@ const caching: Rule = ({ own }) => {
 	};
 };
 
-/** Files from hosts near the visitor, or answered by a shared cache. */
+/** Files from the site's CDN, or answered by a shared cache, wherever that stands. */
 const cdn: Rule = ({ record, own }) => {
 	const { host } = new URL(record.finalUrl || record.url);
 	const near = own.filter((request) => ownerOf(request.host, host).kind === 'own-cdn' || servedFrom(request) === 'hit');

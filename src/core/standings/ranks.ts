@@ -13,12 +13,12 @@ import { pairedShift } from '../stats/signedRank';
 import { medianOrNull } from '../stats/summary';
 
 /** Chance of any false order among all pairs of one metric. */
-export const RANK_LEVEL = 0.05;
+const RANK_LEVEL = 0.05;
 /** Fewer rounds cannot order anything at that level jointly. */
 export const LEAST_ROUNDS = 6;
 
 /** Figures of one page by round, from round 1 on; null where a round has none. */
-export interface Contestant {
+interface Contestant {
 	page: number;
 	byRound: readonly (number | null)[];
 }

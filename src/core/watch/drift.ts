@@ -8,7 +8,7 @@ import { mean } from '../stats/summary';
 import type { Block } from './block';
 import { varianceWithin } from './step';
 
-export interface Corrected {
+interface Corrected {
 	blocks: Block[];
 	/** How much of a change of the control is taken off, page's unit per control's; 0 for nothing. */
 	share: number;

@@ -6,6 +6,7 @@
  * call once made stays. All tests of a quarter share a chance of 5 % of any false call: it is divided among the
  * readings of a quarter and among what is tested at each (Bonferroni); simulated in `bench/watch`.
  */
+import { group } from 'd3-array';
 import { marginFor, type Margin, type MetricId } from '../metrics/catalogue';
 import { decide } from '../trial/verdict';
 import type { Shift, Verdict } from '../trial/types';
@@ -17,7 +18,7 @@ import { withoutDrift } from './drift';
 import { measured, settingParts, type PageHistory, type PageReading, type Setting, type SettingPart } from './reading';
 import { criticalZ, middlesDiffer, stepOf, varianceBetween, varianceWithin } from './step';
 
-export interface HistoryOptions {
+interface HistoryOptions {
 	/** What calls are made on. */
 	metrics: readonly MetricId[];
 	margins: Partial<Record<MetricId, Margin>> | null;
@@ -55,7 +56,7 @@ export interface Break {
 }
 
 /** A single reading far from its neighbours. */
-export interface Wild {
+interface Wild {
 	page: number;
 	condition: string;
 	metric: MetricId;
@@ -66,6 +67,13 @@ export interface HistoryFindings {
 	changes: Change[];
 	breaks: Break[];
 	wild: Wild[];
+	/** How readings differ among themselves, as a share of the variance of single loads; as of the newest reading. */
+	between: number;
+}
+
+/** Changes of one page under some conditions between the same two readings are one event; in the order of the calls. */
+export function eventsOf(changes: readonly Change[]): Change[][] {
+	return [...group(changes, ({ page, condition, after }) => `${page}/${condition}/${after}`).values()];
 }
 
 /** Readings before a step without which none is called. */
@@ -103,7 +111,7 @@ export function findInHistory(histories: readonly PageHistory[], options: Histor
 		const grown = all.filter((series) => grow(series, number));
 		changes.push(...callsAt(all, grown, number, options));
 	}
-	return { changes, breaks, wild: all.flatMap((series) => wildOf(series, changes)) };
+	return { changes, breaks, wild: all.flatMap((series) => wildOf(series, changes)), between: pooledBetween(all) };
 }
 
 /** Pages that a reading should load more often: something may have moved, and so few loads cannot tell. */

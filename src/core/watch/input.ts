@@ -4,7 +4,7 @@ import { WebAddress } from '../load/addressInput';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Schedule } from './schedule';
 
-export const MOST_WATCHED = 200;
+const MOST_WATCHED = 200;
 const MOST_TARGETS = 10;
 const LEAST_LOADS = 3;
 const MOST_LOADS = 20;

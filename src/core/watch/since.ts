@@ -5,7 +5,7 @@ import { ratioMakesSense } from '../trial/measures';
 import { decide } from '../trial/verdict';
 import type { ShiftResult } from '../trial/types';
 import { blockOf } from './block';
-import type { Change } from './history';
+import type { Change, HistoryFindings } from './history';
 import { measured, settingParts, type PageHistory, type PageReading } from './reading';
 import { stepOf } from './step';
 
@@ -39,10 +39,10 @@ export function readingBefore(readings: readonly PageReading[], period: Period):
  * between, in the same direction; two blocks alone call nothing. Across a change of the lab nothing is compared.
  */
 export function sinceReading(
-	{ condition, readings }: PageHistory,
+	{ page, condition, readings }: PageHistory,
 	before: PageReading,
 	metrics: readonly MetricId[],
-	changes: readonly Change[],
+	{ changes, between }: Pick<HistoryFindings, 'changes' | 'between'>,
 	margins: Partial<Record<MetricId, Margin>> | null
 ): ShiftResult[] {
 	const newest = readings.findLast(({ setting }) => setting !== null);
@@ -50,12 +50,14 @@ export function sinceReading(
 	return metrics.flatMap((metric) => {
 		const [from, to] = [before, newest].map(({ figures }) => blockOf(measured(figures[metric])));
 		if (!from || !to) return [];
-		const { size, error } = stepOf([from], [to], 0);
+		const { size, error } = stepOf([from], [to], between);
 		const reach = normalQuantile(1 - (1 - LEVEL) / 2) * error;
 		const shift = { estimate: size, low: size - reach, high: size + reach };
 		const margin = marginFor(metric, from.middle, margins ?? undefined);
 		const called = changes.some(
 			(change) =>
+				change.page === page &&
+				change.condition === condition &&
 				change.metric === metric &&
 				change.after > before.reading &&
 				change.after <= newest.reading &&
@@ -83,7 +85,7 @@ type Told = Pick<ShiftResult, 'condition' | 'metric' | 'n' | 'shift' | 'margin' 
 };
 
 /** A difference over time in the shape of a trial's result. */
-export function asResult({ from, to, ...told }: Told): ShiftResult {
+function asResult({ from, to, ...told }: Told): ShiftResult {
 	return {
 		...told,
 		baseline: 0,

@@ -8,6 +8,8 @@ import type { Setting, SettingPart } from '../watch/reading';
 import type { Schedule } from '../watch/schedule';
 import type { PageTrouble } from '../watch/trouble';
 import type { Verdict } from '../trial/types';
+import { changeResult } from '../watch/since';
+import { boardRow } from './board';
 import { formatDay, formatDifference } from './format';
 import { watch, type WatchKey } from './messages/watch';
 import { plainName } from './plainNames';
@@ -33,6 +35,27 @@ export function titleOfChanges(changes: readonly Change[], page: string, conditi
 	const said = WATCH_WORDS.say('change.title', { metrics, page, condition, gains });
 	return said.charAt(0).toUpperCase() + said.slice(1);
 }
+
+/** Names of the two sides of a step. */
+export const STEP_SIDES = { baseline: 'before', arm: 'after' };
+
+/** Each figure with its interval: how much, and how sure of the size. */
+export const figuresOfChanges = (changes: readonly Change[]): string[] =>
+	toldOf(changes).map((change) => boardRow(changeResult(change), STEP_SIDES).text);
+
+const MOST_CAUSES = 2;
+
+/** Why, and whether the lab's own drift is taken off. @param causes in sentences, likeliest first */
+export function reasonsOfChanges(changes: readonly Change[], causes: readonly string[]): string[] {
+	const told = causes.slice(0, MOST_CAUSES).map((cause) => WATCH_WORDS.say('change.cause', { cause }));
+	const isCorrected = changes.every((change) => change.isCorrected);
+	return [
+		...(told.length ? told : [WATCH_WORDS.say('change.no-cause')]),
+		WATCH_WORDS.say(isCorrected ? 'change.corrected' : 'change.uncorrected')
+	];
+}
+
+export const howSure = (): string => WATCH_WORDS.say('change.sure');
 
 /** @param before, after UTC ISO of the readings on both sides of it */
 export function whenOfChange(before: string, after: string): string {

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** A history: readings with their spread, flags of what was marked, step lines where something moved beyond noise. */
-	import ChartMenu from './ChartMenu.svelte';
 	import { csvText } from './csvText';
+	import TimeChart from './TimeChart.svelte';
 	import { placeHistory, segmentsOf, type HistoryPoint } from './historyLayout';
 
 	type Point = HistoryPoint & { loads: number; disturbed: number; isWild: boolean };
@@ -27,9 +27,8 @@
 	let { name, caption, points, steps, breaks, markers, thresholds, format, dayWords }: Props = $props();
 	const WIDTH = 760;
 	const HEIGHT = 170;
-	const LEFT = 62;
-	const TOP = 16;
-	let drawn = $state<SVGSVGElement>();
+	/** For the names of the bands. */
+	const RIGHT = 62;
 	const places = $derived(
 		placeHistory(points, thresholds ? [thresholds.good, thresholds.poor] : [], WIDTH, HEIGHT)
 	);
@@ -69,100 +68,67 @@
 			['at', name, 'lowest', 'highest', 'loads'],
 			points.map(({ at, middle, low, high, loads }) => [at, middle, low, high, loads])
 		);
-	const shortDay = (day: string) =>
-		dayWords(day)
-			.replace(/^1 (\w{3}).*?( \d{4})?$/, '$1')
-			.replace(/(\d+ \w{3})\w*( \d{4})$/, '$1');
 </script>
 
-<figure>
-	<figcaption>{caption} <ChartMenu name="history-{name}" {csv} svg={() => drawn} /></figcaption>
-	{#if places}
-		<svg
-			bind:this={drawn}
-			viewBox="0 0 {LEFT + WIDTH + 62} {TOP + HEIGHT + 26}"
-			role="group"
-			aria-label={caption}
-		>
-			<g transform="translate({LEFT},{TOP})">
-				{#each places.rows as value (value)}
-					<line class="grid" x2={WIDTH} y1={places.y(value)} y2={places.y(value)} />
-					<text x="-8" y={places.y(value) + 4} text-anchor="end">{format(value)}</text>
-				{/each}
-				{#if thresholds}
-					{#each [thresholds.good, thresholds.poor] as value, i (i)}
-						{#if places.y(value) > 0}
-							<line class="band b{i}" x1={WIDTH} x2={WIDTH + 8} y1={places.y(value)} y2={places.y(value)} />
-							<text class="edge" x={WIDTH + 11} y={places.y(value) + 4}>{i ? 'poor above' : 'good'}</text>
-						{/if}
-					{/each}
+<TimeChart
+	name="history-{name}"
+	{caption}
+	{places}
+	width={WIDTH}
+	height={HEIGHT}
+	right={RIGHT}
+	{markers}
+	{format}
+	{dayWords}
+	{csv}
+>
+	{#snippet children(places)}
+		{#if thresholds}
+			{#each [thresholds.good, thresholds.poor] as value, i (i)}
+				{#if places.y(value) > 0}
+					<line class="band b{i}" x1={WIDTH} x2={WIDTH + 8} y1={places.y(value)} y2={places.y(value)} />
+					<text class="edge" x={WIDTH + 11} y={places.y(value) + 4}>{i ? 'poor above' : 'good'}</text>
 				{/if}
-				{#each places.days as day (day)}
-					<line class="grid" x1={places.x(day)} x2={places.x(day)} y1={HEIGHT} y2={HEIGHT + 4} />
-					<text x={places.x(day)} y={HEIGHT + 18} text-anchor="middle">{shortDay(day)}</text>
-				{/each}
-				{#each breaks as { at, title } (at)}
-					<g role="img" aria-label="{dayWords(at.slice(0, 10))}: {title}">
-						<title>{dayWords(at.slice(0, 10))}: {title}</title>
-						<line class="break" x1={places.x(at)} x2={places.x(at)} y1="-12" y2={HEIGHT} />
-					</g>
-				{/each}
-				{#each markers.filter(({ day }) => places.isWithin(day)) as { day, words } (day + words)}
-					<g role="img" aria-label="{dayWords(day)}: {words}">
-						<title>{dayWords(day)}: {words}</title>
-						<line class="flag" x1={places.x(day)} x2={places.x(day)} y1="-12" y2={HEIGHT} />
-						<path class="pennant" d="M{places.x(day)},-12h10l-3,4l3,4h-10z" />
-					</g>
-				{/each}
-				{#each segments as own, i (i)}<path class="line" d={pathOf(own)} />{/each}
-				{#each points as point (point.at)}
-					<g role="img" aria-label={wordsOf(point)}>
-						<title>{wordsOf(point)}</title>
-						<line
-							class="spread"
-							x1={places.x(point.at)}
-							x2={places.x(point.at)}
-							y1={places.y(point.low)}
-							y2={places.y(point.high)}
-						/>
-						<circle class:wild={point.isWild} cx={places.x(point.at)} cy={places.y(point.middle)} r="3.2" />
-						<rect class="target" x={places.x(point.at) - 6} y="0" width="12" height={HEIGHT} />
-					</g>
-				{/each}
-				{#each steps as step (step.at)}
-					<g role="img" aria-label={step.words}>
-						<title>{step.words}</title>
-						{#if isFirst(step.at)}<path
-								class="step"
-								d="M{places.x(startOf(step.at))} {places.y(step.from)}H{places.x(step.at)}"
-							/>{/if}
-						<path
-							class="step {step.verdict}"
-							d="M{places.x(step.at)} {places.y(step.from)}V{places.y(step.to)}H{places.x(endOf(step.at))}"
-						/>
-					</g>
-				{/each}
+			{/each}
+		{/if}
+		{#each breaks as { at, title } (at)}
+			<g role="img" aria-label="{dayWords(at.slice(0, 10))}: {title}">
+				<title>{dayWords(at.slice(0, 10))}: {title}</title>
+				<line class="break" x1={places.x(at)} x2={places.x(at)} y1="-12" y2={HEIGHT} />
 			</g>
-		</svg>
-	{/if}
-</figure>
+		{/each}
+		{#each segments as own, i (i)}<path class="line" d={pathOf(own)} />{/each}
+		{#each points as point (point.at)}
+			<g role="img" aria-label={wordsOf(point)}>
+				<title>{wordsOf(point)}</title>
+				<line
+					class="spread"
+					x1={places.x(point.at)}
+					x2={places.x(point.at)}
+					y1={places.y(point.low)}
+					y2={places.y(point.high)}
+				/>
+				<circle class:wild={point.isWild} cx={places.x(point.at)} cy={places.y(point.middle)} r="3.2" />
+				<rect class="target" x={places.x(point.at) - 6} y="0" width="12" height={HEIGHT} />
+			</g>
+		{/each}
+		{#each steps as step (step.at)}
+			<g role="img" aria-label={step.words}>
+				<title>{step.words}</title>
+				{#if isFirst(step.at)}<path
+						class="step"
+						d="M{places.x(startOf(step.at))} {places.y(step.from)}H{places.x(step.at)}"
+					/>{/if}
+				<path
+					class="step {step.verdict}"
+					d="M{places.x(step.at)} {places.y(step.from)}V{places.y(step.to)}H{places.x(endOf(step.at))}"
+				/>
+			</g>
+		{/each}
+	{/snippet}
+</TimeChart>
 
 <style>
-	figure {
-		margin: 0;
-	}
-	svg {
-		width: 100%;
-		max-width: 62rem;
-	}
-	text {
-		font-size: 12px;
-		fill: var(--muted);
-	}
-	.grid {
-		stroke: var(--rule);
-		stroke-width: 1;
-	}
 	.line {
 		fill: none;
 		stroke: var(--ink);
@@ -188,12 +154,6 @@
 		stroke: var(--muted);
 		stroke-dasharray: 2 3;
 	}
-	.flag {
-		stroke: var(--action);
-	}
-	.pennant {
-		fill: var(--action);
-	}
 	.band {
 		stroke-width: 3;
 	}
@@ -204,7 +164,8 @@
 		stroke: var(--worse);
 	}
 	.edge {
-		font-size: 10px;
+		font-size: 0.85em;
+		fill: var(--muted);
 	}
 	.step {
 		fill: none;
@@ -216,10 +177,5 @@
 	}
 	.step.worse {
 		stroke: var(--worse);
-	}
-	@media (max-width: 40rem) {
-		text {
-			font-size: 22px;
-		}
 	}
 </style>

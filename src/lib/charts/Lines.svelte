@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** One figure of several pages over time, each with its name at its end. */
-	import ChartMenu from './ChartMenu.svelte';
 	import { csvText } from './csvText';
 	import { placeHistory } from './historyLayout';
+	import TimeChart from './TimeChart.svelte';
 
 	interface Line {
 		name: string;
@@ -20,12 +20,9 @@
 	let { name, caption, lines, markers, format, dayWords }: Props = $props();
 	const WIDTH = 620;
 	const HEIGHT = 190;
-	const LEFT = 62;
-	const TOP = 16;
 	const RIGHT = 190;
 	/** Names that would overlap are set apart by this much. */
 	const NAME_HEIGHT = 15;
-	let drawn = $state<SVGSVGElement>();
 	const all = $derived(
 		lines
 			.flatMap(({ points }) => points.map(({ at, value }) => ({ at, middle: value, low: value, high: value })))
@@ -57,83 +54,43 @@
 			['page', 'at', name],
 			lines.flatMap((line) => line.points.map(({ at, value }) => [line.name, at, value]))
 		);
-	const shortDay = (day: string) => dayWords(day).replace(/(\d+ \w{3})\w*( \d{4})$/, '$1');
 </script>
 
-<figure>
-	<figcaption>{caption} <ChartMenu name="standing-{name}" {csv} svg={() => drawn} /></figcaption>
-	{#if places}
-		<svg
-			bind:this={drawn}
-			viewBox="0 0 {LEFT + WIDTH + RIGHT} {TOP + HEIGHT + 26}"
-			role="group"
-			aria-label={caption}
-		>
-			<g transform="translate({LEFT},{TOP})">
-				{#each places.rows as value (value)}
-					<line class="grid" x2={WIDTH} y1={places.y(value)} y2={places.y(value)} />
-					<text x="-8" y={places.y(value) + 4} text-anchor="end">{format(value)}</text>
-				{/each}
-				{#each places.days as day (day)}<text x={places.x(day)} y={HEIGHT + 18} text-anchor="middle"
-						>{shortDay(day)}</text
-					>{/each}
-				{#each markers.filter(({ day }) => places.isWithin(day)) as { day, words } (day + words)}
-					<g role="img" aria-label="{dayWords(day)}: {words}">
-						<title>{dayWords(day)}: {words}</title>
-						<line class="flag" x1={places.x(day)} x2={places.x(day)} y1="-12" y2={HEIGHT} />
-						<path class="pennant" d="M{places.x(day)},-12h10l-3,4l3,4h-10z" />
-					</g>
-				{/each}
-				{#each lines as line (line.name)}
-					<path class="line" d={pathOf(line)} style:stroke={line.colour} />
-					{#each line.points as { at, value } (at)}
-						<g role="img" aria-label="{line.name}, {dayWords(at.slice(0, 10))}: {format(value)}">
-							<title>{line.name}, {dayWords(at.slice(0, 10))}: {format(value)}</title>
-							<circle cx={places.x(at)} cy={places.y(value)} r="3.2" style:fill={line.colour} />
-						</g>
-					{/each}
-				{/each}
-				{#each names as end (end.name)}
-					<text x={WIDTH + 10} y={end.y + 4} style:fill={end.colour} class="name"
-						>{end.name}, {format(end.value)}</text
-					>
-				{/each}
-			</g>
-		</svg>
-	{/if}
-</figure>
+<TimeChart
+	name="standing-{name}"
+	{caption}
+	{places}
+	width={WIDTH}
+	height={HEIGHT}
+	right={RIGHT}
+	{markers}
+	{format}
+	{dayWords}
+	{csv}
+>
+	{#snippet children(at)}
+		{#each lines as line (line.name)}
+			<path class="line" d={pathOf(line)} style:stroke={line.colour} />
+			{#each line.points as point (point.at)}
+				{@const words = `${line.name}, ${dayWords(point.at.slice(0, 10))}: ${format(point.value)}`}
+				<g role="img" aria-label={words}>
+					<title>{words}</title>
+					<circle cx={at.x(point.at)} cy={at.y(point.value)} r="3.2" style:fill={line.colour} />
+				</g>
+			{/each}
+		{/each}
+		{#each names as end (end.name)}
+			<text x={WIDTH + 10} y={end.y + 4} style:fill={end.colour}>{end.name}, {format(end.value)}</text>
+		{/each}
+	{/snippet}
+</TimeChart>
 
 <style>
-	figure {
-		margin: 0;
-	}
-	svg {
-		width: 100%;
-		max-width: 62rem;
-	}
 	text {
-		font-size: 12px;
-		fill: var(--muted);
-	}
-	.name {
 		font-weight: 600;
-	}
-	.grid {
-		stroke: var(--rule);
 	}
 	.line {
 		fill: none;
 		stroke-width: 1.8;
-	}
-	.flag {
-		stroke: var(--action);
-	}
-	.pennant {
-		fill: var(--action);
-	}
-	@media (max-width: 40rem) {
-		text {
-			font-size: 21px;
-		}
 	}
 </style>

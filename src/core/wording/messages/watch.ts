@@ -3,13 +3,11 @@ export const watch = {
 	'change.title':
 		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slight {changed, perhaps too little to matter} same {moved by less than matters} other {changed}}',
 	'change.when': 'between {from} and {until}',
-	'change.sure':
-		'Beyond the noise of {before} readings before it: at most 5 % of quarters have a false alarm on this watch.',
+	'change.sure': 'Calls of this watch leave at most 5 % of quarters with a false one.',
 	'change.corrected': 'What the lab itself drifted, by its control page, is taken off.',
 	'change.uncorrected': 'The control page did not help here: the figures are as measured.',
-	'change.cause': 'Most likely cause: {cause}',
-	'change.no-cause': 'The requests on both sides show no cause.',
-	'change.marker': 'Marked in this time: {words} ({day})',
+	'change.cause': 'Most likely cause, by one load on each side: {cause}',
+	'change.no-cause': 'The loads that are kept of both sides show no cause.',
 	'break.title': '{parts} changed: what was measured before cannot be compared with what comes after',
 	'break.browser': 'The browser',
 	'break.conditions': 'The conditions',
@@ -36,7 +34,6 @@ export const watch = {
 	'schedule.pattern': 'by the pattern {pattern}',
 	'schedule.demand': 'on demand',
 	'mail.subject': 'Zafra: {title}',
-	'mail.since': 'Since {when}.',
 	'mail.link': 'See the history: {url}',
 	'rank.place':
 		'{n, plural, =1 {first} =2 {second} =3 {third} =4 {fourth} =5 {fifth} =6 {sixth} =7 {seventh} other {eighth}}',
@@ -51,7 +48,7 @@ export const watch = {
 	'practice.preload': 'Files asked for early',
 	'practice.fonts': 'Text before its font has come',
 	'practice.caching': 'Own files kept for a week and more',
-	'practice.cdn': 'Files from near the visitor',
+	'practice.cdn': 'CDN or shared cache',
 	'practice.third-parties': 'Without outside services',
 	'practice.protocol': 'HTTP/2 or HTTP/3',
 	'practice.scripts': 'Scripts that do not block the first paint',

@@ -10,7 +10,7 @@ import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { findRecord } from '../loads/loads';
 import { figuresOfWatch, readingsOfWatch, type StoredFigures } from '../watch/readings';
-import { findWatch, pagesOfWatch, type Watch } from '../watch/watches';
+import { findWatch, type Watch } from '../watch/watches';
 import { findDerived, saveDerived } from '../work/derived';
 
 export const RANKS_VERSION = '1';
@@ -136,5 +136,3 @@ function contentOf(db: Db, { clientId }: Watch, { watchedPageId, conditionId, lo
 		}
 	];
 }
-
-export const pagesOfStanding = (db: Db, id: number) => pagesOfWatch(db, id).filter(({ endedAt }) => endedAt === null);

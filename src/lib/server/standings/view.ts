@@ -14,7 +14,7 @@ import { readingsOfWatch } from '../watch/readings';
 import { existingWatch, listWatches, pagesOfWatch, type WatchedPage } from '../watch/watches';
 import { findRanks, type PageContent, type RankedMetric, type RunRanks, type StandingRanks } from './ranks';
 
-export interface ListedStanding {
+interface ListedStanding {
 	id: number;
 	name: string;
 	clientName: string;
@@ -77,7 +77,7 @@ function formatRanked(metric: RankedMetric, value: number | null): string {
 	return formatValue(metric, value);
 }
 
-export interface RankCell {
+interface RankCell {
 	page: number;
 	figure: string;
 	words: string;
@@ -85,7 +85,7 @@ export interface RankCell {
 	to: number | null;
 }
 
-export interface StandingCondition {
+interface StandingCondition {
 	condition: string;
 	name: string;
 	at: string;

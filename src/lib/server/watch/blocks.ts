@@ -22,6 +22,7 @@ import { insertJob, PRIORITY, type Job } from '../work/jobs';
 import {
 	deleteReading,
 	endReading,
+	figuresOfReading,
 	figuresOfWatch,
 	findReading,
 	historiesFrom,
@@ -175,7 +176,7 @@ function settleReading(db: Db, watch: Watch, reading: Reading): void {
 function extend(db: Db, watch: Watch, reading: Reading): boolean {
 	const pages = pagesOfWatch(db, watch.id);
 	const control = pages.find(({ role, endedAt }) => role === 'control' && endedAt === null) ?? null;
-	const figures = [...figuresOfWatch(db, watch.id), ...figuresNow(db, reading.id)];
+	const figures = [...figuresOfWatch(db, watch.id), ...figuresOfReading(db, reading.id)];
 	const histories = historiesFrom(figures, [...readingsOfWatch(db, watch.id)], control?.id ?? null);
 	const hints = hintsIn(histories, watch.settings);
 	setExtended(db, reading.id, hints);

@@ -21,7 +21,8 @@ import {
 	type WatchKind
 } from './watches';
 
-type AnyInput = (WatchInput & { kind: 'watch' }) | (StandingInput & { kind: 'standing' });
+/** What a form or the API asks for. */
+export type AnyInput = (WatchInput & { kind: 'watch' }) | (StandingInput & { kind: 'standing' });
 
 const CONTROL_NAME = 'Control page';
 

@@ -1,5 +1,6 @@
 /** A watch or a standing as a form has it: text in, the same schema as the API. */
 import * as v from 'valibot';
+import { DEFAULT_PRIMARY } from '$core/metrics/catalogue';
 import type { WatchSettings } from '$core/watch/input';
 import { clientNames } from '../clients/clients';
 import { sitesOf } from '../clients/sites';
@@ -8,7 +9,7 @@ import type { Db } from '../db/connection';
 import { issuesOf, type Issue } from '../http/api';
 import { textOf } from '../http/form';
 import { listPages } from '../pages/queries';
-import type { Watch, WatchedPage } from './watches';
+import { existingWatch, pagesOfWatch, type Watch, type WatchedPage, type WatchKind } from './watches';
 
 export interface TypedWatch {
 	clientId: number;
@@ -63,7 +64,7 @@ export function watchFrom<Schema extends v.GenericSchema>(
 	return result.success ? { value: result.output } : { issues: issuesOf(result.issues) };
 }
 
-export function typedFrom(
+function typedFrom(
 	{ clientId, name, settings }: Pick<Watch, 'clientId' | 'name'> & { settings: WatchSettings },
 	pages: readonly WatchedPage[]
 ): TypedWatch {
@@ -109,4 +110,36 @@ export function watchChoices(db: Db) {
 				)
 		}))
 	};
+}
+
+/** What is offered for a new one: a watch begins with the pages that the client's work looks at. */
+export function usualTyped(
+	kind: WatchKind,
+	{ clients }: ReturnType<typeof watchChoices>,
+	clientId: number | null
+): TypedWatch {
+	const client = clients.find(({ id }) => id === clientId) ?? clients[0];
+	const chosen = (client?.pages ?? []).filter(({ isChosen, role }) => isChosen && role === 'own');
+	const isWatch = kind === 'watch';
+	return {
+		clientId: client?.id ?? 0,
+		name: '',
+		pages: isWatch ? chosen.map(({ id }) => id) : [],
+		conditions: ['phone', 'desktop'],
+		every: 'week',
+		pattern: '',
+		timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+		loads: isWatch ? '5' : '10',
+		// A standing is read first by what visitors wait for.
+		metrics: isWatch ? [...DEFAULT_PRIMARY] : ['lcp', ...DEFAULT_PRIMARY.filter((id) => id !== 'lcp')],
+		control: '',
+		mail: '',
+		hook: ''
+	};
+}
+
+/** An existing one in its form. @throws NotPossible for one that is not there */
+export function changedForm(db: Db, id: number, kind: WatchKind) {
+	const watch = existingWatch(db, id, kind);
+	return { name: watch.name, choices: watchChoices(db), typed: typedFrom(watch, pagesOfWatch(db, id)) };
 }

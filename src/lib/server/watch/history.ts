@@ -19,7 +19,7 @@ import { tellFindings } from './notices';
 import { figuresOfWatch, historiesFrom, readingsOfWatch, type StoredFigures } from './readings';
 import { findWatch, pagesOfWatch, type Watch } from './watches';
 
-export const HISTORY_VERSION = '1';
+export const HISTORY_VERSION = '2';
 
 /** Of one page under one set of conditions, as lists show it. */
 export interface PageState {
@@ -44,7 +44,13 @@ export interface WatchHistory extends HistoryFindings {
 	causes: Record<string, string[]>;
 }
 
-export const changeKey = ({ page, condition, metric, after }: Change) => `${page}/${condition}/${metric}/${after}`;
+/** By which its causes are known. */
+const changeKey = ({ page, condition, metric, after }: Change) => `${page}/${condition}/${metric}/${after}`;
+
+/** Of all changes of one event, each sentence once. */
+export const causesOf = ({ causes }: Pick<WatchHistory, 'causes'>, changes: readonly Change[]): string[] => [
+	...new Set(changes.flatMap((change) => causes[changeKey(change)] ?? []))
+];
 
 const subjectOf = (id: number) => `watch:${id}` as const;
 
@@ -74,7 +80,7 @@ export function deriveHistory(db: Db, watchId: number): void {
 		states: histories.map((own) =>
 			stateOf(own, newest.get(`${own.page}/${own.condition}`)!, metrics, findings, margins)
 		),
-		causes: causesOf(db, watch, findings.changes, figures, findHistory(db, watchId)?.causes ?? {})
+		causes: findCauses(db, watch, findings.changes, figures, findHistory(db, watchId)?.causes ?? {})
 	};
 	db.transaction(() => {
 		saveDerived(db, subjectOf(watchId), 'history', HISTORY_VERSION, '', history);
@@ -103,12 +109,11 @@ function stateOf(
 	history: PageHistory,
 	stored: StoredFigures,
 	metrics: readonly MetricId[],
-	{ changes }: HistoryFindings,
+	findings: HistoryFindings,
 	margins: Client['margins']
 ): PageState {
 	const { page, condition } = history;
 	const last = history.readings.findLast(({ setting }) => setting !== null) ?? null;
-	const own = changes.filter((change) => change.page === page && change.condition === condition);
 	const middles = Object.fromEntries(
 		Object.entries(last?.figures ?? {}).flatMap(([metric, values]) => {
 			const block = blockOf(measured(values));
@@ -118,7 +123,9 @@ function stateOf(
 	const since = Object.fromEntries(
 		PERIODS.flatMap((period) => {
 			const before = readingBefore(history.readings, period);
-			return before ? [[period, { at: before.at, results: sinceReading(history, before, metrics, own, margins) }]] : [];
+			return before
+				? [[period, { at: before.at, results: sinceReading(history, before, metrics, findings, margins) }]]
+				: [];
 		})
 	);
 	return {
@@ -136,7 +143,7 @@ function stateOf(
 }
 
 /** Most likely causes, from the loads that stand for the readings on both sides. Known ones are not sought again. */
-function causesOf(
+function findCauses(
 	db: Db,
 	{ clientId }: Watch,
 	changes: readonly Change[],

@@ -1,9 +1,12 @@
 /** What somebody is told of a watch: once each, on the Desk, and by mail and webhook where that was asked for. */
-import type { Break, Change } from '$core/watch/history';
+import { eventsOf, type Break, type Change } from '$core/watch/history';
 import {
 	describeControl,
 	describeParts,
 	describeTrouble,
+	figuresOfChanges,
+	howSure,
+	reasonsOfChanges,
 	titleOfBreak,
 	titleOfChanges,
 	WATCH_WORDS,
@@ -11,11 +14,11 @@ import {
 } from '$core/wording/watch';
 import { nowIso, sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
-import type { WatchHistory } from './history';
+import { causesOf, type WatchHistory } from './history';
 import type { Reading } from './readings';
 import type { Watch, WatchedPage } from './watches';
 
-export interface NoticeBody {
+interface NoticeBody {
 	kind: 'change' | 'break' | 'trouble';
 	title: string;
 	/** "between 3 and 10 November 2026"; empty where it does not apply. */
@@ -50,7 +53,7 @@ export function tellFindings(
 ): void {
 	const at = new Map(readings.map((reading) => [reading.id, reading]));
 	const nameOf = (page: number) => pages.find(({ id }) => id === page)?.name ?? '';
-	for (const changes of grouped(history.changes)) {
+	for (const changes of eventsOf(history.changes)) {
 		// What is too small to matter stands in the history; nobody is called for it.
 		if (changes.every(({ verdict }) => verdict === 'same' || verdict === 'undecided')) continue;
 		const { page, condition, before, after } = changes[0]!;
@@ -60,7 +63,7 @@ export function tellFindings(
 			kind: 'change',
 			title: titleOfChanges(changes, nameOf(page), condition),
 			when,
-			lines: linesOf(history, changes),
+			lines: [...figuresOfChanges(changes), ...reasonsOfChanges(changes, causesOf(history, changes)), howSure()],
 			path: `/watch/${watch.id}/${page}?on=${condition}`,
 			page,
 			condition,
@@ -105,33 +108,8 @@ function tellTroubles(
 	}
 }
 
-/** Changes of several figures between the same two readings of a page are one event. */
-function grouped(changes: readonly Change[]): Change[][] {
-	const groups = new Map<string, Change[]>();
-	for (const change of changes) {
-		const key = `${change.page}/${change.condition}/${change.after}`;
-		groups.set(key, [...(groups.get(key) ?? []), change]);
-	}
-	return [...groups.values()];
-}
-
 function firstOfEach(breaks: readonly Break[]): Break[] {
 	return [...new Map([...breaks].reverse().map((own) => [own.reading, own])).values()];
-}
-
-function linesOf({ causes }: WatchHistory, changes: readonly Change[]): string[] {
-	const found = [
-		...new Set(
-			changes.flatMap(({ page, condition, metric, after }) => causes[`${page}/${condition}/${metric}/${after}`] ?? [])
-		)
-	];
-	const corrected = changes.every(({ isCorrected }) => isCorrected);
-	return [
-		...(found.length
-			? found.slice(0, 2).map((cause) => WATCH_WORDS.say('change.cause', { cause }))
-			: [WATCH_WORDS.say('change.no-cause')]),
-		WATCH_WORDS.say(corrected ? 'change.corrected' : 'change.uncorrected')
-	];
 }
 
 function tell(db: Db, watch: Watch, key: string, reading: Reading | undefined, body: NoticeBody): void {

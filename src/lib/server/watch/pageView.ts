@@ -1,7 +1,7 @@
 /** The history of one watched page: points, steps, what they rest on; for its screen and the API. */
 import type { MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
-import type { HistoryFindings } from '$core/watch/history';
+import { eventsOf } from '$core/watch/history';
 import { measured } from '$core/watch/reading';
 import { changeResult } from '$core/watch/since';
 import { boardRow, type BoardRow } from '$core/wording/board';
@@ -11,6 +11,8 @@ import {
 	describeTrouble,
 	titleOfBreak,
 	titleOfChanges,
+	reasonsOfChanges,
+	STEP_SIDES,
 	WATCH_WORDS,
 	whenOfChange
 } from '$core/wording/watch';
@@ -20,11 +22,11 @@ import { concerns, markersOfSite, type SiteMarker } from '../field/markers';
 import { NotPossible } from '../http/refusal';
 import { findPage } from '../pages/queries';
 import { placeOfPage } from '../visits/places';
-import { findHistory, type WatchHistory } from './history';
+import { causesOf, findHistory, type WatchHistory } from './history';
 import { figuresOfWatched, readingsOfWatch, type Reading, type StoredFigures } from './readings';
 import { existingWatch, pagesOfWatch, type Watch, type WatchedPage } from './watches';
 
-export interface TimelinePoint {
+interface TimelinePoint {
 	reading: number;
 	at: string;
 	middle: number;
@@ -36,7 +38,7 @@ export interface TimelinePoint {
 	loadId: number | null;
 }
 
-export interface TimelineStep {
+interface TimelineStep {
 	at: string;
 	from: number;
 	to: number;
@@ -46,14 +48,14 @@ export interface TimelineStep {
 	words: string;
 }
 
-export interface Timeline {
+interface Timeline {
 	metric: MetricId;
 	points: TimelinePoint[];
 	steps: TimelineStep[];
 }
 
 /** An event on the history, as it is told beside the chart. */
-export interface ToldChange {
+interface ToldChange {
 	title: string;
 	when: string;
 	at: string;
@@ -63,7 +65,7 @@ export interface ToldChange {
 	markers: { day: string; words: string }[];
 }
 
-export interface ConditionHistory {
+interface ConditionHistory {
 	condition: string;
 	name: string;
 	timelines: Timeline[];
@@ -185,33 +187,27 @@ function timelineOf(metric: MetricId, { page, condition, own, history, readings 
 		low: change.shift.low ?? change.shift.estimate,
 		high: change.shift.high ?? change.shift.estimate,
 		verdict: change.verdict,
-		words: boardRow(changeResult(change), NAMES).text
+		words: boardRow(changeResult(change), STEP_SIDES).text
 	}));
 	return { metric, points, steps };
 }
 
-const NAMES = { baseline: 'before', arm: 'after' };
-
 function toldChanges({ page, condition, history, readings, markers }: Material): ToldChange[] {
-	const own = (history?.changes ?? []).filter((change) => change.page === page.id && change.condition === condition);
-	const events = new Map<number, HistoryFindings['changes']>();
-	for (const change of own) events.set(change.after, [...(events.get(change.after) ?? []), change]);
-	return [...events.entries()]
-		.sort(([a], [b]) => b - a)
-		.map(([after, changes]) => {
-			const [from, until] = [dateOf(readings, changes[0]!.before), dateOf(readings, after)];
-			const causes = changes.flatMap(
-				({ metric }) => history?.causes[`${page.id}/${condition}/${metric}/${after}`] ?? []
-			);
+	if (!history) return [];
+	const own = history.changes.filter((change) => change.page === page.id && change.condition === condition);
+	return eventsOf(own)
+		.sort(([a], [b]) => b!.after - a!.after)
+		.map((changes) => {
+			const [from, until] = [changes[0]!.before, changes[0]!.after].map((id) => dateOf(readings, id)) as [
+				string,
+				string
+			];
 			return {
 				title: titleOfChanges(changes, page.name, condition),
 				when: whenOfChange(from, until),
 				at: until,
-				rows: changes.map((change) => boardRow(changeResult(change), NAMES)),
-				lines: [
-					...[...new Set(causes)].slice(0, 2).map((cause) => WATCH_WORDS.say('change.cause', { cause })),
-					WATCH_WORDS.say(changes.every(({ isCorrected }) => isCorrected) ? 'change.corrected' : 'change.uncorrected')
-				],
+				rows: changes.map((change) => boardRow(changeResult(change), STEP_SIDES)),
+				lines: reasonsOfChanges(changes, causesOf(history, changes)),
 				markers: markers
 					.filter(({ day }) => day >= from.slice(0, 10) && day <= until.slice(0, 10))
 					.map(({ day, words }) => ({ day, words }))

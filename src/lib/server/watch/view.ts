@@ -13,9 +13,9 @@ import { dateOf, headOf } from './pageView';
 import { figuresOfWatched, readingsOfWatch } from './readings';
 import { existingWatch, listWatches, pagesOfWatch, type Watch, type WatchedPage } from './watches';
 
-export type StripMark = BoardMark & { short: string; word: string };
+type StripMark = BoardMark & { short: string; word: string };
 
-export interface ListedCondition {
+interface ListedCondition {
 	condition: string;
 	score: number | null;
 	lcp: number | null;
@@ -30,7 +30,7 @@ export interface ListedCondition {
 	trouble: string;
 }
 
-export interface ListedPage {
+interface ListedPage {
 	key: string;
 	watchId: number;
 	watchName: string;
@@ -180,7 +180,7 @@ export function watchRows(
 	return { head: ['reading', 'page', 'conditions', 'round', 'browser', ...metrics], rows };
 }
 
-export interface DeskNotice {
+interface DeskNotice {
 	id: number;
 	title: string;
 	when: string;

@@ -4,7 +4,7 @@ import { sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 
 export type WatchKind = 'watch' | 'standing';
-export type WatchedRole = 'page' | 'competitor' | 'control';
+type WatchedRole = 'page' | 'competitor' | 'control';
 
 export interface Watch {
 	id: number;
@@ -70,14 +70,6 @@ export function pagesOfWatch(db: Db, watchId: number): WatchedPage[] {
 	).all(watchId);
 }
 
-/** @returns null for a page that nobody watches */
-export function watchOfPage(db: Db, watchedPageId: number): number | null {
-	return (
-		sql<{ watch: number }>(db, 'SELECT watch_id AS watch FROM watched_page WHERE id = ?').get(watchedPageId)?.watch ??
-		null
-	);
-}
-
 export function insertWatch(
 	db: Db,
 	{
@@ -140,13 +132,4 @@ export function dueWatches(db: Db, now: string): Watch[] {
 	)
 		.all(now)
 		.map(asWatch);
-}
-
-/** The watches that load a page, as its other screens name them. */
-export function watchesOfPage(db: Db, pageId: number): { watchId: number; watchedPageId: number; kind: WatchKind }[] {
-	return sql<{ watchId: number; watchedPageId: number; kind: WatchKind }>(
-		db,
-		`SELECT watch_id AS watchId, watched_page.id AS watchedPageId, kind FROM watched_page
-			JOIN watch ON watch.id = watch_id WHERE page_id = ? ORDER BY watch_id DESC`
-	).all(pageId);
 }

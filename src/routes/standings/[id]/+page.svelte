@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Accordion, AccordionItem, Button, ContentSwitcher, Switch } from 'carbon-components-svelte';
+	import { Accordion, AccordionItem, ContentSwitcher, Switch } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { isMetricId } from '$core/metrics/catalogue';
 	import { formatBytes, formatDay, formatDuration, formatMoment, formatValue } from '$core/wording/format';
@@ -8,20 +8,18 @@
 	import Lines from '$lib/charts/Lines.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
-	import Confirm from '$lib/parts/Confirm.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
+	import WatchFooter from '$lib/parts/WatchFooter.svelte';
 
 	let { data, form } = $props();
 	const view = $derived(data.view);
 	let chosen = $state(0);
 	// svelte-ignore state_referenced_locally
 	let metric = $state<string>(data.view.mainMetric);
-	let asksToDelete = $state(false);
-	let deletion: HTMLFormElement;
 	const shown = $derived(view.conditions[chosen]);
 	const pages = $derived(view.pages.filter(({ endedAt }) => endedAt === null));
 	const own = $derived(pages.find(({ role }) => role === 'page'));
@@ -187,24 +185,13 @@
 		</Accordion>
 	{/if}
 
-	<div class="actions no-print">
-		<Action
-			action={view.state === 'active' ? '?/pause' : '?/resume'}
-			text={view.state === 'active' ? 'Pause' : 'Resume'}
-			size="field"
-		/>
-		<Button kind="danger-ghost" size="field" on:click={() => (asksToDelete = true)}>Delete</Button>
-		<form method="POST" action="?/delete" bind:this={deletion}></form>
-	</div>
+	<WatchFooter
+		what="this standing"
+		state={view.state}
+		settings="/standings/{view.id}/change"
+		loss="Its {view.runs} runs of {view.pages.length} pages go with it."
+	/>
 </div>
-<Confirm
-	bind:open={asksToDelete}
-	heading="Delete this standing?"
-	action="Delete"
-	onconfirm={() => deletion.requestSubmit()}
->
-	<p>Its {view.runs} runs of {view.pages.length} pages go with it.</p>
-</Confirm>
 
 <style>
 	section {
@@ -250,10 +237,5 @@
 	h3 {
 		font-size: 1rem;
 		margin: 0 0 0.3rem;
-	}
-	.actions {
-		display: flex;
-		gap: 0.8rem;
-		margin-top: 1.6rem;
 	}
 </style>

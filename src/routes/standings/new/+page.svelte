@@ -1,5 +1,5 @@
 <script lang="ts">
-	import WatchForm from '../../watch/WatchForm.svelte';
+	import WatchForm from '$lib/parts/WatchForm.svelte';
 
 	let { data, form } = $props();
 </script>
@@ -8,12 +8,5 @@
 
 <div class="page">
 	<h1>New standing</h1>
-	<WatchForm
-		kind="standing"
-		choices={data.choices}
-		typed={form?.typed ?? data.typed}
-		issues={form?.issues ?? []}
-		problem={form && 'problem' in form ? form.problem : ''}
-		submit="Begin the standing"
-	/>
+	<WatchForm kind="standing" {data} {form} submit="Begin the standing" />
 </div>

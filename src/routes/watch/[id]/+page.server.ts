@@ -1,14 +1,9 @@
-import { redirect } from '@sveltejs/kit';
-import type { RequestEvent } from './$types';
 import { getDb } from '$lib/server/context';
 import { idFrom } from '$lib/server/http/api';
-import { formAction } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { cancelReading, requestReading } from '$lib/server/watch/blocks';
-import { deleteWatch, setWatchState } from '$lib/server/watch/commands';
+import { blockActions } from '$lib/server/watch/actions';
 import { hookSecret } from '$lib/server/watch/deliver';
 import { watchView } from '$lib/server/watch/view';
-import { existingWatch } from '$lib/server/watch/watches';
 
 export const load = ({ params }) =>
 	pageOr404(() => {
@@ -20,21 +15,4 @@ export const load = ({ params }) =>
 		};
 	});
 
-const watchFrom = ({ params }: RequestEvent) => existingWatch(getDb(), idFrom(params.id ?? '', 'watch'), 'watch');
-
-export const actions = {
-	read: formAction((_form: FormData, event: RequestEvent) => {
-		requestReading(getDb(), watchFrom(event), { why: 'demand' });
-	}),
-	stop: formAction((_form: FormData, event: RequestEvent) => cancelReading(getDb(), watchFrom(event))),
-	pause: formAction((_form: FormData, event: RequestEvent) =>
-		setWatchState(getDb(), watchFrom(event).id, 'watch', 'paused')
-	),
-	resume: formAction((_form: FormData, event: RequestEvent) =>
-		setWatchState(getDb(), watchFrom(event).id, 'watch', 'active')
-	),
-	delete: formAction((_form: FormData, event: RequestEvent) => {
-		deleteWatch(getDb(), watchFrom(event).id, 'watch');
-		redirect(303, '/watch');
-	})
-};
+export const actions = blockActions('watch');

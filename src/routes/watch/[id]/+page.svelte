@@ -4,16 +4,14 @@
 	import { invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
 	import Action from '$lib/parts/Action.svelte';
-	import Confirm from '$lib/parts/Confirm.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
+	import WatchFooter from '$lib/parts/WatchFooter.svelte';
 
 	let { data, form } = $props();
 	const view = $derived(data.view);
-	let asksToDelete = $state(false);
-	let deletion: HTMLFormElement;
 	type Page = (typeof view.pages)[number];
 	const columns: Column<Page>[] = [
 		{ key: 'page', name: 'Page', kind: 'address' },
@@ -107,29 +105,16 @@
 		</section>
 	{/if}
 
-	<div class="actions no-print">
-		<Button kind="tertiary" size="field" href="/watch/{view.id}/change">Settings</Button>
+	<WatchFooter
+		what="this watch"
+		state={view.state}
+		settings="/watch/{view.id}/change"
+		loss="Its {view.readings} readings of {view.pages
+			.length} pages go with it, and what it told. Reports that show them keep their copies."
+	>
 		<Button kind="tertiary" size="field" href="/api/watches/{view.id}/readings.csv">All loads as CSV</Button>
-		<Action
-			action={view.state === 'active' ? '?/pause' : '?/resume'}
-			text={view.state === 'active' ? 'Pause' : 'Resume'}
-			size="field"
-		/>
-		<Button kind="danger-ghost" size="field" on:click={() => (asksToDelete = true)}>Delete</Button>
-		<form method="POST" action="?/delete" bind:this={deletion}></form>
-	</div>
+	</WatchFooter>
 </div>
-<Confirm
-	bind:open={asksToDelete}
-	heading="Delete this watch?"
-	action="Delete"
-	onconfirm={() => deletion.requestSubmit()}
->
-	<p>
-		Its {view.readings} readings of {view.pages.length} pages go with it, and what it told. Reports that show them
-		keep their copies.
-	</p>
-</Confirm>
 
 <style>
 	section {
@@ -155,11 +140,5 @@
 	}
 	.secret {
 		overflow-wrap: anywhere;
-	}
-	.actions {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.8rem;
-		margin-top: 1.6rem;
 	}
 </style>

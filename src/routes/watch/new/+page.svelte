@@ -1,5 +1,5 @@
 <script lang="ts">
-	import WatchForm from '../WatchForm.svelte';
+	import WatchForm from '$lib/parts/WatchForm.svelte';
 
 	let { data, form } = $props();
 </script>
@@ -8,12 +8,5 @@
 
 <div class="page">
 	<h1>New watch</h1>
-	<WatchForm
-		kind="watch"
-		choices={data.choices}
-		typed={form?.typed ?? data.typed}
-		issues={form?.issues ?? []}
-		problem={form && 'problem' in form ? form.problem : ''}
-		submit="Watch these pages"
-	/>
+	<WatchForm kind="watch" {data} {form} submit="Watch these pages" />
 </div>

@@ -3,7 +3,7 @@ import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import type { BlockBody, BoardView, TableView } from '$core/report/view';
 import { boardMark } from '$core/trial/board';
 import { changeResult } from '$core/watch/since';
-import type { Change } from '$core/watch/history';
+import { eventsOf, type Change } from '$core/watch/history';
 import { boardName, boardWord } from '$core/wording/board';
 import { wordDay, wordShiftIn, wordUnit } from '$core/wording/report';
 import { conditionNames } from '../../conditions/saved';
@@ -40,7 +40,8 @@ export function watchBlock(material: Material, id: number): BlockBody {
 		return { kind: 'lines', groups: [{ title: watch.name, lines: [steady, ...breaks] }] };
 	}
 	const pages = new Map(pagesOfWatch(db, id).map((page) => [page.id, page.name]));
-	const boards = eventsOf(history.changes).map((changes): BoardView => {
+	const newestFirst = eventsOf(history.changes).sort(([a], [b]) => b!.after - a!.after);
+	const boards = newestFirst.map((changes): BoardView => {
 		const { page, condition, before, after } = changes[0]!;
 		return {
 			title: words.say('report.watch.event', {
@@ -55,16 +56,6 @@ export function watchBlock(material: Material, id: number): BlockBody {
 		};
 	});
 	return { kind: 'board', boards };
-}
-
-/** Changes of one page between the same two readings, newest first. */
-function eventsOf(changes: readonly Change[]): Change[][] {
-	const events = new Map<string, Change[]>();
-	for (const change of changes) {
-		const key = `${change.page}/${change.condition}/${change.after}`;
-		events.set(key, [...(events.get(key) ?? []), change]);
-	}
-	return [...events.values()].sort((a, b) => b[0]!.after - a[0]!.after);
 }
 
 /** Figures of a history lead back to its readings, not to a trial: they carry no reference. */

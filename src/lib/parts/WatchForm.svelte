@@ -2,29 +2,31 @@
 	/** What is watched, under which conditions, when, and who hears of it. */
 	import { Accordion, AccordionItem, Button, Checkbox, NumberInput } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
-	import Choice from '$lib/parts/Choice.svelte';
-	import Field from '$lib/parts/Field.svelte';
-	import Hidden from '$lib/parts/Hidden.svelte';
-	import Notice from '$lib/parts/Notice.svelte';
+	import Choice from './Choice.svelte';
+	import Field from './Field.svelte';
+	import Hidden from './Hidden.svelte';
+	import Notice from './Notice.svelte';
 	import { metricOf } from '$core/metrics/catalogue';
 	import type { TypedWatch, watchChoices } from '$lib/server/watch/form';
 	import type { Issue } from '$lib/server/http/api';
 
 	interface Props {
 		kind: 'watch' | 'standing';
-		choices: ReturnType<typeof watchChoices>;
-		typed: TypedWatch;
-		issues: readonly Issue[];
-		problem?: string;
+		data: { choices: ReturnType<typeof watchChoices>; typed: TypedWatch };
+		/** What came back: as it was typed, and what is wrong with it. */
+		form: { typed?: TypedWatch; issues?: readonly Issue[]; problem?: string } | null;
 		submit: string;
 		/** An existing one stays with its client. */
 		isNew?: boolean;
 	}
-	let { kind, choices, typed, issues, problem = '', submit, isNew = true }: Props = $props();
+	let { kind, data, form, submit, isNew = true }: Props = $props();
+	const choices = $derived(data.choices);
+	const issues = $derived(form?.issues ?? []);
+	const problem = $derived(form?.problem ?? '');
 	// svelte-ignore state_referenced_locally
-	let draft = $state({ ...typed });
+	let draft = $state({ ...(form?.typed ?? data.typed) });
 	// svelte-ignore state_referenced_locally
-	let clientId = $state(String(draft.clientId || choices.clients[0]?.id || ''));
+	let clientId = $state(String(draft.clientId || data.choices.clients[0]?.id || ''));
 	let loads = $state<number | null>(Number(draft.loads));
 	const client = $derived(choices.clients.find(({ id }) => String(id) === clientId));
 	const wrong = (path: string) =>

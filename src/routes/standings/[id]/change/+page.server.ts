@@ -1,0 +1,13 @@
+import { getDb } from '$lib/server/context';
+import { idFrom } from '$lib/server/http/api';
+import { pageOr404 } from '$lib/server/http/pageOr404';
+import { changeAction } from '$lib/server/watch/actions';
+import { changedForm } from '$lib/server/watch/form';
+
+export const load = ({ params }) =>
+	pageOr404(() => {
+		const form = changedForm(getDb(), idFrom(params.id, 'standing'), 'standing');
+		return { where: `Standings › ${form.name} › Settings`, ...form };
+	});
+
+export const actions = { default: changeAction('standing') };

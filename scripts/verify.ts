@@ -21,7 +21,12 @@ const own = new Map(Object.entries(files).filter(([name]) => !name.endsWith('/')
 const found = verifyBundle(own, (bytes) => createHash('sha256').update(bytes).digest('hex'));
 for (const { kind, file, what, found: is, expected } of found.faults)
 	console.log(`${kind.padEnd(10)} ${file}: ${what}${expected || is ? `: found “${is}”, should be “${expected}”` : ''}`);
-for (const rules of found.otherRules)
-	console.log(`note       scores were made by the recipe ${rules}: they are not computed anew`);
+for (const { of, version } of found.otherRules)
+	console.log(
+		of === 'recipe'
+			? `note       scores were made by the recipe ${version}: they are not computed anew`
+			: `note       judged by the rules ${version}: middle figures are computed anew, shifts and verdicts stand as they were`
+	);
+for (const what of found.today) console.log(`today      ${what}`);
 console.log(`${found.files} files, ${found.figures} figures computed anew, ${found.faults.length} faults`);
 process.exitCode = found.faults.length ? 1 : 0;

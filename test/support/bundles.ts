@@ -134,14 +134,17 @@ export function goodBundle(): Map<string, Uint8Array> {
 }
 
 /** With a manifest that fits its files. */
-export function signed(files: Map<string, Uint8Array>): Map<string, Uint8Array> {
+export function signed(
+	files: Map<string, Uint8Array>,
+	rules: Partial<Manifest['rules']> = {}
+): Map<string, Uint8Array> {
 	const own = new Map([...files].filter(([name]) => name !== MANIFEST));
 	const manifest: Manifest = {
 		format: 1,
 		title: 'Is it slower?',
 		number: 1,
 		frozenAt: '2026-11-27T10:00:00.000Z',
-		rules: { judge: JUDGE_VERSION, recipe: LAB_RECIPE.version },
+		rules: { judge: JUDGE_VERSION, recipe: LAB_RECIPE.version, ...rules },
 		files: [...own].map(([name, bytes]) => ({ name, bytes: bytes.length, sha256: sum(bytes) }))
 	};
 	return own.set(MANIFEST, bytesOf(manifest));

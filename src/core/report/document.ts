@@ -72,7 +72,9 @@ export const OutsideFigure = v.object({
 	scope: v.picklist([...SCOPES, 'unknown']),
 	/** Real visitors, or loads in a laboratory. */
 	from: v.picklist(['lab', 'field', 'unknown']),
-	loads: v.optional(v.nullable(v.pipe(number('The number of loads'), v.integer(), v.minValue(1))), null)
+	loads: v.optional(v.nullable(v.pipe(number('The number of loads'), v.integer(), v.minValue(1))), null),
+	/** Which of our metrics is what the program counts by that name; null where it does not say, or counts the same. */
+	definition: v.optional(v.nullable(metric), null)
 });
 export type OutsideFigure = v.InferOutput<typeof OutsideFigure>;
 

@@ -10,6 +10,16 @@ export interface OwnFigures {
 	from: 'lab';
 	/** One figure a load, in the metric's unit. */
 	values: readonly number[];
+	/** The same loads by the program's own definition; null where it states none, or it was not measured. */
+	defined: readonly number[] | null;
+}
+
+/** Middle figure of loads and their ends. */
+export interface Spread {
+	median: number;
+	low: number;
+	high: number;
+	loads: number;
 }
 
 export type DifferenceReason =
@@ -20,12 +30,19 @@ export interface OutsideComparison {
 	value: number;
 	/** Why it can't be as told; null where it can. */
 	implausible: 'too-small' | 'too-large' | 'wrong-unit' | null;
-	own: { median: number; low: number; high: number; loads: number } | null;
+	own: Spread | null;
+	/** Own loads as the program counts; null where that is not known. */
+	defined: Spread | null;
 	/** Outside minus own middle figure; null without own figures, or where the two may not be subtracted. */
 	difference: number | null;
-	/** Share of the own loads with a smaller figure: where one load of ours would lie; null without own figures. */
+	/** What of it the program's own definition makes; null where that is not known. */
+	byDefinition: number | null;
+	/**
+	 * Share of the own loads with a smaller figure, counted as the program counts where that is known: where one load of
+	 * ours would lie; null without own figures.
+	 */
 	position: number | null;
-	/** Within the spread of the own loads: nothing is left to explain. */
+	/** Within the spread of those loads: nothing is left to explain. */
 	isWithinSpread: boolean;
 	/** What makes the two figures different things, the weightiest first. */
 	reasons: DifferenceReason[];
@@ -49,10 +66,11 @@ const MOST_SHIFT = 100;
  */
 export function compareOutside(outside: OutsideFigure, nearest: OwnFigures | null): OutsideComparison {
 	const value = outside.value * (FACTORS[outside.unit] ?? 1);
-	const sorted = [...(nearest?.values ?? [])].sort((a, b) => a - b);
-	const own = sorted.length
-		? { median: quantileSorted(sorted, 0.5)!, low: sorted[0]!, high: sorted.at(-1)!, loads: sorted.length }
-		: null;
+	const own = spreadOf(nearest?.values ?? []);
+	const isStated = outside.definition !== null && outside.definition !== outside.metric;
+	const defined = isStated ? spreadOf(nearest?.defined ?? []) : null;
+	const beside = defined ?? own;
+	const counted = defined ? nearest!.defined! : (nearest?.values ?? []);
 	const implausible = implausibility(outside, value);
 	const reasons = reasonsOf(outside, nearest);
 	const isComparable = own !== null && implausible === null && !reasons.includes('recipe');
@@ -60,11 +78,19 @@ export function compareOutside(outside: OutsideFigure, nearest: OwnFigures | nul
 		value,
 		implausible,
 		own,
+		defined,
+		byDefinition: isComparable && defined ? defined.median - own.median : null,
 		difference: isComparable ? value - own.median : null,
-		position: isComparable ? sorted.filter((figure) => figure < value).length / sorted.length : null,
-		isWithinSpread: isComparable && value >= own.low && value <= own.high,
+		position: isComparable ? counted.filter((figure) => figure < value).length / counted.length : null,
+		isWithinSpread: isComparable && value >= beside!.low && value <= beside!.high,
 		reasons
 	};
+}
+
+function spreadOf(values: readonly number[]): Spread | null {
+	const sorted = [...values].sort((a, b) => a - b);
+	if (!sorted.length) return null;
+	return { median: quantileSorted(sorted, 0.5)!, low: sorted[0]!, high: sorted.at(-1)!, loads: sorted.length };
 }
 
 function implausibility({ metric, unit }: OutsideFigure, value: number): OutsideComparison['implausible'] {

@@ -7,7 +7,7 @@ import type { LoadRecord } from '../load/record';
 import { cumulativeLayoutShift, fullyLoaded, totalBlockingTime } from '../load/vitals';
 import { speedIndex, visuallyComplete } from '../load/visual';
 import { weightsOf } from '../load/weights';
-import { judge } from '../trial/judge';
+import { judge, JUDGE_VERSION } from '../trial/judge';
 import type { ShiftResult } from '../trial/types';
 import { wordFigure } from '../wording/report';
 import { reportWordsIn, type ReportWords } from '../wording/reportWords';
@@ -44,8 +44,16 @@ export interface Verification {
 	/** How many figures were computed anew. */
 	figures: number;
 	files: number;
-	/** Versions of the rules that made it, where they are not today's. */
-	otherRules: string[];
+	/** Versions of the rules that made it, where they are not today's: what they make is not computed anew. */
+	otherRules: Rules[];
+	/** What today's rules of judgement would say otherwise; empty where the report is judged by them. */
+	today: string[];
+}
+
+/** Of judgement, of scores. */
+export interface Rules {
+	of: 'judge' | 'recipe';
+	version: string;
 }
 
 export type Files = ReadonlyMap<string, Uint8Array>;
@@ -53,12 +61,15 @@ export type Files = ReadonlyMap<string, Uint8Array>;
 /** @param sha256 hexadecimal sum of bytes: the core has no such function itself */
 export function verifyBundle(files: Files, sha256: (bytes: Uint8Array) => string): Verification {
 	const manifest = readManifest(files);
-	if (!manifest)
-		return { faults: [fault('manifest', MANIFEST, 'cannot be read')], figures: 0, files: files.size, otherRules: [] };
+	if (!manifest) {
+		const faults = [fault('manifest', MANIFEST, 'cannot be read')];
+		return { faults, figures: 0, files: files.size, otherRules: [], today: [] };
+	}
 	const check = new Check(files);
 	check.faults.push(...sumFaults(files, manifest, sha256));
-	check.run();
-	return { faults: check.faults, figures: check.figures, files: files.size, otherRules: check.otherRules };
+	check.run(manifest);
+	const { faults, figures, otherRules, today } = check;
+	return { faults, figures, files: files.size, otherRules, today };
 }
 
 function fault(kind: FaultKind, file: string, what: string, found = '', expected = ''): Fault {
@@ -96,23 +107,42 @@ function isSame(a: number | null | undefined, b: number | null | undefined): boo
 	return Math.abs(a - b) <= WITHIN * Math.max(1, Math.abs(a), Math.abs(b));
 }
 
+const partsOf = (result: ShiftResult | undefined) => ({
+	baseline: result?.baselineMedian ?? null,
+	variant: result?.armMedian ?? null,
+	shift: result?.shift?.estimate ?? null,
+	low: result?.shift?.low ?? null,
+	high: result?.shift?.high ?? null,
+	verdict: result?.verdict ?? 'none'
+});
+type ResultPart = keyof ReturnType<typeof partsOf>;
+
 class Check {
 	readonly faults: Fault[] = [];
 	figures = 0;
-	otherRules: string[] = [];
+	readonly otherRules: Rules[] = [];
+	readonly today: string[] = [];
 
 	constructor(private readonly files: Files) {}
 
-	run(): void {
+	run({ rules }: Manifest): void {
 		const report = this.#read<Omit<FrozenReport, 'trials'> & { trials: number[] }>(REPORT);
 		if (!report) return;
 		const trials = report.trials.flatMap((id) => this.#read<TrialEvidence>(trialFile(id)) ?? []);
-		if (report.rules.recipe !== LAB_RECIPE.version) this.otherRules.push(report.rules.recipe);
+		this.#rules(report.rules, rules);
 		const computed = trials.map((trial) => this.#trial(trial));
 		this.#csv(computed);
 		const words = reportWordsIn(report.view.language);
 		for (const { ref, text } of citedIn(report.view)) this.#cited(REPORT, computed, ref, text, words);
 		this.#page(computed, words);
+	}
+
+	#rules(found: FrozenReport['rules'], named: Manifest['rules']): void {
+		const own = { judge: JUDGE_VERSION, recipe: LAB_RECIPE.version };
+		for (const of of ['judge', 'recipe'] as const) {
+			if (found[of] !== named[of]) this.faults.push(fault('figure', REPORT, `rules: ${of}`, found[of], named[of]));
+			if (found[of] !== own[of]) this.otherRules.push({ of, version: found[of] });
+		}
 	}
 
 	#read<Shape>(name: string): Shape | null {
@@ -142,7 +172,11 @@ class Check {
 		const keyOf = ({ condition, metric, arm }: ShiftResult) => `${condition}/${metric}/${arm}`;
 		const own = new Map(results.map((result) => [keyOf(result), result]));
 		for (const result of trial.results) this.#result(file, keyOf(result), result, own.get(keyOf(result)));
-		return { ...trial, loads, results };
+		return { ...trial, loads, results: this.#isJudgedOtherwise ? trial.results : results };
+	}
+
+	get #isJudgedOtherwise(): boolean {
+		return this.otherRules.some((rules) => rules.of === 'judge');
 	}
 
 	#record(id: number): LoadRecord | null {
@@ -169,21 +203,20 @@ class Check {
 	}
 
 	#result(file: string, key: string, found: ShiftResult, expected: ShiftResult | undefined): void {
-		const partsOf = (result: ShiftResult | undefined): Record<string, number | null | undefined> => ({
-			baseline: result?.baselineMedian,
-			variant: result?.armMedian,
-			shift: result?.shift?.estimate,
-			low: result?.shift?.low,
-			high: result?.shift?.high
-		});
 		const [was, is] = [partsOf(found), partsOf(expected)];
-		for (const part of Object.keys(was)) {
+		for (const part of Object.keys(was) as ResultPart[]) {
 			this.figures++;
-			if (!isSame(was[part], is[part]))
-				this.faults.push(fault('figure', file, `${part} of ${key}`, String(was[part]), String(is[part])));
+			if (typeof was[part] === 'string' ? was[part] === is[part] : isSame(was[part], is[part] as number)) continue;
+			this.#differs(file, part, key, String(was[part]), String(is[part]));
 		}
-		if (found.verdict !== expected?.verdict)
-			this.faults.push(fault('figure', file, `verdict of ${key}`, found.verdict, expected?.verdict ?? 'none'));
+	}
+
+	/** Middle figures follow from the loads alone; the rest by the rules of judgement. */
+	#differs(file: string, part: ResultPart, key: string, found: string, expected: string): void {
+		const what = `${part} of ${key}`;
+		if (this.#isJudgedOtherwise && part !== 'baseline' && part !== 'variant')
+			this.today.push(`${file}: ${what}: ${expected} for ${found}`);
+		else this.faults.push(fault('figure', file, what, found, expected));
 	}
 
 	#csv(trials: readonly TrialEvidence[]): void {

@@ -1,15 +1,17 @@
-/** Causes in sentences for the analyst. A sentence is told only where its metric has a verdict. */
+/** Causes in sentences. A sentence is told only where its metric has a verdict. */
 import type { Cause } from '../compare/causes/cause';
 import type { Why } from '../compare/why';
 import type { Verdict } from '../trial/types';
-import { ENGLISH, type MessageValues } from './words';
+import { localNumber } from './localNumber';
+import { ENGLISH, type EvidenceWords, type MessageValues } from './words';
 
 export type CauseText = Pick<Cause, 'metric' | 'shift' | 'subject' | 'weight'> & { words: string };
 export type WhyText = Omit<Why, 'causes'> & { causes: CauseText[] };
 
-export function describeCause(cause: Cause): string {
+export function describeCause(cause: Cause, words: EvidenceWords = ENGLISH): string {
 	const direction = cause.shift > 0 ? 'up' : 'down';
-	return ENGLISH.say(`cause.${cause.kind}`, { direction, shift: sizeOf(cause), ...cause.values, ...detailsOf(cause) });
+	const shift = localNumber(sizeOf(cause), words.language);
+	return words.say(`cause.${cause.kind}`, { direction, shift, ...cause.values, ...detailsOf(cause, words) });
 }
 
 const DIFFERENCES: readonly (Verdict | undefined)[] = ['better', 'worse', 'slight'];
@@ -39,15 +41,19 @@ function sizeOf({ metric, shift }: Cause): string {
 	return metric === 'cls' ? Math.abs(shift).toFixed(3) : duration(shift);
 }
 
-function detailsOf({ kind, values }: Cause): MessageValues {
-	if (kind === 'files') return { states: statesOf(values) };
+function detailsOf({ kind, values }: Cause, words: EvidenceWords): MessageValues {
+	if (kind === 'files') return { states: statesOf(values, words) };
 	if (kind !== 'third-party-weight') return {};
 	const [bytes, requests] = [Number(values.bytes), Number(values.requests)];
 	const counted = Math.abs(requests) >= 0.5 ? Math.abs(requests).toFixed(0) : 'none';
-	return { bytes: kilobytes(bytes), requests: counted, direction: bytes > 0 ? 'up' : 'down' };
+	return {
+		bytes: localNumber(kilobytes(bytes), words.language),
+		requests: counted,
+		direction: bytes > 0 ? 'up' : 'down'
+	};
 }
 
-function statesOf(values: Cause['values']): string {
+function statesOf(values: Cause['values'], words: EvidenceWords): string {
 	const states = (['added', 'gone', 'changed'] as const).filter((state) => Number(values[state]) > 0);
-	return states.map((state) => ENGLISH.say(`cause.files.${state}`, { n: values[state]! })).join(', ');
+	return states.map((state) => words.say(`cause.files.${state}`, { n: values[state]! })).join(', ');
 }

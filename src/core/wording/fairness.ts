@@ -3,7 +3,7 @@ import type { FairnessLine, LineState, LineValue } from '../compare/fairness/lin
 import { ENGLISH } from './words';
 
 export interface FairnessText {
-	id: string;
+	id: FairnessLine['id'];
 	name: string;
 	state: LineState;
 	values: [before: string, after: string];

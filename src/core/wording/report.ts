@@ -9,17 +9,12 @@ import type { ShiftResult } from '../trial/types';
 import { boardMark } from '../trial/board';
 import { boardName, boardWord } from './board';
 import { formatIn } from './format';
+import { localNumber } from './localNumber';
 import { plainName } from './plainNames';
 import type { ReportWords } from './reportWords';
 import type { Language } from './words';
 
 const JOIN = '\u00a0';
-
-/** A figure as its language writes it: Spanish has a comma for decimals and a space between thousands (RAE). */
-export function localNumber(text: string, language: Language): string {
-	if (language === 'en') return text;
-	return text.replace(/(\d),(?=\d{3})/g, `$1${JOIN}`).replace(/(\d)\.(?=\d)/g, '$1,');
-}
 
 /** A day in full: "27 November 2026", "27 de noviembre de 2026". @param iso UTC ISO, or a day as 2026-11-27 */
 export function wordDay(iso: string, language: Language): string {
@@ -163,15 +158,43 @@ export function wordOutside(
 			rest: ''
 		};
 	}
+	const said = definitionIn(figure, found, words);
 	const told = reasons.map((reason) => words.say(`report.outside.reason.${reason}`, { place: figure.place }));
 	if (difference === null || position === null) return { lines: told, rest: '' };
 	if (found.isWithinSpread)
-		return { lines: [words.say('report.outside.within'), ...positionIn(position, words)], rest: '' };
+		return { lines: [...said, words.say('report.outside.within'), ...positionIn(position, words)], rest: '' };
 	const size = wordChange({ metric: figure.metric, scale: 'unit' }, difference, words);
 	return {
-		lines: [words.say('report.outside.difference', { difference: size }), ...positionIn(position, words), ...told],
-		rest: words.say('report.outside.unexplained')
+		lines: [
+			words.say('report.outside.difference', { difference: size }),
+			...said,
+			...positionIn(position, words),
+			...told
+		],
+		rest: words.say('report.outside.unexplained', {
+			rest: wordChange({ metric: figure.metric, scale: 'unit' }, difference - (found.byDefinition ?? 0), words)
+		})
 	};
+}
+
+/** What the program's own definition makes of our loads. */
+function definitionIn(figure: OutsideFigure, found: OutsideComparison, words: ReportWords): string[] {
+	const { definition, metric, program } = figure;
+	if (definition === null || definition === metric) return [];
+	const name = plainName(definition, words);
+	if (!found.defined || found.byDefinition === null) return [words.say('report.outside.undefined', { program, name })];
+	const { median, low, high } = found.defined;
+	const value = (one: number) => wordUnit(metricOf(definition).unit, one, words);
+	return [
+		words.say('report.outside.definition', {
+			program,
+			name,
+			median: value(median),
+			low: value(low),
+			high: value(high),
+			difference: wordChange({ metric, scale: 'unit' }, found.byDefinition, words)
+		})
+	];
 }
 
 const positionIn = (position: number, words: ReportWords) => [

@@ -1,15 +1,16 @@
 /** What reports say: beside the words of answers, those of their blocks. No screen but the composer needs them. */
-import { en, type ClientKey } from './messages/en';
+import { en, type ClientKey, type EvidenceKey } from './messages/en';
 import { es } from './messages/es';
+import { evidenceEs } from './messages/evidenceEs';
 import { report } from './messages/report';
 import { reportEs } from './messages/reportEs';
 import { wordsFrom, type Language, type Words } from './words';
 
-export type ReportKey = ClientKey | keyof typeof report;
+export type ReportKey = ClientKey | EvidenceKey | keyof typeof report;
 export type ReportWords = Words<ReportKey>;
 
 const ENGLISH: ReportWords = wordsFrom<ReportKey>('en', { ...en, ...report });
-const SPANISH: ReportWords = wordsFrom<ReportKey>('es', { ...es, ...reportEs });
+const SPANISH: ReportWords = wordsFrom<ReportKey>('es', { ...es, ...evidenceEs, ...reportEs });
 
 /** In the report's language. */
 export function reportWordsIn(language: Language): ReportWords {

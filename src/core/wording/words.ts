@@ -1,6 +1,6 @@
 /** Messages with their values filled in: the only place where keys become sentences. */
 import { IntlMessageFormat } from 'intl-messageformat';
-import { en, type ClientKey, type MessageKey } from './messages/en';
+import { en, type ClientKey, type EvidenceKey, type MessageKey } from './messages/en';
 import { es } from './messages/es';
 
 /** English is complete; in other languages what a client reads is. */
@@ -16,6 +16,9 @@ export interface Words<Key extends string = ClientKey> {
 	/** "a, b and c" */
 	list(items: readonly string[]): string;
 }
+
+/** Words for what evidence says. */
+export type EvidenceWords = Words<EvidenceKey>;
 
 const LOCALES: Record<Language, string> = { en: 'en-GB', es: 'es' };
 

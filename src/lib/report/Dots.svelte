@@ -6,7 +6,7 @@
 	import { scaleLinear } from 'd3-scale';
 	import type { Unit } from '$core/metrics/catalogue';
 	import { formatIn } from '$core/wording/format';
-	import { localNumber } from '$core/wording/report';
+	import { localNumber } from '$core/wording/localNumber';
 	import type { BlockBody } from '$core/report/view';
 
 	interface Props {

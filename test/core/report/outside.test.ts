@@ -13,9 +13,16 @@ const told = (known: Partial<OutsideFigure> = {}): OutsideFigure => ({
 	scope: 'page',
 	from: 'lab',
 	loads: 5,
+	definition: null,
 	...known
 });
-const own: OwnFigures = { device: 'phone', scope: 'page', from: 'lab', values: [1800, 2000, 2200, 2100, 1900] };
+const own: OwnFigures = {
+	device: 'phone',
+	scope: 'page',
+	from: 'lab',
+	values: [1800, 2000, 2200, 2100, 1900],
+	defined: null
+};
 
 describe('figures from elsewhere', () => {
 	it('are brought to the metric’s unit and set beside the own middle figure', () => {
@@ -62,6 +69,26 @@ describe('figures from elsewhere', () => {
 			own
 		);
 		expect(found.reasons).to.deep.equal(['lab-or-field', 'device', 'scope', 'one-load', 'place']);
+	});
+
+	it('by another definition are set beside the same loads counted like that', () => {
+		const loads = { ...own, defined: [2400, 2500, 2600, 2550, 2450] };
+		const found = compareOutside(told({ definition: 'onload', value: 2.9 }), loads);
+		expect(found.defined).to.deep.equal({ median: 2500, low: 2400, high: 2600, loads: 5 });
+		expect(found).to.deep.include({ difference: 900, byDefinition: 500, position: 1, isWithinSpread: false });
+		const explained = compareOutside(told({ definition: 'onload', value: 2.55 }), loads);
+		expect(explained).to.deep.include({ isWithinSpread: true, position: 0.6 });
+	});
+
+	it('of a definition that was not measured leave the difference whole', () => {
+		for (const defined of [null, []])
+			expect(compareOutside(told({ definition: 'onload' }), { ...own, defined })).to.deep.include({
+				difference: 600,
+				byDefinition: null,
+				defined: null
+			});
+		const same = compareOutside(told({ definition: 'lcp' }), { ...own, defined: own.values });
+		expect(same.byDefinition).to.equal(null);
 	});
 
 	it('without own figures stand alone', () => {

@@ -186,9 +186,36 @@ describe('evidence bundles', () => {
 	it('with scores of another recipe say so, and call them no fault', () => {
 		const files = goodBundle();
 		change<FrozenReport>(REPORT, (report) => (report.rules.recipe = 'zafra-1'))(files);
-		const found = verifyBundle(signed(files), sum);
-		expect(found.otherRules).to.deep.equal(['zafra-1']);
+		const found = verifyBundle(signed(files, { recipe: 'zafra-1' }), sum);
+		expect(found.otherRules).to.deep.equal([{ of: 'recipe', version: 'zafra-1' }]);
 		expect(found.faults).to.deep.equal([]);
+	});
+
+	describe('that other rules judged', () => {
+		const judgedBy = (alter: (evidence: TrialEvidence) => void) => {
+			const files = goodBundle();
+			change<FrozenReport>(REPORT, (report) => (report.rules.judge = '1'))(files);
+			change<TrialEvidence>(trialFile(3), alter)(files);
+			return verifyBundle(signed(files, { judge: '1' }), sum);
+		};
+
+		it('say what is judged otherwise today, and call it no fault', () => {
+			const found = judgedBy((evidence) => (lcpIn(evidence).verdict = 'undecided'));
+			expect(found.otherRules).to.deep.equal([{ of: 'judge', version: '1' }]);
+			expect(found.today.join()).to.match(/verdict of .*lcp.*: worse for undecided/);
+			expect(found.faults.filter(({ what }) => /verdict of/.test(what))).to.deep.equal([]);
+		});
+
+		it('still have middle figures that follow from the loads', () => {
+			const found = judgedBy((evidence) => (lcpIn(evidence).armMedian! += 5));
+			expect(found.faults.map(({ what }) => what).join()).to.match(/variant of .*lcp/);
+		});
+
+		it('say so in the manifest too', () => {
+			const files = goodBundle();
+			change<FrozenReport>(REPORT, (report) => (report.rules.judge = '1'))(files);
+			expect(verifyBundle(signed(files), sum).faults.map(({ what }) => what)).to.deep.equal(['rules: judge']);
+		});
 	});
 });
 

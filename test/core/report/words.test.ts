@@ -6,7 +6,8 @@ import { ReportDraft, trialsIn } from '$core/report/document';
 import { draftOfTrial } from '$core/report/draft';
 import { FIGURE_PARTS, formatRef, parseRef } from '$core/report/figureRef';
 import { fillIn, isEmptyText, refsIn, RichText, richTextOf } from '$core/report/richText';
-import { localNumber, wordChange, wordFigure, wordShiftIn } from '$core/wording/report';
+import { localNumber } from '$core/wording/localNumber';
+import { wordChange, wordFigure, wordShiftIn } from '$core/wording/report';
 import { reportWordsIn } from '$core/wording/reportWords';
 import { resultOf } from '../../support/results';
 

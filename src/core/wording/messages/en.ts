@@ -29,6 +29,20 @@ export const en = {
 		'The steps ask for {direction, select, up {more} other {less}}; they take {shift} {direction, select, up {longer} other {less}}.',
 	'cause.own-blocking': 'The site’s own scripts and layout block {shift} {direction, select, up {more} other {less}}.',
 
+	'late.work':
+		'{n, plural, one {# request} other {# requests}}, {bytes} ({percent}\u00a0% of its bytes) and {script} of script',
+	'late.held-back': '“{arm}” waits for interaction: in one load {work} came only after the visitor moved.',
+	'late.postponed':
+		'“{arm}” postpones work: in one load {work} came by itself, from {after} after the page had settled.',
+
+	'missed.check': '“{arm}”: “{check}” was met in {met} of {loads} loads.',
+	'missed.send': '“{arm}”: {name} left in {sent} of {loads} loads while they loaded; {fate}.',
+	'missed.fate.sent': 'sent',
+	'missed.fate.late': 'by itself only at {at}',
+	'missed.fate.after-input': 'only after an interaction',
+	'missed.fate.never': 'never, not after an interaction either',
+	'missed.fate.unknown': 'whether it leaves later is not known',
+
 	'lcp-part.firstByte': 'first byte',
 	'lcp-part.resourceDelay': 'until its resource was asked for',
 	'lcp-part.resourceLoad': 'loading its resource',
@@ -293,3 +307,8 @@ export type ClientKey = Extract<
 	MessageKey,
 	`${'answer' | 'board' | 'metric' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
 >;
+
+/** What evidence says in a report: complete in every language. */
+export type EvidenceKey = Extract<MessageKey, `${'cause' | 'late' | 'missed' | 'regression'}.${string}`> | FairnessName;
+
+type FairnessName = Exclude<Extract<MessageKey, `fair.${string}`>, `fair.value.${string}` | `fair.${string}.meaning`>;

@@ -55,7 +55,6 @@ export const report = {
 	'report.figure.gone.about': 'The trial behind this figure was deleted, or has no such figure.',
 
 	'report.caveat.differs': 'Also different between the two: {things}.',
-	'report.caveat.english': 'What must be read beside it:',
 	'report.block.watch': 'Over time',
 	'report.block.standing': 'Against competitors',
 	'report.missing.watch': 'The watch behind this part was deleted, or has no reading yet.',
@@ -174,8 +173,10 @@ export const report = {
 	'report.outside.reason.place': 'It was measured elsewhere ({place}): the way to the server is another.',
 	'report.outside.reason.unknown-device': 'Its device is not known.',
 	'report.outside.reason.unknown-source': 'Whether it comes from real visitors or from a lab is not known.',
-	'report.outside.unexplained':
-		'How much of the difference each of these makes was not measured: the rest is unexplained.',
+	'report.outside.definition':
+		'{program} counts the {name} by that name: of our own loads that is {median} ({low} to {high}). This definition alone makes {difference}.',
+	'report.outside.undefined': '{program} counts the {name} by that name, which these loads of ours do not have.',
+	'report.outside.unexplained': 'What else makes the difference was not measured: {rest} stays unexplained.',
 
 	'report.claim.change':
 		'From {before} to {after} is {percent} % {direction, select, more {more} less {less} other {difference}}.',

@@ -58,7 +58,6 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.figure.gone.about': 'El ensayo de esta cifra fue eliminado o no tiene esa cifra.',
 
 	'report.caveat.differs': 'También difieren entre ambas: {things}.',
-	'report.caveat.english': 'Lo que debe leerse junto a ello (en inglés):',
 	'report.block.watch': 'A lo largo del tiempo',
 	'report.block.standing': 'Frente a la competencia',
 	'report.missing.watch': 'La vigilancia de esta parte se borró o aún no tiene lecturas.',
@@ -177,7 +176,10 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.outside.reason.place': 'Se midió en otro lugar ({place}): el camino al servidor es otro.',
 	'report.outside.reason.unknown-device': 'No se conoce su dispositivo.',
 	'report.outside.reason.unknown-source': 'No se sabe si viene de visitantes reales o de un laboratorio.',
-	'report.outside.unexplained': 'Cuánto de la diferencia causa cada cosa no se midió: el resto queda sin explicar.',
+	'report.outside.definition':
+		'{program} llama así a: {name}. En nuestras cargas eso es {median} ({low} a {high}). Solo esta definición supone {difference}.',
+	'report.outside.undefined': '{program} llama así a: {name}. Nuestras cargas no lo tienen.',
+	'report.outside.unexplained': 'Qué más causa la diferencia no se midió: {rest} queda sin explicar.',
 
 	'report.claim.change':
 		'De {before} a {after} es un {percent} % {direction, select, more {más} less {menos} other {de diferencia}}.',

@@ -61,7 +61,13 @@ export class Material {
 		const judgement = judgementOf(db, trial, loads);
 		const putOffOf = putOffFrom(trial.design, lateSeenOf(db, trial.id));
 		const evidenceWords = evidenceView(db, trial);
-		const caveats = caveatsView(trial.design, judgement, evidenceWords, besideFigures(db, trial, loads));
+		const caveats = caveatsView(
+			trial.design,
+			judgement,
+			evidenceWords,
+			besideFigures(db, trial, loads, this.words),
+			this.words
+		);
 		const boards = boardsOf(trial.question, trial.design, judgement, caveats, this.words, putOffOf);
 		const stored = findEvidence(db, trial.id);
 		const evidence = stored && !stored.isOld ? stored.body : null;

@@ -5,6 +5,7 @@ import { hasPages, isSamePage } from '$core/trial/kinds';
 import type { Judgement, TrialDesign } from '$core/trial/types';
 import { wordLate } from '$core/wording/held';
 import { describeRegressions } from '$core/wording/regressions';
+import { ENGLISH, type EvidenceWords } from '$core/wording/words';
 import type { Db } from '../db/connection';
 import type { LoadSummary } from '../loads/loads';
 import type { EvidenceView } from './evidenceView';
@@ -28,12 +29,17 @@ export function comparisonsView(design: TrialDesign) {
 }
 
 /** What the answer must not be read without: what comes late, what took effect, what is still sent. */
-export function besideFigures(db: Db, { id, design }: Trial, loads: readonly LoadSummary[]) {
+export function besideFigures(
+	db: Db,
+	{ id, design }: Trial,
+	loads: readonly LoadSummary[],
+	words: EvidenceWords = ENGLISH
+) {
 	const late = lateLoadsOf(db, id);
 	const presence = presenceView(design, loads);
 	const sends = sendsView(db, design, loads, late);
 	const missed: MissedOf = (condition, arm) =>
-		missedWords(condition, { id: arm, name: armName(design, arm) }, presence, sends);
+		missedWords(condition, { id: arm, name: armName(design, arm) }, presence, sends, words);
 	return { late, putOff: putOffFrom(design, late), presence, sends, missed };
 }
 
@@ -42,12 +48,16 @@ export const armName = ({ arms }: TrialDesign, id: number) => arms.find((arm) =>
 /** What a verdict on a variant must not be read without: checks not met, requests that no longer leave. */
 type MissedOf = (condition: string, arm: number) => string;
 
+/** "Own CDN" as it stands within a sentence: "own CDN". */
+const inSentence = (name: string) => (/^[A-Z][A-Z]/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1));
+
 /** What stands beside the verdicts on each variant, by conditions. */
 export function caveatsView(
 	design: TrialDesign,
 	judgement: Judgement,
 	evidence: EvidenceView,
-	{ late, missed }: Pick<ReturnType<typeof besideFigures>, 'late' | 'missed'>
+	{ late, missed }: Pick<ReturnType<typeof besideFigures>, 'late' | 'missed'>,
+	words: EvidenceWords = ENGLISH
 ) {
 	const judged = comparisonsView(design).filter(({ id }) => judgement.results.some((result) => result.arm === id));
 	return design.conditions.flatMap(({ id: condition }) =>
@@ -58,13 +68,15 @@ export function caveatsView(
 			return {
 				condition,
 				arm,
-				broke: [found?.broke.broken ? describeRegressions(found.broke, name) : '', missed(condition, arm)]
+				broke: [found?.broke.broken ? describeRegressions(found.broke, name, words) : '', missed(condition, arm)]
 					.filter(Boolean)
 					.join(' '),
 				restsOn:
-					found && !isSamePage(design.kind) ? restsOn(found.fairness).map((line) => line.name.toLowerCase()) : [],
+					found && !isSamePage(design.kind)
+						? restsOn(found.fairness).map(({ id }) => inSentence(words.say(`fair.${id}`)))
+						: [],
 				held: own
-					.map(({ facts }) => wordLate(facts, name))
+					.map(({ facts }) => wordLate(facts, name, words))
 					.filter(Boolean)
 					.join(' ')
 			};

@@ -7,6 +7,7 @@ import { meetsCheck } from '$core/trial/presence';
 import { presenceOf, Samples } from '$core/trial/samples';
 import type { TrialArm, TrialDesign } from '$core/trial/types';
 import { wordMissed, wordSend } from '$core/wording/presence';
+import type { EvidenceWords } from '$core/wording/words';
 import type { Db } from '../db/connection';
 import { findLoad, type LoadSeen, type LoadSummary } from '../loads/loads';
 import type { Subject } from '../work/jobs';
@@ -91,12 +92,13 @@ export function missedWords(
 	condition: string,
 	arm: Pick<TrialArm, 'id' | 'name'>,
 	presence: readonly PresenceView[],
-	sends: readonly SendsView[]
+	sends: readonly SendsView[],
+	words: EvidenceWords
 ): string {
 	const checks = presence.find((one) => one.condition === condition && one.arm === arm.id)?.checks ?? [];
 	const sent = sends.find((one) => one.condition === condition && one.arm === arm.id);
 	return [
-		...checks.filter(({ met, loads }) => met < loads).map((missed) => wordMissed(arm.name, missed)),
-		...(sent ? brokenSends(sent.baseline, sent.own).map((state) => wordSend(arm.name, state)) : [])
+		...checks.filter(({ met, loads }) => met < loads).map((missed) => wordMissed(arm.name, missed, words)),
+		...(sent ? brokenSends(sent.baseline, sent.own).map((state) => wordSend(arm.name, state, words)) : [])
 	].join(' ');
 }

@@ -183,5 +183,5 @@ function causesBetween(
 	if (!before || !after) return [];
 	const { causes } = explainShift([before], [after]);
 	const own = causes.filter((cause) => cause.metric === metric && cause.shift > 0 === shift.estimate > 0);
-	return own.slice(0, MOST_CAUSES).map(describeCause);
+	return own.slice(0, MOST_CAUSES).map((cause) => describeCause(cause));
 }

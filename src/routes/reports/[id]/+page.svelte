@@ -129,6 +129,7 @@
 		{#if block}
 			{#key block.id}
 				<BlockForm
+					report={report.id}
 					{block}
 					choices={report.choices}
 					trials={report.trials}

@@ -14,6 +14,7 @@
 	import WorksheetForm from './WorksheetForm.svelte';
 
 	interface Props {
+		report: number;
 		block: Block;
 		choices: readonly FigureChoice[];
 		trials: readonly { id: number; question: string }[];
@@ -21,7 +22,7 @@
 		watches: readonly { id: number; name: string; kind: 'watch' | 'standing' }[];
 		onchange: (block: Block) => void;
 	}
-	let { block, choices, trials, pages, watches, onchange }: Props = $props();
+	let { report, block, choices, trials, pages, watches, onchange }: Props = $props();
 	const set = (part: Partial<Block>) => onchange({ ...$state.snapshot(block), ...part } as Block);
 	let place: HTMLElement;
 	onMount(() => place.scrollIntoView({ block: 'nearest' }));
@@ -64,6 +65,8 @@
 			onchange={(items) => set({ items } as Partial<Block>)}
 		/>
 	{:else if block.kind === 'outside'}<OutsideForm
+			{report}
+			trial={block.trial}
 			items={block.items}
 			onchange={(items) => set({ items } as Partial<Block>)}
 		/>

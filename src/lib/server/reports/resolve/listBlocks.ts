@@ -1,16 +1,15 @@
 /** What blocks show that are not of one trial: field, worksheet, recommendations, outside figures, claims. */
 import { checkClaim } from '$core/report/claims';
-import { compareOutside, type OwnFigures } from '$core/report/outside';
-import type { BlockOf, OutsideFigure, ReportDraft, WorksheetLine } from '$core/report/document';
+import { compareOutside } from '$core/report/outside';
+import type { BlockOf, ReportDraft, WorksheetLine } from '$core/report/document';
 import type { BlockBody, TableView } from '$core/report/view';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { median } from '$core/stats/summary';
-import { countedLoads } from '$core/trial/counted';
 import { boardName } from '$core/wording/board';
 import { plainName } from '$core/wording/plainNames';
+import { localNumber } from '$core/wording/localNumber';
 import {
-	localNumber,
 	wordClaim,
 	wordDay,
 	wordShortDay,
@@ -22,6 +21,7 @@ import {
 import { pageFieldRows, type FieldRow } from '../../field/view';
 import { labLoadsOfUrl } from '../../loads/pageFigures';
 import type { Material } from '../material';
+import { nearestOwn } from '../nearest';
 
 const nothing = ({ words }: Material, what: 'pages' | 'items' | 'disclosure' | 'trial'): BlockBody => ({
 	kind: 'missing',
@@ -192,27 +192,6 @@ export function outsideBlock(material: Material, { items, trial }: BlockOf<'outs
 			};
 		})
 	};
-}
-
-/** The baseline's loads under the conditions whose device is nearest. */
-function nearestOwn(
-	material: Material,
-	trialId: number,
-	figure: OutsideFigure
-): (OwnFigures & { conditions: string }) | null {
-	const trial = material.trial(trialId);
-	if (!trial) return null;
-	const { design, loads } = trial;
-	const isPhone = (condition: (typeof design.conditions)[number]) => condition.device.mobile;
-	const conditions =
-		design.conditions.find((candidate) => isPhone(candidate) === (figure.device === 'phone')) ?? design.conditions[0];
-	const baseline = design.arms.find((arm) => arm.baseline) ?? design.arms[0];
-	if (!conditions || !baseline) return null;
-	const values = countedLoads(design, loads)
-		.filter(({ armId, conditionId }) => armId === baseline.id && conditionId === conditions.id)
-		.flatMap(({ figures }) => figures[figure.metric] ?? []);
-	const device = isPhone(conditions) ? 'phone' : 'desktop';
-	return values.length ? { device, scope: 'page', from: 'lab', values, conditions: conditions.name } : null;
 }
 
 export function disclosureBlock(material: Material, { isPaid, words: own }: ReportDraft['disclosure']): BlockBody {

@@ -2,7 +2,8 @@
 import type { BlockOf } from '$core/report/document';
 import type { BlockBody } from '$core/report/view';
 import { DEVICE_CLASSES } from '$core/field/reading';
-import { localNumber, wordDay } from '$core/wording/report';
+import { localNumber } from '$core/wording/localNumber';
+import { wordDay } from '$core/wording/report';
 import { sitesOf } from '../../clients/sites';
 import { fieldRows } from '../../field/view';
 import { markersOfSite } from '../../field/markers';

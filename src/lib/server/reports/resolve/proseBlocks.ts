@@ -10,7 +10,8 @@ import { worthOf } from '$core/wording/worth';
 import { toldCauses, describeCause } from '$core/wording/causes';
 import { listOf, plainList } from '$core/wording/plainNames';
 import { boardName } from '$core/wording/board';
-import { localNumber, wordChange, wordMoney, wordUnit } from '$core/wording/report';
+import { localNumber } from '$core/wording/localNumber';
+import { wordChange, wordMoney, wordUnit } from '$core/wording/report';
 import type { TableView } from '$core/report/view';
 import type { ArmEvidence } from '../../trials/evidence';
 import type { Material, TrialMaterial } from '../material';
@@ -54,13 +55,10 @@ export const whyBlock: TrialBlock = (material, trial) => {
 				.map(({ metric, verdict }) => [metric, verdict])
 		);
 		const differs = (metric: MetricId) => ['better', 'worse', 'slight'].includes(verdicts[metric] ?? 'none');
-		const causes =
-			material.words.language === 'en'
-				? toldCauses(
-						evidence.why.causes.map((cause) => ({ ...cause, words: describeCause(cause) })),
-						verdicts
-					)
-				: [];
+		const causes = toldCauses(
+			evidence.why.causes.map((cause) => ({ ...cause, words: describeCause(cause, material.words) })),
+			verdicts
+		);
 		const broken = evidence.why.breakdowns.filter(
 			({ metric }) => EXPLAINED.includes(metric as Explained) && differs(metric)
 		);

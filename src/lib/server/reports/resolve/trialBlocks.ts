@@ -8,8 +8,8 @@ import type { BlockBody, BoardView, ReportTone } from '$core/report/view';
 import type { Tone } from '$core/wording/headline';
 import { boardName } from '$core/wording/board';
 import { formatDuration } from '$core/wording/format';
-import { reportWordsIn } from '$core/wording/reportWords';
-import { localNumber, wordShiftIn, wordUnit } from '$core/wording/report';
+import { localNumber } from '$core/wording/localNumber';
+import { wordShiftIn, wordUnit } from '$core/wording/report';
 import { armColour } from '$lib/charts/armColour';
 import type { Caveats } from '../../trials/boardView';
 import { namesOf, type Material, type TrialMaterial } from '../material';
@@ -36,13 +36,9 @@ export const answerBlock: TrialBlock = (material, { boards }) => {
 	return answers.length ? { kind: 'answer', answers } : missing(material, 'judged');
 };
 
-/** In English they are whole sentences; in another language it is said that they are. */
 function caveatLines({ words }: Material, { broke, held, restsOn }: Caveats): string[] {
-	// Names of differences are English: a sentence around them in another language would be neither.
-	const english = reportWordsIn('en');
-	const differs = restsOn.length ? english.say('report.caveat.differs', { things: english.list(restsOn) }) : '';
-	const lines = [broke, held, differs].filter(Boolean);
-	return lines.length && words.language !== 'en' ? [words.say('report.caveat.english'), ...lines] : lines;
+	const differs = restsOn.length ? words.say('report.caveat.differs', { things: words.list(restsOn) }) : '';
+	return [broke, held, differs].filter(Boolean);
 }
 
 export const boardBlock: TrialBlock = (material, { trial, boards, judgement, design }) => {

@@ -6,6 +6,8 @@ import { optimizeImports } from 'carbon-preprocess-svelte';
 export default {
 	preprocess: [vitePreprocess(), optimizeImports()],
 	kit: {
+		// A page's own few rules come with it: each file more is asked for before the first paint.
+		inlineStyleThreshold: 6000,
 		alias: { $core: 'src/core' },
 		adapter: adapter({ precompress: true }),
 		csp: {

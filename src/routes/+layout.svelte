@@ -1,41 +1,23 @@
 <script lang="ts">
 	import 'carbon-components-svelte/css/all.css';
 	import '$lib/theme/theme.css';
-	import { Button, SideNav, SideNavItems, SideNavLink, SkipToContent } from 'carbon-components-svelte';
+	import { Button, SkipToContent } from 'carbon-components-svelte';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { live } from '$lib/live.svelte';
-	import Choice from '$lib/parts/Choice.svelte';
-	import Hidden from '$lib/parts/Hidden.svelte';
 	import LabLine from '$lib/parts/LabLine.svelte';
 	import SearchBox from '$lib/parts/SearchBox.svelte';
+	import Later from '$lib/Later.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
+	import Rail from '$lib/parts/Rail.svelte';
 
 	let { data, children } = $props();
 	const lab = $derived(live.snapshot?.lab ?? data.lab);
 	let isNarrow = $state(false);
 	let showKeys = $state(false);
-	let clientForm: HTMLFormElement;
 
-	const SECTIONS = [
-		{ href: '/', name: 'Desk' },
-		{ href: '/clients', name: 'Clients' },
-		{ href: '/pages', name: 'Pages' },
-		{ href: '/field', name: 'Field' },
-		{ href: '/trials', name: 'Trials' },
-		{ href: '/watch', name: 'Watch' },
-		{ href: '/standings', name: 'Standings' },
-		{ href: '/loads', name: 'Loads' },
-		{ href: '/reports', name: 'Reports' },
-		{ href: '/workshop', name: 'Workshop' }
-	];
-	const isHere = (href: string) =>
-		href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href);
-	const clients = $derived([
-		{ value: '', text: 'All clients' },
-		...data.clients.map(({ id, name }) => ({ value: String(id), text: name }))
-	]);
+	const fold = () => (isNarrow = !isNarrow);
 
 	onMount(() => {
 		// From here on controls answer: read by bench/self.
@@ -75,44 +57,15 @@
 
 <SkipToContent href="#content">Skip to the content</SkipToContent>
 <div class="frame" class:narrow={isNarrow}>
-	<SideNav fixed isOpen ariaLabel="Sections" class="rail no-print">
-		<div class="brand">
-			<img src="/mark.svg" alt="" width="26" height="26" /><span class="wide">Zafra</span>
-		</div>
-		<form class="wide client" method="POST" action="/client" bind:this={clientForm}>
-			<Choice
-				label="Client"
-				name="client"
-				options={clients}
-				value={String(data.clientId ?? '')}
-				onchange={() => clientForm.requestSubmit()}
-			/>
-			<Hidden name="back" value={page.url.pathname} />
-			<noscript><Button type="submit" size="small">Choose</Button></noscript>
-		</form>
-		<SideNavItems>
-			{#each SECTIONS as section (section.href)}
-				<SideNavLink href={section.href} isSelected={isHere(section.href)} title={section.name}>
-					<span class="initial" aria-hidden="true">{section.name[0]}</span><span class="wide"
-						>{section.name}</span
-					>
-				</SideNavLink>
-			{/each}
-		</SideNavItems>
-		<Button
-			class="fold"
-			kind="ghost"
-			size="small"
-			aria-expanded={!isNarrow}
-			aria-label={isNarrow ? 'Widen the rail' : 'Fold the rail'}
-			on:click={() => (isNarrow = !isNarrow)}>{isNarrow ? '»' : '«'}</Button
-		>
-	</SideNav>
+	<Later
+		of={Rail}
+		props={{ clients: data.clients, clientId: data.clientId, path: page.url.pathname, isNarrow, onfold: fold }}
+	/>
 	<div class="body">
 		<div class="line no-print">
 			<span class="where">{page.data.where ?? ''}</span>
 			<LabLine {lab} isUnreachable={live.isUnreachable} />
-			<SearchBox />
+			<Later of={SearchBox} props={{}} />
 			<Button kind="ghost" size="small" class="keys-button" on:click={() => (showKeys = true)}>Keys</Button>
 		</div>
 		<main id="content" tabindex="-1">{@render children()}</main>
@@ -132,26 +85,6 @@
 	}
 	.frame.narrow {
 		grid-template-columns: 52px minmax(0, 1fr);
-	}
-	.brand {
-		display: flex;
-		gap: 0.55rem;
-		align-items: center;
-		font: 600 1.25rem var(--serif);
-		color: var(--ink);
-		padding: 0.9rem 0.7rem 0.4rem;
-	}
-	.client {
-		padding: 0 0.7rem 0.6rem;
-	}
-	.initial {
-		display: none;
-	}
-	.narrow .wide {
-		display: none;
-	}
-	.narrow .initial {
-		display: inline;
 	}
 	.line {
 		display: flex;
@@ -186,10 +119,6 @@
 			flex-wrap: wrap;
 			padding: 0.35rem 0.8rem;
 			position: static;
-		}
-		.client {
-			flex: 1;
-			padding: 0.3rem 0.7rem;
 		}
 		main {
 			padding: 1rem 0.8rem 3rem;

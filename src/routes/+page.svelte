@@ -4,6 +4,7 @@
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import ShiftStrip from '$lib/charts/ShiftStrip.svelte';
 	import { live } from '$lib/live.svelte';
+	import Later from '$lib/Later.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import NotifyMe from '$lib/parts/NotifyMe.svelte';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
@@ -98,7 +99,7 @@
 								.join(' · ')}
 						</p>
 						{#if notice.marks.length}<div class="told">
-								<ShiftStrip label={notice.title} marks={notice.marks} />
+								<Later of={ShiftStrip} props={{ label: notice.title, marks: notice.marks }} />
 								<span class="muted small"
 									>{notice.marks.map(({ short, word }) => `${short} ${word}`).join(', ')}</span
 								>
@@ -159,7 +160,7 @@
 				<li class="panel">
 					<a href="/trials/{trial.id}" data-row-link>{trial.question}</a>
 					<p class="muted small">{trial.clientName ?? 'No client'} · {formatMoment(trial.endedAt!)}</p>
-					<Strips answer={trial.answer} />
+					<Later of={Strips} props={{ answer: trial.answer }} />
 				</li>
 			{/each}
 		</ul>
@@ -193,6 +194,11 @@
 		padding: 0;
 		display: grid;
 		gap: 0.6rem;
+	}
+	/* What is out of sight is laid out when it comes near. */
+	.cards > li {
+		content-visibility: auto;
+		contain-intrinsic-block-size: auto 7rem;
 	}
 	.cards li > a {
 		font: 600 1.1rem var(--serif);

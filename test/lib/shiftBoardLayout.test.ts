@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { boardMark } from '$core/trial/board';
 import { boardRow } from '$core/wording/board';
+import { trackMarkup } from '../../src/lib/charts/trackMarkup';
 import { bySize, MARGIN_BAND, placeMark, placeOf, REACH } from '../../src/lib/charts/shiftBoardLayout';
 import { boardCsv, boardSvg } from '../../src/lib/charts/shiftBoardCopies';
 import { resultOf } from '../support/results';
@@ -75,5 +76,30 @@ describe('copies of the shift board', () => {
 		expect(svg).to.not.match(/<b>|var\(/);
 		expect(svg).to.include('&#60;b&#62;');
 		expect(svg).to.include('slower');
+	});
+});
+
+describe('marks as SVG', () => {
+	const worse = boardMark(resultOf('lcp', 'worse', [400, 200, 3000]));
+
+	it('stand where the layout puts them', () => {
+		const markup = trackMarkup(worse, 24);
+		const placed = placeMark(worse)!;
+		expect(markup).to.contain('<rect class="band" x="33.00%" width="34.00%" y="0" height="24">');
+		expect(markup).to.contain('<line class="zero" x1="50%" x2="50%" y1="0" y2="24">');
+		expect(markup).to.contain(`<svg x="${(placed.at * 100).toFixed(2)}%" y="12" overflow="visible">`);
+		// Half a diamond is a quarter of 24 px, at most 6.
+		expect(markup).to.contain('<path class="diamond" d="M-6,0L0,-6L6,0L0,6Z">');
+		expect(markup).to.match(/^<rect.*<g class="worse">.*<\/g>$/);
+	});
+
+	it('are hollow and dotted where nothing is decided', () => {
+		const markup = trackMarkup(boardMark(resultOf('lcp', 'undecided', [0, -90, 90])), 12);
+		expect(markup).to.contain('class="bar dotted"').and.to.contain('class="diamond hollow"');
+	});
+
+	it('are the axis alone without a shift', () => {
+		expect(trackMarkup(null, 16)).to.not.contain('<g');
+		expect(trackMarkup({ ...worse, inMargins: null }, 16)).to.equal(trackMarkup(null, 16));
 	});
 });

@@ -71,6 +71,8 @@ export async function openScreen(app: TestApp): Promise<Screen> {
 			await takenOver;
 		},
 		async violations(within = 'html') {
+			// What is out of sight has no styles until it comes near: it is judged as it will look then.
+			await page.addStyleTag({ content: '* { content-visibility: visible !important; }' });
 			await page.evaluate(AXE);
 			return page.evaluate(findViolations, { within, rules: RULES });
 		},

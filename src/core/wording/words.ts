@@ -25,7 +25,8 @@ const LOCALES: Record<Language, string> = { en: 'en-GB', es: 'es' };
 /** @param messages in the language, complete for their keys */
 export function wordsFrom<Key extends string>(language: Language, messages: Record<Key, string>): Words<Key> {
 	const formats = new Map<Key, IntlMessageFormat>();
-	const lists = new Intl.ListFormat(LOCALES[language], { type: 'conjunction' });
+	// Made at first use: the browser loads a language's rules then, and most screens list nothing.
+	let lists: Intl.ListFormat | undefined;
 	const formatOf = (key: Key) => {
 		const known =
 			formats.get(key) ?? new IntlMessageFormat(messages[key], LOCALES[language], undefined, { ignoreTag: true });
@@ -35,7 +36,7 @@ export function wordsFrom<Key extends string>(language: Language, messages: Reco
 	return {
 		language,
 		say: (key, values = {}) => String(formatOf(key).format(values)),
-		list: (items) => lists.format(items)
+		list: (items) => (lists ??= new Intl.ListFormat(LOCALES[language], { type: 'conjunction' })).format(items)
 	};
 }
 

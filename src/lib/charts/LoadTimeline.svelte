@@ -10,6 +10,7 @@
 	import type { OwnerShare } from '$core/load/owners';
 	import { kindOf, listRequests, type OwnedRequest, type RequestWish } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
+	import Later from '../Later.svelte';
 	import BusyBand from './BusyBand.svelte';
 	import ChartMenu from './ChartMenu.svelte';
 	import FrameStrip from './FrameStrip.svelte';
@@ -35,6 +36,8 @@
 		frameNotes?: { frame: number; words: string }[];
 		/** The machine beside the load, where it is known. */
 		calm?: CalmRecord | null;
+		/** The same in a sentence. */
+		calmWords?: string;
 		/** Where the rest of what is known of a request is. */
 		detailsUrl: (number: number) => string;
 		csv: (numbers: ReadonlySet<number>) => Promise<string>;
@@ -51,6 +54,7 @@
 		colours,
 		frameNotes = [],
 		calm = null,
+		calmWords = '',
 		detailsUrl,
 		csv,
 		asked = {},
@@ -60,7 +64,7 @@
 	const ROW = 24;
 	const BYTES = 82;
 	// svelte-ignore state_referenced_locally
-	let wish: RequestWish = $state(wishFrom(asked));
+	let wish: RequestWish = $state.raw(wishFrom(asked));
 	// svelte-ignore state_referenced_locally
 	let byOwner = $state(asked.by === 'owner');
 	// svelte-ignore state_referenced_locally
@@ -71,6 +75,11 @@
 	let list: HTMLDivElement | undefined = $state();
 
 	const tell = () => onchange(chosenOf(wish, byOwner, opened));
+	function filter(next: RequestWish, isByOwner: boolean) {
+		wish = next;
+		byOwner = isByOwner;
+		tell();
+	}
 
 	const narrow = $derived(room < 620);
 	const left = $derived(narrow ? 112 : 226);
@@ -161,7 +170,11 @@
 </script>
 
 <figure>
-	<RequestFilters bind:wish bind:byOwner {shares} {types} shown={shown.length} all={requests.length} {tell} />
+	<Later
+		of={RequestFilters}
+		awake={Object.keys(asked).length > 0}
+		props={{ wish, byOwner, shares, types, shown: shown.length, all: requests.length, onchange: filter }}
+	/>
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 	<div
 		class="chart"
@@ -186,7 +199,7 @@
 			{frameWidth}
 			{slotWidth}
 		/>
-		{#if calm?.track.endsMs.length}<BusyBand {calm} {x} {room} {left} />{/if}
+		{#if calm?.track.endsMs.length}<BusyBand {calm} words={calmWords} {x} {room} {left} />{/if}
 		<div class="list" bind:this={list} style:height="{listHeight}px" data-testid="requests">
 			<div class="rows" style:height="{rows.length * ROW}px">
 				{#each visible as item (item.index)}

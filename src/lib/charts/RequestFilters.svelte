@@ -12,9 +12,10 @@
 		/** How many are listed, of how many. */
 		shown: number;
 		all: number;
-		tell: () => void;
+		onchange: (wish: RequestWish, byOwner: boolean) => void;
 	}
-	let { wish = $bindable(), byOwner = $bindable(), shares, types, shown, all, tell }: Props = $props();
+	let { wish, byOwner, shares, types, shown, all, onchange }: Props = $props();
+	const set = (part: Partial<RequestWish>) => onchange({ ...wish, ...part }, byOwner);
 </script>
 
 {#snippet choice(label: string, key: 'owner' | 'type' | 'special' | 'order', options: [string, string][])}
@@ -23,9 +24,7 @@
 		size="sm"
 		selected={wish[key]}
 		on:update={(event) => {
-			if (event.detail === wish[key]) return;
-			wish = { ...wish, [key]: event.detail };
-			tell();
+			if (event.detail !== wish[key]) set({ [key]: event.detail });
 		}}
 	>
 		{#each options as [value, text] (value)}<SelectItem {value} {text} />{/each}
@@ -37,9 +36,7 @@
 		size="sm"
 		labelText="Find requests"
 		placeholder="Address, type, status"
-		bind:value={wish.search}
-		on:input={tell}
-		on:clear={tell}
+		bind:value={() => wish.search, (search) => search !== wish.search && set({ search })}
 	/>
 	{@render choice('Owner', 'owner', [
 		['', 'All'],
@@ -48,7 +45,10 @@
 	{@render choice('Type', 'type', [['', 'All'], ...types.map((type): [string, string] => [type, type])])}
 	{@render choice('Show', 'special', [['', 'All'], ...Object.entries(SPECIAL)])}
 	{@render choice('Order', 'order', Object.entries(ORDERS))}
-	<Checkbox labelText="By owner" bind:checked={byOwner} on:check={tell} />
+	<Checkbox
+		labelText="By owner"
+		bind:checked={() => byOwner, (checked) => checked !== byOwner && onchange(wish, checked)}
+	/>
 	<span class="muted figures count" aria-live="polite">{shown} of {all}</span>
 </div>
 

@@ -1,8 +1,9 @@
 <script lang="ts">
 	/** A part of a sheet: one line of finding, opened in place. */
-	import { AccordionItem } from 'carbon-components-svelte';
 	import type { Snippet } from 'svelte';
+	import Later from '../Later.svelte';
 	import { openParts } from './openParts.svelte';
+	import PartItem from './PartItem.svelte';
 
 	interface Props {
 		id: string;
@@ -14,21 +15,18 @@
 		printed?: boolean;
 		/** Fetch what the part needs: it is about to be opened. */
 		prefetch?: () => void;
+		/** What a part that is printed while it is closed tells: when it changes, so does the part. */
+		shows?: unknown;
 		children: Snippet;
 	}
-	let { id, title, finding, tone = 'plain', printed = false, prefetch, children }: Props = $props();
+	let { id, title, finding, tone = 'plain', printed = false, prefetch, shows, children }: Props = $props();
 	const parts = openParts();
 	const isOpen = $derived(parts.isOpen(id));
+	const onopen = (open: boolean) => parts.set(id, open);
 </script>
 
-<AccordionItem
-	{id}
-	bind:open={() => parts.isOpen(id), (open) => parts.set(id, open)}
-	class={printed ? 'printed' : ''}
-	on:mouseenter={() => prefetch?.()}
->
-	<svelte:fragment slot="title"
-		><span class="part-title">{title}</span><span class="part-finding {tone}">{finding}</span></svelte:fragment
-	>
-	{#if isOpen || printed}<section aria-label={title}>{@render children()}</section>{/if}
-</AccordionItem>
+<Later
+	of={PartItem}
+	awake={isOpen}
+	props={{ shows, id, title, finding, tone, printed, isOpen, onopen, prefetch, children }}
+/>

@@ -42,7 +42,8 @@
 	</nav>
 	<div class="column">
 		{@render first()}
-		<Accordion align="start" size="sm">{@render children()}</Accordion>
+		<!-- Each part has a wrapper of its own, which no list may hold. -->
+		<Accordion align="start" size="sm" role="none">{@render children()}</Accordion>
 		{@render last?.()}
 	</div>
 </div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Button, Checkbox, Pagination } from 'carbon-components-svelte';
+	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { keeping } from '$lib/keeping';
 	import { live } from '$lib/live.svelte';
@@ -10,6 +10,7 @@
 	import FileField from '$lib/parts/FileField.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
+	import Pager from '$lib/parts/Pager.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { metricOf } from '$core/metrics/catalogue';
@@ -151,12 +152,11 @@
 			{/snippet}
 		</Table>
 		{#if data.pages > 1}
-			<Pagination
-				totalItems={data.total}
-				page={data.page}
+			<Pager
+				total={data.total}
 				pageSize={25}
-				pageSizeInputDisabled
-				on:change={(event) => event.detail.page && goto(`?page=${event.detail.page}`)}
+				page={data.page}
+				onchange={(page) => void goto(`?page=${page}`)}
 			/>
 		{/if}
 	{:else}<p class="muted">

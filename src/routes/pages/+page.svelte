@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Button, Checkbox, ComboBox, Pagination } from 'carbon-components-svelte';
+	import { Button, Checkbox, ComboBox } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
 	import { keeping } from '$lib/keeping';
@@ -8,6 +8,7 @@
 	import FilterBar from '$lib/parts/FilterBar.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
+	import Pager from '$lib/parts/Pager.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import AddPages from './AddPages.svelte';
@@ -206,14 +207,7 @@
 			</Table>
 			{#if !view.rows.length}<p class="muted">No page fits.</p>{/if}
 			{#if view.pages > 1}
-				<Pagination
-					totalItems={view.total}
-					pageSize={25}
-					pageSizeInputDisabled
-					page={view.page}
-					on:change={(event) =>
-						event.detail.page && event.detail.page !== view.page && show(site.id, event.detail.page)}
-				/>
+				<Pager total={view.total} pageSize={25} page={view.page} onchange={(page) => show(site.id, page)} />
 			{/if}
 		{/if}
 	{/if}

@@ -1,63 +1,26 @@
 <script lang="ts">
-	import { Button, Pagination } from 'carbon-components-svelte';
+	import { Button } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
-	import { formatMoment } from '$core/wording/format';
+	import { page } from '$app/state';
 	import { live } from '$lib/live.svelte';
-	import Choice from '$lib/parts/Choice.svelte';
-	import FilterBar from '$lib/parts/FilterBar.svelte';
-	import Strips from '$lib/parts/Strips.svelte';
-	import Table from '$lib/parts/Table.svelte';
-	import { KINDS, STATES } from '$lib/parts/trialNames';
-	import type { Column } from '$lib/parts/tableRows';
+	import Later from '$lib/Later.svelte';
+	import Pager from '$lib/parts/Pager.svelte';
+	import { STATES } from '$lib/parts/trialNames';
+	import TrialFilter from './TrialFilter.svelte';
+	import TrialTable from './TrialTable.svelte';
 
 	let { data } = $props();
-	// svelte-ignore state_referenced_locally
-	let { words, status, kind, tone, host } = $state({ ...data.filter });
 	type Row = (typeof data.trials)[number];
 
-	const TONES: Record<string, string> = {
-		better: 'Something better',
-		worse: 'Something worse',
-		mixed: 'Better and worse',
-		slight: 'A difference, perhaps too little to matter',
-		same: 'No difference that matters',
-		undecided: 'Undecided',
-		none: 'No verdict'
-	};
-	const optionsOf = (names: Record<string, string>) => [
-		{ value: '', text: 'All' },
-		...Object.entries(names).map(([value, text]) => ({ value, text }))
-	];
-	const hosts = $derived(optionsOf(Object.fromEntries(data.hosts.map((name) => [name, name]))));
 	const stateOf = (row: Row) => {
 		const now = live.progressOf(row.id) ?? row;
 		const isMoving = row.status === 'running' || row.status === 'queued';
 		return isMoving ? `${STATES[row.status]}, ${now.done} of ${now.total}` : STATES[row.status]!;
 	};
-	const columns: Column<Row>[] = [
-		{ key: 'question', name: 'Question and answer', sort: (row) => row.question },
-		{ key: 'client', name: 'Client', text: (row) => row.client, sort: (row) => row.client },
-		{ key: 'kind', name: 'Kind', text: (row) => KINDS[row.kind], sort: (row) => row.kind },
-		{ key: 'status', name: 'State', text: stateOf, sort: (row) => row.status },
-		{ key: 'when', name: 'Started', text: (row) => formatMoment(row.when), sort: (row) => row.when }
-	];
-
-	/** The filters live in the address, so that a filtered list can be linked. */
-	function show(page = 1) {
-		const values = {
-			q: words.trim(),
-			state: status,
-			kind,
-			verdict: tone,
-			site: host,
-			page: page > 1 ? String(page) : ''
-		};
-		const query = new URLSearchParams(Object.entries(values).filter(([, value]) => value !== ''));
+	function showPage(at: number) {
+		const others = [...page.url.searchParams].filter(([name]) => name !== 'page');
+		const query = new URLSearchParams([...others, ['page', String(at)]]);
 		void goto(`?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
-	}
-	function showAll() {
-		words = status = kind = tone = host = '';
-		show();
 	}
 
 	const states = $derived(live.snapshot?.trials.map((trial) => `${trial.id}${trial.status}`).join());
@@ -87,31 +50,17 @@
 			</ul>
 		</section>
 	{:else}
-		<FilterBar placeholder="Question, client or address" bind:words onsearch={() => show()}>
-			<Choice label="State" options={optionsOf(STATES)} bind:value={status} onchange={() => show()} />
-			<Choice label="Kind" options={optionsOf(KINDS)} bind:value={kind} onchange={() => show()} />
-			<Choice label="Answer" options={optionsOf(TONES)} bind:value={tone} onchange={() => show()} />
-			<Choice label="Site" options={hosts} bind:value={host} onchange={() => show()} />
-			<span class="muted figures" aria-live="polite">{data.total} of {data.all}</span>
-		</FilterBar>
+		<Later
+			of={TrialFilter}
+			props={{ filter: data.filter, hosts: data.hosts, total: data.total, all: data.all }}
+		/>
 		{#if data.trials.length}
-			<Table label="Table of trials" {columns} rows={data.trials} key={(row) => row.id} size="medium">
-				{#snippet cell(row)}
-					<a class="question" href="/trials/{row.id}" data-row-link>{row.question}</a>
-					{#if row.answer.strips.length}<Strips answer={row.answer} />{/if}
-				{/snippet}
-			</Table>
+			<Later of={TrialTable} props={{ trials: data.trials, states: data.trials.map(stateOf).join('\n') }} />
 		{:else}
-			<p>No trial fits. <Button kind="ghost" size="small" on:click={showAll}>Show all</Button></p>
+			<p>No trial fits. <Button kind="ghost" size="small" on:click={() => goto('/trials')}>Show all</Button></p>
 		{/if}
 		{#if data.pages > 1}
-			<Pagination
-				totalItems={data.total}
-				pageSize={25}
-				pageSizeInputDisabled
-				page={data.page}
-				on:change={(event) => event.detail.page && event.detail.page !== data.page && show(event.detail.page)}
-			/>
+			<Later of={Pager} props={{ total: data.total, pageSize: 25, page: data.page, onchange: showPage }} />
 		{/if}
 	{/if}
 </div>
@@ -119,9 +68,5 @@
 <style>
 	.empty {
 		max-width: 40rem;
-	}
-	.question {
-		font-weight: 600;
-		color: var(--ink);
 	}
 </style>

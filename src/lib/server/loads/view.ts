@@ -4,6 +4,7 @@ import { explainLoad } from '$core/compare/explainLoad';
 import { describeConditions } from '$core/load/conditions';
 import { packRequests } from '$core/load/requestList';
 import { scoreOf } from '$core/metrics/score';
+import { wordCalm } from '$core/wording/calm';
 import { describeLoad } from '$core/wording/explainLoad';
 import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
@@ -34,6 +35,7 @@ export function loadView(db: Db, id: number) {
 		trial: trial && { id: trial.id, question: trial.question, arm: arm?.name ?? '' },
 		detail: record.conditions && describeConditions(record.conditions),
 		score: scoreOf(record.figures),
+		calm: record.environment.calm ? wordCalm(record.environment.calm) : '',
 		cdnHosts,
 		outages,
 		identity,

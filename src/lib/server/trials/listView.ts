@@ -66,3 +66,5 @@ export function deskView(db: Db, clientId: number | null) {
 		recent: listTrialsIn(db, ['done'], { clientId, unread: false, limit: DESK_RECENT }).map(card)
 	};
 }
+
+export type TrialListView = ReturnType<typeof trialListView>;

@@ -11,6 +11,7 @@
 	import PagePicture from '$lib/charts/PagePicture.svelte';
 	import { ownerColours } from '$lib/charts/ownerColour';
 	import { asked, goToSection, keep } from '$lib/fragment';
+	import Later from '$lib/Later.svelte';
 	import Part from '$lib/parts/Part.svelte';
 	import Sheet from '$lib/parts/Sheet.svelte';
 	import Circumstances from './Circumstances.svelte';
@@ -84,7 +85,7 @@
 />
 <Sheet parts={margin}>
 	{#snippet first()}
-		<Head {data} />
+		<Later of={Head} props={{ data }} />
 		{#if requests.length}
 			<section id="timeline" aria-label="Timeline">
 				{#key hashes}
@@ -98,6 +99,7 @@
 						{colours}
 						{frameNotes}
 						calm={record.environment.calm}
+						calmWords={data.calm}
 						detailsUrl={(number) => `/api/loads/${data.load.id}/requests/${number}`}
 						csv={csvOfRequests}
 						asked={asked('timeline')}
@@ -115,9 +117,10 @@
 			finding={part.finding}
 			tone={part.isTrouble ? 'trouble' : 'plain'}
 			printed={part.id === 'figures' || part.id === 'circumstances'}
+			shows={data}
 		>
 			{#if part.id === 'figures'}
-				<Figures {data} />
+				<Later of={Figures} props={{ data }} />
 			{:else if part.id === 'steps'}
 				<Steps steps={record.steps} picture="/api/loads/{data.load.id}/step-picture" />
 			{:else if part.id === 'picture'}
@@ -159,7 +162,7 @@
 			{:else if part.id === 'facts' && record.page}
 				<Facts page={record.page} {requests} marks={record.marks} />
 			{:else}
-				<Circumstances {data} />
+				<Later of={Circumstances} props={{ data }} />
 			{/if}
 		</Part>
 	{/each}

@@ -1,6 +1,5 @@
 <script lang="ts">
 	/** Under which conditions, on which machine, over which line. */
-	import { wordCalm } from '$core/wording/calm';
 	import { formatDuration, formatValue } from '$core/wording/format';
 	import type { LoadView } from '$lib/server/loads/view';
 
@@ -25,8 +24,8 @@
 	{#if record.source === 'lab'}
 		<dt>Machine</dt>
 		<dd>{machine}</dd>
-		{#if record.environment.calm}<dt>Calm</dt>
-			<dd>{wordCalm(record.environment.calm)}</dd>{/if}
+		{#if data.calm}<dt>Calm</dt>
+			<dd>{data.calm}</dd>{/if}
 		{#if record.environment.paths.length}<dt>Real way</dt>
 			<dd>
 				{record.environment.paths

@@ -6,6 +6,7 @@
 	import { armColour } from '$lib/charts/armColour';
 	import { keeping } from '$lib/keeping';
 	import { live } from '$lib/live.svelte';
+	import Later from '$lib/Later.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import Part from '$lib/parts/Part.svelte';
@@ -41,6 +42,12 @@
 	const drawn = $derived(
 		hasPages(trial.kind) ? compared.filter((arm) => arm.page === shownPair.page) : compared
 	);
+	function choose(chosen: { condition?: string; armId?: number }) {
+		condition = chosen.condition ?? condition;
+		armId = chosen.armId ?? armId;
+	}
+	/** Parts that stand on paper though they are closed. */
+	const isPrinted = (id: string) => id === 'arms' || id === 'method';
 	let isDeleting = $state(false);
 	let deleteForm = $state<HTMLFormElement>();
 
@@ -87,7 +94,7 @@
 
 <Sheet parts={margin}>
 	{#snippet first()}
-		<Head {trial} {isOpen} {status} />
+		<Later of={Head} props={{ trial, isOpen, status }} />
 		{#if form && 'problem' in form}<Notice
 				kind="error"
 				title="This was not done."
@@ -113,7 +120,10 @@
 			<Lazy load={() => import('./NextStage.svelte')} props={{ stage: trial.nextStage }} />
 		{/if}
 		<Answer {data} {isOpen} {status} {nameOf} {colourOf} />
-		{#if isChosen}<Chooser conditions={data.conditions} {pairs} bind:condition bind:armId />{/if}
+		{#if isChosen}<Later
+				of={Chooser}
+				props={{ conditions: data.conditions, pairs, condition, armId, onchange: choose }}
+			/>{/if}
 	{/snippet}
 
 	{#each data.parts as part (part.id)}
@@ -122,11 +132,14 @@
 			title={PART_NAMES[part.id]}
 			finding={part.finding}
 			tone={part.isTrouble ? 'trouble' : 'plain'}
-			printed={part.id === 'arms' || part.id === 'method'}
+			printed={isPrinted(part.id)}
+			shows={isPrinted(part.id) ? shared : null}
 			prefetch={() => void fetchPart(part.id)}
 		>
 			{@const Shown = data.opened[part.id]}
-			{#if Shown}<Shown {...shared} />{:else}<Lazy load={() => fetchPart(part.id)} props={shared} />{/if}
+			{#if Shown && isPrinted(part.id)}<Later of={Shown} props={shared} />{:else if Shown}<Shown
+					{...shared}
+				/>{:else}<Lazy load={() => fetchPart(part.id)} props={shared} />{/if}
 		</Part>
 	{/each}
 

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** The answer for each of the conditions: a sentence, its board, three moments; and what must be said beside it. */
 	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Later from '$lib/Later.svelte';
 	import BoardPanel from './BoardPanel.svelte';
 	import AnswerNotes from './AnswerNotes.svelte';
 	import Progress from './Progress.svelte';
@@ -45,5 +46,5 @@
 			{colourOf}
 		/>
 	{/each}
-	<AnswerNotes {data} {nameOf} />
+	<Later of={AnswerNotes} props={{ data, nameOf }} />
 </section>

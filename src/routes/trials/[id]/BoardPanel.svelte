@@ -6,6 +6,7 @@
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
 	import ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
 	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Later from '$lib/Later.svelte';
 	import Caveats from './Caveats.svelte';
 
 	interface Props {
@@ -23,6 +24,14 @@
 	const MOST_FILMS = 3;
 	const isMatrix = $derived(board.answers.length > MOST_BOARDS);
 	const floor = $derived(noise ? `Noise floor of this lab here: ${wordFloors(noise.floors, primary)}.` : '');
+	const variants = $derived(
+		board.answers.map((answer) => ({
+			arm: answer.arm,
+			name: answer.label,
+			colour: colourOf(answer.arm),
+			rows: answer.rows
+		}))
+	);
 	const evidence = (metric: string) => `?metric=${metric}&open=shifts#shifts`;
 </script>
 
@@ -32,29 +41,23 @@
 		{#if isMatrix}
 			{#each board.summary as { sentence, tone } (sentence)}<p class="judgement {tone}">{sentence}</p>{/each}
 			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
-			<ShiftMatrix
-				label="Shifts, {board.name}"
-				{evidence}
-				variants={board.answers.map((answer) => ({
-					arm: answer.arm,
-					name: answer.label,
-					colour: colourOf(answer.arm),
-					rows: answer.rows
-				}))}
-			/>
+			<Later of={ShiftMatrix} props={{ label: `Shifts, ${board.name}`, evidence, variants }} />
 		{:else}
 			{#each board.answers as answer, i (answer.arm)}
 				<p class="judgement {answer.tone}">{answer.page ? `${answer.page}: ` : ''}{answer.sentence}</p>
 				{#if answer.detail}<p class="detail">{answer.detail}</p>{/if}
 				<Caveats caveats={answer.caveats} />
-				<ShiftBoard
-					label="{answer.label}, {board.name}"
-					rows={answer.rows}
-					baseline={answer.baselineName}
-					arm={answer.armName}
-					colour={colourOf(answer.arm)}
-					{evidence}
-					caption={i === 0 ? floor : ''}
+				<Later
+					of={ShiftBoard}
+					props={{
+						label: `${answer.label}, ${board.name}`,
+						rows: answer.rows,
+						baseline: answer.baselineName,
+						arm: answer.armName,
+						colour: colourOf(answer.arm),
+						evidence,
+						caption: i === 0 ? floor : ''
+					}}
 				/>
 			{:else}
 				<ShiftBoard
@@ -70,12 +73,15 @@
 	</div>
 	{#if film && film.arms.length <= MOST_FILMS && !isMatrix && board.answers.length}
 		<div class="moments">
-			<Moments
-				label="What each variant showed, {board.name}"
-				moments={film.moments}
-				arms={film.arms}
-				{nameOf}
-				{colourOf}
+			<Later
+				of={Moments}
+				props={{
+					label: `What each variant showed, ${board.name}`,
+					moments: film.moments,
+					arms: film.arms,
+					nameOf,
+					colourOf
+				}}
 			/>
 		</div>
 	{/if}

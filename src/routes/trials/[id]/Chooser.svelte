@@ -9,8 +9,9 @@
 		condition: string;
 		/** 0 for the first. */
 		armId: number;
+		onchange: (chosen: { condition?: string; armId?: number }) => void;
 	}
-	let { conditions, pairs, condition = $bindable(), armId = $bindable() }: Props = $props();
+	let { conditions, pairs, condition, armId, onchange }: Props = $props();
 	const named = $derived(conditions.map(({ id, name }, i) => ({ value: i === 0 ? '' : id, text: name })));
 	const arms = $derived(pairs.map(({ id, name }, i) => ({ value: i === 0 ? 0 : id, text: name })));
 </script>
@@ -20,9 +21,16 @@
 			label="Evidence under"
 			inline
 			options={named}
-			bind:value={condition}
+			value={condition}
+			onchange={(chosen) => onchange({ condition: chosen })}
 		/>{/if}
-	{#if pairs.length > 1}<Choice label="of" inline options={arms} bind:value={armId} />{/if}
+	{#if pairs.length > 1}<Choice
+			label="of"
+			inline
+			options={arms}
+			value={armId}
+			onchange={(chosen) => onchange({ armId: chosen })}
+		/>{/if}
 </div>
 
 <style>

@@ -12,7 +12,7 @@ import { deriveAllIn } from '../support/derive';
 const FILE = 'test/server/contract.json';
 const RECORD = process.env.ZAFRA_RECORD === 'contract';
 
-type Call = [name: string, method: 'GET' | 'POST', path: string, body?: unknown];
+type Call = [name: string, method: 'GET' | 'POST' | 'PATCH', path: string, body?: unknown];
 
 const ARMS = [
 	{ name: 'A', url: 'https://orrery-hall.test/a', baseline: true },
@@ -64,6 +64,9 @@ const HAR = {
 		]
 	}
 };
+
+/** The client that the calls make. */
+const CLIENT = 4;
 
 /** In this order, on schema 4's database without a lab: reading first, then what changes something. */
 const CALLS: Call[] = [
@@ -117,7 +120,34 @@ const CALLS: Call[] = [
 	['a load of no address', 'POST', '/api/loads', { url: 'orrery', conditions: 'phone' }],
 	['a HAR', 'POST', '/api/loads/har', HAR],
 	['a file that is no HAR', 'POST', '/api/loads/har', { log: {} }],
-	['the trial with rounds added', 'GET', '/api/trials/1']
+	['the trial with rounds added', 'GET', '/api/trials/1'],
+	['a client', 'POST', '/api/clients', { name: 'Orrery Hall of the contract' }],
+	['a client without a name', 'POST', '/api/clients', { name: '' }],
+	['a site', 'POST', '/api/sites', { clientId: CLIENT, host: 'orrery-hall.test', name: 'Orrery Hall', role: 'own' }],
+	['pages', 'POST', '/api/pages', { siteId: 7, addresses: ['https://orrery-hall.test/', 'no address'] }],
+	['the pages, read back', 'GET', '/api/pages?site=7'],
+	['a marker', 'POST', '/api/markers', { siteId: 7, day: '2026-11-02', kind: 'release', words: 'New frame' }],
+	['a marker without a day', 'POST', '/api/markers', { siteId: 7, kind: 'release', words: 'New frame' }],
+	['markers', 'GET', '/api/markers?site=7'],
+	['a watch', 'POST', '/api/watches', { clientId: CLIENT, name: 'Pages that sell', pages: [1] }],
+	['a watch of no page', 'POST', '/api/watches', { clientId: CLIENT, name: 'Nothing', pages: [99] }],
+	['the watch, read back', 'GET', '/api/watches/1'],
+	['a page of it', 'GET', '/api/watches/1/pages/1'],
+	['a reading', 'POST', '/api/watches/1/read'],
+	['a reading while one is under way', 'POST', '/api/watches/1/read'],
+	['its readings as CSV', 'GET', '/api/watches/1/readings.csv'],
+	['no such watch', 'GET', '/api/watches/9'],
+	['a standing without a competitor', 'POST', '/api/standings', { clientId: CLIENT, name: 'Home pages', pages: [1] }],
+	['standings', 'GET', '/api/standings'],
+	['a report', 'POST', '/api/reports', { trial: 1 }],
+	['a report of no trial', 'POST', '/api/reports', { trial: 99 }],
+	['a version before it is said who pays', 'POST', '/api/reports/1/versions'],
+	['a load to set beside a figure from elsewhere', 'POST', '/api/reports/1/nearest', { trial: 1, device: 'watch' }],
+	['a link to no version', 'POST', '/api/reports/1/versions/1/shares', {}],
+	['no such report', 'GET', '/api/reports/9'],
+	['the agency', 'GET', '/api/agency'],
+	['the agency’s name', 'PATCH', '/api/agency', { name: 'Quillmere Digital' }],
+	['visits of no site', 'GET', '/api/visits/9']
 ];
 
 interface Answer {

@@ -10,7 +10,6 @@
 	import type { OwnerShare } from '$core/load/owners';
 	import { kindOf, listRequests, type OwnedRequest, type RequestWish } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
-	import Later from '../Later.svelte';
 	import BusyBand from './BusyBand.svelte';
 	import ChartMenu from './ChartMenu.svelte';
 	import FrameStrip from './FrameStrip.svelte';
@@ -86,9 +85,8 @@
 	const right = $derived(narrow ? 8 : BYTES);
 	const end = $derived(
 		lastMoment([
-			...requests.map((request) => request.endMs ?? request.startMs),
-			...frames.map((frame) => frame.atMs),
-			...lines.map((line) => line.atMs)
+			...requests.map((one) => one.endMs ?? one.startMs),
+			...[...frames, ...lines].map(({ atMs }) => atMs)
 		])
 	);
 	const x = $derived(scaleLinear([0, end * 1.02], [left, room - right]));
@@ -106,6 +104,7 @@
 		byOwner ? rowsByOwner(shown, shares, folded) : shown.map((request) => ({ request }))
 	);
 	const listHeight = $derived(Math.min(rows.length, 22) * ROW + 2);
+	const counts = $derived({ shown: shown.length, all: requests.length });
 	const types = $derived([...new Set(requests.map(kindOf))].sort());
 	const chosen = $derived(opened === null ? null : (requests[opened - 1] ?? null));
 	const underWay = (ms: number) =>
@@ -170,11 +169,7 @@
 </script>
 
 <figure>
-	<Later
-		of={RequestFilters}
-		awake={Object.keys(asked).length > 0}
-		props={{ wish, byOwner, shares, types, shown: shown.length, all: requests.length, onchange: filter }}
-	/>
+	<RequestFilters {wish} {asked} {byOwner} {shares} {types} {counts} onchange={filter} />
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 	<div
 		class="chart"

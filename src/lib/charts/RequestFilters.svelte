@@ -1,55 +1,54 @@
 <script lang="ts">
 	/** What of the requests is listed, and in which order. */
-	import { Checkbox, Search, Select, SelectItem } from 'carbon-components-svelte';
+	import { Checkbox } from 'carbon-components-svelte';
 	import type { OwnerShare } from '$core/load/owners';
 	import { ORDERS, SPECIAL, type RequestWish } from '$core/load/requestList';
 
+	import Later from '../Later.svelte';
+	import RequestChoice from './RequestChoice.svelte';
+	import RequestSearch from './RequestSearch.svelte';
+
 	interface Props {
 		wish: RequestWish;
+		/** What the address asks for, which the server does not know. */
+		asked: Record<string, string>;
 		byOwner: boolean;
 		shares: OwnerShare[];
 		types: string[];
 		/** How many are listed, of how many. */
-		shown: number;
-		all: number;
+		counts: { shown: number; all: number };
 		onchange: (wish: RequestWish, byOwner: boolean) => void;
 	}
-	let { wish, byOwner, shares, types, shown, all, onchange }: Props = $props();
+	let { wish, asked, byOwner, shares, types, counts, onchange }: Props = $props();
+	const awake = $derived(Object.keys(asked).length > 0);
 	const set = (part: Partial<RequestWish>) => onchange({ ...wish, ...part }, byOwner);
+	const search = (words: string) => set({ search: words });
+	const every: [string, string] = ['', 'All'];
+	type Key = 'owner' | 'type' | 'special' | 'order';
+	const choiceOf = (key: Key, label: string, options: [string, string][]) => ({
+		key,
+		label,
+		options,
+		onchange: (value: string) => set({ [key]: value })
+	});
+	const choices = $derived([
+		choiceOf('owner', 'Owner', [every, ...shares.map(({ id, name }): [string, string] => [id, name])]),
+		choiceOf('type', 'Type', [every, ...types.map((type): [string, string] => [type, type])]),
+		choiceOf('special', 'Show', [every, ...Object.entries(SPECIAL)]),
+		choiceOf('order', 'Order', Object.entries(ORDERS))
+	]);
 </script>
 
-{#snippet choice(label: string, key: 'owner' | 'type' | 'special' | 'order', options: [string, string][])}
-	<Select
-		labelText={label}
-		size="sm"
-		selected={wish[key]}
-		on:update={(event) => {
-			if (event.detail !== wish[key]) set({ [key]: event.detail });
-		}}
-	>
-		{#each options as [value, text] (value)}<SelectItem {value} {text} />{/each}
-	</Select>
-{/snippet}
-
 <div class="filters no-print">
-	<Search
-		size="sm"
-		labelText="Find requests"
-		placeholder="Address, type, status"
-		bind:value={() => wish.search, (search) => search !== wish.search && set({ search })}
-	/>
-	{@render choice('Owner', 'owner', [
-		['', 'All'],
-		...shares.map(({ id, name }): [string, string] => [id, name])
-	])}
-	{@render choice('Type', 'type', [['', 'All'], ...types.map((type): [string, string] => [type, type])])}
-	{@render choice('Show', 'special', [['', 'All'], ...Object.entries(SPECIAL)])}
-	{@render choice('Order', 'order', Object.entries(ORDERS))}
+	<Later of={RequestSearch} {awake} props={{ value: wish.search, onchange: search }} />
+	{#each choices as { key, label, options, onchange: choose } (key)}
+		<Later of={RequestChoice} {awake} props={{ label, options, value: wish[key], onchange: choose }} />
+	{/each}
 	<Checkbox
 		labelText="By owner"
 		bind:checked={() => byOwner, (checked) => checked !== byOwner && onchange(wish, checked)}
 	/>
-	<span class="muted figures count" aria-live="polite">{shown} of {all}</span>
+	<span class="muted figures count" aria-live="polite">{counts.shown} of {counts.all}</span>
 </div>
 
 <style>

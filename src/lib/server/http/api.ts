@@ -22,7 +22,12 @@ class BadRequest extends Error {
 }
 
 export function issuesOf(issues: readonly v.BaseIssue<unknown>[]): Issue[] {
-	return issues.map((issue) => ({ path: v.getDotPath(issue) ?? '', message: issue.message }));
+	return issues.map((issue) => {
+		const path = v.getDotPath(issue) ?? '';
+		// What is not there at all has no message of its own.
+		const isMissing = issue.input === undefined && issue.message.startsWith('Invalid key');
+		return { path, message: isMissing ? `“${path}” is missing. Give it.` : issue.message };
+	});
 }
 
 /** Read a body as JSON and parse it. An absent body counts as `{}` when `optional`. */

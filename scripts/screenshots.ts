@@ -52,7 +52,11 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, path, scroll] of VIEWS) {
 	await page.goto(app.url + path, { waitUntil: 'load' });
 	await page.waitForTimeout(600);
-	if (name === 'field-sheet') await page.getByRole('table', { name: /did to visitors/ }).waitFor({ timeout: 60_000 });
+	if (name === 'field-sheet')
+		await page
+			.getByRole('table', { name: /did to visitors/ })
+			.first()
+			.waitFor({ timeout: 60_000 });
 	// Hosts are read by the lab once somebody looks.
 	if (name === 'third-parties')
 		await page

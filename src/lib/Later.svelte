@@ -24,7 +24,9 @@
 	const context = getAllContexts();
 	/** One element, so that the framework finds its end; in the browser anything that is not empty stands for it. */
 	// svelte-ignore state_referenced_locally
-	const html = import.meta.env.SSR ? `<div class="later" role="none">${render(Part, { props, context }).body}</div>` : ' ';
+	const html = import.meta.env.SSR
+		? `<div class="later" role="none">${render(Part, { props, context }).body}</div>`
+		: ' ';
 	let host: HTMLElement;
 	let part: Record<string, unknown> | null = null;
 	const SIGNS = ['pointerover', 'pointerdown', 'focusin', 'keydown', 'click', 'input', 'change'] as const;
@@ -52,7 +54,8 @@
 	onMount(() => {
 		if (part) return () => void (part && unmount(part));
 		if (!host.firstElementChild) part = mount(Part, { target: host, props: own, context });
-		else if (awake || Number(document.documentElement.dataset.offset) !== new Date().getTimezoneOffset()) wake();
+		else if (awake || Number(document.documentElement.dataset.offset) !== new Date().getTimezoneOffset())
+			wake();
 		else for (const sign of SIGNS) host.addEventListener(sign, wakeFor, true);
 		return () => void (part && unmount(part));
 	});

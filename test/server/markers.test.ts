@@ -3,7 +3,16 @@ import * as v from 'valibot';
 import { addDays, windowEnds, windowStart } from '$core/field/windows';
 import { nowIso } from '../../src/lib/server/db/connection';
 import { effectsOfPage } from '../../src/lib/server/field/effects';
-import { addMarker, concerns, deleteMarker, MarkerInput, markersOfSite } from '../../src/lib/server/field/markers';
+import { addMarkerFrom } from '../../src/lib/server/field/markerForm';
+import {
+	addMarker,
+	concerns,
+	deleteMarker,
+	existingMarker,
+	fileOfMarker,
+	MarkerInput,
+	markersOfSite
+} from '../../src/lib/server/field/markers';
 import { saveReading } from '../../src/lib/server/field/readings';
 import { insertSite } from '../../src/lib/server/clients/sites';
 import { choosePages, pastePages } from '../../src/lib/server/pages/commands';
@@ -34,6 +43,29 @@ describe('markers of a site', () => {
 		expect(refusal(() => addMarker(q.now.db, 99, { day: RELEASE, path: '', kind: 'other', words: 'x' }))).to.match(
 			/^404/
 		);
+	});
+
+	it('keep the settings of that day as a file, and none where there were none', () => {
+		const kept = { name: 'larder.json', text: '{"squeeze":true}' };
+		const id = mark({ file: kept });
+		const bare = mark({ words: 'Nothing kept' });
+		expect(fileOfMarker(q.now.db, id)).to.deep.equal(kept);
+		expect(existingMarker(q.now.db, id).fileName).to.equal('larder.json');
+		expect(refusal(() => fileOfMarker(q.now.db, bare))).to.equal(`404 No settings were kept with marker ${bare}.`);
+	});
+
+	it('come from a form with their file; what was typed stays when a word is missing', async () => {
+		const form = new FormData();
+		for (const [name, value] of Object.entries({ day: RELEASE, words: 'Larder on', path: '' })) form.set(name, value);
+		form.set('file', new File(['{"on":true}'], 'larder.json'));
+		expect(await addMarkerFrom(q.now.db, siteId, form)).to.equal(undefined);
+		const [marker] = markersOfSite(q.now.db, siteId);
+		expect(fileOfMarker(q.now.db, marker!.id)).to.deep.equal({ name: 'larder.json', text: '{"on":true}' });
+		form.set('words', '');
+		expect(await addMarkerFrom(q.now.db, siteId, form)).to.have.nested.property('data.typed.day', RELEASE);
+		form.set('file', new File(['x'.repeat(1_000_001)], 'all.sql'));
+		const tooLarge = await addMarkerFrom(q.now.db, siteId, form).catch((error: Error) => error.message);
+		expect(tooLarge).to.match(/larger than 1 MB/);
 	});
 
 	it('are refused in words where they make no sense', () => {

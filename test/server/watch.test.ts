@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import * as v from 'valibot';
 import type { MetricId } from '$core/metrics/catalogue';
 import { StandingInput } from '$core/watch/input';
+import { addMarker } from '../../src/lib/server/field/markers';
 import { pastePages } from '../../src/lib/server/pages/commands';
 import { listPages } from '../../src/lib/server/pages/queries';
 import { deriveRanks, findRanks } from '../../src/lib/server/standings/ranks';
@@ -15,6 +16,7 @@ import { watchedPageView } from '../../src/lib/server/watch/pageView';
 import { figuresOfReading, openReading, readingsOfWatch } from '../../src/lib/server/watch/readings';
 import { watchList, watchRows } from '../../src/lib/server/watch/view';
 import { existingWatch, findWatch, pagesOfWatch } from '../../src/lib/server/watch/watches';
+import { noteChange } from '../../src/lib/server/trials/commands';
 import { insertSite } from '../../src/lib/server/clients/sites';
 import { clientWithSite, siteInput } from '../support/clients';
 import { useWatches } from '../support/watches';
@@ -105,6 +107,25 @@ describe('watches', () => {
 		expect(view.conditions[0]!.timelines[0]!.points).to.have.length(12);
 		expect(view.conditions[0]!.changes[0]!.title).to.equal('Largest paint of /booking (desktop) got worse');
 		expect(watchList(db, clientId, 'start').every(({ state }) => state === 'changed')).to.equal(true);
+	});
+
+	it('shows what was changed on a page between the stages of a trial beside the markers of its site', () => {
+		const { id, db, siteId } = furnish();
+		const settings = { name: 'larder.json', text: '{}' };
+		addMarker(db, siteId, { day: '2026-11-02', path: '', kind: 'plugin', words: 'Larder', file: settings });
+		const [first] = pagesOfWatch(db, id);
+		const stages = [
+			{ name: 'As it is', url: `${first!.url}/`, baseline: true },
+			{ name: 'Larder on', url: `${first!.url}/`, baseline: false }
+		];
+		const trial = q.now.make({ kind: 'before-after', arms: stages });
+		noteChange(db, trial, { words: 'Larder 3.2 on', fileName: null, file: null });
+		const { markers } = watchedPageView(db, id, first!.id);
+		expect(markers.map(({ words, fileName }) => [words, fileName])).to.have.deep.members([
+			['Larder 3.2 on', null],
+			['Larder', 'larder.json']
+		]);
+		expect(markers.find(({ words }) => words === 'Larder 3.2 on')!.trial!.id).to.equal(trial);
 	});
 
 	it('reads once after a week off, and says how many readings never came', () => {

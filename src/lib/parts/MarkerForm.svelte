@@ -3,6 +3,7 @@
 	import { Button } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import Field from './Field.svelte';
+	import FileField from './FileField.svelte';
 
 	interface Props {
 		/** Of the page that is looked at: what is offered for the pages it concerns. */
@@ -17,7 +18,7 @@
 	const wrong = (field: string) => form?.issues?.find((issue) => issue.path === field)?.message ?? '';
 </script>
 
-<form method="POST" action="?/mark" class="mark no-print" novalidate use:keeping>
+<form method="POST" action="?/mark" enctype="multipart/form-data" class="mark no-print" novalidate use:keeping>
 	<Field
 		label="Live since"
 		name="day"
@@ -39,6 +40,7 @@
 		wrong={wrong('path')}
 		help="Empty for the whole site"
 	/>
+	<FileField label="Settings file" name="file" help="Stays with the release." />
 	<Button type="submit" kind="tertiary" size="field">{submit}</Button>
 </form>
 

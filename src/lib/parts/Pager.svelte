@@ -10,7 +10,8 @@
 	}
 	let { total, pageSize, page = $bindable(), onchange }: Props = $props();
 	// Carbon's own words ask for the language's numbers: that takes a phone a third of a second.
-	const rangeOf = (least: number, most: number, all: number) => `${least}–${most} of ${all} ${all === 1 ? 'item' : 'items'}`;
+	const rangeOf = (least: number, most: number, all: number) =>
+		`${least}–${most} of ${all} ${all === 1 ? 'item' : 'items'}`;
 	const pagesOf = (_: number, all: number) => `of ${all} ${all === 1 ? 'page' : 'pages'}`;
 	function changed({ detail }: CustomEvent<{ page?: number }>) {
 		if (!detail.page || detail.page === page) return;

@@ -1,5 +1,5 @@
 /** The demonstration's clients as they stand before anybody has asked a question: invented, like all of it. */
-import type { MarkerInput } from '../field/markers';
+import type { NewMarker } from '../field/markers';
 import type { ClientInput } from '$core/clients/client';
 import type { SiteInput } from '$core/clients/site';
 import type { VisitorState } from '$core/load/visitorState';
@@ -243,7 +243,7 @@ export const VISIT_SETTINGS = {
 };
 
 /** What the client's developers released lately, and when. */
-export const MARKERS: MarkerInput[] = [
+export const MARKERS: NewMarker[] = [
 	{ day: '2026-09-14', path: '/', kind: 'release', words: 'Pictures of the home page made lighter' },
 	{ day: '2026-10-19', path: '/timetable', kind: 'release', words: 'The timetable filters as one types' }
 ];

@@ -2,14 +2,16 @@
 import * as v from 'valibot';
 import type { Db } from '../db/connection';
 import { textOf, withTyped } from '../http/form';
+import { settingsFileOf } from '../http/settingsFile';
 import { NotPossible } from '../http/refusal';
 import { addMarker, MarkerInput } from './markers';
 
 /** @returns what was typed and what is wrong with it, or nothing */
-export function addMarkerFrom(db: Db, siteId: number, form: FormData) {
+export async function addMarkerFrom(db: Db, siteId: number, form: FormData) {
 	const typed = { day: textOf(form, 'day'), words: textOf(form, 'words'), path: textOf(form, 'path') };
+	const file = await settingsFileOf(form);
 	return withTyped(typed, () => {
-		const read = v.safeParse(MarkerInput, typed);
+		const read = v.safeParse(MarkerInput, { ...typed, file });
 		if (!read.success) throw new NotPossible(422, read.issues[0].message, v.getDotPath(read.issues[0]) ?? '');
 		addMarker(db, siteId, read.output);
 	});

@@ -6,6 +6,8 @@ import { NotPossible } from '../http/refusal';
 
 export const MARKER_KINDS = ['release', 'plugin', 'host', 'content', 'other'] as const;
 
+const MOST_FILE = 1_000_000;
+
 export const MarkerInput = v.object({
 	/** First day on which it was live. */
 	day: v.pipe(
@@ -22,12 +24,24 @@ export const MarkerInput = v.object({
 		v.trim(),
 		v.minLength(1, 'Say what was changed.'),
 		v.maxLength(200, 'At most 200 characters.')
+	),
+	/** The settings as they were then, as a file of text. */
+	file: v.optional(
+		v.nullable(
+			v.object({
+				name: v.pipe(v.string('The file has a name.'), v.maxLength(200, 'At most 200 characters.')),
+				text: v.pipe(v.string('The file is text.'), v.maxLength(MOST_FILE, 'The settings file is larger than 1 MB.'))
+			})
+		),
+		null
 	)
 });
 export type MarkerInput = v.InferOutput<typeof MarkerInput>;
 
-export interface SiteMarker extends MarkerInput {
+export interface SiteMarker extends Omit<MarkerInput, 'file'> {
 	id: number;
+	/** Of its settings; null without. */
+	fileName: string | null;
 	siteId: number;
 }
 
@@ -38,24 +52,30 @@ interface Row {
 	path: string;
 	kind: MarkerInput['kind'];
 	words: string;
+	file_name: string | null;
 }
 
-const asMarker = ({ id, site_id, at, path, kind, words }: Row): SiteMarker => ({
+const asMarker = ({ id, site_id, at, path, kind, words, file_name }: Row): SiteMarker => ({
 	id,
 	siteId: site_id,
 	day: at.slice(0, 10),
 	path,
 	kind,
-	words
+	words,
+	fileName: file_name
 });
 
+/** A marker without a file of settings need not say so. */
+export type NewMarker = Omit<MarkerInput, 'file'> & Partial<Pick<MarkerInput, 'file'>>;
+
 /** @throws NotPossible for a site that is not there @returns its number */
-export function addMarker(db: Db, siteId: number, { day, path, kind, words }: MarkerInput): number {
+export function addMarker(db: Db, siteId: number, { day, path, kind, words, file = null }: NewMarker): number {
 	existingSite(db, siteId);
 	const { lastInsertRowid } = sql(
 		db,
-		'INSERT INTO marker (site_id, at, path, kind, words) VALUES (@siteId, @day, @path, @kind, @words)'
-	).run({ siteId, day, path, kind, words });
+		`INSERT INTO marker (site_id, at, path, kind, words, file_name, file)
+			VALUES (@siteId, @day, @path, @kind, @words, @name, @text)`
+	).run({ siteId, day, path, kind, words, name: file?.name ?? null, text: file?.text ?? null });
 	return Number(lastInsertRowid);
 }
 
@@ -63,7 +83,7 @@ export function addMarker(db: Db, siteId: number, { day, path, kind, words }: Ma
 export function markersOfSite(db: Db, siteId: number): SiteMarker[] {
 	return sql<Row>(
 		db,
-		'SELECT id, site_id, at, path, kind, words FROM marker WHERE site_id = ? ORDER BY at DESC, id DESC'
+		'SELECT id, site_id, at, path, kind, words, file_name FROM marker WHERE site_id = ? ORDER BY at DESC, id DESC'
 	)
 		.all(siteId)
 		.map(asMarker);
@@ -73,10 +93,20 @@ export function markersOfSite(db: Db, siteId: number): SiteMarker[] {
 export function existingMarker(db: Db, id: number): SiteMarker {
 	const row = sql<Row>(
 		db,
-		'SELECT id, site_id, at, path, kind, words FROM marker WHERE id = ? AND site_id IS NOT NULL'
+		'SELECT id, site_id, at, path, kind, words, file_name FROM marker WHERE id = ? AND site_id IS NOT NULL'
 	).get(id);
 	if (!row) throw new NotPossible(404, `There is no marker ${id}.`);
 	return asMarker(row);
+}
+
+/** The settings kept with a marker. @throws NotPossible where there are none */
+export function fileOfMarker(db: Db, id: number): { name: string; text: string } {
+	const found = sql<{ name: string | null; text: string | null }>(
+		db,
+		'SELECT file_name AS name, file AS text FROM marker WHERE id = ?'
+	).get(existingMarker(db, id).id);
+	if (!found?.name || found.text === null) throw new NotPossible(404, `No settings were kept with marker ${id}.`);
+	return { name: found.name, text: found.text };
 }
 
 /** @throws NotPossible for a marker that is not there */

@@ -47,6 +47,23 @@ export function insertMarker(db: Db, trialId: number, marker: Omit<Marker, 'id' 
 	return Number(lastInsertRowid);
 }
 
+/** A change between two stages of a trial on a page. */
+export interface StageMarker extends Pick<Marker, 'id' | 'at' | 'words' | 'fileName'> {
+	trialId: number;
+	question: string;
+}
+
+/** What was changed in trials on an address, newest first. @param url a slash at its end more or less is the same */
+export function stageMarkersAt(db: Db, url: string): StageMarker[] {
+	return sql<StageMarker>(
+		db,
+		`SELECT marker.id, at, words, file_name AS fileName, trial.id AS trialId, question FROM marker
+			JOIN trial ON trial.id = marker.trial_id
+			WHERE EXISTS (SELECT 1 FROM arm WHERE arm.trial_id = trial.id AND rtrim(arm.url, '/') = rtrim(?, '/'))
+			ORDER BY at DESC, marker.id DESC`
+	).all(url);
+}
+
 export function markersOf(db: Db, trialId: number): Marker[] {
 	return sql<Marker>(
 		db,

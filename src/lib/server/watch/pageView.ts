@@ -18,9 +18,10 @@ import {
 } from '$core/wording/watch';
 import { conditionNames } from '../conditions/saved';
 import type { Db } from '../db/connection';
-import { concerns, markersOfSite, type SiteMarker } from '../field/markers';
+import { concerns, markersOfSite } from '../field/markers';
 import { NotPossible } from '../http/refusal';
 import { findPage } from '../pages/queries';
+import { stageMarkersAt } from '../trials/notes';
 import { placeOfPage } from '../visits/places';
 import { causesOf, findHistory, type WatchHistory } from './history';
 import { figuresOfWatched, readingsOfWatch, type Reading, type StoredFigures } from './readings';
@@ -65,6 +66,15 @@ interface ToldChange {
 	markers: { day: string; words: string }[];
 }
 
+/** Something that was changed on the page: noted on its site, or between the stages of a trial. */
+interface PageMarker {
+	id: number;
+	day: string;
+	words: string;
+	fileName: string | null;
+	trial: { id: number; question: string } | null;
+}
+
 interface ConditionHistory {
 	condition: string;
 	name: string;
@@ -84,9 +94,18 @@ export function watchedPageView(db: Db, watchId: number, watchedPageId: number) 
 	const readings = readingsOfWatch(db, watchId);
 	const history = findHistory(db, watchId);
 	const known = page.pageId === null ? null : findPage(db, page.pageId);
-	const markers = known
-		? markersOfSite(db, known.siteId).filter((marker) => concerns(marker, placeOfPage(known.url)))
-		: [];
+	const markers = [
+		...(known ? markersOfSite(db, known.siteId).filter((one) => concerns(one, placeOfPage(known.url))) : []).map(
+			({ id, day, words, fileName }): PageMarker => ({ id, day, words, fileName, trial: null })
+		),
+		...stageMarkersAt(db, page.url).map(({ id, at, words, fileName, trialId, question }): PageMarker => ({
+			id,
+			day: at.slice(0, 10),
+			words,
+			fileName,
+			trial: { id: trialId, question }
+		}))
+	].sort((a, b) => b.day.localeCompare(a.day));
 	const figures = figuresOfWatched(db, page.id);
 	const names = new Map(conditionNames(db).map(({ id, name }) => [id, name]));
 	return {
@@ -138,7 +157,7 @@ interface Material {
 	own: readonly StoredFigures[];
 	history: WatchHistory | null;
 	readings: readonly Reading[];
-	markers: readonly SiteMarker[];
+	markers: readonly PageMarker[];
 }
 
 function conditionHistory(watch: Watch, material: Material): ConditionHistory {

@@ -49,6 +49,7 @@
 			<div class="release">
 				<div class="head">
 					<h3>{formatDay(marker.day)}: {marker.words}</h3>
+					{#if marker.fileName}<a href="/api/markers/{marker.id}/file" download>{marker.fileName}</a>{/if}
 					<Action action="?/unmark" text="Remove" about={marker.words} values={{ id: marker.id }} />
 				</div>
 				<EffectBoard label="What “{marker.words}” did to visitors on {device}s" rows={metrics} />

@@ -7,6 +7,7 @@ import type { Db } from '$lib/server/db/connection';
 import { idFrom } from '$lib/server/http/api';
 import { formAction, jsonOf, textOf } from '$lib/server/http/form';
 import { NotPossible } from '$lib/server/http/refusal';
+import { settingsFileOf } from '$lib/server/http/settingsFile';
 import { excludeLoad } from '$lib/server/loads/commands';
 import {
 	addRounds,
@@ -37,22 +38,16 @@ const act = (work: (db: Db, id: number, form: FormData) => void | Promise<void>)
 		return { done: true };
 	});
 
-const MOST_SETTINGS_BYTES = 1_000_000;
-
-async function settingsOf(form: FormData): Promise<{ fileName: string | null; file: string | null }> {
-	const file = form.get('file');
-	if (!(file instanceof File) || file.size === 0) return { fileName: null, file: null };
-	if (file.size > MOST_SETTINGS_BYTES)
-		throw new NotPossible(413, 'The settings file is larger than 1 MB: export the settings alone.', 'file');
-	return { fileName: file.name.slice(0, 200), file: await file.text() };
-}
-
 export const actions = {
 	start: act(async (db, id, form) => {
 		const words = textOf(form, 'change').trim().slice(0, 2000);
-		const settings = await settingsOf(form);
-		if (words || settings.file)
-			noteChange(db, id, { words: words || `Settings saved: ${settings.fileName}`, ...settings });
+		const settings = await settingsFileOf(form);
+		if (words || settings)
+			noteChange(db, id, {
+				words: words || `Settings saved: ${settings?.name}`,
+				fileName: settings?.name ?? null,
+				file: settings?.text ?? null
+			});
 		startTrial(db, id);
 	}),
 	pause: act((db, id) => pauseTrial(db, id)),

@@ -141,8 +141,18 @@
 		<h2 id="markers">Releases</h2>
 		{#each view.markers as marker (marker.id)}
 			<div class="marker">
-				<span>{formatDay(marker.day)}: {marker.words}</span>
-				<Action action="?/unmark" text="Remove" about={marker.words} values={{ id: marker.id }} />
+				<span
+					>{formatDay(marker.day)}: {marker.words}{#if marker.trial}<span class="muted"
+							>, between stages of <a href="/trials/{marker.trial.id}">{marker.trial.question}</a></span
+						>{:else if marker.fileName}, <a href="/api/markers/{marker.id}/file" download>{marker.fileName}</a
+						>{/if}</span
+				>
+				{#if !marker.trial}<Action
+						action="?/unmark"
+						text="Remove"
+						about={marker.words}
+						values={{ id: marker.id }}
+					/>{/if}
 			</div>
 		{/each}
 		<MarkerForm {path} {form} />

@@ -12,11 +12,14 @@ import {
 	trialFile,
 	type Manifest
 } from '$core/report/bundle';
+import type { OutsideFigure } from '$core/report/document';
 import { formatRef } from '$core/report/figureRef';
+import { ownFiguresIn } from '$core/report/outside';
 import type { FrozenReport, ReportView, TrialEvidence } from '$core/report/view';
 import type { LoadRecord } from '$core/load/record';
 import { judge, JUDGE_VERSION } from '$core/trial/judge';
 import { LAB_RECIPE } from '$core/metrics/score';
+import { tellOutside } from '$core/wording/outside';
 import { wordFigure } from '$core/wording/report';
 import { reportWordsIn } from '$core/wording/reportWords';
 import { recordOf, requestOf } from './records';
@@ -34,8 +37,27 @@ const cited = (evidence: TrialEvidence, part: 'baseline' | 'variant' | 'shift' |
 	return { ref, text: wordFigure(result, part, english) };
 };
 
+const ELSEWHERE: OutsideFigure = {
+	program: 'Another program',
+	metric: 'lcp',
+	value: 3.1,
+	unit: 's',
+	device: 'desktop',
+	place: '',
+	day: '',
+	scope: 'page',
+	from: 'lab',
+	loads: 1,
+	definition: null
+};
+
 function viewOf(evidence: TrialEvidence): ReportView {
 	const shift = cited(evidence, 'shift');
+	const of = { trial: evidence.id, condition: 'desktop', arm: 1 };
+	const outside = {
+		...tellOutside(ELSEWHERE, ownFiguresIn(evidence, of, ELSEWHERE), english),
+		rests: { figure: ELSEWHERE, of }
+	};
 	return {
 		title: 'Is it slower?',
 		language: 'en',
@@ -78,6 +100,13 @@ function viewOf(evidence: TrialEvidence): ReportView {
 						}
 					]
 				}
+			},
+			{
+				id: 'elsewhere',
+				from: 'outside',
+				heading: 'Figures from elsewhere',
+				words: [],
+				body: { kind: 'outside', items: [outside] }
 			}
 		]
 	};

@@ -1,5 +1,7 @@
 /** A figure of another program beside the nearest own one, and why the two differ. */
-import { metricOf, type MetricId } from '../metrics/catalogue';
+import { metricOf, type Figures, type MetricId } from '../metrics/catalogue';
+import { countedLoads } from '../trial/counted';
+import type { TrialDesign, TrialLoad } from '../trial/types';
 import { quantileSorted } from 'd3-array';
 import type { OutsideFigure } from './document';
 
@@ -60,6 +62,32 @@ const UNITS_OF: Record<string, readonly OutsideFigure['unit'][]> = {
 const LEAST_MS = 20;
 const MOST_MS = 600_000;
 const MOST_SHIFT = 100;
+
+/** What loads measured of the same metric, and by the figure's own definition. @returns null where none did */
+export function ownFiguresOf(
+	loads: readonly { figures: Readonly<Partial<Figures>> }[],
+	{ metric, definition }: Pick<OutsideFigure, 'metric' | 'definition'>,
+	device: OwnFigures['device']
+): OwnFigures | null {
+	const valuesOf = (id: MetricId) => loads.flatMap(({ figures }) => figures[id] ?? []);
+	const values = valuesOf(metric);
+	if (!values.length) return null;
+	return { device, scope: 'page', from: 'lab', values, defined: definition === null ? null : valuesOf(definition) };
+}
+
+/** Counted loads of a variant under some conditions. @returns null for conditions that the trial has not */
+export function ownFiguresIn(
+	{ design, loads }: { design: TrialDesign; loads: readonly TrialLoad[] },
+	{ condition, arm }: { condition: string; arm: number },
+	figure: Pick<OutsideFigure, 'metric' | 'definition'>
+): (OwnFigures & { conditions: string }) | null {
+	const conditions = design.conditions.find(({ id }) => id === condition);
+	const own = countedLoads(design, loads).filter(
+		({ armId, conditionId }) => armId === arm && conditionId === condition
+	);
+	const found = conditions && ownFiguresOf(own, figure, conditions.device.mobile ? 'phone' : 'desktop');
+	return found ? { ...found, conditions: conditions.name } : null;
+}
 
 /**
  * @param nearest own loads of the same page; null where there are none

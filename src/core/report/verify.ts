@@ -9,8 +9,10 @@ import { speedIndex, visuallyComplete } from '../load/visual';
 import { weightsOf } from '../load/weights';
 import { judge, JUDGE_VERSION } from '../trial/judge';
 import type { ShiftResult } from '../trial/types';
+import { tellOutside } from '../wording/outside';
 import { wordFigure } from '../wording/report';
 import { reportWordsIn, type ReportWords } from '../wording/reportWords';
+import { ownFiguresIn } from './outside';
 import { FIGURES, figuresCsv, loadFile, MANIFEST, Manifest, PAGE, REPORT, resultOf, trialFile } from './bundle';
 import { citedIn, type FrozenReport, type TrialEvidence } from './view';
 
@@ -134,6 +136,7 @@ class Check {
 		this.#csv(computed);
 		const words = reportWordsIn(report.view.language);
 		for (const { ref, text } of citedIn(report.view)) this.#cited(REPORT, computed, ref, text, words);
+		this.#outside(report.view, computed, words);
 		this.#page(computed, words);
 	}
 
@@ -235,6 +238,23 @@ class Check {
 		const known = resultOf(trials, ref);
 		const expected = known ? wordFigure(known.result, known.part, words) : '';
 		if (text !== expected) this.faults.push(fault('figure', file, ref, text, expected));
+	}
+
+	/** What is said of figures from elsewhere, where it rests on loads of a trial. */
+	#outside({ blocks }: FrozenReport['view'], trials: readonly TrialEvidence[], words: ReportWords): void {
+		for (const { id, body } of blocks) {
+			if (body.kind !== 'outside') continue;
+			for (const { rests, ...found } of body.items) {
+				const trial = rests && trials.find((one) => one.id === rests.of.trial);
+				if (!rests || !trial) continue;
+				const expected = tellOutside(rests.figure, ownFiguresIn(trial, rests.of, rests.figure), words);
+				this.figures++;
+				const [is, should] = [found, expected].map(({ said, own, lines, rest }) =>
+					[said, own, ...lines, rest].join(' ')
+				);
+				if (is !== should) this.faults.push(fault('figure', REPORT, `${id}: ${rests.figure.program}`, is, should));
+			}
+		}
 	}
 
 	/** Figures stand in the page with their references: what is read there is what follows from the loads. */

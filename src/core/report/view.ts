@@ -1,7 +1,7 @@
 /** A report as it is shown and frozen: plain data in which every figure and every word is final. */
 import type { BoardMark } from '../trial/board';
 import type { ShiftResult, TrialDesign, TrialLoad } from '../trial/types';
-import type { BlockKind } from './document';
+import type { BlockKind, OutsideFigure } from './document';
 import type { ShownText } from './richText';
 
 export type ReportTone = 'better' | 'worse' | 'plain';
@@ -82,8 +82,17 @@ export type BlockBody =
 	| { kind: 'lines'; groups: { title: string; lines: string[] }[] }
 	| { kind: 'tables'; tables: TableView[]; about: string }
 	| { kind: 'recommendations'; items: { what: string; facts: { name: string; text: string }[] }[] }
-	| { kind: 'outside'; items: { said: string; own: string; lines: string[]; rest: string }[] }
+	| { kind: 'outside'; items: OutsideItem[] }
 	| { kind: 'missing'; why: string };
+
+export interface OutsideItem {
+	said: string;
+	own: string;
+	lines: string[];
+	rest: string;
+	/** What its words follow from, where that is loads of a trial: for whoever computes them anew. */
+	rests?: { figure: OutsideFigure; of: { trial: number; condition: string; arm: number } };
+}
 
 export interface BlockView {
 	id: string;

@@ -1,7 +1,6 @@
 /** Figures and facts of a report in the client's language: plain words, and only what a verdict supports. */
 import type { ClaimArithmetic } from '../report/claims';
-import type { OutsideComparison } from '../report/outside';
-import type { Claim, OutsideFigure } from '../report/document';
+import type { Claim } from '../report/document';
 import type { FigurePart } from '../report/figureRef';
 import type { ShownFigure } from '../report/richText';
 import { metricOf, type MetricId, type Unit } from '../metrics/catalogue';
@@ -10,7 +9,6 @@ import { boardMark } from '../trial/board';
 import { boardName, boardWord } from './board';
 import { formatIn } from './format';
 import { localNumber } from './localNumber';
-import { plainName } from './plainNames';
 import type { ReportWords } from './reportWords';
 import type { Language } from './words';
 
@@ -136,67 +134,3 @@ function wordAgreement({ percent }: Claim, { agrees, base }: ClaimArithmetic, wo
 	if (base) return words.say(`report.claim.${base}`);
 	return words.say('report.claim.wrong', { percent: localNumber(String(percent), words.language) });
 }
-
-/** An outside figure as it was told: "7.7 ms". */
-export function wordToldValue({ value, unit }: OutsideFigure, words: ReportWords): string {
-	const bare = unit === 'points' || unit === 'unitless' || unit === 'count';
-	return localNumber(bare ? String(value) : `${value}${JOIN}${unit}`, words.language);
-}
-
-/** Why an outside figure and ours are not the same, as far as it can be said. */
-export function wordOutside(
-	figure: OutsideFigure,
-	found: OutsideComparison,
-	words: ReportWords
-): { lines: string[]; rest: string } {
-	const value = wordToldValue(figure, words);
-	const { implausible, difference, position, reasons } = found;
-	if (implausible) {
-		const metric = plainName(figure.metric, words);
-		return {
-			lines: [words.say(`report.outside.implausible.${implausible}`, { value, metric, unit: figure.unit })],
-			rest: ''
-		};
-	}
-	const said = definitionIn(figure, found, words);
-	const told = reasons.map((reason) => words.say(`report.outside.reason.${reason}`, { place: figure.place }));
-	if (difference === null || position === null) return { lines: told, rest: '' };
-	if (found.isWithinSpread)
-		return { lines: [...said, words.say('report.outside.within'), ...positionIn(position, words)], rest: '' };
-	const size = wordChange({ metric: figure.metric, scale: 'unit' }, difference, words);
-	return {
-		lines: [
-			words.say('report.outside.difference', { difference: size }),
-			...said,
-			...positionIn(position, words),
-			...told
-		],
-		rest: words.say('report.outside.unexplained', {
-			rest: wordChange({ metric: figure.metric, scale: 'unit' }, difference - (found.byDefinition ?? 0), words)
-		})
-	};
-}
-
-/** What the program's own definition makes of our loads. */
-function definitionIn(figure: OutsideFigure, found: OutsideComparison, words: ReportWords): string[] {
-	const { definition, metric, program } = figure;
-	if (definition === null || definition === metric) return [];
-	const name = plainName(definition, words);
-	if (!found.defined || found.byDefinition === null) return [words.say('report.outside.undefined', { program, name })];
-	const { median, low, high } = found.defined;
-	const value = (one: number) => wordUnit(metricOf(definition).unit, one, words);
-	return [
-		words.say('report.outside.definition', {
-			program,
-			name,
-			median: value(median),
-			low: value(low),
-			high: value(high),
-			difference: wordChange({ metric, scale: 'unit' }, found.byDefinition, words)
-		})
-	];
-}
-
-const positionIn = (position: number, words: ReportWords) => [
-	words.say('report.outside.position', { percent: localNumber((position * 100).toFixed(0), words.language) })
-];

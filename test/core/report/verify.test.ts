@@ -72,6 +72,17 @@ const TAMPERINGS: [
 		LOAD,
 		/wire/
 	],
+	[
+		'the own figure beside one from elsewhere',
+		true,
+		change<FrozenReport>(REPORT, ({ view }) => {
+			const { body } = view.blocks.find(({ from }) => from === 'outside')!;
+			if (body.kind === 'outside') body.items[0]!.own = body.items[0]!.own.replace(/\d/, '9');
+		}),
+		'figure',
+		REPORT,
+		/elsewhere: Another program/
+	],
 	['a request removed', true, change<LoadRecord>(LOAD, (record) => (record.requests = [])), 'figure', LOAD, /requests/],
 	[
 		'a layout shift added',

@@ -41,7 +41,8 @@
 		{#if isMatrix}
 			{#each board.summary as { sentence, tone } (sentence)}<p class="judgement {tone}">{sentence}</p>{/each}
 			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
-			<Later of={ShiftMatrix} props={{ label: `Shifts, ${board.name}`, evidence, variants }} />
+			<!-- Its columns are sorted at the first press: it does not wait for it. -->
+			<ShiftMatrix label="Shifts, {board.name}" {evidence} {variants} />
 		{:else}
 			{#each board.answers as answer, i (answer.arm)}
 				<p class="judgement {answer.tone}">{answer.page ? `${answer.page}: ` : ''}{answer.sentence}</p>

@@ -1,23 +1,15 @@
 /** What blocks show that are not of one trial: field, worksheet, recommendations, outside figures, claims. */
 import { checkClaim } from '$core/report/claims';
-import { compareOutside } from '$core/report/outside';
 import type { BlockOf, ReportDraft, WorksheetLine } from '$core/report/document';
 import type { BlockBody, TableView } from '$core/report/view';
-import { metricOf, type MetricId } from '$core/metrics/catalogue';
+import type { MetricId } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { median } from '$core/stats/summary';
 import { boardName } from '$core/wording/board';
 import { plainName } from '$core/wording/plainNames';
 import { localNumber } from '$core/wording/localNumber';
-import {
-	wordClaim,
-	wordDay,
-	wordShortDay,
-	wordOutside,
-	wordToldValue,
-	wordUnit,
-	wordValue
-} from '$core/wording/report';
+import { tellOutside } from '$core/wording/outside';
+import { wordClaim, wordShortDay, wordValue } from '$core/wording/report';
 import { pageFieldRows, type FieldRow } from '../../field/view';
 import { labLoadsOfUrl } from '../../loads/pageFigures';
 import type { Material } from '../material';
@@ -167,29 +159,8 @@ export function outsideBlock(material: Material, { items, trial }: BlockOf<'outs
 		kind: 'outside',
 		items: items.map((figure) => {
 			const nearest = trial === null ? null : nearestOwn(material, trial, figure);
-			const found = compareOutside(figure, nearest);
-			const unit = metricOf(figure.metric).unit;
-			const told = [
-				words.say('report.outside.said', {
-					program: figure.program,
-					metric: plainName(figure.metric, words),
-					value: wordToldValue(figure, words)
-				}),
-				figure.day && wordDay(figure.day, words.language)
-			];
-			return {
-				said: told.filter(Boolean).join(', '),
-				own: found.own
-					? words.say('report.outside.own', {
-							median: wordUnit(unit, found.own.median, words),
-							low: wordUnit(unit, found.own.low, words),
-							high: wordUnit(unit, found.own.high, words),
-							n: found.own.loads,
-							conditions: nearest!.conditions
-						})
-					: words.say('report.outside.own.none'),
-				...wordOutside(figure, found, words)
-			};
+			const told = tellOutside(figure, nearest, words);
+			return nearest?.of ? { ...told, rests: { figure, of: nearest.of } } : told;
 		})
 	};
 }

@@ -298,13 +298,14 @@ describe('reports', () => {
 			if (body.kind !== 'lines') throw new Error(body.kind);
 			return body.groups.map(({ lines }) => lines.join(' '));
 		};
-		const [trials, , markers, open] = linesOf('2026-11-01', today);
+		const [trials, , , markers, open] = linesOf('2026-11-01', today);
 		expect(trials).to.match(/^Is it\? Desktop: .*“B” is heavier than “A”\./);
 		expect(markers).to.equal('12 November 2026: New booking form');
 		expect(open).to.equal('/, phone: waits for somebody, Texts from the client');
-		expect(linesOf('2026-01-01', '2026-01-31').slice(0, 3)).to.deep.equal([
+		expect(linesOf('2026-01-01', '2026-01-31').slice(0, 4)).to.deep.equal([
 			'No trial ended in this time.',
 			'No page changed its assessment.',
+			'No watched page was read in this time.',
 			'No change was noted.'
 		]);
 		expect(

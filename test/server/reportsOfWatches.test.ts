@@ -60,6 +60,26 @@ describe('reports of watches and standings', () => {
 		expect(body.groups[0]!.lines[0]).to.match(/^Nothing moved beyond the noise in 8 readings from /);
 	});
 
+	it('of a time tell what moved then, how far and how surely, and what was not read', () => {
+		const { db, id, clientId } = furnish({ metrics: ['lcp'] });
+		const linesOf = (from: string, until: string) => {
+			const body = bodyOf(db, clientId, { id: 'p', kind: 'period', from, until });
+			if (body.kind !== 'lines') throw new Error(body.kind);
+			return body.groups.find(({ title }) => title === 'Watched pages')!.lines;
+		};
+		expect(linesOf('2020-01-01', '2030-01-01')).to.deep.equal(['No watched page was read in this time.']);
+		readMany(id, 9, 2000);
+		deriveHistory(db, id);
+		expect(linesOf('2020-01-01', '2030-01-01')).to.deep.equal(['No watched page moved beyond the noise.']);
+		readMany(id, 3, 3000, 20);
+		deriveHistory(db, id);
+		const [line] = linesOf('2020-01-01', '2030-01-01');
+		expect(line!.replaceAll('\u00a0', ' ')).to.match(
+			/between .* and .*: Largest paint slower, 1\.0\d s more \(.* more to .* more\)\.$/
+		);
+		expect(linesOf('2020-01-01', '2020-02-01')).to.deep.equal(['No watched page was read in this time.']);
+	});
+
 	it('show nothing of another client’s watch', () => {
 		const { db, id } = furnish({ metrics: ['lcp'] });
 		readMany(id, 8, 2000);

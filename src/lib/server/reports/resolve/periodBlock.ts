@@ -11,6 +11,7 @@ import { chosenPageNames } from '../../pages/chosen';
 import { listTrials } from '../../trials/queries';
 import { lastLine } from '../worksheet';
 import type { Material } from '../material';
+import { watchedLines } from './watchBlocks';
 
 type Period = Pick<BlockOf<'period'>, 'from' | 'until'>;
 
@@ -22,9 +23,11 @@ export function periodBlock(material: Material, { from, until }: BlockOf<'period
 	const { words, clientId } = material;
 	if (clientId === null) return { kind: 'missing', why: words.say('report.missing.client') };
 	const period = { from, until };
+	const watched = watchedLines(material, clientId, (day) => isWithin(day, period));
 	const groups = [
 		['trials', trialLines(material, clientId, period)],
 		['field', fieldLines(material, clientId, period)],
+		['watches', watched ?? [words.say('report.period.watches.unread')]],
 		['markers', markerLines(material, clientId, period)],
 		['open', openLines(material, clientId)]
 	] as const;

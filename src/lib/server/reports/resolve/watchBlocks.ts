@@ -10,7 +10,7 @@ import { conditionNames } from '../../conditions/saved';
 import { findRanks, type RunRanks } from '../../standings/ranks';
 import { findHistory } from '../../watch/history';
 import { readingsOfWatch } from '../../watch/readings';
-import { findWatch, pagesOfWatch, type Watch } from '../../watch/watches';
+import { findWatch, listWatches, pagesOfWatch, type Watch } from '../../watch/watches';
 import type { Material } from '../material';
 
 /** Another client's watch is no part of this one's report. */
@@ -56,6 +56,40 @@ export function watchBlock(material: Material, id: number): BlockBody {
 		};
 	});
 	return { kind: 'board', boards };
+}
+
+/**
+ * What moved beyond the noise on watched pages, newest first. @param isThen whether a day is in the time that is told
+ * @returns null where no page was read then
+ */
+export function watchedLines(material: Material, clientId: number, isThen: (day: string) => boolean): string[] | null {
+	const { db, words } = material;
+	const read = listWatches(db, 'watch', clientId).map(({ id }) => {
+		const readings = readingsOfWatch(db, id).filter(({ state }) => state === 'done');
+		return { id, days: new Map(readings.map((reading) => [reading.id, reading.plannedAt.slice(0, 10)])) };
+	});
+	const then = read.filter(({ days }) => [...days.values()].some(isThen));
+	if (!then.length) return null;
+	return then.flatMap(({ id, days }) => {
+		const pages = new Map(pagesOfWatch(db, id).map((page) => [page.id, page.name]));
+		return eventsOf(findHistory(db, id)?.changes ?? [])
+			.filter(([first]) => isThen(days.get(first!.after) ?? ''))
+			.sort(([a], [b]) => b!.after - a!.after)
+			.map((changes) => {
+				const { page, condition, before, after } = changes[0]!;
+				const event = words.say('report.watch.event', {
+					page: pages.get(page) ?? '',
+					conditions: nameOf(material, condition),
+					from: wordDay(days.get(before) ?? '', words.language),
+					until: wordDay(days.get(after) ?? '', words.language)
+				});
+				const what = changes.map((change) => {
+					const { name, word, shift } = rowOf(material, change);
+					return words.say('report.period.watches.metric', { metric: name, word: word.text, shift });
+				});
+				return words.say('report.period.watches.moved', { event, what: what.join('; ') });
+			});
+	});
 }
 
 /** Figures of a history lead back to its readings, not to a trial: they carry no reference. */

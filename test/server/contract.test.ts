@@ -238,6 +238,15 @@ describe('the API’s contract', function () {
 		});
 	});
 
+	it('sends pages compressed, with scripts that run after the first paint', async () => {
+		const response = await fetch(app.url, { headers: { 'accept-encoding': 'gzip' } });
+		expect(response.headers.get('content-encoding')).to.equal('gzip');
+		expect(response.headers.get('vary')).to.match(/accept-encoding/);
+		expect(await response.text()).to.match(/requestAnimationFrame[^;]*\.then\(\(\) => Promise\.all\(\[import/);
+		const plain = await fetch(app.url, { headers: { 'accept-encoding': 'identity' } });
+		expect(plain.headers.get('content-encoding')).to.equal(null);
+	});
+
 	it('sends the progress of trials and the lab to listeners', async () => {
 		const stop = new AbortController();
 		const response = await fetch(`${app.url}/api/events`, { signal: stop.signal });

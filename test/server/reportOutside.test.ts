@@ -78,6 +78,19 @@ describe('figures from elsewhere in a report', () => {
 			.and.not.to.match(/another device/);
 	});
 
+	it('take no load under other conditions of the same device for one of theirs', () => {
+		const id = reportWith({ ...FIGURE, device: 'phone' });
+		const [trial] = reportView(db(), id).trials;
+		loadNearest(db(), id, trial!.id, 'phone');
+		const job = leaseJob(db(), 'me')!;
+		const { version, url } = requestedOrder(db(), job);
+		db().transaction(() => {
+			finishJob(db(), job, 'me');
+			storeRequestedLoad(db(), job, { ...version, id: 'slow-phone' }, measuredLoad({ url, finalUrl: url }));
+		})();
+		expect(told(id)).to.match(/It is of another device/);
+	});
+
 	it('ask for no page of another client', () => {
 		const id = reportWith(FIGURE);
 		const other = q.now.make({ clientId: createClient(db(), newClient('Pellow’s Seed House')) });

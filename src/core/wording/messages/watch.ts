@@ -3,7 +3,8 @@ export const watch = {
 	'change.title':
 		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slight {changed, perhaps too little to matter} same {moved by less than matters} other {changed}}',
 	'change.when': 'between {from} and {until}',
-	'change.sure': 'Calls of this watch leave at most 5 % of quarters with a false one.',
+	'change.sure':
+		'The rule is set for a false call in at most 5 % of quarters; a page whose own content differs from reading to reading can have more.',
 	'change.corrected': 'What the lab itself drifted, by its control page, is taken off.',
 	'change.uncorrected': 'The control page did not help here: the figures are as measured.',
 	'change.cause': 'Most likely cause, by one load on each side: {cause}',

@@ -41,15 +41,23 @@ export function labFiguresOf(db: Db, url: string): LabFigures[] {
 	}));
 }
 
+export interface PageLoad {
+	conditionId: string;
+	figures: Partial<Figures>;
+}
+
 /** The newest loads of an address that count, from a device of that class. */
-export function labLoadsOfUrl(db: Db, url: string, device: 'phone' | 'desktop'): { figures: Partial<Figures> }[] {
-	const rows = sql<Record<MetricId, number | null> & { is_phone: number | null }>(
+export function labLoadsOfUrl(db: Db, url: string, device: 'phone' | 'desktop'): PageLoad[] {
+	const rows = sql<Record<MetricId, number | null> & { is_phone: number | null; condition_id: string }>(
 		db,
-		`SELECT ${METRIC_IDS.map((id) => `"${id}"`).join(', ')}, body ->> '$.device.mobile' AS is_phone FROM load
+		`SELECT ${METRIC_IDS.map((id) => `"${id}"`).join(', ')}, body ->> '$.device.mobile' AS is_phone, condition_id FROM load
 			JOIN conditions_version ON hash = conditions_hash
 			WHERE ${COUNTED} ORDER BY load.id DESC LIMIT ${MOST_LOADS}`
 	).all(url);
 	return rows
 		.filter(({ is_phone }) => (is_phone === 1) === (device === 'phone'))
-		.map((row) => ({ figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]])) }));
+		.map((row) => ({
+			conditionId: row.condition_id,
+			figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]]))
+		}));
 }

@@ -29,7 +29,13 @@ export function nearestOwn(material: Material, trialId: number, figure: OutsideF
 	const deviceOf = (conditions: (typeof design.conditions)[number]) => (conditions.device.mobile ? 'phone' : 'desktop');
 	const same = design.conditions.find((candidate) => deviceOf(candidate) === figure.device);
 	if (!same && figure.device !== 'unknown') {
-		const lone = ownFiguresOf(labLoadsOfUrl(material.db, baseline.url, figure.device), figure, figure.device);
+		// Of one kind of conditions, those that a load on request is made under: others of the device are other networks.
+		const ofPage = labLoadsOfUrl(material.db, baseline.url, figure.device);
+		const lone = ownFiguresOf(
+			ofPage.filter(({ conditionId }) => conditionId === figure.device),
+			figure,
+			figure.device
+		);
 		if (lone) return { ...lone, conditions: nameOf(material.db, figure.device), of: null };
 	}
 	const of = { trial: trialId, condition: (same ?? design.conditions[0]!).id, arm: baseline.id };

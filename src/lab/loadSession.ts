@@ -3,6 +3,7 @@ import type { BrowserContext } from 'playwright-core';
 import type { Conditions } from '$core/load/conditions';
 import { longestLoadMs } from '$core/load/limits';
 import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
+import type { NamedElement } from '$core/load/namedElement';
 import type { Step } from '$core/load/steps';
 import type { Tap, TapRecord } from '$core/load/tap';
 import {
@@ -55,6 +56,8 @@ export interface LoadOptions {
 	patience: boolean;
 	/** Elements to count on the settled page. */
 	selectors: readonly string[];
+	/** Elements of which is noted when they are first seen. */
+	shown: readonly NamedElement[];
 	/** Without what tells the lab. */
 	asVisitor: boolean;
 	/** Pressed while the page loads. */
@@ -109,6 +112,7 @@ export class LoadSession {
 		this.#ended.catch(() => undefined);
 		const { address, conditions, startedAt } = options;
 		const record = failedLoad({ url: address.href, conditions }, startedAt, failure('internal').reason);
+		record.shown = options.shown.map((element) => ({ ...element, atMs: null }));
 		this.#soFar = { record, visit: null, screencast: null, settled: null, journey: emptyJourney() };
 	}
 
@@ -161,6 +165,7 @@ export class LoadSession {
 		if (this.options.before) await this.#become(this.options.before);
 		if (conditions.cache === 'repeat') record.firstVisit = await this.#firstVisit(record);
 		const visit = (this.#soFar.visit = await this.#openVisit());
+		await visit.watchShown(this.options.shown.map(({ selector }) => selector));
 		await this.#prepare(visit, record);
 		const screencast = (this.#soFar.screencast = new Screencast(visit.session));
 		const coverage = new CoverageCollector(visit.session);

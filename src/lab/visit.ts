@@ -13,7 +13,7 @@ import { failure, failureOfNavigation, type LoadFailure } from './failure';
 import type { ShapedNetwork } from './shaper/shaper';
 
 const WORLD = 'zafra';
-const IN_PAGE = ['./collect/inPage.js', './collect/inPageActs.js']
+const IN_PAGE = ['./collect/inPage.js', './collect/inPageShown.js', './collect/inPageActs.js']
 	.map((file) => readFileSync(new URL(file, import.meta.url), 'utf8'))
 	.join('\n');
 const PICTURE_QUALITY = 60;
@@ -211,6 +211,15 @@ export class Visit {
 
 	async collect(): Promise<PageFacts> {
 		return parsePageFacts(await this.evaluate('zafraCollect()'));
+	}
+
+	/** From the next document on: notes when each element is first seen. */
+	async watchShown(selectors: readonly string[]): Promise<void> {
+		if (selectors.length)
+			await this.session.send('Page.addScriptToEvaluateOnNewDocument', {
+				source: `globalThis.zafraWatchShown?.(${JSON.stringify(selectors)})`,
+				worldName: WORLD
+			});
 	}
 
 	/** How many elements fit each selector; null for one that cannot be read. */

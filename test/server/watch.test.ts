@@ -20,7 +20,23 @@ import { noteChange } from '../../src/lib/server/trials/commands';
 import { insertSite } from '../../src/lib/server/clients/sites';
 import { clientWithSite, siteInput } from '../support/clients';
 import { useWatches } from '../support/watches';
+import { recordOf, requestOf } from '../support/records';
 import { refusal, useQueue } from '../support/queue';
+
+const SEARCH = [{ name: 'Search form', selector: '#search' }];
+
+/** Of a load in which the lab waited on, or moved: the competitor has a script for it. */
+function lateWork(kind: 'postponed' | 'held-back', url: string) {
+	const { figures } = recordOf();
+	const work = { requests: 1, wireBytes: 1000, decodedBytes: 3000, scriptMs: 5, figuresWith: figures };
+	const during = kind === 'postponed' ? ('patience' as const) : ('nudge' as const);
+	const script = requestOf({ url: 'https://rival.test/late.js', type: 'script', during });
+	return {
+		requests: url.includes('rival') ? [script] : [],
+		postponed: kind === 'postponed' ? { ...work, fromMs: 4000, untilMs: 19_000, firstMs: 9000 } : null,
+		heldBack: kind === 'held-back' ? { ...work, nudgedAtMs: 4000, settledMs: 5000 } : null
+	};
+}
 
 describe('watches', () => {
 	const q = useQueue();
@@ -200,14 +216,23 @@ describe('watches', () => {
 			name: 'Booking',
 			pages: [pages[0], ...others],
 			conditions: ['desktop'],
-			loads: 8
+			loads: 8,
+			shown: SEARCH
 		});
 		const id = createWatch(db, { ...input, kind: 'standing' });
 		requestReading(db, existingWatch(db, id, 'standing'), { why: 'demand' });
-		work((url, nth) => {
+		const asked: string[] = [];
+		work((url, nth, { patience, conditions, shown: wanted }) => {
 			if (url.endsWith('/down')) return 'failed';
+			const isLate = patience || conditions.input === 'nudge';
+			if (isLate) asked.push(`${url} ${patience ? 'waiting on' : 'with an input'}`);
+			expect(wanted).to.deep.equal(SEARCH);
 			const lcp: Partial<Record<MetricId, number>> = { lcp: (url.includes('rival') ? 1500 : 2500) + ((nth * 37) % 40) };
-			return { figures: lcp, marks: [{ name: 'hero', atMs: url.includes('rival') ? 900 : 300, durationMs: null }] };
+			const marks = [{ name: 'hero', atMs: url.includes('rival') ? 900 : 300, durationMs: null }];
+			const shown = [{ name: 'Search form', selector: '#search', atMs: url.includes('rival') ? 400 : 800 }];
+			// What a load outside the rounds shows must count in no rank.
+			if (isLate) return { figures: { lcp: 1 }, ...lateWork(patience ? 'postponed' : 'held-back', url) };
+			return { figures: lcp, marks, shown };
 		});
 		deriveRanks(db, id);
 		const [run] = findRanks(db, id)!.runs;
@@ -217,7 +242,19 @@ describe('watches', () => {
 			[null, null]
 		]);
 		expect(run!.ranks['timing:hero']!.map(({ from }) => from)).to.deep.equal([1, 2, null]);
+		expect(run!.ranks['timing:Search form']!.map(({ from }) => from)).to.deep.equal([2, 1, null]);
+		expect(asked.sort()).to.deep.equal([
+			'https://own.test/ waiting on',
+			'https://own.test/ with an input',
+			'https://rival.test/booking waiting on',
+			'https://rival.test/booking with an input'
+		]);
 		const view = standingView(db, id);
+		const late = view.conditions[0]!.practices.find(({ name }) => name === 'Scripts put off until later')!;
+		expect(late.cells.map(({ state, words, evidence }) => [state, words, evidence.length])).to.deep.equal([
+			['no', 'none', 0],
+			['yes', '1 held back, 1 postponed', 2]
+		]);
 		expect(view.conditions[0]!.rows.find(({ metric }) => metric === 'lcp')!.cells[0]!.words).to.equal('second of two');
 		expect(view.conditions[0]!.troubles).to.have.length(1);
 	});

@@ -18,6 +18,7 @@ export const page = (text: string, more: Partial<NonNullable<LoadRecord['page']>
 	text,
 	overlay: null,
 	consoleErrors: [],
+	signature: [],
 	...more
 });
 export const box = (width: number, height: number) => ({ x: 0, y: 0, width, height });

@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import { WatchInput } from '$core/watch/input';
 import { failedLoad } from '$core/load/failedLoad';
+import type { LoadOrder } from '$core/load/order';
 import type { MeasuredLoad } from '$core/load/record';
 import type { Db } from '../../src/lib/server/db/connection';
 import { pastePages } from '../../src/lib/server/pages/commands';
@@ -29,7 +30,7 @@ export function useWatches(dbNow: () => Db) {
 	}
 
 	/** Do every job of the open block, as the lab does. @param of what each load shows @returns addresses in order */
-	function work(of: (url: string, nth: number) => Known | 'failed' = () => ({}), most = Infinity): string[] {
+	function work(of: (url: string, nth: number, order: LoadOrder) => Known | 'failed' = () => ({}), most = Infinity): string[] {
 		const db = dbNow();
 		const urls: string[] = [];
 		for (let nth = 0; nth < most; nth++) {
@@ -40,7 +41,7 @@ export function useWatches(dbNow: () => Db) {
 				continue;
 			}
 			const { version, ...order } = requestedOrder(db, job);
-			const shown = of(order.url, nth);
+			const shown = of(order.url, nth, order);
 			const measured: MeasuredLoad =
 				shown === 'failed'
 					? {

@@ -129,9 +129,10 @@ export function digestLoad(
 	};
 }
 
-/** User Timing of a load: marks by their time, measures by their length; the first of a name, ms. */
-export function timingsIn({ marks }: Pick<LoadRecord, 'marks'>): Record<string, number> {
+/** User Timing of a load: marks by their time, measures by their length; the first of a name. Elements by their own. */
+export function timingsIn({ marks, shown }: Pick<LoadRecord, 'marks' | 'shown'>): Record<string, number> {
 	const timings: Record<string, number> = {};
+	for (const { name, atMs } of shown) if (atMs !== null) timings[name] = atMs;
 	for (const { name, atMs, durationMs } of marks) timings[name] ??= durationMs ?? atMs;
 	return timings;
 }

@@ -109,6 +109,10 @@ function withPage(record: LoadRecord, page: PageEvidence, startRenderMs: number 
 			scripts: frame.scripts.map((script) => ({ ...script, startMs: later(script.startMs) }))
 		})),
 		marks: facts.marks.map((mark) => ({ ...mark, atMs: later(mark.atMs) })),
+		shown: record.shown.map((element) => {
+			const seen = facts.shown.find(({ selector }) => selector === element.selector)?.atMs ?? null;
+			return { ...element, atMs: seen === null ? null : later(seen) };
+		}),
 		requests: record.requests.map((request) =>
 			facts.renderBlocking.includes(request.url) ? { ...request, renderBlocking: 'blocking' } : request
 		),

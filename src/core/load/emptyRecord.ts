@@ -37,6 +37,7 @@ export function emptyRecord(
 		heldBack: null,
 		postponed: null,
 		selectors: [],
+		shown: [],
 		tap: null,
 		steps: [],
 		frames: [],
@@ -75,7 +76,8 @@ export function emptyPage(title: string): PageRecord {
 		inline: [],
 		text: '',
 		overlay: null,
-		consoleErrors: []
+		consoleErrors: [],
+		signature: []
 	};
 }
 

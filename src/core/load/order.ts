@@ -1,4 +1,5 @@
 /** What a lab is asked for, whoever asks. */
+import type { NamedElement } from './namedElement';
 import type { Conditions } from './conditions';
 import type { Outage } from './outage';
 import type { Step } from './steps';
@@ -14,6 +15,8 @@ export interface LoadOrder {
 	patience?: boolean;
 	/** Elements that are counted on the settled page. */
 	selectors?: readonly string[];
+	/** Elements of which is noted when they are first seen. */
+	shown?: readonly NamedElement[];
 	/** Answer to HTTP authentication of this page's host, where the conditions have none. */
 	access?: Conditions['authentication'];
 	/** What the visitor does, or is known by, before the page is measured. */

@@ -43,6 +43,7 @@ const PageFacts = v.object({
 	),
 	interactions: v.array(time),
 	marks: v.array(v.object({ name: v.string(), atMs: count, durationMs: v.nullable(count) })),
+	shown: v.array(v.object({ selector: v.string(), atMs: v.nullable(time) })),
 	renderBlocking: v.array(v.string()),
 	page: v.object({
 		title: v.string(),
@@ -69,7 +70,8 @@ const PageFacts = v.object({
 		emptySlots: v.array(v.object({ selector: v.string(), box })),
 		inline: v.array(v.object({ kind: v.picklist(['script', 'style']), start: v.string(), bytes: count })),
 		text: v.string(),
-		overlay: v.nullable(v.object({ selector: v.string(), box, text: v.string() }))
+		overlay: v.nullable(v.object({ selector: v.string(), box, text: v.string() })),
+		signature: v.pipe(v.array(v.pipe(v.number(), v.safeInteger())), v.maxLength(128))
 	})
 });
 

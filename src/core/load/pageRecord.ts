@@ -70,6 +70,10 @@ export const PageRecord = v.object({
 			})
 		)
 	),
-	consoleErrors: v.array(v.string())
+	consoleErrors: v.array(v.string()),
+	signature: about(
+		'Min-hashes of its markup without content: two pages share as much of it as of their numbers. Empty where unknown.',
+		v.array(v.number())
+	)
 });
 export type PageRecord = v.InferOutput<typeof PageRecord>;

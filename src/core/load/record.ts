@@ -276,6 +276,10 @@ export const LoadRecord = v.object({
 		'Elements that were counted on the settled page; null for a selector that cannot be read.',
 		v.array(v.object({ selector: v.string(), count: v.nullable(v.number()) }))
 	),
+	shown: about(
+		'When elements that somebody named were first seen in the first screen, ms; null for one that never was.',
+		v.array(v.object({ name: v.string(), selector: v.string(), atMs: v.nullable(v.number()) }))
+	),
 	tap: about('A control that was pressed while the page loaded; null when none was.', v.nullable(TapRecord)),
 	steps: v.array(StepRecord),
 	frames: v.array(FrameRecord),

@@ -2,6 +2,7 @@
 import type { LoadRecord, RequestRecord } from '../load/record';
 import { cacheLifetimeOf, compressionOf, servedFrom } from '../load/delivery';
 import { ownerOf } from '../load/owners';
+import { LATE_KINDS, type LateKind } from '../compare/late/facts';
 
 export const PRACTICES = [
 	'compression',
@@ -13,7 +14,8 @@ export const PRACTICES = [
 	'cdn',
 	'third-parties',
 	'protocol',
-	'scripts'
+	'scripts',
+	'late'
 ] as const;
 export type Practice = (typeof PRACTICES)[number];
 
@@ -33,6 +35,8 @@ interface Seen {
 	requests: RequestRecord[];
 	own: RequestRecord[];
 	others: RequestRecord[];
+	/** Loads in which the lab waited on, or moved, once the page had settled. */
+	late: readonly LoadRecord[];
 }
 
 type Rule = (seen: Seen) => Omit<PracticeCell, 'practice'>;
@@ -167,6 +171,24 @@ const scripts: Rule = ({ requests }) => {
 	};
 };
 
+/** Scripts that come only after the page had settled: by themselves (postponed), or once somebody moves (held back). */
+const late: Rule = ({ late: records }) => {
+	if (!records.length) return nothing;
+	const scriptsIn = (kind: LateKind) =>
+		records.flatMap(({ requests, postponed, heldBack }) => {
+			const phase = kind === 'postponed' ? 'patience' : 'nudge';
+			const looked = kind === 'postponed' ? postponed : heldBack;
+			return looked ? requests.filter((one) => one.during === phase && one.type === 'script' && one.failed === null) : [];
+		});
+	const [postponed, heldBack] = LATE_KINDS.map(scriptsIn) as [RequestRecord[], RequestRecord[]];
+	const all = [...heldBack, ...postponed];
+	return {
+		state: all.length ? 'yes' : 'no',
+		values: { all: all.length, heldBack: heldBack.length, postponed: postponed.length },
+		evidence: addressesOf(all)
+	};
+};
+
 const RULES: Record<Practice, Rule> = {
 	compression,
 	images,
@@ -177,14 +199,19 @@ const RULES: Record<Practice, Rule> = {
 	cdn,
 	'third-parties': thirdParties,
 	protocol,
-	scripts
+	scripts,
+	late
 };
 
-/** @param record of a load that succeeded; the middle one of a run */
-export function practicesOf(record: LoadRecord): PracticeCell[] {
+/**
+ * @param record of a load that succeeded; the middle one of a run
+ * @param lateRecords of loads of the same page in which the lab waited on or moved; none where nobody looked
+ */
+export function practicesOf(record: LoadRecord, lateRecords: readonly LoadRecord[] = []): PracticeCell[] {
 	const { host } = new URL(record.finalUrl || record.url);
 	const requests = record.requests.filter(({ during, failed }) => during === 'load' && failed === null);
 	const own = requests.filter((request) => ownerOf(request.host, host).kind !== 'third-party');
-	const seen: Seen = { record, requests, own, others: requests.filter((request) => !own.includes(request)) };
+	const others = requests.filter((request) => !own.includes(request));
+	const seen: Seen = { record, requests, own, others, late: lateRecords };
 	return PRACTICES.map((practice) => ({ practice, ...RULES[practice](seen) }));
 }

@@ -1,5 +1,6 @@
 /** The door for a watch and for a standing: the same schema for the form and for the API. */
 import * as v from 'valibot';
+import { NamedElements, type NamedElement } from '../load/namedElement';
 import { WebAddress } from '../load/addressInput';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Schedule } from './schedule';
@@ -89,7 +90,9 @@ export const StandingInput = v.object({
 			v.maxValue(MOST_LOADS, 'At most 20 rounds.')
 		),
 		10
-	)
+	),
+	/** Elements of which each load tells when they are first seen: they are ranked as the pages’ own marks are. */
+	shown: v.optional(NamedElements, [])
 });
 export type StandingInput = v.InferOutput<typeof StandingInput>;
 
@@ -100,4 +103,6 @@ export interface WatchSettings {
 	loads: number;
 	metrics: MetricId[];
 	notices: v.InferOutput<typeof Notices>;
+	/** Of a standing; none in those from before it existed. */
+	shown?: NamedElement[];
 }

@@ -1,5 +1,6 @@
-/** What went wrong with a page in a reading, beside its figures: it is gone, it leads elsewhere, it asks who one is. */
+/** What went wrong with a page in a reading, beside its figures: it is gone, it leads elsewhere, it asks who one is, it is built otherwise. */
 import type { FailureCode, LoadRecord } from '../load/record';
+import { markupLikeness, OTHER_TEMPLATE } from '../load/signature';
 
 export interface PageTrouble {
 	/** Loads that failed, by reason. */
@@ -8,15 +9,22 @@ export interface PageTrouble {
 	redirectedTo: string | null;
 	/** It asked for a name and a pass phrase. */
 	asksWhoOneIs: boolean;
+	/** Share of its markup that it has in common with the reading before, where that is too little; else null. */
+	likeness: number | null;
 }
 
 const LOGIN_PATH = /\/(log-?in|sign-?in|account\/enter|auth)([/?#.]|$)/i;
 const UNAUTHORISED = [401, 403];
 
-/** @param records of all loads of a page in one reading @returns null where there was none */
+/**
+ * @param records of all loads of a page in one reading
+ * @param before signature of its markup in the reading before; empty where unknown
+ * @returns null where there was none
+ */
 export function troubleOf(
 	url: string,
-	records: readonly Pick<LoadRecord, 'status' | 'failure' | 'finalUrl' | 'requests'>[]
+	records: readonly Pick<LoadRecord, 'status' | 'failure' | 'finalUrl' | 'requests' | 'page'>[],
+	before: readonly number[] = []
 ): PageTrouble | null {
 	const failed = new Map<string, PageTrouble['failed'][number]>();
 	for (const record of records) {
@@ -31,8 +39,18 @@ export function troubleOf(
 	const asksWhoOneIs =
 		[...failed.values()].some(({ status }) => status !== null && UNAUTHORISED.includes(status)) ||
 		(redirectedTo !== null && LOGIN_PATH.test(redirectedTo));
-	if (!failed.size && !redirectedTo) return null;
-	return { failed: [...failed.values()], redirectedTo, asksWhoOneIs };
+	const likeness = likenessIfOther(records, before);
+	if (!failed.size && !redirectedTo && likeness === null) return null;
+	return { failed: [...failed.values()], redirectedTo, asksWhoOneIs, likeness };
+}
+
+function likenessIfOther(
+	records: readonly Pick<LoadRecord, 'status' | 'page'>[],
+	before: readonly number[]
+): number | null {
+	const page = records.find(({ status }) => status === 'ok')?.page;
+	const likeness = page ? markupLikeness(page.signature, before) : null;
+	return likeness !== null && likeness < OTHER_TEMPLATE ? likeness : null;
 }
 
 function documentStatus({ requests }: Pick<LoadRecord, 'requests'>): number | null {

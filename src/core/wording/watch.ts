@@ -96,14 +96,17 @@ export function describeControl(control: Break['control'], metrics: readonly Met
 }
 
 const GONE = [404, 410];
-const REASONS = ['http-status', 'unresolvable', 'refused', 'certificate', 'time-out'] as const;
+const REASONS = ['http-status', 'unresolvable', 'refused', 'certificate', 'time-out', 'download'] as const;
 
 /** What is wrong with a page, most telling first. */
-export function describeTrouble({ failed, redirectedTo, asksWhoOneIs }: PageTrouble): string {
+export function describeTrouble({ failed, redirectedTo, asksWhoOneIs, likeness }: PageTrouble): string {
 	const gone = failed.find(({ status }) => status !== null && GONE.includes(status));
 	if (gone) return WATCH_WORDS.say('trouble.gone', { status: gone.status! });
 	if (asksWhoOneIs) return WATCH_WORDS.say('trouble.login');
 	if (redirectedTo) return WATCH_WORDS.say('trouble.redirected', { url: redirectedTo });
+	// Missing in troubles from before it was known.
+	if (!failed.length && (likeness ?? null) !== null)
+		return WATCH_WORDS.say('trouble.rebuilt', { share: Math.round(likeness! * 100) });
 	const most = [...failed].sort((a, b) => b.loads - a.loads)[0];
 	if (!most) return '';
 	const code = REASONS.find((reason) => reason === most.code) ?? 'other';
@@ -127,5 +130,6 @@ export function describeRank({ from, to }: Pick<Ranked, 'from' | 'to'>, all: num
 export const describePractice = (practice: Practice): string => WATCH_WORDS.say(`practice.${practice}`);
 
 export function describeCell({ practice, state, values }: Pick<PracticeCell, 'practice' | 'state' | 'values'>): string {
-	return state === 'none' ? WATCH_WORDS.say('cell.none') : WATCH_WORDS.say(`cell.${practice}`, values);
+	if (state === 'none') return WATCH_WORDS.say(practice === 'late' ? 'cell.not-seen' : 'cell.none');
+	return WATCH_WORDS.say(`cell.${practice}`, values);
 }

@@ -256,6 +256,7 @@
 					atMs: startTime,
 					durationMs: entryType === 'measure' ? duration : null
 				})),
+			shown: globalThis.zafraShown(),
 			renderBlocking: performance
 				.getEntriesByType('resource')
 				.filter((entry) => entry.renderBlockingStatus === 'blocking')
@@ -270,7 +271,8 @@
 				emptySlots: emptySlots(),
 				inline: inlineCode(),
 				text: (document.body?.innerText ?? '').replace(/\s+/g, ' ').trim().slice(0, 6000),
-				overlay: overlay()
+				overlay: overlay(),
+				signature: globalThis.zafraSignature()
 			}
 		};
 	};
@@ -291,5 +293,5 @@
 	};
 
 	/** For what the lab does to the page. */
-	globalThis.zafraSight = { isShown, selectorOf };
+	globalThis.zafraSight = { isShown, isInView: inView, selectorOf };
 })();

@@ -16,6 +16,10 @@ const FACTS: PageFacts = {
 	longFrames: [],
 	interactions: [],
 	marks: [{ name: 'seats', atMs: 400, durationMs: null }],
+	shown: [
+		{ selector: '#late', atMs: 750 },
+		{ selector: '.never', atMs: null }
+	],
 	renderBlocking: ['https://a.test/s.css'],
 	page: {
 		title: 'Ferries',
@@ -30,7 +34,8 @@ const FACTS: PageFacts = {
 		emptySlots: [],
 		inline: [],
 		text: '',
-		overlay: null
+		overlay: null,
+		signature: [1, 2]
 	}
 };
 const page = (offsetMs = 0): PageEvidence => ({

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import type { PageRecord, RequestRecord } from '$core/load/record';
+import type { LoadRecord, PageRecord, RequestRecord } from '$core/load/record';
 import { practicesOf, type Practice } from '$core/standings/practices';
 import { describeCell } from '$core/wording/watch';
 import { recordOf, requestOf } from '../../support/records';
@@ -23,6 +23,26 @@ describe('what a page does to be fast', () => {
 		const cell = cellOf('compression', [text('https://own.test/a.js', 'br'), text('https://own.test/b.js', null)]);
 		expect(cell).to.deep.include({ state: 'partly', evidence: ['https://own.test/b.js'] });
 		expect(describeCell(cell)).to.equal('1 of 2, br');
+	});
+
+	it('looks for scripts that are put off only where somebody waited on or moved', () => {
+		const late = (records: LoadRecord[]) =>
+			practicesOf(recordOf({ page: { images: [], fonts: [] } as unknown as PageRecord }), records).find(
+				({ practice }) => practice === 'late'
+			)!;
+		const { figures } = recordOf();
+		const work = { requests: 2, wireBytes: 1, decodedBytes: 1, scriptMs: 1, figuresWith: figures };
+		const script = (name: string, during: 'load' | 'nudge' | 'patience') =>
+			requestOf({ url: `https://own.test/${name}.js`, type: 'script', during });
+		const waited = recordOf({
+			postponed: { ...work, fromMs: 1, untilMs: 2, firstMs: 1 },
+			requests: [script('first', 'load'), script('chat', 'patience'), requestOf({ type: 'image', during: 'patience' })]
+		});
+		const moved = recordOf({ heldBack: { ...work, nudgedAtMs: 1, settledMs: 2 }, requests: [script('first', 'load')] });
+		expect(describeCell(late([]))).to.equal('not looked at yet');
+		expect(late([waited, moved])).to.deep.include({ state: 'yes', evidence: ['https://own.test/chat.js'] });
+		expect(describeCell(late([waited, moved]))).to.equal('0 held back, 1 postponed');
+		expect([late([moved]).state, describeCell(late([moved]))]).to.deep.equal(['no', 'none']);
 	});
 
 	it('tells formats of pictures by their media type', () => {

@@ -4,6 +4,7 @@ import { StandingInput, WatchInput } from '$core/watch/input';
 import { figuresByMetric, measured, settingParts } from '$core/watch/reading';
 import { troubleOf } from '$core/watch/trouble';
 import { SETTING } from '../../support/histories';
+import { page } from '../../support/digests';
 import { recordOf, requestOf } from '../../support/records';
 
 const URL = 'https://own.test/booking';
@@ -31,6 +32,17 @@ describe('trouble of a page in a reading', () => {
 		expect(troubleOf(URL, [failed(401)])!.asksWhoOneIs).to.equal(true);
 		expect(troubleOf(URL, [ok('https://own.test/account/login?next=booking')])!.asksWhoOneIs).to.equal(true);
 		expect(troubleOf(URL, [ok('https://own.test/logbook')])!.asksWhoOneIs).to.equal(false);
+	});
+
+	it('is being built otherwise than in the reading before, beyond what a template’s own pages differ', () => {
+		const built = (signature: number[]) => recordOf({ url: URL, finalUrl: URL, status: 'ok', page: page('', { signature }) });
+		const before = Array.from({ length: 10 }, (_, i) => i);
+		const alike = (share: number) => before.map((hash, i) => (i < share * 10 ? hash : 100 + i));
+		expect(troubleOf(URL, [built(alike(0.5))], before)).to.equal(null);
+		expect(troubleOf(URL, [built(alike(0.4))], before)).to.deep.include({ likeness: 0.4, failed: [] });
+		// Nothing is known of one of both.
+		expect(troubleOf(URL, [built([])], before)).to.equal(null);
+		expect(troubleOf(URL, [built(alike(0))])).to.equal(null);
 	});
 
 	it('counts failures by their reason and status', () => {

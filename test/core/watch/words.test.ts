@@ -125,7 +125,20 @@ describe('what is said of the lab', () => {
 
 describe('what is said of a page in trouble', () => {
 	const trouble = (known: Partial<PageTrouble>): string =>
-		describeTrouble({ failed: [], redirectedTo: null, asksWhoOneIs: false, ...known });
+		describeTrouble({ failed: [], redirectedTo: null, asksWhoOneIs: false, likeness: null, ...known });
+
+	it('says when a page came that is built otherwise, or no page at all', () => {
+		expect(trouble({ likeness: 0.123 })).to.equal(
+			'The page is built otherwise than in the reading before: 12 % of its markup is the same. Check its page type'
+		);
+		expect(trouble({ failed: [{ code: 'download', status: 200, loads: 5 }] })).to.equal(
+			'5 loads failed: a file came that no browser shows as a page'
+		);
+		// As troubles were kept before likeness was known.
+		expect(describeTrouble({ failed: [], redirectedTo: null, asksWhoOneIs: false } as unknown as PageTrouble)).to.equal(
+			''
+		);
+	});
 
 	it('puts what explains most first', () => {
 		expect(trouble({ failed: [{ code: 'http-status', status: 410, loads: 5 }] })).to.equal(

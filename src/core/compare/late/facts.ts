@@ -4,7 +4,8 @@ import type { LoadRecord, RequestRecord } from '../../load/record';
 import type { Figures, MetricId } from '../../metrics/catalogue';
 
 /** `postponed` comes by itself after the page had settled, `held-back` only after an input. */
-export type LateKind = 'postponed' | 'held-back';
+export const LATE_KINDS = ['postponed', 'held-back'] as const;
+export type LateKind = (typeof LATE_KINDS)[number];
 
 /** Metrics that late work adds to. */
 export const LATE_METRICS = ['score', 'cls', 'tbt', 'wire', 'decoded', 'requests'] as const satisfies MetricId[];

@@ -20,12 +20,15 @@ export const watch = {
 	'trouble.gone': 'The page is gone (status {status})',
 	'trouble.login': 'The page asks who one is',
 	'trouble.redirected': 'The page leads to {url}',
+	'trouble.rebuilt':
+		'The page is built otherwise than in the reading before: {share} % of its markup is the same. Check its page type',
 	'trouble.failed': '{loads, plural, one {A load} other {# loads}} failed: {reason}',
 	'trouble.reason.http-status': 'the server answered {status}',
 	'trouble.reason.unresolvable': 'the host was not found',
 	'trouble.reason.refused': 'the server refused the connection',
 	'trouble.reason.certificate': 'the certificate is not valid',
 	'trouble.reason.time-out': 'it took too long',
+	'trouble.reason.download': 'a file came that no browser shows as a page',
 	'trouble.reason.other': 'it could not be loaded',
 	'trouble.title': '{page} ({condition}): {what}',
 	missed:
@@ -53,6 +56,7 @@ export const watch = {
 	'practice.third-parties': 'Without outside services',
 	'practice.protocol': 'HTTP/2 or HTTP/3',
 	'practice.scripts': 'Scripts that do not block the first paint',
+	'practice.late': 'Scripts put off until later',
 	'cell.compression': '{good} of {all}{codings, select, none {} other {, {codings}}}',
 	'cell.images': '{good} of {all}: {formats}',
 	'cell.lazy': '{good} of {all}',
@@ -63,6 +67,8 @@ export const watch = {
 	'cell.third-parties': '{services, plural, =0 {none} one {# service} other {# services}}',
 	'cell.protocol': '{protocol}',
 	'cell.scripts': '{good} of {all}',
-	'cell.none': 'nothing to do it with'
+	'cell.late': '{all, plural, =0 {none} other {{heldBack} held back, {postponed} postponed}}',
+	'cell.none': 'nothing to do it with',
+	'cell.not-seen': 'not looked at yet'
 } as const;
 export type WatchKey = keyof typeof watch;

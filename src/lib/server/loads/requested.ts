@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import type { Conditions } from '$core/load/conditions';
 import type { LoadOrder } from '$core/load/order';
+import { NamedElements } from '$core/load/namedElement';
 import { Outage } from '$core/load/outage';
 import { Steps, type Step } from '$core/load/steps';
 import { Tap } from '$core/load/tap';
@@ -19,6 +20,7 @@ const StoredOrder = v.object({
 	outage: v.optional(v.nullable(Outage), null),
 	asVisitor: v.optional(v.boolean(), false),
 	tap: v.optional(v.nullable(Tap), null),
+	shown: v.optional(NamedElements, []),
 	before: v.optional(v.nullable(VisitorState), null),
 	/** The load whose page is asked again. */
 	of: v.optional(v.nullable(v.number()), null),
@@ -43,9 +45,10 @@ export interface RequestedLoad {
 export function insertRequest(
 	db: Db,
 	subject: Subject,
-	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null, before = null }: LoadOrder,
+	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null, ...rest }: LoadOrder,
 	of: number | null = null
 ): number {
+	const { before = null, shown = [] } = rest;
 	const order = {
 		url,
 		steps,
@@ -54,6 +57,7 @@ export function insertRequest(
 		asVisitor,
 		tap,
 		before,
+		shown,
 		of,
 		conditions: freezeConditions(db, conditions)
 	};

@@ -9,11 +9,12 @@ import type { PageTrouble } from '$core/watch/trouble';
 import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { findRecord } from '../loads/loads';
+import { lateLoadsOf } from '../watch/blocks';
 import { figuresOfWatch, readingsOfWatch, type StoredFigures } from '../watch/readings';
 import { findWatch, type Watch } from '../watch/watches';
 import { findDerived, saveDerived } from '../work/derived';
 
-export const RANKS_VERSION = '1';
+export const RANKS_VERSION = '2';
 
 export type RankedMetric = MetricId | `timing:${string}`;
 
@@ -108,12 +109,16 @@ function byRound(figures: readonly (number | null)[], rounds: readonly number[],
 	return all;
 }
 
-function contentOf(db: Db, { clientId }: Watch, { watchedPageId, conditionId, loadId }: StoredFigures): PageContent[] {
+function contentOf(db: Db, { clientId }: Watch, stored: StoredFigures): PageContent[] {
+	const { watchedPageId, conditionId, loadId } = stored;
 	const record = loadId === null ? null : findRecord(db, loadId);
 	if (!record || record.status !== 'ok') return [];
 	const { host } = new URL(record.finalUrl || record.url);
 	const cdnHosts = cdnHostsOf(db, clientId, host);
 	const requests = record.requests.filter(({ during }) => during === 'load');
+	const lateRecords = lateLoadsOf(db, stored)
+		.flatMap((id) => findRecord(db, id) ?? [])
+		.filter(({ status }) => status === 'ok');
 	const kinds = sharesByKind(requests).map(({ kind, wireBytes, requests: count }) => ({
 		kind,
 		wireBytes,
@@ -124,7 +129,7 @@ function contentOf(db: Db, { clientId }: Watch, { watchedPageId, conditionId, lo
 			page: watchedPageId,
 			condition: conditionId,
 			load: loadId!,
-			practices: practicesOf(record),
+			practices: practicesOf(record, lateRecords),
 			owners: sharesOf(requests, host, cdnHosts).map(({ id, name, kind, wireBytes, requests: count }) => ({
 				id,
 				name,

@@ -9,6 +9,7 @@ import { middleLoad } from '$core/compare/middleLoad';
 import { seededRandom, shuffled } from '$core/stats/random';
 import { CONTROL_URL } from '$core/watch/control';
 import { hintsIn } from '$core/watch/history';
+import { LATE_KINDS, type LateKind } from '$core/compare/late/facts';
 import { figuresByMetric, type Setting } from '$core/watch/reading';
 import { troubleOf } from '$core/watch/trouble';
 import { atPlaceOf } from '../clients/sites';
@@ -49,6 +50,8 @@ interface Place {
 	conditions: Conditions;
 	round: number;
 	turn: number;
+	/** Outside the rounds: to see what comes late. */
+	late: LateKind | null;
 }
 
 /** Queue a block. @returns its number @throws NotPossible while one is open, or without pages or conditions */
@@ -84,7 +87,8 @@ function insertRounds(db: Db, watch: Watch, readingId: number, { rounds, wanted 
 					page,
 					conditions,
 					round,
-					turn
+					turn,
+					late: null
 				}))
 			)
 		);
@@ -92,19 +96,23 @@ function insertRounds(db: Db, watch: Watch, readingId: number, { rounds, wanted 
 	}
 }
 
-function insertPlace(db: Db, { clientId }: Watch, readingId: number, place: Place, retry: number): void {
-	const { page, conditions, round, turn } = place;
+function insertPlace(db: Db, { clientId, settings }: Watch, readingId: number, place: Place, retry: number): void {
+	const { page, conditions, round, turn, late } = place;
 	const url = page.url || CONTROL_URL;
+	const isControl = page.role === 'control';
+	const usual = isControl ? conditions : atPlaceOf(db, clientId, [url], conditions);
 	const jobId = insertRequest(db, `reading:${readingId}`, {
 		url,
-		conditions: page.role === 'control' ? conditions : atPlaceOf(db, clientId, [url], conditions),
-		steps: []
+		conditions: late ? { ...usual, input: late === 'held-back' ? 'nudge' : 'none' } : usual,
+		steps: [],
+		patience: late === 'postponed',
+		shown: isControl ? [] : settings.shown
 	});
 	sql(
 		db,
-		`INSERT INTO reading_place (job_id, reading_id, watched_page_id, condition_id, round, turn, retry)
-			VALUES (?, ?, ?, ?, ?, ?, ?)`
-	).run(jobId, readingId, page.id, conditions.id, round, turn, retry);
+		`INSERT INTO reading_place (job_id, reading_id, watched_page_id, condition_id, round, turn, retry, late)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?)`
+	).run(jobId, readingId, page.id, conditions.id, round, turn, retry, late);
 }
 
 interface PlaceRow {
@@ -113,13 +121,14 @@ interface PlaceRow {
 	round: number;
 	turn: number;
 	retry: number;
+	late: LateKind | null;
 }
 
 function placeOfJob(db: Db, jobId: number): PlaceRow | null {
 	return (
 		sql<PlaceRow>(
 			db,
-			`SELECT watched_page_id AS watchedPageId, condition_id AS conditionId, round, turn, retry
+			`SELECT watched_page_id AS watchedPageId, condition_id AS conditionId, round, turn, retry, late
 				FROM reading_place WHERE job_id = ?`
 		).get(jobId) ?? null
 	);
@@ -149,7 +158,8 @@ export function storeReadingLoad(db: Db, job: Job, version: NamedVersion, measur
 function retry(db: Db, watch: Watch, reading: Reading, row: PlaceRow, conditions: Conditions): void {
 	const page = pagesOfWatch(db, watch.id).find(({ id }) => id === row.watchedPageId);
 	if (!page || isDown(db, reading.id, row)) return;
-	insertPlace(db, watch, reading.id, { page, conditions, round: row.round, turn: row.turn }, row.retry + 1);
+	const { round, turn, late } = row;
+	insertPlace(db, watch, reading.id, { page, conditions, round, turn, late }, row.retry + 1);
 }
 
 /** A page that has failed so often without a single good load is not tried again: it is down. */
@@ -165,7 +175,8 @@ function settleReading(db: Db, watch: Watch, reading: Reading): void {
 	const open = sql(db, "SELECT 1 FROM job WHERE subject = ? AND status IN ('queued', 'leased') LIMIT 1");
 	if (open.get(`reading:${reading.id}`)) return;
 	for (const stored of figuresNow(db, reading.id)) saveFigures(db, stored);
-	if (watch.kind === 'watch' && reading.extended === null && extend(db, watch, reading)) return;
+	const goesOn = watch.kind === 'watch' ? extend : askLate;
+	if (reading.extended === null && goesOn(db, watch, reading)) return;
 	endReading(db, reading.id, nowIso());
 	pruneLoads(db, watch.id);
 	const kind = watch.kind === 'watch' ? 'history' : 'ranks';
@@ -191,6 +202,34 @@ function extend(db: Db, watch: Watch, reading: Reading): boolean {
 	return wanted.length > 0;
 }
 
+/** Once its rounds are done, a standing asks of each page that can be loaded what it puts off. */
+function askLate(db: Db, watch: Watch, reading: Reading): boolean {
+	setExtended(db, reading.id, []);
+	const pages = pagesOfWatch(db, watch.id);
+	const measuredOnes = figuresOfReading(db, reading.id).filter(({ setting }) => setting !== null);
+	for (const { watchedPageId, conditionId } of measuredOnes) {
+		const page = pages.find(({ id }) => id === watchedPageId);
+		const conditions = findConditions(db, conditionId);
+		if (!page || !conditions) continue;
+		LATE_KINDS.forEach((late, turn) =>
+			insertPlace(db, watch, reading.id, { page, conditions, round: 0, turn, late }, 0)
+		);
+	}
+	return measuredOnes.length > 0;
+}
+
+/** Loads of a page outside the rounds of a run, newest first. */
+export function lateLoadsOf(db: Db, { readingId, watchedPageId, conditionId }: StoredFigures): number[] {
+	return sql<{ id: number }>(
+		db,
+		`SELECT load.id FROM reading_place JOIN load ON load.job_id = reading_place.job_id
+			WHERE reading_id = ? AND watched_page_id = ? AND reading_place.condition_id = ? AND reading_place.late IS NOT NULL
+			ORDER BY load.id DESC`
+	)
+		.all(readingId, watchedPageId, conditionId)
+		.map(({ id }) => id);
+}
+
 function figuresNow(db: Db, readingId: number): StoredFigures[] {
 	const all = placesOf(db, readingId);
 	return all.map(({ watchedPageId, conditionId }) => summarise(db, readingId, watchedPageId, conditionId));
@@ -209,7 +248,7 @@ function placesOf(db: Db, readingId: number) {
 	return sql<{ watchedPageId: number; conditionId: string }>(
 		db,
 		`SELECT DISTINCT watched_page_id AS watchedPageId, condition_id AS conditionId FROM reading_place
-			WHERE reading_id = ?`
+			WHERE reading_id = ? AND late IS NULL`
 	).all(readingId);
 }
 
@@ -223,7 +262,8 @@ function loadsOfPlace(db: Db, readingId: number, watchedPageId: number, conditio
 	return sql<{ id: number; turn: number; round: number }>(
 		db,
 		`SELECT load.id, turn, reading_place.round FROM reading_place JOIN load ON load.job_id = reading_place.job_id
-			WHERE reading_id = ? AND watched_page_id = ? AND reading_place.condition_id = ? ORDER BY load.id`
+			WHERE reading_id = ? AND watched_page_id = ? AND reading_place.condition_id = ? AND reading_place.late IS NULL
+			ORDER BY load.id`
 	)
 		.all(readingId, watchedPageId, conditionId)
 		.map(({ id, turn, round }) => ({ ...findLoad(db, id)!, armId: turn, conditionId, round }));
@@ -250,10 +290,20 @@ function summarise(db: Db, readingId: number, watchedPageId: number, conditionId
 			...(isStanding ? timingsOf(db, ordered) : {})
 		},
 		rounds: ordered.map(({ round }) => round),
-		trouble: troubleOf(url, records),
+		trouble: troubleOf(url, records, signatureBefore(db, readingId, watchedPageId, conditionId)),
 		disturbed: ordered.filter(({ disturbed }) => disturbed).length,
 		loadId: middle?.id ?? loads.at(-1)?.id ?? null
 	};
+}
+
+/** Of the load that stood for the reading before; empty without one. */
+function signatureBefore(db: Db, readingId: number, watchedPageId: number, conditionId: string): readonly number[] {
+	const before = sql<{ loadId: number }>(
+		db,
+		`SELECT load_id AS loadId FROM reading_figure WHERE watched_page_id = ? AND condition_id = ? AND reading_id < ?
+			AND setting IS NOT NULL AND load_id IS NOT NULL ORDER BY reading_id DESC LIMIT 1`
+	).get(watchedPageId, conditionId, readingId);
+	return (before && findRecord(db, before.loadId)?.page?.signature) ?? [];
 }
 
 const kindOfReading = (db: Db, id: number) => {

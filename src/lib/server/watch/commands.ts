@@ -49,11 +49,19 @@ function insertControl(db: Db, watchId: number, url: string | null): void {
 	insertWatchedPage(db, watchId, { pageId: null, url: url ?? '', name: CONTROL_NAME, role: 'control' }, 1000);
 }
 
-function settingsFrom(db: Db, { conditions, schedule, loads, metrics, notices }: AnyInput): WatchSettings {
+function settingsFrom(db: Db, input: AnyInput): WatchSettings {
+	const { conditions, schedule, loads, metrics, notices } = input;
 	for (const id of conditions)
 		if (!findConditions(db, id))
 			throw new NotPossible(422, `Unknown conditions “${id}”. Known are: ${namesOfConditions(db)}.`, 'conditions');
-	return { conditions: [...new Set(conditions)], schedule, loads, metrics: [...new Set(metrics)], notices };
+	return {
+		conditions: [...new Set(conditions)],
+		schedule,
+		loads,
+		metrics: [...new Set(metrics)],
+		notices,
+		...(input.kind === 'standing' ? { shown: input.shown } : {})
+	};
 }
 
 function pagesFrom(db: Db, input: AnyInput) {

@@ -1,6 +1,7 @@
 /** A watch or a standing as a form has it: text in, the same schema as the API. */
 import * as v from 'valibot';
 import { DEFAULT_PRIMARY } from '$core/metrics/catalogue';
+import { elementLines, parseElements } from '$core/load/namedElement';
 import type { WatchSettings } from '$core/watch/input';
 import { clientNames } from '../clients/clients';
 import { sitesOf } from '../clients/sites';
@@ -24,6 +25,8 @@ export interface TypedWatch {
 	control: string;
 	mail: string;
 	hook: string;
+	/** A line each: name = selector. */
+	shown: string;
 }
 
 export function typedWatch(form: FormData): TypedWatch {
@@ -40,7 +43,8 @@ export function typedWatch(form: FormData): TypedWatch {
 		metrics: list('metrics'),
 		control: textOf(form, 'control'),
 		mail: textOf(form, 'mail'),
-		hook: textOf(form, 'hook')
+		hook: textOf(form, 'hook'),
+		shown: textOf(form, 'shown')
 	};
 }
 
@@ -49,13 +53,14 @@ export function watchFrom<Schema extends v.GenericSchema>(
 	typed: TypedWatch,
 	schema: Schema
 ): { value: v.InferOutput<Schema> } | { issues: Issue[] } {
-	const { every, pattern, timeZone, loads, control, mail, hook, metrics, ...rest } = typed;
+	const { every, pattern, timeZone, loads, control, mail, hook, metrics, shown, ...rest } = typed;
 	const result = v.safeParse(schema, {
 		...rest,
 		schedule: { every, pattern, timeZone },
 		loads: Number(loads),
 		...(metrics.length ? { metrics } : {}),
 		control: control.trim() || null,
+		shown: parseElements(shown),
 		notices: {
 			mail: mail.split(/[\s,;]+/).filter(Boolean),
 			hook: hook.trim() || null
@@ -68,7 +73,7 @@ function typedFrom(
 	{ clientId, name, settings }: Pick<Watch, 'clientId' | 'name'> & { settings: WatchSettings },
 	pages: readonly WatchedPage[]
 ): TypedWatch {
-	const { conditions, schedule, loads, metrics, notices } = settings;
+	const { conditions, schedule, loads, metrics, notices, shown = [] } = settings;
 	return {
 		clientId,
 		name,
@@ -83,7 +88,8 @@ function typedFrom(
 		metrics,
 		control: pages.find(({ role, endedAt }) => role === 'control' && endedAt === null)?.url ?? '',
 		mail: notices.mail.join(', '),
-		hook: notices.hook ?? ''
+		hook: notices.hook ?? '',
+		shown: elementLines(shown)
 	};
 }
 
@@ -134,7 +140,8 @@ export function usualTyped(
 		metrics: isWatch ? [...DEFAULT_PRIMARY] : ['lcp', ...DEFAULT_PRIMARY.filter((id) => id !== 'lcp')],
 		control: '',
 		mail: '',
-		hook: ''
+		hook: '',
+		shown: ''
 	};
 }
 

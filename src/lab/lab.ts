@@ -88,7 +88,16 @@ export class Lab {
 
 	/** @param moments is filled as far as the load comes */
 	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
-		const { url, steps, patience = false, selectors = [], shown = [], asVisitor = false, tap = null, before = null } = order;
+		const {
+			url,
+			steps,
+			patience = false,
+			selectors = [],
+			shown = [],
+			asVisitor = false,
+			tap = null,
+			before = null
+		} = order;
 		const conditions = conditionsOf(order);
 		let session: LoadSession | null = null;
 		let fresh = false;

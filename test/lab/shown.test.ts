@@ -9,7 +9,8 @@ import { rule, serve, type RunningServer, UNWATCHED } from '../support/world';
 
 const [, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
 const QUICK: Conditions = { ...DESKTOP, quietMs: 700, capMs: 15_000, network: { ...DESKTOP.network, roundTripMs: 10 } };
-const PICTURE = '<svg xmlns="http://www.w3.org/2000/svg" width="600" height="300"><rect width="600" height="300"/></svg>';
+const PICTURE =
+	'<svg xmlns="http://www.w3.org/2000/svg" width="600" height="300"><rect width="600" height="300"/></svg>';
 const LATE_MS = 600;
 const PICTURE_MS = 900;
 
@@ -24,7 +25,9 @@ const PAGES: Record<string, string> = {
 		<script>setTimeout(() => { document.body.insertAdjacentHTML('afterbegin', '<p id="late">Seats are left</p>'); }, ${LATE_MS});</script>`,
 	'/story/one': template(article('Boats') + article('Islands')),
 	'/story/two': template(article('Seals')),
-	'/shop': template('<form class="order"><fieldset><label>Seats<input></label><select><option>1</select></fieldset><table class="fares"><tr><td>9</table><button>Pay</button></form>')
+	'/shop': template(
+		'<form class="order"><fieldset><label>Seats<input></label><select><option>1</select></fieldset><table class="fares"><tr><td>9</table><button>Pay</button></form>'
+	)
 };
 
 function site(request: IncomingMessage, response: ServerResponse): void {

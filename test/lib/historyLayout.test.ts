@@ -38,6 +38,18 @@ describe('where the readings of a history stand', () => {
 		expect(places.isWithin('2026-02-01')).to.equal(false);
 	});
 
+	it('names each day once, where a history is only minutes old, and the day stands within the chart', () => {
+		const places = placeHistory(
+			[point('2026-01-01T08:08:00Z', 1000), point('2026-01-01T08:14:00Z', 900)],
+			[],
+			200,
+			100
+		)!;
+		expect(places.days).to.deep.equal(['2026-01-01']);
+		expect(places.x('2026-01-01')).to.equal(0);
+		expect(places.x('2026-01-01T08:14:00Z')).to.equal(200);
+	});
+
 	it('is nothing without readings, and stands with one', () => {
 		expect(placeHistory([], [], 200, 100)).to.equal(null);
 		expect(placeHistory([points[0]!], [], 200, 100)!.x(points[0]!.at)).to.equal(0);

@@ -30,7 +30,10 @@ export function useWatches(dbNow: () => Db) {
 	}
 
 	/** Do every job of the open block, as the lab does. @param of what each load shows @returns addresses in order */
-	function work(of: (url: string, nth: number, order: LoadOrder) => Known | 'failed' = () => ({}), most = Infinity): string[] {
+	function work(
+		of: (url: string, nth: number, order: LoadOrder) => Known | 'failed' = () => ({}),
+		most = Infinity
+	): string[] {
 		const db = dbNow();
 		const urls: string[] = [];
 		for (let nth = 0; nth < most; nth++) {

@@ -178,7 +178,9 @@ const late: Rule = ({ late: records }) => {
 		records.flatMap(({ requests, postponed, heldBack }) => {
 			const phase = kind === 'postponed' ? 'patience' : 'nudge';
 			const looked = kind === 'postponed' ? postponed : heldBack;
-			return looked ? requests.filter((one) => one.during === phase && one.type === 'script' && one.failed === null) : [];
+			return looked
+				? requests.filter((one) => one.during === phase && one.type === 'script' && one.failed === null)
+				: [];
 		});
 	const [postponed, heldBack] = LATE_KINDS.map(scriptsIn) as [RequestRecord[], RequestRecord[]];
 	const all = [...heldBack, ...postponed];

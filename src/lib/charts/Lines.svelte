@@ -69,7 +69,7 @@
 	{csv}
 >
 	{#snippet children(at)}
-		{#each lines as line (line.name)}
+		{#each lines as line, i (i)}
 			<path class="line" d={pathOf(line)} style:stroke={line.colour} />
 			{#each line.points as point (point.at)}
 				{@const words = `${line.name}, ${dayWords(point.at.slice(0, 10))}: ${format(point.value)}`}
@@ -79,7 +79,7 @@
 				</g>
 			{/each}
 		{/each}
-		{#each names as end (end.name)}
+		{#each names as end, i (i)}
 			<text x={WIDTH + 10} y={end.y + 4} style:fill={end.colour}>{end.name}, {format(end.value)}</text>
 		{/each}
 	{/snippet}

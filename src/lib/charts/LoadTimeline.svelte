@@ -245,7 +245,7 @@
 			viewBox="0 0 {room} {top + listHeight}"
 			aria-hidden="true"
 		>
-			{#each labelled as line (line.name)}
+			{#each labelled as line, i (i)}
 				<line x1={line.x} x2={line.x} y1={line.level * 15 + 3} y2={top + listHeight} class="plumb" />
 				<text
 					x={line.x + (line.flip ? -4 : 4)}

@@ -66,13 +66,11 @@
 				</rect>
 			{/each}
 		{/each}
-		{#each lines as line (line.name)}<line
-				x1={x(line.atMs)}
-				x2={x(line.atMs)}
-				y1="4"
-				y2="44"
-				class="plumb"
-			/><text x={x(line.atMs) + 3} y="11" class="tick">{line.name}</text>{/each}
+		{#each lines as line, i (i)}<line x1={x(line.atMs)} x2={x(line.atMs)} y1="4" y2="44" class="plumb" /><text
+				x={x(line.atMs) + 3}
+				y="11"
+				class="tick">{line.name}</text
+			>{/each}
 		{#each x.ticks(6) as tick (tick)}<text x={x(tick)} y="56" class="tick">{formatDuration(tick)}</text>{/each}
 	</svg>
 	<table class="ledger">

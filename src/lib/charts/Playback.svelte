@@ -1,8 +1,10 @@
 <script lang="ts">
 	/** The frames at true speed and slowed, as one film. */
-	import { Button, Select, SelectItem, Slider } from 'carbon-components-svelte';
+	import { frameAt } from '$core/compare/film';
 	import type { FrameRecord } from '$core/load/record';
 	import { formatDuration } from '$core/wording/format';
+	import { FilmClock } from './filmClock.svelte';
+	import FilmControls from './FilmControls.svelte';
 
 	interface Props {
 		frames: FrameRecord[];
@@ -13,76 +15,24 @@
 		endMs: number;
 	}
 	let { frames, frameUrl, width, height, endMs }: Props = $props();
-
-	const SPEEDS = [
-		[1, 'True speed'],
-		[0.5, 'Half speed'],
-		[0.25, 'Quarter speed']
-	] as const;
-	let speed = $state(1);
 	// svelte-ignore state_referenced_locally
-	let at = $state(endMs);
-	let playing = $state(false);
-	const index = $derived(
-		Math.max(
-			0,
-			frames.findLastIndex((frame) => frame.atMs <= at)
-		)
-	);
-
-	/** All pictures are there before the film runs, else it would show the network of the analyst. */
-	async function play() {
-		if (playing) return void (playing = false);
-		await Promise.all(
-			frames.map(
-				(_, i) =>
-					new Promise((done) => Object.assign(new Image(), { onload: done, onerror: done, src: frameUrl(i) }))
-			)
-		);
-		if (at >= endMs) at = 0;
-		playing = true;
-		let last = performance.now();
-		const tick = (now: number) => {
-			if (!playing) return;
-			at = Math.min(endMs, at + (now - last) * speed);
-			last = now;
-			if (at >= endMs) playing = false;
-			else requestAnimationFrame(tick);
-		};
-		requestAnimationFrame(tick);
-	}
+	const clock = new FilmClock(endMs);
+	const index = $derived(frameAt({ frames }, clock.at));
 </script>
 
 <div class="film">
 	<img
 		src={frameUrl(index)}
-		alt="The page after {formatDuration(at)}"
+		alt="The page after {formatDuration(clock.at)}"
 		{width}
 		{height}
 		style:max-width="{width < height ? 190 : 360}px"
 	/>
 	<div class="controls">
-		<div class="row">
-			<Button size="small" on:click={play}>{playing ? 'Pause' : at >= endMs ? 'Play again' : 'Play'}</Button>
-			<Select labelText="Speed" inline size="sm" bind:selected={speed}>
-				{#each SPEEDS as [value, name] (value)}<SelectItem {value} text={name} />{/each}
-			</Select>
-		</div>
-		<Slider
-			labelText="Moment, ms"
-			hideTextInput
-			fullWidth
-			min={0}
-			max={Math.ceil(endMs)}
-			step={Math.max(1, Math.round(endMs / 400))}
-			value={Math.round(at)}
-			on:input={(event) => {
-				if (Math.abs(event.detail - at) < 1) return;
-				playing = false;
-				at = event.detail;
-			}}
-		/>
-		<p class="figures">{formatDuration(at)}, {Math.round((frames[index]?.progress ?? 0) * 100)} % painted</p>
+		<FilmControls {clock} pictures={frames.map((_, i) => frameUrl(i))} />
+		<p class="figures">
+			{formatDuration(clock.at)}, {Math.round((frames[index]?.progress ?? 0) * 100)} % painted
+		</p>
 		<p class="muted small">{frames.length} distinct frames in {formatDuration(endMs)}.</p>
 	</div>
 </div>
@@ -104,13 +54,6 @@
 		flex: 1;
 		min-width: 14rem;
 		max-width: 30rem;
-	}
-	.row {
-		display: flex;
-		gap: 1rem;
-		align-items: center;
-		flex-wrap: wrap;
-		margin-bottom: 0.6rem;
 	}
 	.small {
 		font-size: 0.86rem;

@@ -20,8 +20,20 @@
 		/** Where the loads behind a row are. */
 		evidence?: (metric: string) => string;
 		caption?: string;
+		/** What a row is, where it is no metric. */
+		rowHead?: string;
 	}
-	let { label, rows, awaited = [], baseline, arm, colour, evidence, caption = '' }: Props = $props();
+	let {
+		label,
+		rows,
+		awaited = [],
+		baseline,
+		arm,
+		colour,
+		evidence,
+		caption = '',
+		rowHead = 'Metric'
+	}: Props = $props();
 	let shown = $state('');
 	const hint = $derived(caption || (rows.length ? 'Point at a row for its interval.' : ''));
 	const hasFigures = $derived(rows.some((row) => row.arm !== ''));
@@ -31,7 +43,7 @@
 	<table aria-label={label}>
 		<thead>
 			<tr>
-				<th scope="col"><span class="visually-hidden">Metric</span></th>
+				<th scope="col"><span class="visually-hidden">{rowHead}</span></th>
 				{#if hasFigures}
 					<th scope="col" class="figure name" title={baseline}>{baseline}</th>
 					<th scope="col" class="figure name" title={arm}><i style:background={colour}></i>{arm}</th>
@@ -51,7 +63,7 @@
 			</tr>
 		</thead>
 		<tbody>
-			{#each rows as row (row.metric)}
+			{#each rows as row (row.name)}
 				<tr
 					onmouseenter={() => (shown = row.text)}
 					onmouseleave={() => (shown = '')}

@@ -51,7 +51,7 @@
 					<line class="grid" x1={places.x(day)} x2={places.x(day)} y1={height} y2={height + 4} />
 					<text x={places.x(day)} y={height + 18} text-anchor="middle">{shortDay(day)}</text>
 				{/each}
-				{#each markers.filter(({ day }) => places.isWithin(day)) as { day, words } (day + words)}
+				{#each markers.filter(({ day }) => places.isWithin(day)) as { day, words }, i (i)}
 					<g role="img" aria-label="{dayWords(day)}: {words}">
 						<title>{dayWords(day)}: {words}</title>
 						<line class="flag" x1={places.x(day)} x2={places.x(day)} y1="-12" y2={height} />

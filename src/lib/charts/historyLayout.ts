@@ -40,13 +40,16 @@ export function placeHistory(
 	const top = Math.max(largest, ...near) * 1.05 || 1;
 	const time = scaleUtc()
 		.domain([new Date(first.at), new Date(last.at === first.at ? Date.parse(last.at) + 1 : last.at)])
-		.range([0, width]);
+		.range([0, width])
+		// The first day of a history begins before its first reading.
+		.clamp(true);
 	const value = scaleLinear().domain([0, top]).range([height, 0]);
 	return {
 		x: (at) => time(new Date(at)),
 		y: (figure) => Math.max(0, value(figure)),
 		rows: ticks(0, top, ROWS),
-		days: time.ticks(MOST_DAY_TICKS).map((day) => day.toISOString().slice(0, 10)),
+		// Of one that is hours old many ticks fall on the same day.
+		days: [...new Set(time.ticks(MOST_DAY_TICKS).map((day) => day.toISOString().slice(0, 10)))],
 		isWithin: (at) => at >= first.at.slice(0, at.length) && at <= last.at
 	};
 }

@@ -28,5 +28,9 @@
 	<svelte:fragment slot="title"
 		><span class="part-title">{title}</span><span class="part-finding {tone}">{finding}</span></svelte:fragment
 	>
-	{#if isOpen || printed}<section aria-label={title}>{@render children()}</section>{/if}
+	{#if isOpen || printed}<section aria-label={title}>
+			<!-- The line above is a control: this stands in the outline of the page. -->
+			<h2 class="visually-hidden">{title}</h2>
+			{@render children()}
+		</section>{/if}
 </AccordionItem>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What is watched, under which conditions, when, and who hears of it. */
-	import { Accordion, AccordionItem, Button, Checkbox, NumberInput } from 'carbon-components-svelte';
+	import { Accordion, AccordionItem, Button, Checkbox, NumberInput, TextArea } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';
@@ -52,7 +52,9 @@
 		{ value: 'demand', text: 'On demand' }
 	];
 	const METRICS: readonly string[] = ['score', 'lcp', 'cls', 'tbt', 'wire', 'fcp', 'ttfb', 'si', 'requests'];
-	const perReading = $derived(draft.pages.length * draft.conditions.length * (loads ?? 0));
+	/** After its rounds a standing looks at each page twice more for what comes late. */
+	const perPage = $derived((loads ?? 0) + (kind === 'standing' ? 2 : 0));
+	const perReading = $derived(draft.pages.length * draft.conditions.length * perPage);
 	/** Measured: a load takes some seconds and its waits. */
 	const SECONDS_A_LOAD = 8;
 	const minutes = $derived(Math.max(1, Math.round((perReading * SECONDS_A_LOAD) / 60)));
@@ -115,13 +117,13 @@
 		invalid={wrong('loads') !== ''}
 		invalidText={wrong('loads')}
 		helperText={perReading
-			? `${perReading} loads, about ${minutes} minutes${kind === 'watch' ? ', and those of the control page; a page that may have moved is loaded 15 times more' : ''}`
+			? `${perReading} loads, about ${minutes} minutes${kind === 'watch' ? ', and those of the control page; a page that may have moved is loaded 15 times more' : ', two of each page after the rounds to see what comes late'}`
 			: ''}
 	/>
 	<Accordion align="start" size="sm">
 		<AccordionItem
-			title="Metrics, notices, {kind === 'watch' ? 'control page, ' : ''}time zone"
-			open={issues.some(({ path }) => /notices|control|timeZone|metrics/.test(path))}
+			title="Metrics, notices, {kind === 'watch' ? 'control page' : 'elements'}, time zone"
+			open={issues.some(({ path }) => /notices|control|timeZone|metrics|shown/.test(path))}
 		>
 			<div class="more">
 				<div role="group" aria-label="Metrics that are called">
@@ -134,6 +136,16 @@
 							/>{/each}
 					</div>
 				</div>
+				{#if kind === 'standing'}<TextArea
+						labelText="Elements whose appearing is timed and ranked"
+						name="shown"
+						rows={3}
+						bind:value={draft.shown}
+						invalid={wrong('shown') !== ''}
+						invalidText={wrong('shown')}
+						helperText="A line each: a name, =, a selector that fits on all pages. Timed when first seen in the first screen."
+						placeholder="Search form = form.search, #finder"
+					/>{/if}
 				{#if kind === 'watch'}<Field
 						label="Control page"
 						name="control"

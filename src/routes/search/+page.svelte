@@ -11,7 +11,7 @@
 	{#if data.hits.length}
 		<p class="muted">{data.hits.length} found for “{data.query}”.</p>
 		<ul class="plain">
-			{#each data.hits as hit (hit.kind + hit.href + hit.text)}
+			{#each data.hits as hit, i (i)}
 				<li>
 					<span class="muted">{HIT_KINDS[hit.kind]}</span> <a href={hit.href} data-row-link>{hit.text}</a>
 					{hit.note}

@@ -35,7 +35,8 @@ describe('trouble of a page in a reading', () => {
 	});
 
 	it('is being built otherwise than in the reading before, beyond what a template’s own pages differ', () => {
-		const built = (signature: number[]) => recordOf({ url: URL, finalUrl: URL, status: 'ok', page: page('', { signature }) });
+		const built = (signature: number[]) =>
+			recordOf({ url: URL, finalUrl: URL, status: 'ok', page: page('', { signature }) });
 		const before = Array.from({ length: 10 }, (_, i) => i);
 		const alike = (share: number) => before.map((hash, i) => (i < share * 10 ? hash : 100 + i));
 		expect(troubleOf(URL, [built(alike(0.5))], before)).to.equal(null);

@@ -5,7 +5,6 @@ import { isMetricId, type Figures, type MetricId } from '$core/metrics/catalogue
 import { comparisonsOf } from '$core/trial/comparisons';
 import { frameAt, sharedMoments } from '$core/compare/film';
 import { hasStages } from '$core/trial/kinds';
-import { formatAge } from '$core/wording/format';
 import { LOOKS, roundsOfNextLook } from '$core/trial/looks';
 import { armWithoutSecrets } from '$core/trial/publicArm';
 import { outlyingLoads } from '$core/trial/outlyingLoads';
@@ -29,6 +28,7 @@ import { evidenceView, type EvidenceView } from './evidenceView';
 import { boardsOf, type PutOffOf } from './boardView';
 import { fatesView } from './lateView';
 import { listedAnswer } from './listedAnswer';
+import { ageOf, effectByAge, startOf } from './effectByAge';
 import { judgementForPage } from './judgement';
 import { noiseFloor } from './noiseFloors';
 import { markersOf, settlingsOf } from './notes';
@@ -92,6 +92,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		sends: beside.sends,
 		noise: noiseView(db, trial),
 		repeats,
+		effectByAge: repeats.length ? effectByAge(db, trial) : [],
 		judgement,
 		outlying,
 		loads: loadsView(design, loads, shownMetric)
@@ -246,10 +247,7 @@ function repeatsView(db: Db, trial: Trial) {
 	return ids.map((id) => {
 		const other = findTrial(db, id)!;
 		const answer = other.status === 'done' ? listedAnswer(db, other) : null;
-		// Ages count from the end of the first one: what its change had become by then.
-		const startsAt = other.startedAt ?? other.design.notBefore ?? other.createdAt;
-		const ageMs = origin?.endedAt && origin.id !== id ? Date.parse(startsAt) - Date.parse(origin.endedAt) : 0;
-		return { id, at: startsAt, age: ageMs > 0 ? formatAge(ageMs) : null, status: publicStatus(other.status), answer };
+		return { id, at: startOf(other), age: ageOf(other, origin), status: publicStatus(other.status), answer };
 	});
 }
 

@@ -27,7 +27,7 @@
 	<dt>Usual conditions</dt>
 	<dd>{client.conditions.map(nameOf).join(', ') || 'Those that ship'}</dd>
 	<dt>Requests that must still leave</dt>
-	{#each client.mustSend as { name, pattern } (name)}<dd>{name}: {pattern}</dd>{:else}<dd class="muted">
+	{#each client.mustSend as { name, pattern }, i (i)}<dd>{name}: {pattern}</dd>{:else}<dd class="muted">
 			None named
 		</dd>{/each}
 </dl>

@@ -54,7 +54,7 @@
 	</dl>
 {/if}
 {#if data.why.length}<p class="why">{data.why.join(' ')}</p>{/if}
-{#each record.environment.notes as note (note)}<p class="message small">{note}</p>{/each}
+{#each record.environment.notes as note, i (i)}<p class="message small">{note}</p>{/each}
 <p class="no-print small">
 	<a href="/api/loads/{data.load.id}/har" download>HAR</a> ·
 	<a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a>

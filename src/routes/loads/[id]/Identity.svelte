@@ -9,7 +9,7 @@
 {#if identity.state === 'known'}
 	{#if identity.differences.length}
 		<ul>
-			{#each identity.differences as difference (difference)}<li>{difference}</li>{/each}
+			{#each identity.differences as difference, i (i)}<li>{difference}</li>{/each}
 		</ul>
 	{:else}<p>
 			Asked as an ordinary browser, the page showed no difference in title, words, hosts, requests or bytes

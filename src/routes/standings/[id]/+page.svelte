@@ -5,6 +5,7 @@
 	import { formatBytes, formatDay, formatDuration, formatMoment, formatValue } from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
 	import FramesInStep from '$lib/charts/FramesInStep.svelte';
+	import PlaybackInStep from '$lib/charts/PlaybackInStep.svelte';
 	import Lines from '$lib/charts/Lines.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
@@ -92,7 +93,17 @@
 		/>{/if}
 	{#if view.progress}<ProgressLine done={view.progress.done} total={view.progress.total} />{/if}
 
-	{#if !shown || !main}
+	{#if shown && !main}
+		<Notice
+			kind="warning"
+			title="The newest run measured nothing, so that nothing can be ranked."
+			text="It took place on {formatMoment(shown.at)}."
+		/>
+		{#each shown.troubles as trouble (trouble.page)}<Notice
+				kind="warning"
+				title="{nameOf(trouble.page)}: {trouble.words}"
+			/>{/each}
+	{:else if !shown || !main}
 		<Notice
 			title="No run has ended yet."
 			text="Ranks come with the first one: at least 8 rounds of each page."
@@ -141,8 +152,9 @@
 
 		<section>
 			<h2>Frames side by side</h2>
-			{#if shown.films.length}<Scroller label="Frames side by side"
-					><FramesInStep films={shown.films} {nameOf} {colourOf} /></Scroller
+			{#if shown.films.length}
+				{#key shown.condition}<PlaybackInStep films={shown.films} {nameOf} {colourOf} />{/key}
+				<Scroller label="Frames side by side"><FramesInStep films={shown.films} {nameOf} {colourOf} /></Scroller
 				>{:else}<p class="muted">No frames of the newest run are kept.</p>{/if}
 		</section>
 
@@ -152,8 +164,8 @@
 					{#snippet cell(row, column)}
 						{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
 						{#if own}<span class="practice {own.state}">{MARKS[own.state]}</span>
-							<span class="small muted" title={own.evidence.join('\n')}
-								><a href="/loads/{own.load}" title={own.evidence.join('\n')}>{own.words}</a></span
+							<span class="small muted"
+								><a href="/loads/{own.load}" title={own.evidence.join('\n') || undefined}>{own.words}</a></span
 							>{:else}<span class="muted">–</span>{/if}
 					{/snippet}
 				</Table>

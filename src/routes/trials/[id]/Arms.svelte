@@ -48,7 +48,7 @@
 		<h3>Did the change take effect?</h3>
 		<ul class="plain">
 			{#each data.presence as seen (`${seen.condition}/${seen.arm}`)}
-				{#each seen.checks as check (check.check)}<li class:bad={check.met < check.loads}>
+				{#each seen.checks as check, i (i)}<li class:bad={check.met < check.loads}>
 						“{nameOf(seen.arm)}”, {conditionName(seen.condition)}: {check.check}, met in {check.met} of {check.loads}
 						{check.loads === 1 ? 'load' : 'loads'}
 					</li>{/each}

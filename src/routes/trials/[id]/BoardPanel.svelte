@@ -39,7 +39,7 @@
 	<div class="answer">
 		<p class="conditions-name"><b>{board.name}</b> <span class="muted">{board.about.toLowerCase()}</span></p>
 		{#if isMatrix}
-			{#each board.summary as { sentence, tone } (sentence)}<p class="judgement {tone}">{sentence}</p>{/each}
+			{#each board.summary as { sentence, tone }, i (i)}<p class="judgement {tone}">{sentence}</p>{/each}
 			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
 			<!-- Its columns are sorted at the first press: it does not wait for it. -->
 			<ShiftMatrix label="Shifts, {board.name}" {evidence} {variants} />

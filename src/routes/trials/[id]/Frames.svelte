@@ -2,6 +2,7 @@
 	/** The load in the middle of each variant, frame by frame on one time axis. */
 	import { hasPages } from '$core/trial/kinds';
 	import FramesInStep from '$lib/charts/FramesInStep.svelte';
+	import PlaybackInStep from '$lib/charts/PlaybackInStep.svelte';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 
@@ -22,5 +23,7 @@
 	);
 </script>
 
-{#if films.length}<Scroller label="Frames side by side"><FramesInStep {films} {nameOf} {colourOf} /></Scroller>
+{#if films.length}{#key films[0]?.load}<PlaybackInStep {films} {nameOf} {colourOf} />{/key}<Scroller
+		label="Frames side by side"><FramesInStep {films} {nameOf} {colourOf} /></Scroller
+	>
 {:else}<p class="muted">There are no frames yet.</p>{/if}

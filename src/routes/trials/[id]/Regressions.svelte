@@ -32,12 +32,12 @@
 			{broke.newFailures.length
 				? `Requests that fail only in “${arm}”:`
 				: `No request fails that does not fail in “${baseline}”.`}
-			{#each broke.newFailures.slice(0, 5) as key (key)}<div class="quote">{key}</div>{/each}
+			{#each broke.newFailures.slice(0, 5) as key, i (i)}<div class="quote">{key}</div>{/each}
 		</li>
 		{#if broke.vanished.length}<li>
 				{broke.vanished.length === 1 ? 'One request' : `${broke.vanished.length} requests`} of “{baseline}” that
 				“{arm}” no longer sends:
-				{#each broke.vanished.slice(0, 5) as key (key)}<div class="quote">{key}</div>{/each}
+				{#each broke.vanished.slice(0, 5) as key, i (i)}<div class="quote">{key}</div>{/each}
 				{#if broke.vanished.length > 5}<div class="quote">and {broke.vanished.length - 5} more</div>{/if}
 			</li>{/if}
 		{#if broke.steps.before[1] + broke.steps.after[1] > 0}

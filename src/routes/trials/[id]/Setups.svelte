@@ -88,10 +88,10 @@
 			<h3>{arm.page ? `${arm.page}: ` : ''}“{arm.name}” against “{baselineOf(arm).name}”</h3>
 			{#if differences.length}
 				<ul>
-					{#each differences as one (one.kind + one.component)}
+					{#each differences as one, i (i)}
 						<li>
 							{one.component} ({one.kind}): {one.what}{#if one.fields.length}<ul>
-									{#each one.fields as field (field.name)}<li>
+									{#each one.fields as field, i (i)}<li>
 											{field.name}: {field.before || 'not set'} → {field.after || 'not set'}
 										</li>{/each}
 								</ul>{/if}

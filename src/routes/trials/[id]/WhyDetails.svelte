@@ -110,7 +110,7 @@
 
 {#if causes.length}
 	<ol class="causes">
-		{#each causes.slice(0, 5) as cause (cause.subject + cause.metric)}<li>{cause.words}</li>{/each}
+		{#each causes.slice(0, 5) as cause, i (i)}<li>{cause.words}</li>{/each}
 	</ol>
 {:else}<p>No decided difference of “{arm}” from “{baseline}” has a cause in the evidence.</p>{/if}
 {#if open.length}<p class="small muted">Not decided, and so not explained: {listOf(open)}.</p>{/if}

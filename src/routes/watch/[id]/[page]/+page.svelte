@@ -76,7 +76,7 @@
 
 		<section aria-labelledby="moved">
 			<h2 id="moved">What moved</h2>
-			{#each shown.changes as change (change.at)}
+			{#each shown.changes as change, i (i)}
 				<article>
 					<h3>{change.title}, {change.when}</h3>
 					<div class="told">
@@ -88,11 +88,11 @@
 							colour="#C4621A"
 						/>
 						<ul>
-							{#each change.markers as marker (marker.day + marker.words)}<li>
+							{#each change.markers as marker, i (i)}<li>
 									Released in this time: <b>{marker.words}</b>, {formatDay(marker.day)}. That both fall together
 									proves no cause.
 								</li>{/each}
-							{#each change.lines as line (line)}<li>{line}</li>{/each}
+							{#each change.lines as line, i (i)}<li>{line}</li>{/each}
 						</ul>
 					</div>
 				</article>

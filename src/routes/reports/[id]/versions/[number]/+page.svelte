@@ -139,8 +139,8 @@
 			<h2>Since version {version.number - 1}</h2>
 			{#if version.changes.figures.length || version.changes.added.length || version.changes.removed.length}
 				<ul>
-					{#each version.changes.added as heading (heading)}<li>New: {heading}</li>{/each}
-					{#each version.changes.removed as heading (heading)}<li>Gone: {heading}</li>{/each}
+					{#each version.changes.added as heading, i (i)}<li>New: {heading}</li>{/each}
+					{#each version.changes.removed as heading, i (i)}<li>Gone: {heading}</li>{/each}
 					{#each version.changes.figures as { ref, before, after } (ref)}<li>{before} is now {after}</li>{/each}
 				</ul>
 			{:else}<p class="muted">No figure and no block changed.</p>{/if}

@@ -1,0 +1,102 @@
+/**
+ * Screens as the server renders them over the demonstration's data: `load` of a page, then the page, without a browser.
+ * The data folder is made once for the process that runs the tests, and goes with it.
+ */
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import type { Component } from 'svelte';
+import type { Db } from '../../../src/lib/server/db/connection';
+import { show, type Shown } from './show';
+
+const ROUTES = 'src/routes';
+interface Route {
+	folder: string;
+	pattern: RegExp;
+	names: string[];
+	hasServer: boolean;
+	/** What the page loads in a browser too. */
+	hasShared: boolean;
+}
+
+function* routesIn(folder: string, parts: string[] = []): Generator<Route> {
+	const entries = readdirSync(folder, { withFileTypes: true });
+	const files = new Set(entries.map(({ name }) => name));
+	if (files.has('+page.svelte')) {
+		const names = parts.flatMap((part) => part.match(/^\[(\w+)\]$/)?.[1] ?? []);
+		const pattern = new RegExp(`^/${parts.map((part) => (part.startsWith('[') ? '([^/]+)' : part)).join('/')}$`);
+		yield { folder, pattern, names, hasServer: files.has('+page.server.ts'), hasShared: files.has('+page.ts') };
+	}
+	// Reports that are shared have a page without our frame and script: they are rendered by their own handler.
+	for (const entry of entries)
+		if (entry.isDirectory() && entry.name !== 'api') yield* routesIn(join(folder, entry.name), [...parts, entry.name]);
+}
+
+// Those without a parameter first: `/trials/new` is no trial called "new".
+const ROUTE_LIST = [...routesIn(ROUTES)].sort((a, b) => a.names.length - b.names.length);
+
+export const routePatterns = (): string[] => ROUTE_LIST.map(({ folder }) => folder.slice(ROUTES.length) || '/');
+
+let db: Db | null = null;
+
+/** The demonstration's database. */
+export async function demoDb(): Promise<Db> {
+	if (db) return db;
+	const folder = mkdtempSync(join(tmpdir(), 'zafra-screens-'));
+	process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+	Object.assign(process.env, {
+		ZAFRA_DATA: folder,
+		ZAFRA_DEMO: 'on',
+		ZAFRA_RUNNER: 'off',
+		ORIGIN: 'http://zafra.test'
+	});
+	const { getDb } = await import('../../../src/lib/server/context');
+	return (db = getDb());
+}
+
+interface Event {
+	params: Record<string, string>;
+	url: URL;
+	[other: string]: unknown;
+}
+type Load = (event: Event) => unknown;
+const importAt = (path: string) => import(pathToFileURL(path).href) as Promise<Record<string, unknown>>;
+
+export interface ScreenRequest {
+	/** What an action gave back. */
+	form?: unknown;
+	/** Number of the chosen client. */
+	client?: number;
+}
+
+/** What a page's `load` gives, with that of the frame of all pages. */
+export async function dataOf(path: string, { client }: ScreenRequest = {}) {
+	await demoDb();
+	const url = new URL(path, 'http://zafra.test');
+	const route = ROUTE_LIST.find(({ pattern }) => pattern.test(url.pathname));
+	if (!route) throw new Error(`No page is at ${path}.`);
+	const values = route.pattern.exec(url.pathname)!.slice(1);
+	const params = Object.fromEntries(route.names.map((name, i) => [name, values[i]!]));
+	const cookies = { get: () => (client === undefined ? undefined : String(client)), set: () => undefined };
+	const layout = (await importAt(join(ROUTES, '+layout.server.ts'))) as { load: Load };
+	const shared = { params, url, cookies, depends: () => undefined, setHeaders: () => undefined, locals: {} };
+	const frame = (await layout.load(shared)) as object;
+	const request = new Request(url);
+	const event = { ...shared, request, parent: () => Promise.resolve(frame), getClientAddress: () => '127.0.0.1' };
+	const server = route.hasServer ? ((await importAt(join(route.folder, '+page.server.ts'))) as { load?: Load }) : null;
+	const own = (await server?.load?.(event)) as object | undefined;
+	const common = route.hasShared ? ((await importAt(join(route.folder, '+page.ts'))) as { load: Load }) : null;
+	const given = common ? ((await common.load({ ...event, data: own })) as object) : own;
+	return { route, url, params, data: { ...frame, ...given } as Record<string, unknown> };
+}
+
+/** A page as a reader gets it before any script runs. */
+export async function screen(path: string, request: ScreenRequest = {}): Promise<Shown> {
+	const { route, url, params, data } = await dataOf(path, request);
+	const form = request.form ?? null;
+	const kit = (await import('./kit')) as { page: object };
+	Object.assign(kit.page, { url, params, data, form });
+	const { default: component } = await importAt(join(route.folder, '+page.svelte'));
+	return show(component as Component<{ data: unknown; form: unknown }>, { data, form });
+}

@@ -5,7 +5,7 @@ import { longestLoadMs } from '$core/load/limits';
 import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
 import type { NamedElement } from '$core/load/namedElement';
 import type { Step } from '$core/load/steps';
-import type { Tap, TapRecord } from '$core/load/tap';
+import type { Tap } from '$core/load/tap';
 import {
 	assembleLoad,
 	NO_EVIDENCE,
@@ -15,7 +15,7 @@ import {
 } from '$core/load/assemble';
 import { emptyJourney, epochNow, runSteps, type Journey } from './actions';
 import { nudgeSettled, waitOn } from './late';
-import { tapEarly, type TapSeen } from './tap';
+import { tapEarly, tapRecord } from './tap';
 import { failedLoad } from '$core/load/failedLoad';
 import type { VisitorState } from '$core/load/visitorState';
 import type { CalmLimits } from '$core/load/calm';
@@ -78,7 +78,6 @@ interface SoFar {
 
 /** Only to see whether the machine was still the same: a short window does without slowdown. */
 const AFTERWARDS = { windowMs: 40 };
-
 /** Frames are kept of a load that was ended, as long as developing them takes no longer than this. */
 const FRAMES_WITHIN_MS = 3000;
 
@@ -341,10 +340,6 @@ export class LoadSession {
 		});
 		return { record: seen, frames: frames.images, picture: null, stepPicture: journey.picture };
 	}
-}
-
-function tapRecord({ atEpochMs, ...seen }: TapSeen, zeroEpochMs: number): TapRecord {
-	return { ...seen, atMs: atEpochMs === null ? null : Math.round(atEpochMs - zeroEpochMs) };
 }
 
 function journeyEvidence({ steps, interactions }: Journey, zeroEpochMs: number): JourneyEvidence {

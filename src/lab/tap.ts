@@ -71,3 +71,8 @@ async function effectOf(visit: Visit, { effect, effectIs }: Tap, fromEpochMs: nu
 	}
 	return null;
 }
+
+/** On the record's clock. */
+export function tapRecord({ atEpochMs, ...seen }: TapSeen, zeroEpochMs: number): TapRecord {
+	return { ...seen, atMs: atEpochMs === null ? null : Math.round(atEpochMs - zeroEpochMs) };
+}

@@ -105,7 +105,7 @@
 								>
 							</div>{/if}
 						<Button kind="ghost" size="small" on:click={() => markRead(notice.id)}
-							>Done<span class="visually-hidden"> with {notice.title}</span></Button
+							>Done <span class="visually-hidden">with {notice.title}</span></Button
 						>
 					</li>
 				{/each}

@@ -1,4 +1,7 @@
-/** What went wrong with a page in a reading, beside its figures: it is gone, it leads elsewhere, it asks who one is, it is built otherwise. */
+/**
+ * What went wrong with a page in a reading, beside its figures: it is gone, it leads elsewhere, it asks who one is, it
+ * is built otherwise.
+ */
 import type { FailureCode, LoadRecord } from '../load/record';
 import { markupLikeness, OTHER_TEMPLATE } from '../load/signature';
 

@@ -55,7 +55,7 @@
 									onfocus={() => (shown = row.text)}
 									onblur={() => (shown = '')}
 									><BoardTrack mark={row} height={20} /><span
-										>{row.arm}{#if row.verdict !== 'same'}
+										>{row.arm}{row.verdict === 'same' ? '' : ' '}{#if row.verdict !== 'same'}
 											<b>{row.word}</b>{/if}</span
 									><span class="visually-hidden">. {variant.name}: {row.text}</span></a
 								>{/if}

@@ -30,6 +30,6 @@
 <form method="POST" {action} use:keeping>
 	{#each Object.entries(values) as [name, value] (name)}<Hidden {name} {value} />{/each}
 	<Button type="submit" {kind} {size} data-key={shortcut} aria-pressed={pressed}
-		>{text}{#if about}<span class="visually-hidden"> {about}</span>{/if}</Button
+		>{text}{about && ' '}{#if about}<span class="visually-hidden">{about}</span>{/if}</Button
 	>
 </form>

@@ -47,7 +47,7 @@
 		<FileField label="Read from a file" accept={['.json', '.txt']} onfile={readSettings} />
 	</div>
 	<Button kind="danger-ghost" size="small" on:click={remove}
-		>Remove<span class="visually-hidden"> component {number}</span></Button
+		>Remove <span class="visually-hidden">component {number}</span></Button
 	>
 </fieldset>
 

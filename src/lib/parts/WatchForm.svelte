@@ -143,7 +143,8 @@
 						bind:value={draft.shown}
 						invalid={wrong('shown') !== ''}
 						invalidText={wrong('shown')}
-						helperText="A line each: a name, =, a selector that fits on all pages. Timed when first seen in the first screen."
+						helperText="A line each: a name, =, a selector that fits on all pages. Timed when first seen
+							in the first screen."
 						placeholder="Search form = form.search, #finder"
 					/>{/if}
 				{#if kind === 'watch'}<Field

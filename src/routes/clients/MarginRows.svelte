@@ -43,7 +43,7 @@
 				bind:value={row.percent}
 			/>
 			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
-				>Remove<span class="visually-hidden"> margin {i + 1}</span></Button
+				>Remove <span class="visually-hidden">margin {i + 1}</span></Button
 			>
 		</div>
 	{/each}

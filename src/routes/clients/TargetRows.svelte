@@ -50,7 +50,7 @@
 				bind:value={row.value}
 			/>
 			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
-				>Remove<span class="visually-hidden"> target {i + 1}</span></Button
+				>Remove <span class="visually-hidden">target {i + 1}</span></Button
 			>
 		</div>
 	{/each}

@@ -147,7 +147,7 @@
 			{#snippet cell(row, column)}
 				{#if column.key === 'page'}<a href="/loads/{row.id}" data-row-link>{row.url}</a>
 				{:else}<Button kind="ghost" size="small" on:click={() => (deleting = row)}
-						>Delete…<span class="visually-hidden"> load {row.id}</span></Button
+						>Delete… <span class="visually-hidden">load {row.id}</span></Button
 					>{/if}
 			{/snippet}
 		</Table>

@@ -39,7 +39,7 @@
 					<Hidden name="proposal" value={type} />
 					<Field label="Name of the type {type}" hideLabel name="name" size="sm" value={type} />
 					<Button type="submit" kind="ghost" size="small"
-						>Take<span class="visually-hidden"> {type}</span></Button
+						>Take <span class="visually-hidden">{type}</span></Button
 					>
 					<span
 						>{pages === 1 ? 'one page' : `${pages} pages`}, {BY[by]}:

@@ -74,7 +74,7 @@
 						class="muted figures">{conditions.detail}</span
 					>
 				{:else}<a href="/workshop/conditions/new?from={conditions.id}"
-						>Copy<span class="visually-hidden"> {conditions.name}</span></a
+						>Copy <span class="visually-hidden">{conditions.name}</span></a
 					>{/if}
 			{/snippet}
 		</Table>

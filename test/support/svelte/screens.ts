@@ -100,3 +100,47 @@ export async function screen(path: string, request: ScreenRequest = {}): Promise
 	const { default: component } = await importAt(join(route.folder, '+page.svelte'));
 	return show(component as Component<{ data: unknown; form: unknown }>, { data, form });
 }
+
+/** What a browser would send of the form on a screen, with some fields filled in otherwise. */
+export function filled(shown: Shown, changes: Record<string, string>): FormData {
+	const form = new FormData();
+	const isOn = (field: Shown) => field.attribute('checked') !== null;
+	for (const field of shown.all('input[name],select[name],textarea[name]')) {
+		const name = field.attribute('name')!;
+		const type = field.attribute('type');
+		if (name in changes || ((type === 'checkbox' || type === 'radio') && !isOn(field))) continue;
+		form.append(name, valueOf(field));
+	}
+	for (const [name, value] of Object.entries(changes)) form.append(name, value);
+	return form;
+}
+
+function valueOf(field: Shown): string {
+	if (field.name === 'textarea') return field.rawText;
+	if (field.name !== 'select') return field.attribute('value') ?? (field.attribute('type') === 'checkbox' ? 'on' : '');
+	const options = field.all('option');
+	const chosen = options.find((option) => option.attribute('selected') !== null) ?? options[0];
+	return chosen?.attribute('value') ?? chosen?.text ?? '';
+}
+
+export type Pressed = { sentTo: string } | { status: number; form: Record<string, unknown> };
+
+/** Send a form to an action of a page, as its button does. @returns where it leads, or what came back */
+export async function press(path: string, form: FormData, action = 'default'): Promise<Pressed> {
+	const { route, url, params } = await dataOf(path);
+	const { actions } = (await importAt(join(route.folder, '+page.server.ts'))) as unknown as {
+		actions: Record<string, (event: unknown) => Promise<unknown>>;
+	};
+	const request = new Request(url, { method: 'POST', body: form });
+	const cookies = { get: () => undefined, set: () => undefined, delete: () => undefined };
+	try {
+		const answer = await actions[action]!({ request, url, params, cookies, locals: {}, getClientAddress: () => '::1' });
+		const failed = answer as { status?: number; data?: Record<string, unknown> } | undefined;
+		if (failed?.data) return { status: failed.status!, form: failed.data };
+		return { status: 200, form: (answer ?? {}) as Record<string, unknown> };
+	} catch (thrown) {
+		const { location } = thrown as { location?: string };
+		if (location === undefined) throw thrown;
+		return { sentTo: location };
+	}
+}

@@ -14,13 +14,20 @@ export class Shown {
 		return textOf(this.node).replace(/\s+/g, ' ').trim();
 	}
 
+	/** As it stands there: the value of a text area. */
+	get rawText(): string {
+		return textOf(this.node);
+	}
+
 	get name(): string {
 		return 'tagName' in this.node ? this.node.tagName : '';
 	}
 
-	/** Of an attribute; null without it. */
+	/** Of an attribute, spaces that do not break as plain ones; null without it. */
 	attribute(name: string): string | null {
-		return 'attrs' in this.node ? (this.node.attrs.find((one) => one.name === name)?.value ?? null) : null;
+		return 'attrs' in this.node
+			? (this.node.attrs.find((one) => one.name === name)?.value.replaceAll('\u00a0', ' ') ?? null)
+			: null;
 	}
 
 	/** All within, in their order. @param what a tag, `.class`, `[attribute]`, `[attribute=value]`, or several joined */

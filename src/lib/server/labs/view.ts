@@ -7,7 +7,7 @@ import { countRequests } from '../loads/requested';
 import { timeLeftMs } from '../trials/timeLeft';
 import { trialCounters } from '../trials/counters';
 import { findTrial } from '../trials/trial';
-import { readingProgress } from '../watch/blocks';
+import { readingProgress } from '../watch/readings';
 import { findReading } from '../watch/readings';
 import { findWatch } from '../watch/watches';
 import { findJob, type Job } from '../work/jobs';

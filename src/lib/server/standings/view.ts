@@ -9,8 +9,7 @@ import type { Db } from '../db/connection';
 import { markersOfSite } from '../field/markers';
 import { filmOfLoad } from '../loads/films';
 import { findPage } from '../pages/queries';
-import { readingProgress } from '../watch/blocks';
-import { readingsOfWatch } from '../watch/readings';
+import { readingProgress, readingsOfWatch } from '../watch/readings';
 import { existingWatch, listWatches, pagesOfWatch, type WatchedPage } from '../watch/watches';
 import { findRanks, type PageContent, type RankedMetric, type RunRanks, type StandingRanks } from './ranks';
 

@@ -344,14 +344,3 @@ export function cancelReading(db: Db, watch: Watch): void {
 		settleReading(db, watch, { ...reading, extended: reading.extended ?? [] });
 	})();
 }
-
-/** How far the open block is; null without one. */
-export function readingProgress(db: Db, watchId: number): { done: number; total: number } | null {
-	const reading = openReading(db, watchId);
-	if (!reading) return null;
-	const row = sql<{ done: number; total: number }>(
-		db,
-		`SELECT count(*) AS total, coalesce(sum(status = 'done'), 0) AS done FROM job WHERE subject = ?`
-	).get(`reading:${reading.id}`)!;
-	return row;
-}

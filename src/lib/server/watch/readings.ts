@@ -160,3 +160,14 @@ export function historiesFrom(
 	}
 	return [...histories.values()];
 }
+
+/** How far the open block is; null without one. */
+export function readingProgress(db: Db, watchId: number): { done: number; total: number } | null {
+	const reading = openReading(db, watchId);
+	if (!reading) return null;
+	const row = sql<{ done: number; total: number }>(
+		db,
+		`SELECT count(*) AS total, coalesce(sum(status = 'done'), 0) AS done FROM job WHERE subject = ?`
+	).get(`reading:${reading.id}`)!;
+	return row;
+}

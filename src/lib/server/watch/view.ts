@@ -6,11 +6,10 @@ import { changeResult, type Period } from '$core/watch/since';
 import { boardWord } from '$core/wording/board';
 import { describeSchedule, describeTrouble } from '$core/wording/watch';
 import type { Db } from '../db/connection';
-import { readingProgress } from './blocks';
 import { findHistory, type PageState, type WatchHistory } from './history';
 import { deliveriesOfWatch, noticesOfWatch, unreadNotices } from './notices';
 import { dateOf, headOf } from './pageView';
-import { figuresOfWatched, readingsOfWatch } from './readings';
+import { figuresOfWatched, readingProgress, readingsOfWatch } from './readings';
 import { existingWatch, listWatches, pagesOfWatch, type Watch, type WatchedPage } from './watches';
 
 type StripMark = BoardMark & { short: string; word: string };

@@ -50,7 +50,7 @@
 					{#if site.alsoOf.length}<Tag size="sm" type="outline">also of {site.alsoOf.join(', ')}</Tag>{/if}
 				{:else if site.sample.all}
 					{coverageWords(site.sample)}.
-					<a href="/pages?site={site.id}">Pages<span class="visually-hidden"> of {site.name}</span></a>
+					<a href="/pages?site={site.id}">Pages <span class="visually-hidden">of {site.name}</span></a>
 				{:else if site.role === 'bench'}<span class="muted">for trials alone</span>
 				{:else}<a href="/pages?site={site.id}">Add its pages</a>{/if}
 			{/snippet}

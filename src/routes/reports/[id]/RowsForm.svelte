@@ -29,7 +29,7 @@
 		<div>
 			{#if i > 0}<Button kind="ghost" size="small" on:click={() => up(i)}>Move up</Button>{/if}
 			<Button kind="danger-ghost" size="small" on:click={() => onchange(items.filter((_, at) => at !== i))}
-				>Remove<span class="visually-hidden"> {what} {i + 1}</span></Button
+				>Remove <span class="visually-hidden">{what} {i + 1}</span></Button
 			>
 		</div>
 	</fieldset>

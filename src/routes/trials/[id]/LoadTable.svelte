@@ -91,14 +91,14 @@
 			{#snippet cell(load, column)}
 				{#if column.key === 'evidence'}
 					<a href="/loads/{load.id}" data-row-link title={formatMoment(load.startedAt)}
-						>Evidence<span class="visually-hidden"> of load {load.id}</span></a
+						>Evidence <span class="visually-hidden">of load {load.id}</span></a
 					>
 				{:else if !load.warmup}
 					{#if load.excluded !== null}
 						<Action action="?/restore" text="Include again" values={{ load: load.id }} />
 					{:else if excluding === load.id}<Exclude load={load.id} done={() => (excluding = null)} />
 					{:else}<Button kind="ghost" size="small" on:click={() => (excluding = load.id)}
-							>Exclude…<span class="visually-hidden"> load {load.id}</span></Button
+							>Exclude… <span class="visually-hidden">load {load.id}</span></Button
 						>{/if}
 				{/if}
 			{/snippet}

@@ -97,7 +97,7 @@
 		{#if draft.arms.length > fewest && (!hasPages(kind) || i % 2 === 0)}<Button
 				kind="ghost"
 				size="small"
-				on:click={remove}>Remove<span class="visually-hidden"> variant {i + 1}</span></Button
+				on:click={remove}>Remove <span class="visually-hidden">variant {i + 1}</span></Button
 			>{/if}
 	</div>
 	<SetupEditor name="arm-setup" setup={arm.setup} label="What it runs on" />

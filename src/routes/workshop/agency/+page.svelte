@@ -10,7 +10,7 @@
 	const wrong = (path: string) =>
 		(form?.issues ?? []).find((issue: { path: string; message: string }) => issue.path === path)?.message ?? '';
 	// svelte-ignore state_referenced_locally
-	let agency = $state({ ...data.agency });
+	let agency = $state({ ...data.agency, ...(form && 'typed' in form ? form.typed : {}) });
 </script>
 
 <svelte:head><title>Agency – Zafra</title></svelte:head>

@@ -109,7 +109,7 @@
 							placeholder="purpose"
 						/>
 						<Button type="submit" kind="ghost" size="small"
-							>Save<span class="visually-hidden"> {row.host}</span></Button
+							>Save <span class="visually-hidden">{row.host}</span></Button
 						>
 						<Button type="submit" kind="ghost" size="small" name="confirm" value="yes"
 							>Confirm it is wanted<span class="visually-hidden">: {row.host}</span></Button

@@ -66,7 +66,7 @@
 				bind:value={row.setupHours}
 			/>
 			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
-				>Remove<span class="visually-hidden"> tier {i + 1}</span></Button
+				>Remove <span class="visually-hidden">tier {i + 1}</span></Button
 			>
 		</fieldset>
 	{/each}

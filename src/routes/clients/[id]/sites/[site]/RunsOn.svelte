@@ -86,7 +86,7 @@
 							value={own.tier}
 						/>
 						<Button type="submit" kind="ghost" size="small"
-							>Save<span class="visually-hidden"> {own.name}</span></Button
+							>Save <span class="visually-hidden">{own.name}</span></Button
 						>
 					</form>
 				{:else}<Action action="?/takeOff" text="Remove" about={own.name} values={{ component: own.id }} />{/if}
@@ -128,7 +128,7 @@
 			>
 				{#snippet cell(proposal)}
 					<Button kind="ghost" size="small" href={proposalLink(proposal)}
-						>Make it a component<span class="visually-hidden"> {proposal.name}</span></Button
+						>Make it a component <span class="visually-hidden">{proposal.name}</span></Button
 					>
 				{/snippet}
 			</Table>

@@ -8,6 +8,6 @@ need_build
 if [ $# -gt 0 ]; then exec npx mocha "$@"; fi
 # What measures and what looks at screens needs the machine for itself; the rest shares it.
 failed=0
-npx mocha --parallel --jobs 2 'test/core/**/*.test.ts' 'test/lib/**/*.test.ts' 'test/demo-web/**/*.test.ts' 'test/server/**/*.test.ts' || failed=1
+npx mocha --parallel --jobs 2 'test/core/**/*.test.ts' 'test/lib/**/*.test.ts' 'test/screens/**/*.test.ts' 'test/demo-web/**/*.test.ts' 'test/server/**/*.test.ts' || failed=1
 npx mocha 'test/lab/**/*.test.ts' 'test/ui/**/*.test.ts' || failed=1
 exit $failed

@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import type { MetricId } from '$core/metrics/catalogue';
+import { USUAL_VISIT_SETTINGS } from '$core/field/visitSettings';
 import { StandingInput } from '$core/watch/input';
 import { addMarker } from '../../src/lib/server/field/markers';
 import { pastePages } from '../../src/lib/server/pages/commands';
@@ -16,6 +17,7 @@ import { watchedPageView } from '../../src/lib/server/watch/pageView';
 import { figuresOfReading, openReading, readingProgress, readingsOfWatch } from '../../src/lib/server/watch/readings';
 import { watchList, watchRows } from '../../src/lib/server/watch/view';
 import { existingWatch, findWatch, pagesOfWatch } from '../../src/lib/server/watch/watches';
+import { saveSource } from '../../src/lib/server/visits/sources';
 import { noteChange } from '../../src/lib/server/trials/commands';
 import { insertSite } from '../../src/lib/server/clients/sites';
 import { clientWithSite, siteInput } from '../support/clients';
@@ -204,6 +206,24 @@ describe('watches', () => {
 		expect(make({ clientId: other.clientId })).to.include('belongs to another client');
 		expect(make({ conditions: ['moon'] })).to.include('Unknown conditions “moon”');
 		expect(make({ clientId, pages: [999] })).to.include('There is no page 999');
+	});
+
+	it('keeps the page’s own timings, which its history draws against the site’s thresholds and never calls', () => {
+		const { db, id, siteId } = furnish();
+		const timings = [{ name: 'hero', good: 500, poor: 1000, margin: 50 }];
+		saveSource(db, siteId, { ...USUAL_VISIT_SETTINGS, timings });
+		for (const atMs of [400, 900])
+			read(id, (url) => (url.includes('/control/') ? {} : { marks: [{ name: 'hero', atMs, durationMs: null }] }));
+		deriveHistory(db, id);
+		const page = pagesOfWatch(db, id).find(({ role }) => role === 'page')!;
+		const [condition] = watchedPageView(db, id, page.id).conditions;
+		const hero = condition!.timelines.find(({ metric }) => metric === 'timing:hero')!;
+		expect(hero).to.deep.include({ name: 'hero', thresholds: { good: 500, poor: 1000 }, isTiming: true, steps: [] });
+		expect(hero.points.map(({ middle, loads }) => [middle, loads])).to.deep.equal([
+			[400, 5],
+			[900, 5]
+		]);
+		expect(condition!.timelines.filter(({ isTiming }) => !isTiming).map(({ name }) => name)).to.include('Score');
 	});
 
 	it('ranks a page with those of competitors after a run, with what was down beside them', () => {

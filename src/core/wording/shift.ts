@@ -9,7 +9,7 @@
 import { metricOf } from '../metrics/catalogue';
 import type { Shift, ShiftResult, TargetStanding } from '../trial/types';
 import { MOST_ROUNDS } from '../trial/verdict';
-import { formatIn, formatValue } from './format';
+import { formatDuration, formatIn, formatValue } from './format';
 import { judgementWord } from './headline';
 import { describeReason } from './reasons';
 import { ENGLISH, type Words } from './words';
@@ -49,6 +49,19 @@ export function wordInterval({ metric, scale, shift }: Scaled & { shift: Pick<Sh
 export function wordTimingShift({ estimate, low, high }: Pick<Shift, 'estimate' | 'low' | 'high'>): string {
 	const timing = { metric: 'lcp', scale: 'unit' } as const;
 	return `${wordDifference('lcp', estimate)} (${wordInterval({ ...timing, shift: { low, high } })})`;
+}
+
+/**
+ * How the interval of a page's own timing lies to the margin that the analyst set for it. No verdict: nothing was
+ * decided on it. Empty without a margin or an interval.
+ * @param margin ms
+ */
+export function wordTimingMargin({ low, high }: Pick<Shift, 'low' | 'high'>, margin: number | null): string {
+	if (margin === null || low === null || high === null) return '';
+	const of = formatDuration(margin);
+	if (low > -margin && high < margin) return `all within the margin of ${of}`;
+	if (low >= margin || high <= -margin) return `all beyond the margin of ${of}`;
+	return `reaches over the margin of ${of}`;
 }
 
 /** The whole shift with its interval. */

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { compareTimings } from '$core/compare/timings';
+import { wordTimingMargin } from '$core/wording/shift';
 
 const load = (round: number, timings: Record<string, number>) => ({ round, timings });
 
@@ -34,5 +35,18 @@ describe('custom timings of two variants', () => {
 				0.95
 			)
 		).to.deep.equal([]);
+	});
+});
+
+describe('the margin of a page’s own timing', () => {
+	it('is set against its interval, without a verdict', () => {
+		const words = (low: number | null, high: number | null, margin: number | null = 100) =>
+			wordTimingMargin({ low, high }, margin).replace(/\u00a0/g, ' ');
+		expect(words(-20, 60)).to.equal('all within the margin of 100 ms');
+		expect(words(100, 160)).to.equal('all beyond the margin of 100 ms');
+		expect(words(-300, -100)).to.equal('all beyond the margin of 100 ms');
+		expect(words(60, 160)).to.equal('reaches over the margin of 100 ms');
+		expect(words(-20, 100)).to.equal('reaches over the margin of 100 ms');
+		expect([words(null, null), words(10, 20, null)]).to.deep.equal(['', '']);
 	});
 });

@@ -5,8 +5,10 @@ import type { Regressions } from '$core/compare/regressions';
 import type { TimingShift } from '$core/compare/timings';
 import { describeCause, type CauseText, type WhyText } from '$core/wording/causes';
 import { describeFairness, type FairnessText } from '$core/wording/fairness';
+import { wordTimingMargin } from '$core/wording/shift';
 import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../db/connection';
+import { customTimingsAt } from '../visits/customTimings';
 import { findEvidence, type ArmEvidence, type FilmStrip } from './evidence';
 import type { Trial } from './trial';
 
@@ -17,8 +19,8 @@ export interface ArmEvidenceView {
 	why: WhyText | null;
 	fairness: FairnessText[];
 	broke: Regressions;
-	/** The pages' own User Timing, to explore. */
-	timings: TimingShift[];
+	/** The pages' own User Timing, to explore; with the margin, ms, that the analyst set for the site, where one is. */
+	timings: (TimingShift & { margin: number | null; marginWords: string })[];
 	/** Name of the difference picture; null without one. */
 	picture: string | null;
 }
@@ -32,23 +34,19 @@ export interface EvidenceView {
 
 export function evidenceView(db: Db, trial: Trial): EvidenceView {
 	const stored = findEvidence(db, trial.id);
+	const url = trial.design.arms[0]?.url ?? '';
+	const defined = customTimingsAt(db, trial.clientId, url);
 	return {
 		pending: stored === null || stored.isOld,
-		arms: stored?.body.arms.map(armView) ?? [],
+		arms: stored?.body.arms.map((own) => armView(own, defined)) ?? [],
 		films: stored?.body.films ?? []
 	};
 }
 
-function armView({
-	condition,
-	baseline,
-	arm,
-	why,
-	fairness,
-	regressions,
-	timings,
-	picture
-}: ArmEvidence): ArmEvidenceView {
+function armView(
+	{ condition, baseline, arm, why, fairness, regressions, timings, picture }: ArmEvidence,
+	defined: ReturnType<typeof customTimingsAt>
+): ArmEvidenceView {
 	return {
 		condition,
 		baseline,
@@ -56,7 +54,10 @@ function armView({
 		why: why && { ...why, breakdowns: why.breakdowns.map(breakdownView), causes: why.causes.map(causeView) },
 		fairness: fairness.map(describeFairness),
 		broke: regressions,
-		timings,
+		timings: timings.map((timing) => {
+			const margin = defined.get(timing.name)?.margin ?? null;
+			return { ...timing, margin, marginWords: wordTimingMargin(timing.shift, margin) };
+		}),
 		picture
 	};
 }

@@ -235,7 +235,7 @@ function figuresNow(db: Db, readingId: number): StoredFigures[] {
 	return all.map(({ watchedPageId, conditionId }) => summarise(db, readingId, watchedPageId, conditionId));
 }
 
-/** The pages' own User Timing marks and measures of each load, beside its figures: standings rank them too. */
+/** The pages' own User Timing of each load, beside its figures: standings rank it, watches draw it. */
 function timingsOf(db: Db, loads: readonly PlacedLoad[]): Record<string, (number | null)[]> {
 	const all = loads.map(({ id }) => timingsIn(findRecord(db, id)!));
 	const names = [...new Set(all.flatMap((own) => Object.keys(own)))].slice(0, MOST_TIMINGS);
@@ -270,7 +270,6 @@ function loadsOfPlace(db: Db, readingId: number, watchedPageId: number, conditio
 }
 
 function summarise(db: Db, readingId: number, watchedPageId: number, conditionId: string): StoredFigures {
-	const isStanding = kindOfReading(db, readingId) === 'standing';
 	const loads = loadsOfPlace(db, readingId, watchedPageId, conditionId);
 	const calm = countedLoads({}, loads);
 	const counted = calm.length < LEAST_CALM ? countedLoads({ countsDisturbed: true }, loads) : calm;
@@ -287,7 +286,7 @@ function summarise(db: Db, readingId: number, watchedPageId: number, conditionId
 		setting: record && settingOf(record, hashOfLoad(db, middle.id)),
 		figures: {
 			...figuresByMetric(ordered.map(({ figures }) => figures)),
-			...(isStanding ? timingsOf(db, ordered) : {})
+			...timingsOf(db, ordered)
 		},
 		rounds: ordered.map(({ round }) => round),
 		trouble: troubleOf(url, records, signatureBefore(db, readingId, watchedPageId, conditionId)),
@@ -305,11 +304,6 @@ function signatureBefore(db: Db, readingId: number, watchedPageId: number, condi
 	).get(watchedPageId, conditionId, readingId);
 	return (before && findRecord(db, before.loadId)?.page?.signature) ?? [];
 }
-
-const kindOfReading = (db: Db, id: number) => {
-	const reading = findReading(db, id);
-	return reading && findWatch(db, reading.watchId)?.kind;
-};
 
 const hashOfLoad = (db: Db, id: number) =>
 	sql<{ hash: string | null }>(db, 'SELECT conditions_hash AS hash FROM load WHERE id = ?').get(id)?.hash ?? '';

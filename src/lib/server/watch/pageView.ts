@@ -1,5 +1,6 @@
 /** The history of one watched page: points, steps, what they rest on; for its screen and the API. */
-import type { MetricId } from '$core/metrics/catalogue';
+import type { CustomTiming } from '$core/field/visitSettings';
+import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
 import { eventsOf } from '$core/watch/history';
 import { measured } from '$core/watch/reading';
@@ -22,6 +23,7 @@ import { concerns, markersOfSite } from '../field/markers';
 import { NotPossible } from '../http/refusal';
 import { findPage } from '../pages/queries';
 import { stageMarkersAt } from '../trials/notes';
+import { customTimingsAt } from '../visits/customTimings';
 import { placeOfPage } from '../visits/places';
 import { causesOf, findHistory, type WatchHistory } from './history';
 import { figuresOfWatched, readingsOfWatch, type Reading, type StoredFigures } from './readings';
@@ -50,7 +52,13 @@ interface TimelineStep {
 }
 
 interface Timeline {
-	metric: MetricId;
+	/** Of the catalogue, or `timing:` with the name of a mark or measure of the page's own. */
+	metric: MetricId | `timing:${string}`;
+	name: string;
+	/** Null where none are known. */
+	thresholds: { good: number; poor: number } | null;
+	/** Figures are durations in ms, as the page's own timings are. */
+	isTiming: boolean;
 	points: TimelinePoint[];
 	steps: TimelineStep[];
 }
@@ -108,6 +116,7 @@ export function watchedPageView(db: Db, watchId: number, watchedPageId: number) 
 	].sort((a, b) => b.day.localeCompare(a.day));
 	const figures = figuresOfWatched(db, page.id);
 	const names = new Map(conditionNames(db).map(({ id, name }) => [id, name]));
+	const timings = customTimingsAt(db, watch.clientId, page.url);
 	return {
 		watch: headOf(watch),
 		page: { ...page, siteId: known?.siteId ?? null },
@@ -127,7 +136,8 @@ export function watchedPageView(db: Db, watchId: number, watchedPageId: number) 
 					own,
 					history,
 					readings,
-					markers
+					markers,
+					timings
 				})
 			];
 		})
@@ -158,6 +168,8 @@ interface Material {
 	history: WatchHistory | null;
 	readings: readonly Reading[];
 	markers: readonly PageMarker[];
+	/** Those that the analyst defined for the site. */
+	timings: ReadonlyMap<string, CustomTiming>;
 }
 
 function conditionHistory(watch: Watch, material: Material): ConditionHistory {
@@ -169,7 +181,10 @@ function conditionHistory(watch: Watch, material: Material): ConditionHistory {
 	return {
 		condition,
 		name,
-		timelines: watch.settings.metrics.map((metric) => timelineOf(metric, material)),
+		timelines: [
+			...watch.settings.metrics.map((metric) => timelineOf(metric, material)),
+			...timingNames(own).map((name) => ownTimeline(name, material))
+		],
 		changes: toldChanges(material),
 		then: kept.length > 1 ? shown(kept[0]) : null,
 		now: shown(kept.at(-1)),
@@ -177,12 +192,56 @@ function conditionHistory(watch: Watch, material: Material): ConditionHistory {
 	};
 }
 
+const TIMING = 'timing:';
+type OwnFigures = Record<string, (number | null)[] | undefined>;
+
+/** Of the marks and measures that any reading holds. */
+const timingNames = (own: readonly StoredFigures[]): string[] =>
+	[...new Set(own.flatMap(({ figures }) => Object.keys(figures)))]
+		.filter((key) => key.startsWith(TIMING))
+		.map((key) => key.slice(TIMING.length))
+		.sort();
+
+/** Shown with its spread; nothing is called on it. */
+function ownTimeline(name: string, { own, readings, timings }: Material): Timeline {
+	const metric = `${TIMING}${name}` as const;
+	const { good, poor } = timings.get(name) ?? {};
+	return {
+		metric,
+		name,
+		thresholds: good === undefined || poor === undefined ? null : { good, poor },
+		isTiming: true,
+		points: pointsOf(own, readings, (figures) => (figures as OwnFigures)[metric]),
+		steps: []
+	};
+}
+
 function timelineOf(metric: MetricId, { page, condition, own, history, readings }: Material): Timeline {
 	const isOwn = (found: { page: number; condition: string; metric: MetricId }) =>
 		found.page === page.id && found.condition === condition && found.metric === metric;
 	const wild = new Set((history?.wild ?? []).filter(isOwn).map(({ reading }) => reading));
-	const points = own.flatMap((stored): TimelinePoint[] => {
-		const values = measured(stored.figures[metric]);
+	const points = pointsOf(own, readings, (figures) => figures[metric], wild);
+	const steps = (history?.changes ?? []).filter(isOwn).map((change): TimelineStep => ({
+		at: dateOf(readings, change.after),
+		from: change.from,
+		to: change.to,
+		low: change.shift.low ?? change.shift.estimate,
+		high: change.shift.high ?? change.shift.estimate,
+		verdict: change.verdict,
+		words: boardRow(changeResult(change), STEP_SIDES).text
+	}));
+	const { name, thresholds } = metricOf(metric);
+	return { metric, name, thresholds, isTiming: false, points, steps };
+}
+
+function pointsOf(
+	own: readonly StoredFigures[],
+	readings: readonly Reading[],
+	figuresIn: (figures: StoredFigures['figures']) => (number | null)[] | undefined,
+	wild: ReadonlySet<number> = new Set()
+): TimelinePoint[] {
+	return own.flatMap((stored): TimelinePoint[] => {
+		const values = measured(figuresIn(stored.figures));
 		const block = blockOf(values);
 		if (!block) return [];
 		return [
@@ -199,16 +258,6 @@ function timelineOf(metric: MetricId, { page, condition, own, history, readings 
 			}
 		];
 	});
-	const steps = (history?.changes ?? []).filter(isOwn).map((change): TimelineStep => ({
-		at: dateOf(readings, change.after),
-		from: change.from,
-		to: change.to,
-		low: change.shift.low ?? change.shift.estimate,
-		high: change.shift.high ?? change.shift.estimate,
-		verdict: change.verdict,
-		words: boardRow(changeResult(change), STEP_SIDES).text
-	}));
-	return { metric, points, steps };
 }
 
 function toldChanges({ page, condition, history, readings, markers }: Material): ToldChange[] {

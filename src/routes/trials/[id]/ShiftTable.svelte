@@ -74,7 +74,7 @@
 	type TimingRow = (typeof timings)[number];
 	const nameOfArm = (id: number) => comparisons.find((arm) => arm.id === id)?.name ?? '';
 	const nameOfConditions = (id: string) => conditions.find((one) => one.id === id)?.name ?? id;
-	const timingColumns: Column<TimingRow>[] = [
+	const timingColumns = $derived<Column<TimingRow>[]>([
 		{ key: 'name', name: 'Timing', isRowHead: true, text: ({ name }) => name },
 		{
 			key: 'arm',
@@ -84,8 +84,11 @@
 		{ key: 'baseline', name: 'Baseline', number: true, text: ({ baseline }) => formatDuration(baseline) },
 		{ key: 'own', name: 'Variant’s own', number: true, text: ({ arm }) => formatDuration(arm) },
 		{ key: 'shift', name: 'Shift', text: ({ shift }) => wordTimingShift(shift) },
+		...(timings.some(({ marginWords }) => marginWords)
+			? [{ key: 'margin', name: 'Its interval', text: ({ marginWords }: TimingRow) => marginWords }]
+			: []),
 		{ key: 'rounds', name: 'Rounds', number: true, text: ({ rounds }) => rounds }
-	];
+	]);
 	/** Metrics that nothing was measured for would be rows of dashes. */
 	const shown = $derived(
 		METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift))

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { Button, ContentSwitcher, Switch } from 'carbon-components-svelte';
-	import { metricOf } from '$core/metrics/catalogue';
+	import { isMetricId } from '$core/metrics/catalogue';
 	import { describeAssessment } from '$core/wording/field';
-	import { formatDay, formatValue } from '$core/wording/format';
+	import { formatDay, formatDuration, formatValue } from '$core/wording/format';
 	import History from '$lib/charts/History.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
 	import Action from '$lib/parts/Action.svelte';
@@ -26,13 +26,15 @@
 	);
 	const path = $derived(new URL(view.page.url).pathname);
 	const metrics = $derived(
-		(shown?.timelines ?? []).map((own) => ({ value: own.metric as string, text: metricOf(own.metric).name }))
+		(shown?.timelines ?? []).map((own) => ({ value: own.metric as string, text: own.name }))
 	);
 	const newest = $derived(timeline?.points.at(-1));
 	const dayOf = (at: string) => formatDay(at.slice(0, 10));
+	const format = (value: number) =>
+		timeline && isMetricId(timeline.metric) ? formatValue(timeline.metric, value) : formatDuration(value);
 	const caption = $derived(
 		timeline && newest
-			? `${metricOf(timeline.metric).name}, ${shown?.name}: the middle of each reading and all of its loads. Newest: ${formatValue(timeline.metric, newest.middle)}.`
+			? `${timeline.name}, ${shown?.name}: the middle of each reading and all of its loads. Newest: ${format(newest.middle)}.`
 			: ''
 	);
 </script>
@@ -65,13 +67,14 @@
 			steps={timeline.steps}
 			breaks={view.breaks}
 			markers={view.markers}
-			thresholds={metricOf(timeline.metric).thresholds}
-			format={(value) => formatValue(timeline.metric, value)}
+			thresholds={timeline.thresholds}
+			{format}
 			dayWords={formatDay}
 		/>
 		<p class="key muted small">
 			Coloured line: a step beyond the noise. Open dot: far from its neighbours, no step. Flag: something was
 			released. Dotted: the lab changed, nothing is compared over it.
+			{#if timeline.isTiming}A timing of the page’s own is drawn; nothing is called on it.{/if}
 		</p>
 
 		<section aria-labelledby="moved">

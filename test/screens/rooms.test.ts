@@ -1,0 +1,201 @@
+import { expect } from 'chai';
+import { METRICS } from '$core/metrics/catalogue';
+import { unpackRequests } from '$core/load/requestList';
+import type { LoadView } from '../../src/lib/server/loads/view';
+import type { standingView } from '../../src/lib/server/standings/view';
+import type { watchedPageView } from '../../src/lib/server/watch/pageView';
+import { dataOf, demoDb, screen } from '../support/svelte/screens';
+import type { Shown } from '../support/svelte/show';
+
+const plain = (text: string) => text.replace(/\s+/g, ' ').trim();
+const tableOf = (shown: Shown, label: string): string[][] => {
+	const table = shown.all('table').find((one) => one.attribute('aria-label') === label);
+	if (!table)
+		throw new Error(
+			`No table “${label}”: ${shown
+				.all('table')
+				.map((one) => one.attribute('aria-label'))
+				.join(', ')}`
+		);
+	return table.rows();
+};
+
+describe('rooms of the demonstration', function () {
+	this.timeout(60_000);
+	before(demoDb);
+
+	describe('a standing', () => {
+		let shown: Shown;
+		let view: ReturnType<typeof standingView>;
+		before(async () => {
+			shown = await screen('/standings/3');
+			view = (await dataOf('/standings/3')).data.view as typeof view;
+		});
+
+		it('says the own place with its uncertainty, and under how many metrics it is surely first or last', () => {
+			const [phone] = view.conditions;
+			const own = view.pages.find(({ role }) => role === 'page')!;
+			const cell = phone!.rows.find(({ metric }) => metric === 'lcp')!.cells.find(({ page }) => page === own.id)!;
+			expect(shown.the('p.answer').text).to.include(`${own.name} is ${cell.words} in Largest Contentful Paint`);
+			const ranked = phone!.rows.map(({ cells }) => cells.find(({ page }) => page === own.id)!);
+			const first = ranked.filter(({ to }) => to === 1).length;
+			expect(shown.the('p.answer').text).to.include(
+				first ? `${first} of ${ranked.length} metrics` : 'No metric puts it surely first'
+			);
+		});
+
+		it('has every metric as a row, with the figure and place of each page', () => {
+			const [head, ...rows] = tableOf(shown, 'Ranks by metric');
+			expect(head!.slice(1)).to.deep.equal(view.pages.map(({ name }) => name));
+			view.conditions[0]!.rows.forEach((row, i) =>
+				expect(rows[i]).to.deep.equal([row.name, ...row.cells.map(({ figure, words }) => plain(`${figure} ${words}`))])
+			);
+		});
+
+		it('sets side by side what they do, with a load behind each cell', () => {
+			const [, ...rows] = tableOf(shown, 'Practices');
+			expect(rows.map(([name]) => name)).to.deep.equal(view.conditions[0]!.practices.map(({ name }) => name));
+			const links = shown
+				.all('table')
+				.at(-1)!
+				.all('a')
+				.map((link) => link.attribute('href')!);
+			expect(links.every((href) => /^\/loads\/\d+$/.test(href))).to.equal(true);
+			expect(shown.text).to.include('These runs were recorded for the demonstration.');
+		});
+	});
+
+	describe('a watched page', () => {
+		let shown: Shown;
+		let view: ReturnType<typeof watchedPageView>;
+		before(async () => {
+			shown = await screen('/watch/1/2?on=phone');
+			view = (await dataOf('/watch/1/2?on=phone')).data.view as typeof view;
+		});
+
+		it('tells each change with its figures, its time and its likeliest cause', () => {
+			const phone = view.conditions.find(({ condition }) => condition === 'phone')!;
+			expect(phone.changes.length).to.be.above(1);
+			for (const change of phone.changes) {
+				expect(shown.text).to.include(plain(change.title));
+				expect(shown.text).to.include(plain(change.when));
+				for (const line of change.lines) expect(shown.text).to.include(plain(line));
+			}
+		});
+
+		it('draws a reading for each week in which the lab was on, and says when it was off', () => {
+			const chart = shown.all('svg').find((one) => one.all('g[role=img]').length > 40)!;
+			const readings = chart
+				.all('g[role=img]')
+				.map((mark) => mark.attribute('aria-label')!)
+				.filter((label) => /\d+ loads from/.test(label));
+			expect(readings).to.have.length(50);
+			expect(shown.text).to.match(/2 scheduled readings before this did not take place/);
+			expect(shown.text).to.match(/The browser changed/);
+		});
+
+		it('has its markers, and what a trial proved', () => {
+			expect(view.markers.length).to.be.above(1);
+			for (const marker of view.markers) expect(shown.text).to.include(marker.words);
+		});
+	});
+
+	it('lists watched pages with their figures, and filters them by the address', async () => {
+		const all = await screen('/watch');
+		const rows = (shown: Shown) =>
+			shown
+				.all('tbody')
+				.flatMap((body) => body.all('tr'))
+				.map(({ text }) => text);
+		expect(rows(all)).to.have.length(3);
+		const filtered = await screen('/watch?words=booking');
+		expect(rows(filtered).length).to.be.within(1, 3);
+		const none = await screen('/watch?words=nothing-like-it');
+		expect(none.text).to.match(/nothing|no page/i);
+	});
+
+	describe('a load', () => {
+		let shown: Shown;
+		let data: LoadView;
+		before(async () => {
+			shown = await screen('/loads/1?open=timeline,frames,facts,weights,requests,tasks,held,conditions');
+			data = (await dataOf('/loads/1')).data as unknown as LoadView;
+		});
+
+		it('shows its figures under the names of the field', () => {
+			for (const name of [
+				'Largest Contentful Paint',
+				'Cumulative Layout Shift',
+				'Total Blocking Time',
+				'Time to First Byte'
+			])
+				expect(shown.text).to.include(name);
+			expect(METRICS.length).to.be.above(15);
+		});
+
+		it('has its requests on a time axis, each told in words', () => {
+			const rows = shown.all('.timeline-row');
+			expect(rows.length).to.be.within(1, 22);
+			for (const row of rows) expect(row.text).to.match(/, of .+, (\d{3}|no answer|.+), .+ to .+/);
+			const starts = rows.map((row) => Number(/left: ([\d.]+)px/.exec(row.the('.wait').attribute('style')!)![1]));
+			expect(Math.min(...starts)).to.equal(starts[0]);
+			expect(unpackRequests(data.requests).length).to.be.at.least(rows.length);
+		});
+
+		it('says in a paragraph what its largest paint waited for', () => {
+			expect(shown.text).to.match(/first byte/i);
+		});
+	});
+
+	describe('lists', () => {
+		const rows = (shown: Shown) => shown.all('tbody').flatMap((body) => body.all('tr'));
+
+		it('of trials are filtered by state, kind, answer and words', async () => {
+			const count = async (query: string) => rows(await screen(`/trials${query}`)).length;
+			const all = await count('');
+			expect(await count('?state=done')).to.be.within(1, all);
+			expect(await count('?kind=same-page')).to.be.within(0, all);
+			expect(await count('?q=chat')).to.be.within(1, all);
+			expect((await screen('/trials?q=zzzz')).text).to.match(/no trial|nothing/i);
+		});
+
+		it('of loads lead to each load', async () => {
+			const shown = await screen('/loads');
+			for (const row of rows(shown))
+				expect(row.all('a').some((link) => /^\/loads\/\d+/.test(link.attribute('href')!))).to.equal(true);
+		});
+
+		it('of pages tell traffic, type and whether they are chosen', async () => {
+			const db = await demoDb();
+			const { id } = db.prepare("SELECT client_id AS id FROM site WHERE host = 'skerry-line.test'").get() as {
+				id: number;
+			};
+			const shown = await screen('/pages', { client: id });
+			expect(rows(shown).length).to.be.above(5);
+			expect(shown.text)
+				.to.match(/visits/i)
+				.and.match(/timetable/);
+		});
+
+		it('of everything are found by words', async () => {
+			const shown = await screen('/search?q=chat');
+			expect(shown.all('a').some((link) => /^\/trials\/\d+$/.test(link.attribute('href')!))).to.equal(true);
+			expect((await screen('/search?q=zzzzqq')).text).to.match(/nothing/i);
+		});
+	});
+
+	it('say on the Desk what needs the analyst, newest first', async () => {
+		const shown = await screen('/');
+		const { data } = await dataOf('/');
+		expect(shown.text).to.include('From what is watched');
+		for (const trial of data.recent as { question: string }[]) expect(shown.text).to.include(trial.question);
+	});
+
+	it('show the lab with its noise floor, its speed and whether this machine is fit', async () => {
+		const shown = await screen('/workshop/lab');
+		expect(shown.text)
+			.to.match(/noise floor/i)
+			.and.match(/loops/);
+		expect(shown.texts('button').join('|')).to.match(/noise floor/i);
+	});
+});

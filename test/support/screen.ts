@@ -5,6 +5,8 @@ import { findChromium } from '../../src/lab/browser/find';
 import type { TestApp } from './app';
 
 const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+/** Rules whose outcome depends on colours: a theme changes nothing else. */
+export const COLOUR_RULES = ['color-contrast', 'link-in-text-block'];
 const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
 export interface Screen {
@@ -16,8 +18,11 @@ export interface Screen {
 	requested: string[];
 	/** Go somewhere and wait until scripts have taken over. */
 	go(path: string): Promise<void>;
-	/** What axe finds against WCAG 2.2 AA, in short. @param within a selector; the whole page without */
-	violations(within?: string): Promise<string[]>;
+	/**
+	 * What axe finds against WCAG 2.2 AA, in short. @param within a selector; the whole page without
+	 * @param rules all of that level without; those that colours can break when another theme is on
+	 */
+	violations(within?: string, rules?: readonly string[]): Promise<string[]>;
 	/** Tick or untick Carbon's checkbox, which hides the native one under its label. */
 	tick(name: string | RegExp, on: boolean): Promise<void>;
 	/** Open a part of a sheet, unless it is. @returns the part */
@@ -70,11 +75,11 @@ export async function openScreen(app: TestApp): Promise<Screen> {
 			await page.goto(app.url + path);
 			await takenOver;
 		},
-		async violations(within = 'html') {
+		async violations(within = 'html', rules = RULES) {
 			// What is out of sight has no styles until it comes near: it is judged as it will look then.
 			await page.addStyleTag({ content: '* { content-visibility: visible !important; }' });
 			await page.evaluate(AXE);
-			return page.evaluate(findViolations, { within, rules: RULES });
+			return page.evaluate(findViolations, { within, rules: [...rules] });
 		},
 		async tick(name, on) {
 			const box = page.getByRole('checkbox', { name, exact: typeof name === 'string' });
@@ -100,7 +105,7 @@ async function findViolations({ within, rules }: { within: string; rules: string
 		run(within: string, options: object): Promise<{ violations: { id: string; nodes: { target: string[] }[] }[] }>;
 	};
 	const { axe } = globalThis as unknown as { axe: Axe };
-	const { violations } = await axe.run(within, { runOnly: rules });
+	const { violations } = await axe.run(within, { runOnly: rules, resultTypes: ['violations'] });
 	return violations.map(({ id, nodes }) => {
 		const where = nodes.slice(0, 3).map(({ target }) => target.join(' '));
 		return `${id}: ${where.join(' | ')}`;

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { gzipSync } from 'node:zlib';
 import { startApp, type TestApp } from '../support/app';
 import { until } from '../support/world';
-import { openScreen, type Screen } from '../support/screen';
+import { COLOUR_RULES, openScreen, type Screen } from '../support/screen';
 import { walkByTab } from '../support/walkByTab';
 
 /** Rows of lists that the tab key walks through on its way. */
@@ -103,7 +103,7 @@ describe('interface', () => {
 			expect(await screen.violations(), path).to.deep.equal([]);
 			await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
 			await settledColours();
-			expect(await screen.violations(), `${path}, dark`).to.deep.equal([]);
+			expect(await screen.violations('html', COLOUR_RULES), `${path}, dark`).to.deep.equal([]);
 			await page.setViewportSize({ width: 400, height: 800 });
 			const width = await page.evaluate(() => document.documentElement.scrollWidth);
 			expect(width, path).to.be.at.most(400);

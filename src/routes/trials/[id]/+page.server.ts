@@ -23,12 +23,13 @@ import {
 import { findTrial } from '$lib/server/trials/trial';
 import { repeatByAge, repeatTrial } from '$lib/server/trials/repeat';
 import { sheetView } from '$lib/server/trials/sheetView';
+import { packSheet } from './packedSheet';
 
 export const load = async ({ params, url }) => {
 	const db = getDb();
 	const trial = findTrial(db, Number(params.id));
 	if (!trial) error(404, `There is no trial ${params.id}.`);
-	return sheetView(db, trial, url.searchParams.get('metric') ?? '');
+	return packSheet(await sheetView(db, trial, url.searchParams.get('metric') ?? ''));
 };
 
 /** Act on the trial of the address with what the form says. */

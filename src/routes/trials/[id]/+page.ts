@@ -1,6 +1,7 @@
 import { fetchOpened } from './lazyParts';
+import { unpackSheet } from './packedSheet';
 
 export const load = async ({ data, url }) => ({
-	...data,
+	...unpackSheet(data),
 	opened: await fetchOpened((url.searchParams.get('open') ?? '').split(','))
 });

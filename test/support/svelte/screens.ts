@@ -45,14 +45,15 @@ export async function demoDb(): Promise<Db> {
 	if (db) return db;
 	const folder = mkdtempSync(join(tmpdir(), 'zafra-screens-'));
 	process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
-	Object.assign(process.env, {
-		ZAFRA_DATA: folder,
-		ZAFRA_DEMO: 'on',
-		ZAFRA_RUNNER: 'off',
-		ORIGIN: 'http://zafra.test'
-	});
 	const { getDb } = await import('../../../src/lib/server/context');
-	return (db = getDb());
+	// It reads where its data is when it is first asked; other tests of this process start apps of their own.
+	const before = process.env;
+	process.env = { ...before, ZAFRA_DATA: folder, ZAFRA_DEMO: 'on' };
+	try {
+		return (db = getDb());
+	} finally {
+		process.env = before;
+	}
 }
 
 interface Event {

@@ -22,6 +22,9 @@ const USABLE_MS = 1000;
 const SERVED_MS = 100;
 const INP_MS = 200;
 const SLOWDOWN = 4;
+/** The first answers of a server that has just been started are slower: its code is compiled on the way. */
+const WARM_UP = 8;
+const TIMES = 7;
 
 const environment: NodeJS.ProcessEnv = { ZAFRA_ORIGINS: 'http://zafra.test' };
 const app = await startApp({ demo: true, environment });
@@ -71,10 +74,13 @@ for (const [what, path] of Object.entries({
 })) {
 	const served: number[] = [];
 	const usable: number[] = [];
-	for (let i = 0; i < 7; i++) {
+	// By itself: a tab that is being closed takes a core for a while.
+	for (let i = 0; i < WARM_UP + TIMES; i++) {
 		const from = performance.now();
 		await (await fetch(app.url + path)).text();
 		served.push(performance.now() - from);
+	}
+	for (let i = 0; i < 2 + TIMES; i++) {
 		const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 		await page.goto(app.url + path, { waitUntil: 'commit' });
 		const mark = () => page.evaluate(() => performance.getEntriesByName('zafra-usable')[0]?.startTime ?? null);
@@ -85,9 +91,9 @@ for (const [what, path] of Object.entries({
 	rows.push(
 		{
 			what: `${what}, served`,
-			measured: `${median(served.slice(2)).toFixed(0)} ms`,
+			measured: `${median(served.slice(WARM_UP)).toFixed(0)} ms`,
 			limit: `at most ${SERVED_MS} ms`,
-			holds: median(served.slice(2)) <= SERVED_MS
+			holds: median(served.slice(WARM_UP)) <= SERVED_MS
 		},
 		{
 			what: `${what}, usable`,

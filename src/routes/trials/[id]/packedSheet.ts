@@ -1,4 +1,4 @@
-/** The large lists of a sheet travel as one text: that is written and read many times faster than as the page's data. */
+/** The large lists of a sheet travel as one text: it is written and read many times faster than as the page's data. */
 import type { SheetView } from '$lib/server/trials/sheetView';
 
 type Large = Pick<SheetView, 'loads' | 'judgement' | 'evidence'>;

@@ -168,7 +168,9 @@ const ADDED = [
 	'visitor',
 	'inline',
 	'stepShown',
-	'stepQuiet'
+	'stepQuiet',
+	'shown',
+	'signature'
 ];
 
 /** Moments of this run, and ids that the queue gives out, are not part of the contract. */

@@ -5,7 +5,6 @@ import type { Shown } from '../support/svelte/show';
 /** A page of the demonstration for each route, closed and with its parts open. */
 const ADDRESSES = [
 	'/',
-	'/?client=all',
 	'/clients',
 	'/clients/new',
 	'/clients/1',
@@ -17,10 +16,10 @@ const ADDRESSES = [
 	'/field/1',
 	'/field/visits',
 	'/trials',
-	'/trials?state=done&words=chat',
-	'/trials?words=nothing-has-these-words',
+	'/trials?state=done&q=chat',
+	'/trials?q=nothing-has-these-words',
 	'/trials/new',
-	'/trials/new?kind=sweep',
+	'/trials/new?template=sweep',
 	'/trials/1',
 	'/trials/1?open=why,broke,fairness,worth,shifts,table,frames,held,loads,repeats',
 	'/trials/2?open=why,table,loads',

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { createTrial, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
+import { metricOf } from '$core/metrics/catalogue';
 import { deriveEvidence } from '../../src/lib/server/trials/evidence';
 import type { SheetView } from '../../src/lib/server/trials/sheetView';
 import { trialInput } from '../support/queue';
@@ -89,12 +90,11 @@ describe('the sheet of a trial', function () {
 			const arm = data.evidence!.arms[0]!;
 			expect(opened('why').text.length).to.be.above(100);
 			expect(arm.condition).to.equal('phone');
-			// All metrics, those that decide among them.
-			const metrics = opened('table')
-				.rows()
-				.map(([head]) => head);
-			for (const row of data.boards[0]!.answers[0]!.rows) expect(metrics.join('|'), row.metric).to.not.equal('');
-			expect(metrics.length).to.be.above(15);
+			// All metrics that were measured, those that decide among them.
+			const heads = opened('table').texts('th[scope=row]');
+			for (const { metric } of data.boards[0]!.answers[0]!.rows)
+				expect(heads, metric).to.include(metricOf(metric).name);
+			expect(heads.length).to.be.above(15);
 			// Loads in pages of 25, with a link to each.
 			const loads = opened('loads')
 				.all('a')
@@ -155,11 +155,15 @@ describe('the sheet of a trial', function () {
 			expect(shown.the('[role=alert]').text).to.include('The trial has already been started.');
 		});
 
-		it('of a trial in stages names the stages, and asks for the next when it waits', async () => {
-			const id = await make({ kind: 'before-and-after' as never }).catch(() => make({ kind: 'before-after' }));
-			const shown = await screen(`/trials/${id}`);
-			expect(shown.text).to.include('A').and.include('B');
-			expect(shown.text).to.match(/before and after/i);
+		it('of a trial in stages asks for its baseline first, and says what kind of trial it is', async () => {
+			const arms = [
+				{ name: 'Plain', url: 'http://a.test', baseline: true },
+				{ name: 'With a cache', url: 'http://a.test' }
+			];
+			const shown = await screen(`/trials/${await make({ kind: 'before-after', arms })}`);
+			expect(shown.text).to.include('before and after');
+			expect(shown.texts('td.word').every((word) => word === 'not yet')).to.equal(true);
+			for (const { name } of arms) expect(partOf(shown, 'arms').text).to.include(name);
 		});
 
 		it('of one page against itself compares nobody', async () => {

@@ -68,7 +68,10 @@ describe('reports of watches and standings', () => {
 			return body.groups.find(({ title }) => title === 'Watched pages')!.lines;
 		};
 		expect(linesOf('2020-01-01', '2030-01-01')).to.deep.equal(['No watched page was read in this time.']);
-		readMany(id, 9, 2000);
+		readMany(id, 2, 2000);
+		deriveHistory(db, id);
+		expect(linesOf('2020-01-01', '2030-01-01')[0]).to.match(/^No step was called .* not all have the 7 readings yet/);
+		readMany(id, 7, 2000, 2);
 		deriveHistory(db, id);
 		expect(linesOf('2020-01-01', '2030-01-01')).to.deep.equal(['No watched page moved beyond the noise.']);
 		readMany(id, 3, 3000, 20);

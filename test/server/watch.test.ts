@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import * as v from 'valibot';
 import type { MetricId } from '$core/metrics/catalogue';
 import { USUAL_VISIT_SETTINGS } from '$core/field/visitSettings';
+import { LEAST_READINGS } from '$core/watch/history';
 import { StandingInput } from '$core/watch/input';
 import { addMarker } from '../../src/lib/server/field/markers';
 import { pastePages } from '../../src/lib/server/pages/commands';
@@ -208,6 +209,17 @@ describe('watches', () => {
 		expect(make({ clientId, pages: [999] })).to.include('There is no page 999');
 	});
 
+	it('is called steady only once a step could have been called', () => {
+		const { db, id } = furnish();
+		const states = () => watchList(db, null, 'week').map(({ state }) => state);
+		readMany(id, LEAST_READINGS - 1, 2000);
+		deriveHistory(db, id);
+		expect(states()).to.deep.equal(['young', 'young']);
+		readMany(id, 1, 2000, 20);
+		deriveHistory(db, id);
+		expect(states()).to.deep.equal(['steady', 'steady']);
+	});
+
 	it('keeps the page’s own timings, which its history draws against the site’s thresholds and never calls', () => {
 		const { db, id, siteId } = furnish();
 		const timings = [{ name: 'hero', good: 500, poor: 1000, margin: 50 }];
@@ -275,6 +287,10 @@ describe('watches', () => {
 			['no', 'none', 0],
 			['yes', '1 held back, 1 postponed', 2]
 		]);
+		// What is put off still comes: no better. Its evidence is in a load after the rounds, not in the middle one.
+		expect(late.isNeutral).to.equal(true);
+		const { load: middle } = view.conditions[0]!.content.find(({ page }) => page === late.cells[1]!.page)!;
+		expect(late.cells[1]!.load).to.be.above(middle);
 		expect(view.conditions[0]!.rows.find(({ metric }) => metric === 'lcp')!.cells[0]!.words).to.equal('second of two');
 		expect(view.conditions[0]!.troubles).to.have.length(1);
 	});

@@ -2,7 +2,6 @@
 import type { LoadRecord, RequestRecord } from '../load/record';
 import { cacheLifetimeOf, compressionOf, servedFrom } from '../load/delivery';
 import { ownerOf } from '../load/owners';
-import { LATE_KINDS, type LateKind } from '../compare/late/facts';
 
 export const PRACTICES = [
 	'compression',
@@ -27,6 +26,17 @@ export interface PracticeCell {
 	values: Record<string, string | number>;
 	/** Addresses or names that show it, at most three. */
 	evidence: string[];
+	/** The load that shows it, where that is not the one in the middle. */
+	load: number | null;
+}
+
+/** Ways of doing things that are told and never called better: what is put off still comes. */
+export const NEUTRAL: readonly Practice[] = ['late'];
+
+/** A load in which the lab waited on, or moved, once the page had settled. */
+export interface LateLoad {
+	id: number;
+	record: LoadRecord;
 }
 
 interface Seen {
@@ -35,11 +45,10 @@ interface Seen {
 	requests: RequestRecord[];
 	own: RequestRecord[];
 	others: RequestRecord[];
-	/** Loads in which the lab waited on, or moved, once the page had settled. */
-	late: readonly LoadRecord[];
+	late: readonly LateLoad[];
 }
 
-type Rule = (seen: Seen) => Omit<PracticeCell, 'practice'>;
+type Rule = (seen: Seen) => Omit<PracticeCell, 'practice' | 'load'> & { load?: number };
 
 const MOST_EVIDENCE = 3;
 const nothing = { state: 'none' as const, values: {}, evidence: [] };
@@ -172,22 +181,20 @@ const scripts: Rule = ({ requests }) => {
 };
 
 /** Scripts that come only after the page had settled: by themselves (postponed), or once somebody moves (held back). */
-const late: Rule = ({ late: records }) => {
-	if (!records.length) return nothing;
-	const scriptsIn = (kind: LateKind) =>
-		records.flatMap(({ requests, postponed, heldBack }) => {
-			const phase = kind === 'postponed' ? 'patience' : 'nudge';
-			const looked = kind === 'postponed' ? postponed : heldBack;
-			return looked
-				? requests.filter((one) => one.during === phase && one.type === 'script' && one.failed === null)
-				: [];
-		});
-	const [postponed, heldBack] = LATE_KINDS.map(scriptsIn) as [RequestRecord[], RequestRecord[]];
-	const all = [...heldBack, ...postponed];
+const late: Rule = ({ late: loads }) => {
+	if (!loads.length) return nothing;
+	const scripts = loads.flatMap(({ id, record: { requests, postponed, heldBack } }) => {
+		const phase = postponed ? 'patience' : heldBack ? 'nudge' : null;
+		return requests
+			.filter(({ during, type, failed }) => during === phase && type === 'script' && failed === null)
+			.map((request) => ({ request, phase, id }));
+	});
+	const count = (kind: 'patience' | 'nudge') => scripts.filter(({ phase }) => phase === kind).length;
 	return {
-		state: all.length ? 'yes' : 'no',
-		values: { all: all.length, heldBack: heldBack.length, postponed: postponed.length },
-		evidence: addressesOf(all)
+		state: scripts.length ? 'yes' : 'no',
+		values: { all: scripts.length, heldBack: count('nudge'), postponed: count('patience') },
+		evidence: addressesOf(scripts.map(({ request }) => request)),
+		load: scripts[0]?.id ?? loads[0]!.id
 	};
 };
 
@@ -207,13 +214,13 @@ const RULES: Record<Practice, Rule> = {
 
 /**
  * @param record of a load that succeeded; the middle one of a run
- * @param lateRecords of loads of the same page in which the lab waited on or moved; none where nobody looked
+ * @param late of the same page; none where nobody looked
  */
-export function practicesOf(record: LoadRecord, lateRecords: readonly LoadRecord[] = []): PracticeCell[] {
+export function practicesOf(record: LoadRecord, late: readonly LateLoad[] = []): PracticeCell[] {
 	const { host } = new URL(record.finalUrl || record.url);
 	const requests = record.requests.filter(({ during, failed }) => during === 'load' && failed === null);
 	const own = requests.filter((request) => ownerOf(request.host, host).kind !== 'third-party');
 	const others = requests.filter((request) => !own.includes(request));
-	const seen: Seen = { record, requests, own, others, late: lateRecords };
-	return PRACTICES.map((practice) => ({ practice, ...RULES[practice](seen) }));
+	const seen: Seen = { record, requests, own, others, late };
+	return PRACTICES.map((practice) => ({ practice, load: null, ...RULES[practice](seen) }));
 }

@@ -5,8 +5,8 @@
  * that are not surely behind it (simultaneous intervals for ranks from all pairwise comparisons: Mohamad, Goeman and
  * van Zwet 2022).
  */
-import type { MetricId } from '../metrics/catalogue';
-import { metricOf } from '../metrics/catalogue';
+import { isMetricId, metricOf, type MetricId } from '../metrics/catalogue';
+import type { TimingKey } from '../watch/reading';
 import { flipsOf, flipStatistics } from '../stats/signFlips';
 import { stepDownP } from '../stats/stepDown';
 import { pairedShift } from '../stats/signedRank';
@@ -35,12 +35,8 @@ export interface Ranked {
 }
 
 /** @param metric whose direction says what is ahead; own timings are better when lower */
-export function rankPages(
-	metric: MetricId | `timing:${string}`,
-	contestants: readonly Contestant[],
-	seed = 1
-): Ranked[] {
-	const turn = metric.startsWith('timing:') || !metricOf(metric as MetricId).higherIsBetter ? 1 : -1;
+export function rankPages(metric: MetricId | TimingKey, contestants: readonly Contestant[], seed = 1): Ranked[] {
+	const turn = isMetricId(metric) && metricOf(metric).higherIsBetter ? -1 : 1;
 	const present = contestants.filter(({ byRound }) => byRound.some((figure) => figure !== null));
 	const ahead = pairsAhead(present, turn, seed);
 	return contestants.map(({ page, byRound }) => {

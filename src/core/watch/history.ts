@@ -82,6 +82,17 @@ const LEAST_BEFORE = 5;
 const MOST_BEFORE = 26;
 /** Readings after a step at which it is looked for. */
 const AFTER = [2, 4, 8] as const;
+/** Readings of a page on an unchanged lab without which no step can be called. */
+export const LEAST_READINGS = LEAST_BEFORE + AFTER[0];
+
+/** Readings with figures since the lab last changed, oldest first in: those in which a step is sought. */
+export function comparableReadings(readings: readonly Pick<PageReading, 'setting'>[]): number {
+	const known = readings.filter(({ setting }) => setting !== null);
+	const newest = known.at(-1)?.setting ?? null;
+	const before = known.findLastIndex(({ setting }) => settingParts(setting, newest).length > 0);
+	return known.length - 1 - before;
+}
+
 /** Standard errors more for a step that was not found at once: two chances more are paid for (simulated). */
 const LATER_PENALTY = 0.4;
 /** Chance of any false call in a quarter. */

@@ -15,7 +15,15 @@ export type SettingPart = keyof Setting;
 export const SETTING_PARTS: readonly SettingPart[] = ['browser', 'conditions', 'recipe', 'lab'];
 
 /** Figures of the loads that count, by metric and in the order of the rounds; null where a load has none. */
-export type ReadingFigures = Partial<Record<MetricId, (number | null)[]>>;
+export type ReadingFigures = Partial<Record<MetricId | TimingKey, (number | null)[]>>;
+
+/** Key of a mark or measure of the page's own, or of a named element, beside the metrics of the catalogue. */
+export type TimingKey = `timing:${string}`;
+const TIMING = 'timing:';
+export const timingKey = (name: string): TimingKey => `${TIMING}${name}`;
+
+/** @returns null for the key of a metric */
+export const timingIn = (key: string): string | null => (key.startsWith(TIMING) ? key.slice(TIMING.length) : null);
 
 export const measured = (figures: readonly (number | null)[] = []): number[] =>
 	figures.filter((figure) => figure !== null);

@@ -3,7 +3,7 @@ import type { Metric } from '../metrics/catalogue';
 import { metricOf } from '../metrics/catalogue';
 import type { Practice, PracticeCell } from '../standings/practices';
 import type { Ranked } from '../standings/ranks';
-import type { Break, Change } from '../watch/history';
+import { LEAST_READINGS, type Break, type Change } from '../watch/history';
 import type { Setting, SettingPart } from '../watch/reading';
 import type { Schedule } from '../watch/schedule';
 import type { PageTrouble } from '../watch/trouble';
@@ -53,6 +53,12 @@ export function reasonsOfChanges(changes: readonly Change[], causes: readonly st
 		...(told.length ? told : [WATCH_WORDS.say('change.no-cause')]),
 		WATCH_WORDS.say(isCorrected ? 'change.corrected' : 'change.uncorrected')
 	];
+}
+
+/** Where no step was called: that there is none, or that none could be. @param n readings that can be compared */
+export function describeQuiet(n: number): string {
+	const isEnough = n >= LEAST_READINGS;
+	return isEnough ? WATCH_WORDS.say('change.none') : WATCH_WORDS.say('change.too-few', { n, least: LEAST_READINGS });
 }
 
 export const howSure = (): string => WATCH_WORDS.say('change.sure');

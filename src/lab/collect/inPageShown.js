@@ -36,6 +36,7 @@
 	};
 	globalThis.zafraShown = () => named;
 
+	// Pieces as `core/pages/skeleton` takes them of a page's source: a test holds both against each other.
 	const LENGTH = 128;
 	const MOST_PIECES = 2000;
 	const CONTENT = /^(script|style|noscript|template|svg)$/;

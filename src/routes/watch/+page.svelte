@@ -30,6 +30,7 @@
 		'being-read': 'being read',
 		changed: 'moved',
 		steady: 'steady',
+		young: 'too few readings to call',
 		trouble: 'needs you',
 		ended: 'not watched any more'
 	};
@@ -109,7 +110,7 @@
 		<Table label="Watched pages" {columns} {rows} key={({ key }) => key} pageSize={25} size="medium">
 			{#snippet cell(row, column)}
 				{#if column.key === 'page'}
-					<a href="/watch/{row.watchId}/{row.page}" data-row-link>{new URL(row.url).pathname}</a>
+					<a href="/watch/{row.watchId}/{row.page}" class="path" data-row-link>{new URL(row.url).pathname}</a>
 					<br /><span class="muted small">{[row.type, new URL(row.url).host].filter(Boolean).join(', ')}</span>
 				{:else if column.key === 'figures'}
 					<div class="lines">
@@ -178,6 +179,10 @@
 	.of {
 		min-width: 4.2rem;
 		color: var(--muted);
+	}
+	.path {
+		display: inline-block;
+		min-width: 7rem;
 	}
 	.lines {
 		display: grid;

@@ -27,9 +27,10 @@ describe('what a page does to be fast', () => {
 
 	it('looks for scripts that are put off only where somebody waited on or moved', () => {
 		const late = (records: LoadRecord[]) =>
-			practicesOf(recordOf({ page: { images: [], fonts: [] } as unknown as PageRecord }), records).find(
-				({ practice }) => practice === 'late'
-			)!;
+			practicesOf(
+				recordOf({ page: { images: [], fonts: [] } as unknown as PageRecord }),
+				records.map((record, i) => ({ id: 70 + i, record }))
+			).find(({ practice }) => practice === 'late')!;
 		const { figures } = recordOf();
 		const work = { requests: 2, wireBytes: 1, decodedBytes: 1, scriptMs: 1, figuresWith: figures };
 		const script = (name: string, during: 'load' | 'nudge' | 'patience') =>
@@ -40,7 +41,10 @@ describe('what a page does to be fast', () => {
 		});
 		const moved = recordOf({ heldBack: { ...work, nudgedAtMs: 1, settledMs: 2 }, requests: [script('first', 'load')] });
 		expect(describeCell(late([]))).to.equal('not looked at yet');
-		expect(late([waited, moved])).to.deep.include({ state: 'yes', evidence: ['https://own.test/chat.js'] });
+		expect(late([moved, waited])).to.deep.include({ state: 'yes', evidence: ['https://own.test/chat.js'], load: 71 });
+		// Where there is none, the first of the loads shows that.
+		expect(late([moved]).load).to.equal(70);
+		expect(late([]).load).to.equal(null);
 		expect(describeCell(late([waited, moved]))).to.equal('0 held back, 1 postponed');
 		expect([late([moved]).state, describeCell(late([moved]))]).to.deep.equal(['no', 'none']);
 	});

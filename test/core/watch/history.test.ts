@@ -1,7 +1,9 @@
 import { expect } from 'chai';
 import type { MetricId } from '$core/metrics/catalogue';
-import { findInHistory, hintsIn } from '$core/watch/history';
+import { comparableReadings, findInHistory, hintsIn, LEAST_READINGS } from '$core/watch/history';
+import type { Setting } from '$core/watch/reading';
 import { readingBefore, sinceReading } from '$core/watch/since';
+import { describeQuiet } from '$core/wording/watch';
 import { historyOf, SETTING, type HistoryWorld } from '../../support/histories';
 
 const OPTIONS = { metrics: ['lcp'] as MetricId[], margins: null, readingsAQuarter: 13 };
@@ -140,5 +142,28 @@ describe('a page against an earlier reading', () => {
 			settingAt: (reading) => (reading >= 5 ? { ...SETTING, lab: 'there' } : SETTING)
 		});
 		expect(sinceReading(history, history.readings[0]!, ['lcp'], { changes: [], between: 0 }, null)).to.deep.equal([]);
+	});
+});
+
+describe('how much of a history a step can be sought in', () => {
+	const of = (...settings: (Setting | null)[]) => comparableReadings(settings.map((setting) => ({ setting })));
+	const other = { ...SETTING, browser: 'Chromium 141' };
+
+	it('is what was read since the lab last changed, readings without figures left out', () => {
+		expect(of()).to.equal(0);
+		expect(of(null)).to.equal(0);
+		expect(of(SETTING, null, SETTING)).to.equal(2);
+		expect(of(SETTING, SETTING, other)).to.equal(1);
+		expect(of(SETTING, other, other, null)).to.equal(2);
+		// What it was before an other lab does not count, though it is the same again.
+		expect(of(SETTING, other, SETTING)).to.equal(1);
+	});
+
+	it('is said where nothing was called: that nothing moved, or that nothing could be called', () => {
+		expect(describeQuiet(LEAST_READINGS)).to.equal('Nothing moved beyond the noise under these conditions.');
+		expect(describeQuiet(LEAST_READINGS - 1)).to.equal(
+			'Nothing can be called yet: a step needs 7 readings on an unchanged lab, and there are 6.'
+		);
+		expect(describeQuiet(1)).to.match(/and there is 1\.$/);
 	});
 });

@@ -129,7 +129,7 @@ describe('what is said of a page in trouble', () => {
 
 	it('says when a page came that is built otherwise, or no page at all', () => {
 		expect(trouble({ likeness: 0.123 })).to.equal(
-			'The page is built otherwise than in the reading before: 12 % of its markup is the same. Check its page type'
+			'Another template, or rebuilt: about 12 % of the markup is as in the reading before'
 		);
 		expect(trouble({ failed: [{ code: 'download', status: 200, loads: 5 }] })).to.equal(
 			'5 loads failed: a file came that no browser shows as a page'

@@ -98,3 +98,6 @@ export async function show<Props extends Record<string, unknown>>(
 	const { body } = (render as (component: unknown, options: object) => { body: string })(component, { props });
 	return new Shown(parseFragment(body));
 }
+
+/** The body of a whole document. */
+export const shownPage = (html: string): Shown => new Shown(parseFragment(html.replace(/^[\s\S]*?<body[^>]*>/, '')));

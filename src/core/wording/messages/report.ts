@@ -32,6 +32,8 @@ export const report = {
 	'report.period.watches.moved': '{event}: {what}.',
 	'report.period.watches.metric': '{metric} {word}, {shift}',
 	'report.period.watches.none': 'No watched page moved beyond the noise.',
+	'report.period.watches.young':
+		'No step was called on a watched page; not all have the {least} readings yet without which none can be.',
 	'report.period.watches.unread': 'No watched page was read in this time.',
 	'report.period.markers': 'What was done',
 	'report.period.marker': '{day}: {words}',
@@ -67,6 +69,8 @@ export const report = {
 	'report.watch.event': '{page}, {conditions}: between {from} and {until}',
 	'report.watch.steady':
 		'Nothing moved beyond the noise in {n, plural, one {# reading} other {# readings}} from {from} to {until}.',
+	'report.watch.young':
+		'Nothing was called in {n, plural, one {# reading} other {# readings}} from {from} to {until}: a step needs {least} readings of a page on an unchanged lab, and not all pages have them yet.',
 	'report.watch.break':
 		'{day}: the lab itself was changed (browser, conditions or recipe); nothing is compared over it.',
 	'report.watch.before': 'before',

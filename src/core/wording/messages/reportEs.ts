@@ -34,6 +34,8 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.period.watches.moved': '{event}: {what}.',
 	'report.period.watches.metric': '{metric}: {word}, {shift}',
 	'report.period.watches.none': 'Ninguna página vigilada cambió más allá del ruido.',
+	'report.period.watches.young':
+		'No se afirmó ningún cambio en las páginas vigiladas; no todas tienen aún las {least} lecturas que hacen falta.',
 	'report.period.watches.unread': 'No se leyó ninguna página vigilada en este tiempo.',
 	'report.period.markers': 'Qué se hizo',
 	'report.period.marker': '{day}: {words}',
@@ -70,6 +72,8 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.watch.event': '{page}, {conditions}: entre el {from} y el {until}',
 	'report.watch.steady':
 		'Nada se movió más allá del ruido en {n, plural, one {# lectura} other {# lecturas}} del {from} al {until}.',
+	'report.watch.young':
+		'No se afirmó ningún cambio en {n, plural, one {# lectura} other {# lecturas}} del {from} al {until}: hacen falta {least} lecturas de una página con el laboratorio sin cambios, y no todas las tienen aún.',
 	'report.watch.break':
 		'{day}: cambió el propio laboratorio (navegador, condiciones o receta); no se compara a través de ese cambio.',
 	'report.watch.before': 'antes',

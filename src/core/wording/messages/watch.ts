@@ -8,6 +8,9 @@ export const watch = {
 	'change.corrected': 'What the lab itself drifted, by its control page, is taken off.',
 	'change.uncorrected': 'The control page did not help here: the figures are as measured.',
 	'change.cause': 'Most likely cause, by one load on each side: {cause}',
+	'change.none': 'Nothing moved beyond the noise under these conditions.',
+	'change.too-few':
+		'Nothing can be called yet: a step needs {least} readings on an unchanged lab, and there {n, plural, one {is #} other {are #}}.',
 	'change.no-cause': 'The loads that are kept of both sides show no cause.',
 	'break.title': '{parts} changed: what was measured before cannot be compared with what comes after',
 	'break.browser': 'The browser',
@@ -20,8 +23,7 @@ export const watch = {
 	'trouble.gone': 'The page is gone (status {status})',
 	'trouble.login': 'The page asks who one is',
 	'trouble.redirected': 'The page leads to {url}',
-	'trouble.rebuilt':
-		'The page is built otherwise than in the reading before: {share} % of its markup is the same. Check its page type',
+	'trouble.rebuilt': 'Another template, or rebuilt: about {share} % of the markup is as in the reading before',
 	'trouble.failed': '{loads, plural, one {A load} other {# loads}} failed: {reason}',
 	'trouble.reason.http-status': 'the server answered {status}',
 	'trouble.reason.unresolvable': 'the host was not found',

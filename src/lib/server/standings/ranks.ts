@@ -2,9 +2,9 @@
 import { METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import { sharesByKind } from '$core/load/requestList';
 import { sharesOf, type OwnerShare } from '$core/load/owners';
-import { practicesOf, type PracticeCell } from '$core/standings/practices';
+import { practicesOf, type LateLoad, type PracticeCell } from '$core/standings/practices';
 import { rankPages, type Ranked } from '$core/standings/ranks';
-import type { Setting } from '$core/watch/reading';
+import { timingIn, timingKey, type Setting, type TimingKey } from '$core/watch/reading';
 import type { PageTrouble } from '$core/watch/trouble';
 import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
@@ -16,7 +16,7 @@ import { findDerived, saveDerived } from '../work/derived';
 
 export const RANKS_VERSION = '2';
 
-export type RankedMetric = MetricId | `timing:${string}`;
+export type RankedMetric = MetricId | TimingKey;
 
 export interface RunRanks {
 	reading: number;
@@ -80,7 +80,7 @@ function runOf(reading: number, at: string, condition: string, own: readonly Sto
 				metric,
 				own.map(({ watchedPageId, figures, rounds }) => ({
 					page: watchedPageId,
-					byRound: byRound((figures as Record<string, (number | null)[]>)[metric] ?? [], rounds, most)
+					byRound: byRound(figures[metric] ?? [], rounds, most)
 				})),
 				reading
 			)
@@ -99,8 +99,8 @@ function runOf(reading: number, at: string, condition: string, own: readonly Sto
 /** Of the catalogue those that any page has, then the pages' own timings. */
 function metricsIn(own: readonly StoredFigures[]): RankedMetric[] {
 	const keys = new Set(own.flatMap(({ figures }) => Object.keys(figures)));
-	const timings = [...keys].filter((key) => key.startsWith('timing:')).sort();
-	return [...METRIC_IDS.filter((id) => keys.has(id)), ...(timings as RankedMetric[])];
+	const timings = [...keys].flatMap((key) => timingIn(key) ?? []).sort();
+	return [...METRIC_IDS.filter((id) => keys.has(id)), ...timings.map(timingKey)];
 }
 
 function byRound(figures: readonly (number | null)[], rounds: readonly number[], most: number): (number | null)[] {
@@ -116,9 +116,10 @@ function contentOf(db: Db, { clientId }: Watch, stored: StoredFigures): PageCont
 	const { host } = new URL(record.finalUrl || record.url);
 	const cdnHosts = cdnHostsOf(db, clientId, host);
 	const requests = record.requests.filter(({ during }) => during === 'load');
-	const lateRecords = lateLoadsOf(db, stored)
-		.flatMap((id) => findRecord(db, id) ?? [])
-		.filter(({ status }) => status === 'ok');
+	const late = lateLoadsOf(db, stored).flatMap((id): LateLoad[] => {
+		const lateRecord = findRecord(db, id);
+		return lateRecord?.status === 'ok' ? [{ id, record: lateRecord }] : [];
+	});
 	const kinds = sharesByKind(requests).map(({ kind, wireBytes, requests: count }) => ({
 		kind,
 		wireBytes,
@@ -129,7 +130,7 @@ function contentOf(db: Db, { clientId }: Watch, stored: StoredFigures): PageCont
 			page: watchedPageId,
 			condition: conditionId,
 			load: loadId!,
-			practices: practicesOf(record, lateRecords),
+			practices: practicesOf(record, late),
 			owners: sharesOf(requests, host, cdnHosts).map(({ id, name, kind, wireBytes, requests: count }) => ({
 				id,
 				name,

@@ -1,9 +1,10 @@
 /** Standings as a list and one by one: what the screens and the API show. */
 import { isMetricId, metricOf, METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import type { Film } from '$core/compare/film';
-import { PRACTICES } from '$core/standings/practices';
+import { NEUTRAL, PRACTICES } from '$core/standings/practices';
 import { formatDuration, formatValue } from '$core/wording/format';
 import { describeCell, describePractice, describeRank, describeSchedule, describeTrouble } from '$core/wording/watch';
+import { timingIn } from '$core/watch/reading';
 import { conditionNames } from '../conditions/saved';
 import type { Db } from '../db/connection';
 import { markersOfSite } from '../field/markers';
@@ -64,16 +65,13 @@ function rankWords(run: RunRanks, metric: RankedMetric, page: number): string {
 	return own ? describeRank(own, ranked.filter(({ from }) => from !== null).length) : '';
 }
 
-const TIMING = 'timing:';
-const timingName = (metric: RankedMetric) => (metric.startsWith(TIMING) ? metric.slice(TIMING.length) : null);
-
 function nameOf(metric: RankedMetric): string {
-	return timingName(metric) ?? metricOf(metric).name;
+	return isMetricId(metric) ? metricOf(metric).name : timingIn(metric)!;
 }
 
 function formatRanked(metric: RankedMetric, value: number | null): string {
-	if (timingName(metric) !== null) return value === null ? '–' : formatDuration(value);
-	return formatValue(metric, value);
+	if (isMetricId(metric)) return formatValue(metric, value);
+	return value === null ? '–' : formatDuration(value);
 }
 
 interface RankCell {
@@ -94,6 +92,8 @@ interface StandingCondition {
 	films: Film[];
 	practices: {
 		name: string;
+		/** Told without a word of better or worse. */
+		isNeutral: boolean;
 		cells: { page: number; state: string; words: string; evidence: string[]; load: number }[];
 	}[];
 	content: Pick<PageContent, 'page' | 'owners' | 'kinds' | 'load'>[];
@@ -199,9 +199,11 @@ function contentOf(
 		films: own.flatMap(({ page, load }) => filmOfLoad(db, page, load) ?? []),
 		practices: PRACTICES.map((practice) => ({
 			name: describePractice(practice),
+			isNeutral: NEUTRAL.includes(practice),
 			cells: own.map(({ page, load, practices }) => {
 				const cell = practices.find((candidate) => candidate.practice === practice)!;
-				return { page, load, state: cell.state, words: describeCell(cell), evidence: cell.evidence };
+				const words = describeCell(cell);
+				return { page, load: cell.load ?? load, state: cell.state, words, evidence: cell.evidence };
 			})
 		})),
 		content: own.map(({ page, owners, kinds, load }) => ({ page, owners, kinds, load }))

@@ -10,7 +10,7 @@ import { seededRandom, shuffled } from '$core/stats/random';
 import { CONTROL_URL } from '$core/watch/control';
 import { hintsIn } from '$core/watch/history';
 import { LATE_KINDS, type LateKind } from '$core/compare/late/facts';
-import { figuresByMetric, type Setting } from '$core/watch/reading';
+import { figuresByMetric, timingKey, type Setting } from '$core/watch/reading';
 import { troubleOf } from '$core/watch/trouble';
 import { atPlaceOf } from '../clients/sites';
 import { findConditions } from '../conditions/saved';
@@ -239,7 +239,7 @@ function figuresNow(db: Db, readingId: number): StoredFigures[] {
 function timingsOf(db: Db, loads: readonly PlacedLoad[]): Record<string, (number | null)[]> {
 	const all = loads.map(({ id }) => timingsIn(findRecord(db, id)!));
 	const names = [...new Set(all.flatMap((own) => Object.keys(own)))].slice(0, MOST_TIMINGS);
-	return Object.fromEntries(names.map((name) => [`timing:${name}`, all.map((own) => own[name] ?? null)]));
+	return Object.fromEntries(names.map((name) => [timingKey(name), all.map((own) => own[name] ?? null)]));
 }
 
 const MOST_TIMINGS = 20;

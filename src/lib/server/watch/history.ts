@@ -3,7 +3,7 @@ import { digestLoad } from '$core/compare/digest';
 import { explainShift } from '$core/compare/why';
 import type { MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
-import { findInHistory, type Change, type HistoryFindings } from '$core/watch/history';
+import { comparableReadings, findInHistory, type Change, type HistoryFindings } from '$core/watch/history';
 import { measured, type PageHistory } from '$core/watch/reading';
 import { PERIODS, readingBefore, sinceReading, type Period } from '$core/watch/since';
 import { readingsAQuarter } from '$core/watch/schedule';
@@ -19,7 +19,7 @@ import { tellFindings } from './notices';
 import { figuresOfWatch, historiesFrom, readingsOfWatch, type StoredFigures } from './readings';
 import { findWatch, pagesOfWatch, type Watch } from './watches';
 
-export const HISTORY_VERSION = '2';
+export const HISTORY_VERSION = '3';
 
 /** Of one page under one set of conditions, as lists show it. */
 export interface PageState {
@@ -30,6 +30,8 @@ export interface PageState {
 	at: string | null;
 	middles: Partial<Record<MetricId, number>>;
 	loads: number;
+	/** Readings in which a step can be sought. */
+	comparable: number;
 	disturbed: number;
 	loadId: number | null;
 	/** Of the newest reading, with figures or without. */
@@ -135,6 +137,7 @@ function stateOf(
 		at: last?.at ?? null,
 		middles,
 		loads: measured(last?.figures.lcp).length,
+		comparable: comparableReadings(history.readings),
 		disturbed: stored.disturbed,
 		loadId: stored.loadId,
 		trouble: stored.trouble,

@@ -2,13 +2,14 @@
 import type { CustomTiming } from '$core/field/visitSettings';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
-import { eventsOf } from '$core/watch/history';
-import { measured } from '$core/watch/reading';
+import { comparableReadings, eventsOf } from '$core/watch/history';
+import { measured, timingIn, timingKey, type TimingKey } from '$core/watch/reading';
 import { changeResult } from '$core/watch/since';
 import { boardRow, type BoardRow } from '$core/wording/board';
 import {
 	describeControl,
 	describeParts,
+	describeQuiet,
 	describeTrouble,
 	titleOfBreak,
 	titleOfChanges,
@@ -52,8 +53,7 @@ interface TimelineStep {
 }
 
 interface Timeline {
-	/** Of the catalogue, or `timing:` with the name of a mark or measure of the page's own. */
-	metric: MetricId | `timing:${string}`;
+	metric: MetricId | TimingKey;
 	name: string;
 	/** Null where none are known. */
 	thresholds: { good: number; poor: number } | null;
@@ -92,6 +92,8 @@ interface ConditionHistory {
 	then: { load: number; at: string } | null;
 	now: { load: number; at: string } | null;
 	trouble: string;
+	/** What is said where no step was called. */
+	quiet: string;
 }
 
 /** Everything of one watched page. @throws NotPossible where it is not there */
@@ -188,30 +190,25 @@ function conditionHistory(watch: Watch, material: Material): ConditionHistory {
 		changes: toldChanges(material),
 		then: kept.length > 1 ? shown(kept[0]) : null,
 		now: shown(kept.at(-1)),
-		trouble: trouble ? describeTrouble(trouble) : ''
+		trouble: trouble ? describeTrouble(trouble) : '',
+		quiet: describeQuiet(comparableReadings(own))
 	};
 }
 
-const TIMING = 'timing:';
-type OwnFigures = Record<string, (number | null)[] | undefined>;
-
 /** Of the marks and measures that any reading holds. */
 const timingNames = (own: readonly StoredFigures[]): string[] =>
-	[...new Set(own.flatMap(({ figures }) => Object.keys(figures)))]
-		.filter((key) => key.startsWith(TIMING))
-		.map((key) => key.slice(TIMING.length))
-		.sort();
+	[...new Set(own.flatMap(({ figures }) => Object.keys(figures)))].flatMap((key) => timingIn(key) ?? []).sort();
 
 /** Shown with its spread; nothing is called on it. */
 function ownTimeline(name: string, { own, readings, timings }: Material): Timeline {
-	const metric = `${TIMING}${name}` as const;
+	const metric = timingKey(name);
 	const { good, poor } = timings.get(name) ?? {};
 	return {
 		metric,
 		name,
 		thresholds: good === undefined || poor === undefined ? null : { good, poor },
 		isTiming: true,
-		points: pointsOf(own, readings, (figures) => (figures as OwnFigures)[metric]),
+		points: pointsOf(own, readings, (figures) => figures[metric]),
 		steps: []
 	};
 }

@@ -2,6 +2,7 @@
 import { bandOf, metricOf, type Band, type MetricId } from '$core/metrics/catalogue';
 import { boardMark, type BoardMark } from '$core/trial/board';
 import type { ShiftResult } from '$core/trial/types';
+import { LEAST_READINGS } from '$core/watch/history';
 import { changeResult, type Period } from '$core/watch/since';
 import { boardWord } from '$core/wording/board';
 import { describeSchedule, describeTrouble } from '$core/wording/watch';
@@ -40,7 +41,7 @@ interface ListedPage {
 	type: string | null;
 	/** UTC ISO of the newest reading; null before the first. */
 	at: string | null;
-	state: 'waiting' | 'being-read' | 'changed' | 'steady' | 'trouble' | 'ended';
+	state: 'waiting' | 'being-read' | 'changed' | 'steady' | 'young' | 'trouble' | 'ended';
 	conditions: ListedCondition[];
 }
 
@@ -102,7 +103,9 @@ function stateOf(
 			(change.verdict === 'better' || change.verdict === 'worse') &&
 			Date.parse(dates.get(change.calledAt) ?? '') >= since
 	);
-	return isNew ? 'changed' : 'steady';
+	if (isNew) return 'changed';
+	const own = (history?.states ?? []).filter((state) => state.page === page.id);
+	return own.some(({ comparable }) => comparable < LEAST_READINGS) ? 'young' : 'steady';
 }
 
 const ORDER: readonly Band[] = ['good', 'needs improvement', 'poor'];

@@ -163,14 +163,15 @@
 				<Table label="Practices" columns={practiceColumns} rows={shown.practices} key={({ name }) => name}>
 					{#snippet cell(row, column)}
 						{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
-						{#if own}<span class="practice {own.state}">{MARKS[own.state]}</span>
+						{#if own}<span class="practice {row.isNeutral ? '' : own.state}">{MARKS[own.state]}</span>
 							<span class="small muted"
 								><a href="/loads/{own.load}" title={own.evidence.join('\n') || undefined}>{own.words}</a></span
 							>{:else}<span class="muted">–</span>{/if}
 					{/snippet}
 				</Table>
 				<p class="muted small">
-					From the middle load of the newest run; point at a cell for the files behind it.
+					From the middle load of the newest run, what comes late from loads after it; point at a cell for the
+					files behind it.
 				</p>
 			</section>{/if}
 

@@ -3,12 +3,12 @@ import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import type { BlockBody, BoardView, TableView } from '$core/report/view';
 import { boardMark } from '$core/trial/board';
 import { changeResult } from '$core/watch/since';
-import { eventsOf, type Change } from '$core/watch/history';
+import { eventsOf, LEAST_READINGS, type Change } from '$core/watch/history';
 import { boardName, boardWord } from '$core/wording/board';
 import { wordDay, wordShiftIn, wordUnit } from '$core/wording/report';
 import { conditionNames } from '../../conditions/saved';
 import { findRanks, type RunRanks } from '../../standings/ranks';
-import { findHistory } from '../../watch/history';
+import { findHistory, type WatchHistory } from '../../watch/history';
 import { readingsOfWatch } from '../../watch/readings';
 import { findWatch, listWatches, pagesOfWatch, type Watch } from '../../watch/watches';
 import type { Material } from '../material';
@@ -22,6 +22,10 @@ function ownWatch({ db, clientId }: Material, id: number, kind: Watch['kind']): 
 const nameOf = ({ db }: Material, condition: string) =>
 	conditionNames(db).find(({ id }) => id === condition)?.name ?? condition;
 
+/** Of some page no step could have been called. */
+const isYoung = ({ states }: Pick<WatchHistory, 'states'>) =>
+	states.some(({ comparable }) => comparable < LEAST_READINGS);
+
 export function watchBlock(material: Material, id: number): BlockBody {
 	const { db, words } = material;
 	const watch = ownWatch(material, id, 'watch');
@@ -33,7 +37,10 @@ export function watchBlock(material: Material, id: number): BlockBody {
 		wordDay((readings.find((candidate) => candidate.id === reading)?.plannedAt ?? '').slice(0, 10), words.language);
 	if (!history.changes.length) {
 		const [from, until] = [first, last].map(({ plannedAt }) => wordDay(plannedAt.slice(0, 10), words.language));
-		const steady = words.say('report.watch.steady', { n: readings.length, from: from!, until: until! });
+		const said = { n: readings.length, from: from!, until: until! };
+		const steady = isYoung(history)
+			? words.say('report.watch.young', { ...said, least: LEAST_READINGS })
+			: words.say('report.watch.steady', said);
 		const breaks = [...new Set(history.breaks.map(({ reading }) => reading))].map((reading) =>
 			words.say('report.watch.break', { day: dayOf(reading) })
 		);
@@ -70,7 +77,7 @@ export function watchedLines(material: Material, clientId: number, isThen: (day:
 	});
 	const then = read.filter(({ days }) => [...days.values()].some(isThen));
 	if (!then.length) return null;
-	return then.flatMap(({ id, days }) => {
+	const lines = then.flatMap(({ id, days }) => {
 		const pages = new Map(pagesOfWatch(db, id).map((page) => [page.id, page.name]));
 		return eventsOf(findHistory(db, id)?.changes ?? [])
 			.filter(([first]) => isThen(days.get(first!.after) ?? ''))
@@ -90,6 +97,9 @@ export function watchedLines(material: Material, clientId: number, isThen: (day:
 				return words.say('report.period.watches.moved', { event, what: what.join('; ') });
 			});
 	});
+	const histories = then.flatMap(({ id }) => findHistory(db, id) ?? []);
+	const isUntold = !lines.length && histories.some(isYoung);
+	return isUntold ? [words.say('report.period.watches.young', { least: LEAST_READINGS })] : lines;
 }
 
 /** Figures of a history lead back to its readings, not to a trial: they carry no reference. */

@@ -2,7 +2,7 @@
 	import { Button, ContentSwitcher, Switch } from 'carbon-components-svelte';
 	import { isMetricId } from '$core/metrics/catalogue';
 	import { describeAssessment } from '$core/wording/field';
-	import { formatDay, formatDuration, formatValue } from '$core/wording/format';
+	import { formatDay, formatDuration, formatMoment, formatValue } from '$core/wording/format';
 	import History from '$lib/charts/History.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
 	import Action from '$lib/parts/Action.svelte';
@@ -99,7 +99,7 @@
 						</ul>
 					</div>
 				</article>
-			{:else}<p class="muted">Nothing moved beyond the noise under these conditions.</p>{/each}
+			{:else}<p class="muted">{shown.quiet}</p>{/each}
 			{#each view.breaks as own (own.at)}<p>
 					<b>{dayOf(own.at)}: {own.title}.</b>
 					<span class="muted">{own.lines.join(' ')}</span>
@@ -113,7 +113,7 @@
 				<div class="pictures">
 					{#each [shown.then, shown.now] as side (side.at)}
 						<figure>
-							<figcaption><a href="/loads/{side.load}">{dayOf(side.at)}</a></figcaption>
+							<figcaption><a href="/loads/{side.load}">{formatMoment(side.at)}</a></figcaption>
 							<img src="/api/loads/{side.load}/picture" alt="The page as loaded on {dayOf(side.at)}" />
 						</figure>
 					{/each}

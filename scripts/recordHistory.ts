@@ -7,8 +7,7 @@ import { brotliCompressSync, constants } from 'node:zlib';
 import { hostTimes } from '../demo-web/hosts';
 import type { SiteState } from '../demo-web/state/switches';
 import { middleLoad } from '$core/compare/middleLoad';
-import { BROWSER_SWITCHES } from '$core/load/browserSwitches';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS, WAY_OF_MEASURING } from '$core/load/conditions';
 import type { MeasuredLoad } from '$core/load/record';
 import { Lab } from '../src/lab/lab';
 import { serve, startDemoWeb } from '../test/support/world';
@@ -47,7 +46,7 @@ const lab = new Lab({
 	hostTimes: hostTimes(),
 	trustedKeys: [world.keyHash]
 });
-const conditions = BUILT_IN_CONDITIONS.map((own) => ({ ...own, switches: BROWSER_SWITCHES }));
+const conditions = BUILT_IN_CONDITIONS.map((own) => ({ ...own, ...WAY_OF_MEASURING }));
 
 interface Group {
 	host: string;

@@ -10,7 +10,7 @@
 	interface LaterProps {
 		of: Component<Props>;
 		props: Props;
-		/** At once: the browser knows something that the server did not. */
+		/** At once, or from now on: the browser knows something that the server did not. */
 		awake?: boolean;
 	}
 	let { of: Part, props, awake = false }: LaterProps = $props();
@@ -45,6 +45,9 @@
 	}
 
 	$effect(() => {
+		if (awake && part === null && host.firstElementChild) wake();
+	});
+	$effect(() => {
 		const next = { ...props };
 		if (Object.keys(next).every((key) => next[key] === given[key])) return;
 		// As it came, then as it is: what the server made must fit what takes it over.
@@ -54,8 +57,7 @@
 	onMount(() => {
 		if (part) return () => void (part && unmount(part));
 		if (!host.firstElementChild) part = mount(Part, { target: host, props: own, context });
-		else if (awake || Number(document.documentElement.dataset.offset) !== new Date().getTimezoneOffset())
-			wake();
+		else if (Number(document.documentElement.dataset.offset) !== new Date().getTimezoneOffset()) wake();
 		else for (const sign of SIGNS) host.addEventListener(sign, wakeFor, true);
 		return () => void (part && unmount(part));
 	});

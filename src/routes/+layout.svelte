@@ -1,22 +1,24 @@
 <script lang="ts">
 	import 'carbon-components-svelte/css/all.css';
 	import '$lib/theme/theme.css';
-	import { Button, SkipToContent } from 'carbon-components-svelte';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { live } from '$lib/live.svelte';
+	import KeysButton from '$lib/parts/KeysButton.svelte';
 	import LabLine from '$lib/parts/LabLine.svelte';
 	import SearchBox from '$lib/parts/SearchBox.svelte';
 	import Later from '$lib/Later.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Rail from '$lib/parts/Rail.svelte';
+	import Skip from '$lib/parts/Skip.svelte';
 
 	let { data, children } = $props();
 	const lab = $derived(live.snapshot?.lab ?? data.lab);
 	let isNarrow = $state(false);
 	let showKeys = $state(false);
 
+	const showAllKeys = () => (showKeys = true);
 	const fold = () => (isNarrow = !isNarrow);
 
 	onMount(() => {
@@ -55,7 +57,7 @@
 
 <svelte:window onkeydown={onKey} />
 
-<SkipToContent href="#content">Skip to the content</SkipToContent>
+<Later of={Skip} props={{}} />
 <div class="frame" class:narrow={isNarrow}>
 	<Later
 		of={Rail}
@@ -66,7 +68,7 @@
 			<span class="where">{page.data.where ?? ''}</span>
 			<LabLine {lab} isUnreachable={live.isUnreachable} />
 			<Later of={SearchBox} props={{}} />
-			<Button kind="ghost" size="small" class="keys-button" on:click={() => (showKeys = true)}>Keys</Button>
+			<Later of={KeysButton} props={{ onpress: showAllKeys }} />
 		</div>
 		<main id="content" tabindex="-1">{@render children()}</main>
 	</div>

@@ -1,5 +1,4 @@
 import { expect } from 'chai';
-import { scaleLinear } from 'd3-scale';
 import BusyBand from '$lib/charts/BusyBand.svelte';
 import CalmDay from '$lib/charts/CalmDay.svelte';
 import EstimationPlot from '$lib/charts/EstimationPlot.svelte';
@@ -123,14 +122,12 @@ describe('the machine', () => {
 		const shown = await show(BusyBand, {
 			calm,
 			words: 'Busy.',
-			x: scaleLinear([0, 300], [100, 400]),
-			room: 500,
-			left: 100
+			endMs: 500 / 1.02
 		});
 		const [low, high] = shown.all('path').map((path) => path.attribute('d')!) as [string, string];
-		// 20 % of 10 px from 200 to 300 px; 60 % of it from 300 to 400.
-		expect(low).to.equal('M200.0 14.0v-2.0h100.0v2.0z');
-		expect(high).to.equal('M300.0 14.0v-6.0h100.0v6.0z');
+		// Of 1,000 units for 500 ms: 20 % of 10 px from 200 to 400; 60 % of it from 400 to 600.
+		expect(low).to.equal('M200.0 14.0v-2.0h200.0v2.0z');
+		expect(high).to.equal('M400.0 14.0v-6.0h200.0v6.0z');
 	});
 
 	it('has its speed as a dot a load, with the middle', async () => {

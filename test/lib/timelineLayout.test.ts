@@ -1,12 +1,13 @@
 import { expect } from 'chai';
-import { scaleLinear } from 'd3-scale';
+import { frameAt } from '$core/compare/film';
 import {
 	busyBars,
-	frameAt,
+	LABEL_HEIGHT,
+	labelsFor,
 	lastMoment,
 	notesBetween,
 	placeLines,
-	slotCount,
+	placeOf,
 	stripSlots
 } from '../../src/lib/charts/timelineLayout';
 
@@ -44,17 +45,19 @@ describe('the band of a busy machine', () => {
 
 describe('layout of a load’s timeline', () => {
 	it('puts as many pictures on the strip as fit, each ending at its moment', () => {
-		// 1000 px for 1000 ms from 200 px on; pictures of 94 px and a gap of 6: ten of them, every 100 px.
-		const x = scaleLinear([0, 1000], [200, 1200]);
-		expect(slotCount(200, 1200, 94)).to.equal(10);
-		const slots = stripSlots(x, 200, 1200, 94);
-		expect(slots.map((slot) => Math.round(slot.at))).to.deep.equal([100, 200, 300, 400, 500, 600, 700, 800, 900, 1000]);
-		expect(slots[0]!.x).to.equal(300 - 94);
-		expect(slotCount(0, 50, 94)).to.equal(2);
+		// 500 px of axis for 1,000 ms and 2 % of room; pictures of 94 px and a gap of 6: five of them, every 204 ms.
+		const slots = stripSlots({ name: 'wide', least: 700, left: 150, right: 50 }, 1000, 94);
+		expect(slots.map(({ at }) => Math.round(at))).to.deep.equal([204, 408, 612, 816, 1020]);
+		expect(stripSlots({ name: 'narrow', least: 320, left: 112, right: 8 }, 1000, 300)).to.have.length(2);
+	});
+
+	it('places moments as shares of the axis, with a little room after the last', () => {
+		expect(placeOf(510, 1000)).to.equal(0.5);
+		expect(placeOf(1000, 1000)).to.be.below(1);
 	});
 
 	it('shows the frame that was on screen', () => {
-		expect([-5, 0, 399, 400, 5000].map((ms) => frameAt(frames, ms))).to.deep.equal([0, 0, 0, 1, 2]);
+		expect([-5, 0, 399, 400, 5000].map((ms) => frameAt({ frames }, ms))).to.deep.equal([0, 0, 0, 1, 2]);
 	});
 
 	it('notes what happened between two pictures, once', () => {
@@ -70,14 +73,14 @@ describe('layout of a load’s timeline', () => {
 	});
 
 	it('steps labels down that would overlap, and turns those that would leave the chart', () => {
-		const x = (ms: number) => ms;
+		// An axis of 510 px for 500 ms and 2 % of room: a pixel a millisecond; 20 px stand right of it.
 		const placed = placeLines(
 			[
 				{ name: 'LCP', atMs: 130 },
 				{ name: 'FCP', atMs: 100 },
 				{ name: 'full', atMs: 480 }
 			],
-			x,
+			{ name: 'wide', least: 630, left: 100, right: 20 },
 			500
 		);
 		// "FCP" is 3 letters of 6.6 px and 52 px of figure, 71.8 px: it ends at 171.8, beyond 130.
@@ -86,6 +89,13 @@ describe('layout of a load’s timeline', () => {
 			['LCP', 1, false],
 			['full', 0, true]
 		]);
+	});
+
+	it('leaves as much room above as the rows of labels take', () => {
+		const width = { name: 'wide', least: 630, left: 100, right: 20 } as const;
+		const near = [100, 101, 102].map((atMs, i) => ({ name: `m${i}`, atMs }));
+		expect(labelsFor(near, width, 500).height).to.equal(3 * LABEL_HEIGHT + 4);
+		expect(labelsFor([], width, 500).height).to.equal(LABEL_HEIGHT + 4);
 	});
 
 	it('ends after the last thing that is known', () => {

@@ -135,7 +135,7 @@ describe('rooms of the demonstration', function () {
 			const rows = shown.all('.timeline-row');
 			expect(rows.length).to.be.within(1, 22);
 			for (const row of rows) expect(row.text).to.match(/, of .+, (\d{3}|no answer|.+), .+ to .+/);
-			const starts = rows.map((row) => Number(/left: ([\d.]+)px/.exec(row.the('.wait').attribute('style')!)![1]));
+			const starts = rows.map((row) => Number(/--from:([\d.]+)/.exec(row.the('.wait').attribute('style')!)![1]));
 			expect(Math.min(...starts)).to.equal(starts[0]);
 			expect(unpackRequests(data.requests).length).to.be.at.least(rows.length);
 		});

@@ -1,4 +1,5 @@
 /** How a page is loaded. Conditions are plain records, frozen into a trial when it is made. */
+import { BROWSER_SWITCHES } from './browserSwitches';
 import { placeOf } from './places';
 
 export interface DeviceConditions {
@@ -60,6 +61,11 @@ export interface Conditions {
 	quietMs: number;
 	/** What the browser is started with: of frozen conditions, since it was written down. */
 	switches?: readonly string[];
+	/**
+	 * When it is asked which style matched: once the page has settled, of frozen conditions since then. Before, it was
+	 * asked while the page loaded, which held up the first paint of pages with much style.
+	 */
+	styleAsked?: 'settled';
 }
 
 export interface NameValue {
@@ -71,6 +77,9 @@ export interface SecretHeader extends NameValue {
 	/** Hosts beyond the page's own site (registrable domain) that get it too. */
 	hosts?: string[];
 }
+
+/** How this lab measures, of which nobody chooses: part of frozen conditions. */
+export const WAY_OF_MEASURING = { switches: BROWSER_SWITCHES, styleAsked: 'settled' } satisfies Partial<Conditions>;
 
 /** Stands for a value that is stored and not shown; as a value of a form it means "as it was". */
 export const NOT_SHOWN = '(saved, not shown)';
@@ -99,7 +108,7 @@ export function completeConditions(
 /** As it is written into a record or shown: with the secrets blotted out, without what the record says itself. */
 export function withoutSecrets(conditions: Conditions): Conditions {
 	const blot = <Pair extends NameValue>(pairs: Pair[]) => pairs.map((pair) => ({ ...pair, value: NOT_SHOWN }));
-	const { authentication, switches: _switches, ...rest } = conditions;
+	const { authentication, switches: _switches, styleAsked: _styleAsked, ...rest } = conditions;
 	return {
 		...rest,
 		headers: blot(conditions.headers),

@@ -6,9 +6,9 @@ import type { Conditions } from './conditions';
  * called.
  */
 export function conditionsFingerprint(conditions: Conditions): string {
-	const { id: _id, name: _name, summary: _summary, switches, ...measured } = conditions;
-	// Versions from before the switches were written down keep their name.
-	return JSON.stringify(sorted(switches ? { ...measured, switches } : measured));
+	const { id: _id, name: _name, summary: _summary, ...measured } = conditions;
+	// What is not there is not written: versions from before a field existed keep their name.
+	return JSON.stringify(sorted(measured));
 }
 
 function sorted(value: unknown): unknown {

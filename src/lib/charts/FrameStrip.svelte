@@ -1,103 +1,98 @@
 <script lang="ts">
-	/** Pictures along the time axis; each ends at the moment that it shows. */
-	import type { ScaleLinear } from 'd3-scale';
+	/** Pictures along the time axis; each ends at the moment that it shows. Wider charts hold more of them. */
+	import { frameAt } from '$core/compare/film';
 	import type { FrameRecord } from '$core/load/record';
 	import { formatDuration } from '$core/wording/format';
-	import { frameAt, notesBetween, type StripSlot } from './timelineLayout';
+	import { CHART_WIDTHS, notesBetween, stripSlots, type StripSlot } from './timelineLayout';
 
 	interface Props {
 		frames: FrameRecord[];
 		frameUrl: (index: number) => string;
 		frameNotes: { frame: number; words: string }[];
-		strip: StripSlot[];
-		x: ScaleLinear<number, number>;
-		/** Sizes in px: of the chart, of what stands above the strip, of a picture, between two pictures. */
-		room: number;
-		top: number;
-		headHeight: number;
-		stripHeight: number;
-		frameWidth: number;
-		slotWidth: number;
+		/** The last thing that is known of the load, ms. */
+		endMs: number;
+		/** Of a picture, px. */
+		width: number;
+		height: number;
 	}
-	let {
-		frames,
-		frameUrl,
-		frameNotes,
-		strip,
-		x,
-		room,
-		top,
-		headHeight,
-		stripHeight,
-		frameWidth,
-		slotWidth
-	}: Props = $props();
+	let { frames, frameUrl, frameNotes, endMs, width, height }: Props = $props();
+	const strips = $derived(
+		CHART_WIDTHS.map((chart) => ({ name: chart.name, slots: stripSlots(chart, endMs, width) }))
+	);
 	/** What happened since the picture before. */
-	const noteOf = (slot: StripSlot, i: number) =>
-		notesBetween(frameNotes, frames, strip[i - 1]?.at ?? -1, slot.at);
+	const noteOf = (slots: StripSlot[], i: number) =>
+		notesBetween(frameNotes, frames, slots[i - 1]?.at ?? -1, slots[i]!.at).join(', ');
 </script>
 
-<svg width={room} height={top} viewBox="0 0 {room} {top}" aria-hidden="true">
-	{#each strip as slot, i (slot.x)}
-		<image
-			href={frameUrl(frameAt(frames, slot.at))}
-			x={slot.x}
-			y={headHeight}
-			width={frameWidth}
-			height={stripHeight}
-			preserveAspectRatio="xMidYMin slice"
-		/>
-		<rect
-			x={slot.x}
-			y={headHeight}
-			width={frameWidth}
-			height={stripHeight}
-			class="frame"
-			class:noted={noteOf(slot, i).length}
-		/>
-		<text x={slot.x + frameWidth} y={headHeight + stripHeight + 13} text-anchor="end" class="tick"
-			>{formatDuration(slot.at)}</text
-		>
-		{#if noteOf(slot, i).length}<text
-				x={slot.x + frameWidth}
-				y={headHeight + stripHeight + 27}
-				text-anchor="end"
-				class="note"
-				>{noteOf(slot, i)
-					.join(', ')
-					.slice(0, Math.floor(slotWidth / 6))}</text
-			>{/if}
-	{/each}
-	{#if !strip.length}{#each x.ticks(6) as tick (tick)}<text x={x(tick)} y={top - 6} class="tick"
-				>{formatDuration(tick)}</text
-			>{/each}{/if}
-</svg>
+{#each strips as { name, slots } (name)}
+	<div
+		class="strip {name}"
+		style:grid-template-columns="repeat({slots.length}, minmax(0, 1fr))"
+		aria-hidden="true"
+	>
+		{#each slots as { at }, i (at)}
+			{@const note = noteOf(slots, i)}
+			<div>
+				<img
+					src={frameUrl(frameAt({ frames }, at))}
+					class:noted={note}
+					alt=""
+					loading="lazy"
+					{width}
+					{height}
+				/>
+				<span class="tick">{formatDuration(at)}</span>
+				{#if note}<b>{note}</b>{/if}
+			</div>
+		{/each}
+	</div>
+{/each}
 
 <style>
-	svg {
-		max-width: 100%;
-		display: block;
-	}
-	text {
-		font-family: var(--sans);
+	.strip {
+		display: none;
+		margin: 0 var(--right) 4px var(--left);
+		text-align: right;
+		font-size: 11px;
+		line-height: 15px;
 		font-variant-numeric: tabular-nums;
-		fill: var(--ink);
+	}
+	@container timeline (width < 620px) {
+		.strip.narrow {
+			display: grid;
+		}
+	}
+	@container timeline (620px <= width < 820px) {
+		.strip.wide {
+			display: grid;
+		}
+	}
+	@container timeline (width >= 820px) {
+		.strip.widest {
+			display: grid;
+		}
+	}
+	img {
+		display: block;
+		margin-left: auto;
+		box-sizing: border-box;
+		object-fit: cover;
+		object-position: top;
+		border: 1px solid var(--rule);
+		background: #fff;
+	}
+	img.noted {
+		border: 2px solid var(--focus);
 	}
 	.tick,
-	.note {
-		font-size: 11px;
-		fill: var(--muted);
+	b {
+		display: block;
+		color: var(--muted);
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
 	}
-	.note {
-		fill: var(--ink);
-		font-weight: 600;
-	}
-	.frame {
-		fill: none;
-		stroke: var(--rule);
-	}
-	.frame.noted {
-		stroke: var(--focus);
-		stroke-width: 2;
+	b {
+		color: var(--ink);
 	}
 </style>

@@ -4,7 +4,6 @@
 	 * requests is windowed: only the rows in sight are drawn, so that thousands scroll as easily as ten.
 	 */
 	import { onMount } from 'svelte';
-	import { scaleLinear } from 'd3-scale';
 	import { Virtualizer, elementScroll, observeElementOffset, observeElementRect } from '@tanstack/virtual-core';
 	import type { CalmRecord, FrameRecord } from '$core/load/record';
 	import type { OwnerShare } from '$core/load/owners';
@@ -14,7 +13,8 @@
 	import ChartMenu from './ChartMenu.svelte';
 	import FrameStrip from './FrameStrip.svelte';
 	import { chosenOf, rowsByOwner, wishFrom, type TimelineRow } from './timelineRows';
-	import { frameAt, lastMoment, placeLines, stripSlots } from './timelineLayout';
+	import { frameAt } from '$core/compare/film';
+	import { axisMs, CHART_WIDTHS, LABEL_HEIGHT, labelsFor, lastMoment, placeOf } from './timelineLayout';
 	import type { OwnerColours } from './ownerColour';
 	import OwnersLegend from './OwnersLegend.svelte';
 	import RequestDetails from './RequestDetails.svelte';
@@ -61,7 +61,6 @@
 	}: Props = $props();
 
 	const ROW = 24;
-	const BYTES = 82;
 	// svelte-ignore state_referenced_locally
 	let wish: RequestWish = $state.raw(wishFrom(asked));
 	// svelte-ignore state_referenced_locally
@@ -69,8 +68,8 @@
 	// svelte-ignore state_referenced_locally
 	let opened: number | null = $state(Number(asked.open) || null);
 	let folded: string[] = $state([]);
-	let room = $state(900);
 	let cursor: number | null = $state(null);
+	let axis: HTMLDivElement | undefined = $state();
 	let list: HTMLDivElement | undefined = $state();
 
 	const tell = () => onchange(chosenOf(wish, byOwner, opened));
@@ -80,24 +79,17 @@
 		tell();
 	}
 
-	const narrow = $derived(room < 620);
-	const left = $derived(narrow ? 112 : 226);
-	const right = $derived(narrow ? 8 : BYTES);
 	const end = $derived(
 		lastMoment([
 			...requests.map((one) => one.endMs ?? one.startMs),
 			...[...frames, ...lines].map(({ atMs }) => atMs)
 		])
 	);
-	const x = $derived(scaleLinear([0, end * 1.02], [left, room - right]));
 	const frameWidth = $derived(frameRatio > 1 ? 62 : 104);
-	const strip = $derived(frames.length ? stripSlots(x, left, room - right, frameWidth) : []);
-	const slotWidth = $derived((room - right - left) / Math.max(1, strip.length));
-	const stripHeight = $derived(frames.length ? Math.min(130, frameWidth * frameRatio) : 0);
-	const labelled = $derived(placeLines(lines, x, room));
-	const headHeight = $derived((Math.max(0, ...labelled.map((line) => line.level)) + 1) * 15 + 4);
-	const notesRow = $derived(frameNotes.length ? 15 : 0);
-	const top = $derived(headHeight + stripHeight + 24 + notesRow);
+	const [narrow, wide] = $derived([
+		labelsFor(lines, CHART_WIDTHS[0]!, end),
+		labelsFor(lines, CHART_WIDTHS[1]!, end)
+	]);
 
 	const shown = $derived(listRequests(requests, wish));
 	const rows: TimelineRow[] = $derived(
@@ -141,9 +133,9 @@
 	);
 
 	function onMove(event: PointerEvent) {
-		const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
-		const at = event.clientX - box.left;
-		cursor = at < left ? null : Math.max(0, Math.min(end, x.invert(at)));
+		const { left, width } = axis!.getBoundingClientRect();
+		const at = (event.clientX - left) / width;
+		cursor = at < 0 ? null : Math.min(end, at * axisMs(end));
 	}
 	function onKey(event: KeyboardEvent) {
 		const step = { ArrowRight: 0.01, ArrowLeft: -0.01 }[event.key];
@@ -173,7 +165,8 @@
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 	<div
 		class="chart"
-		bind:clientWidth={room}
+		style:--head-narrow="{narrow.height}px"
+		style:--head-wide="{wide.height}px"
 		role="group"
 		aria-label="Frames and requests over time. Left and right arrow keys move the cursor."
 		tabindex="0"
@@ -181,20 +174,15 @@
 		onpointerleave={() => (cursor = null)}
 		onkeydown={onKey}
 	>
-		<FrameStrip
-			{frames}
-			{frameUrl}
-			{frameNotes}
-			{strip}
-			{x}
-			{room}
-			{top}
-			{headHeight}
-			{stripHeight}
-			{frameWidth}
-			{slotWidth}
-		/>
-		{#if calm?.track.endsMs.length}<BusyBand {calm} words={calmWords} {x} {room} {left} />{/if}
+		{#if frames.length}<FrameStrip
+				{frames}
+				{frameUrl}
+				{frameNotes}
+				endMs={end}
+				width={frameWidth}
+				height={Math.min(130, Math.round(frameWidth * frameRatio))}
+			/>{/if}
+		{#if calm?.track.endsMs.length}<BusyBand {calm} words={calmWords} endMs={end} />{/if}
 		<div class="list" bind:this={list} style:height="{listHeight}px" data-testid="requests">
 			<div class="rows" style:height="{rows.length * ROW}px">
 				{#each visible as item (item.index)}
@@ -207,10 +195,7 @@
 							start={item.start}
 							isOpen={opened === number}
 							colour={colours(owner.id, owner.kind)}
-							{left}
-							{narrow}
-							{end}
-							{x}
+							endMs={end}
 							onopen={() => open(number)}
 							onkeydown={(event) => onRowKey(event, item.index)}
 						/>
@@ -238,35 +223,22 @@
 				{/each}
 			</div>
 		</div>
-		<svg
-			class="over"
-			width={room}
-			height={top + listHeight}
-			viewBox="0 0 {room} {top + listHeight}"
-			aria-hidden="true"
-		>
-			{#each labelled as line, i (i)}
-				<line x1={line.x} x2={line.x} y1={line.level * 15 + 3} y2={top + listHeight} class="plumb" />
-				<text
-					x={line.x + (line.flip ? -4 : 4)}
-					y={line.level * 15 + 12}
-					text-anchor={line.flip ? 'end' : 'start'}
-					class="metric">{line.name} {formatDuration(line.atMs)}</text
-				>
+		<div class="over" bind:this={axis} aria-hidden="true">
+			{#each [narrow, wide] as { name, placed } (name)}
+				{#each placed as line, i (i)}<i
+						class="plumb {name}"
+						style:left="{line.place * 100}%"
+						style:top="{line.level * LABEL_HEIGHT + 3}px"
+						><b class:flip={line.flip}>{line.name} {formatDuration(line.atMs)}</b></i
+					>{/each}
 			{/each}
-			{#if cursor !== null}<line
-					x1={x(cursor)}
-					x2={x(cursor)}
-					y1={headHeight}
-					y2={top + listHeight}
-					class="cursor"
-				/>{/if}
-		</svg>
+			{#if cursor !== null}<i class="cursor" style:left="{placeOf(cursor, end) * 100}%"></i>{/if}
+		</div>
 	</div>
 	<p class="reading figures" aria-live="polite">
 		{#if cursor !== null}
 			At {formatDuration(cursor)}: {frames.length
-				? `${Math.round(frames[frameAt(frames, cursor)]!.progress * 100)} % painted, `
+				? `${Math.round(frames[frameAt({ frames }, cursor)]!.progress * 100)} % painted, `
 				: ''}{underWay(cursor)} requests under way.
 		{:else}Move over the chart, or use the arrow keys, to read it at a moment; a row opens to its details.{/if}
 	</p>
@@ -288,19 +260,59 @@
 <style>
 	figure {
 		margin: 0;
+		container: timeline / inline-size;
 	}
+	/* The same widths as CHART_WIDTHS. */
 	.chart {
 		position: relative;
+		--left: 226px;
+		--right: 82px;
+		padding-top: var(--head-wide);
 	}
-	.chart > svg {
-		max-width: 100%;
-		display: block;
+	.plumb.narrow {
+		display: none;
+	}
+	@container timeline (width < 620px) {
+		.chart {
+			--left: 112px;
+			--right: 8px;
+			padding-top: var(--head-narrow);
+		}
+		.plumb.narrow {
+			display: block;
+		}
+		.plumb.wide {
+			display: none;
+		}
 	}
 	.over {
 		position: absolute;
-		left: 0;
-		top: 0;
+		inset: 0 var(--right) 0 var(--left);
 		pointer-events: none;
+	}
+	.plumb,
+	.cursor {
+		position: absolute;
+		bottom: 0;
+		border-left: 1px dashed var(--focus);
+	}
+	.cursor {
+		top: var(--head-wide);
+		border-left: 1.5px solid var(--action);
+	}
+	.plumb b {
+		position: absolute;
+		top: -4px;
+		left: 4px;
+		font-size: 11.5px;
+		line-height: 15px;
+		font-style: normal;
+		font-variant-numeric: tabular-nums;
+		white-space: nowrap;
+	}
+	.plumb b.flip {
+		left: auto;
+		right: 4px;
 	}
 	.list {
 		overflow-y: auto;
@@ -316,23 +328,6 @@
 		background: var(--paper);
 		font-weight: 600;
 		z-index: 1;
-	}
-	text {
-		font-family: var(--sans);
-		font-variant-numeric: tabular-nums;
-		fill: var(--ink);
-	}
-	.plumb {
-		stroke: var(--focus);
-		stroke-dasharray: 3 2;
-	}
-	.metric {
-		font-size: 11.5px;
-		font-weight: 600;
-	}
-	.cursor {
-		stroke: var(--action);
-		stroke-width: 1.5;
 	}
 	.reading {
 		font-size: 0.88rem;

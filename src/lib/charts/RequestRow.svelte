@@ -2,6 +2,7 @@
 	/** One request on the time axis. */
 	import { hasFailed, kindOf, type OwnedRequest } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
+	import { placeOf } from './timelineLayout';
 
 	interface Props {
 		request: OwnedRequest;
@@ -10,17 +11,15 @@
 		start: number;
 		isOpen: boolean;
 		colour: string;
-		/** Width of the names, px. */
-		left: number;
-		narrow: boolean;
-		/** End of the axis, ms. */
-		end: number;
-		x: (ms: number) => number;
+		/** The last thing that is known of the load, ms. */
+		endMs: number;
 		onopen: () => void;
 		onkeydown: (event: KeyboardEvent) => void;
 	}
-	let { request: one, index, start, isOpen, colour, left, narrow, end, x, onopen, onkeydown }: Props = $props();
-	const stop = $derived(one.endMs ?? end);
+	let { request: one, index, start, isOpen, colour, endMs, onopen, onkeydown }: Props = $props();
+	const stop = $derived(one.endMs ?? endMs);
+	const answered = $derived(one.responseMs ?? stop);
+	const place = (ms: number) => placeOf(ms, endMs).toFixed(4);
 	const weight = $derived.by(() => {
 		if (one.fromCache) return 'cache';
 		if (one.fromServiceWorker) return 'worker';
@@ -47,27 +46,20 @@
 	onclick={onopen}
 	{onkeydown}
 >
-	<span class="label" class:bad={hasFailed(one)} style:width="{left - 8}px"
+	<span class="label" class:bad={hasFailed(one)}
 		><span class="file">{fileOf(one.url)}</span><span class="type"
-			>{kindOf(one)}{#if one.renderBlocking}<span aria-hidden="true"> ▮</span>{/if}{one.during === 'load'
+			>{kindOf(one)}{#if one.renderBlocking}<span aria-hidden="true">&nbsp;▮</span>{/if}{one.during === 'load'
 				? ''
 				: ' late'}</span
 		></span
 	>
-	<span
-		class="bar wait"
-		style:left="{x(one.startMs)}px"
-		style:width="{Math.max(1.5, x(one.responseMs ?? stop) - x(one.startMs))}px"
-		style:background={colour}
-	></span>
+	<span class="bar wait" style="--from:{place(one.startMs)};--to:{place(answered)};background:{colour}"></span>
 	{#if one.responseMs !== null}<span
 			class="bar"
-			style:left="{x(one.responseMs)}px"
-			style:width="{Math.max(1.5, x(stop) - x(one.responseMs))}px"
-			style:background={colour}
+			style="--from:{place(answered)};--to:{place(stop)};background:{colour}"
 		></span>{/if}
 	<span class="visually-hidden">, {words}</span>
-	{#if !narrow}<span class="bytes">{weight}</span>{/if}
+	<span class="bytes">{weight}</span>
 </button>
 
 <style>
@@ -82,6 +74,7 @@
 		position: absolute;
 		left: 0;
 		top: 0;
+		width: calc(var(--left) - 8px);
 		display: flex;
 		gap: 6px;
 		justify-content: flex-end;
@@ -103,6 +96,9 @@
 	}
 	.bar {
 		position: absolute;
+		--axis: calc(100% - var(--left) - var(--right));
+		left: calc(var(--left) + var(--axis) * var(--from));
+		width: max(1.5px, calc(var(--axis) * (var(--to) - var(--from))));
 		top: 6px;
 		height: 12px;
 	}
@@ -117,5 +113,10 @@
 		font-variant-numeric: tabular-nums;
 		color: var(--muted);
 		font-size: 12px;
+	}
+	@container timeline (width < 620px) {
+		.bytes {
+			display: none;
+		}
 	}
 </style>

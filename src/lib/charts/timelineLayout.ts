@@ -1,38 +1,40 @@
-/** Where things stand on the time axis of a load: pure, in pixels. */
+/** Where things stand on the time axis of a load: pure. Places are shares of the axis, right at any width. */
 import { CALM_LIMITS } from '$core/load/calm';
 import type { CalmTrack } from '$core/load/record';
-import type { ScaleLinear } from 'd3-scale';
 import type { FrameRecord } from '$core/load/record';
 
-/** A picture of the strip: the moment that it shows, where its right edge stands, and its left edge. */
+/** A width of the chart from which on it is drawn so; the styles of LoadTimeline ask for the same widths. */
+export interface ChartWidth {
+	name: 'narrow' | 'wide' | 'widest';
+	/** The least width of the chart, and what stands left and right of its axis, px. */
+	least: number;
+	left: number;
+	right: number;
+}
+
+export const CHART_WIDTHS: readonly ChartWidth[] = [
+	{ name: 'narrow', least: 320, left: 112, right: 8 },
+	{ name: 'wide', least: 620, left: 226, right: 82 },
+	{ name: 'widest', least: 820, left: 226, right: 82 }
+];
+
+/** A moment as a share of the axis, 0 to 1. @param endMs the last thing that is known; a little room follows it */
+export const placeOf = (ms: number, endMs: number): number => ms / axisMs(endMs);
+
+/** How long the axis is, ms. */
+export const axisMs = (endMs: number): number => endMs * 1.02;
+
+/** A picture of the strip: the moment that it shows is where its right edge stands. */
 export interface StripSlot {
 	at: number;
-	x: number;
 }
 
 const GAP = 6;
 
-/** How many pictures fit between two places; at least two. */
-export function slotCount(from: number, to: number, frameWidth: number): number {
-	return Math.max(2, Math.floor((to - from) / (frameWidth + GAP)));
-}
-
-/** Pictures spread evenly; each ends at the moment that it shows. */
-export function stripSlots(x: ScaleLinear<number, number>, from: number, to: number, frameWidth: number): StripSlot[] {
-	const slots = slotCount(from, to, frameWidth);
-	const width = (to - from) / slots;
-	return Array.from({ length: slots }, (_, i) => {
-		const edge = from + (i + 1) * width;
-		return { at: x.invert(edge), x: edge - frameWidth };
-	});
-}
-
-/** Number of the frame that was on screen at a moment, from 0. */
-export function frameAt(frames: readonly FrameRecord[], ms: number): number {
-	return Math.max(
-		0,
-		frames.findLastIndex((frame) => frame.atMs <= ms)
-	);
+/** Pictures spread evenly over the axis, as many as fit at the least width; each ends at the moment that it shows. */
+export function stripSlots({ least, left, right }: ChartWidth, endMs: number, frameWidth: number): StripSlot[] {
+	const slots = Math.max(2, Math.floor((least - left - right) / (frameWidth + GAP)));
+	return Array.from({ length: slots }, (_, i) => ({ at: (axisMs(endMs) * (i + 1)) / slots }));
 }
 
 /** Words for what happened after the picture before and by this one. */
@@ -55,7 +57,8 @@ export interface MetricLine {
 }
 
 export interface PlacedLine extends MetricLine {
-	x: number;
+	/** Share of the axis. */
+	place: number;
 	/** Row of its label, from the top. */
 	level: number;
 	/** The label stands left of the line, since it would leave the chart on the right. */
@@ -66,21 +69,36 @@ export interface PlacedLine extends MetricLine {
 const LETTER = 6.6;
 const FIGURE = 52;
 
-/** Labels of lines that stand close together go down a step. @param room width of the chart, px */
-export function placeLines(lines: readonly MetricLine[], x: (ms: number) => number, room: number): PlacedLine[] {
+/**
+ * Labels of lines that stand close together go down a step. Placed at the least width: where there is more room, lines
+ * stand further apart and labels that are free of each other stay so.
+ */
+export function placeLines(lines: readonly MetricLine[], width: ChartWidth, endMs: number): PlacedLine[] {
+	const axis = width.least - width.left - width.right;
 	const ends: number[] = [];
 	return [...lines]
 		.sort((a, b) => a.atMs - b.atMs)
 		.map((line) => {
-			const at = x(line.atMs);
+			const place = placeOf(line.atMs, endMs);
+			const at = place * axis;
 			const size = line.name.length * LETTER + FIGURE;
-			const flip = at + size > room;
+			const flip = at + size > axis + width.right;
 			const from = flip ? at - size : at;
 			const free = ends.findIndex((taken) => taken < from);
 			const level = free < 0 ? ends.length : free;
 			ends[level] = from + size;
-			return { ...line, x: at, level, flip };
+			return { ...line, place, level, flip };
 		});
+}
+
+/** Height of a row of labels, px. */
+export const LABEL_HEIGHT = 15;
+
+/** Labels above a chart of a width, and the room that they take, px. */
+export function labelsFor(lines: readonly MetricLine[], width: ChartWidth, endMs: number) {
+	const placed = placeLines(lines, width, endMs);
+	const rows = Math.max(0, ...placed.map(({ level }) => level)) + 1;
+	return { name: width.name, placed, height: rows * LABEL_HEIGHT + 4 };
 }
 
 /** The end of the axis: the last thing that is known, at least 100 ms. */

@@ -1,6 +1,5 @@
 /** Conditions: those that ship, as the analyst changed them, and the analyst's own. */
-import { BROWSER_SWITCHES } from '$core/load/browserSwitches';
-import { BUILT_IN_CONDITIONS, completeConditions, type Conditions } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS, completeConditions, WAY_OF_MEASURING, type Conditions } from '$core/load/conditions';
 import { nowIso, sql, type Db } from '../db/connection';
 
 export interface SavedConditions extends Conditions {
@@ -26,7 +25,7 @@ export function findConditions(db: Db, id: string): Conditions | null {
 	const saved = listConditions(db).find((conditions) => conditions.id === id);
 	if (!saved) return null;
 	const { builtIn: _builtIn, changed: _changed, ...conditions } = saved;
-	return completeConditions({ ...conditions, switches: BROWSER_SWITCHES });
+	return completeConditions({ ...conditions, ...WAY_OF_MEASURING });
 }
 
 /** Their keys, as an error message lists them. */

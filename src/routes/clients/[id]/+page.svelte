@@ -32,7 +32,7 @@
 
 <svelte:head><title>{client.name} – Zafra</title></svelte:head>
 
-<Sheet {parts}>
+<Sheet {parts} shows={data}>
 	{#snippet first()}
 		<div class="page-top">
 			<h1>{client.name}</h1>

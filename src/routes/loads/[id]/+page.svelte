@@ -7,27 +7,21 @@
 	import { ownedTasks, timeByOwner } from '$core/load/mainThread';
 	import { ownedRequests, requestsCsv, unpackRequests } from '$core/load/requestList';
 	import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
-	import MainThread from '$lib/charts/MainThread.svelte';
-	import PagePicture from '$lib/charts/PagePicture.svelte';
 	import { ownerColours } from '$lib/charts/ownerColour';
 	import { asked, goToSection, keep } from '$lib/fragment';
 	import Later from '$lib/Later.svelte';
+	import Lazy from '$lib/parts/Lazy.svelte';
 	import Part from '$lib/parts/Part.svelte';
 	import Sheet from '$lib/parts/Sheet.svelte';
 	import Circumstances from './Circumstances.svelte';
-	import Facts from './Facts.svelte';
 	import Figures from './Figures.svelte';
-	import Frames from './Frames.svelte';
 	import Head from './Head.svelte';
-	import HeldBack from './HeldBack.svelte';
-	import Identity from './Identity.svelte';
-	import Outages from './Outages.svelte';
+	import { fetchPart, isFetched } from './lazyParts';
 	import { PART_NAMES } from './partNames';
-	import Steps from './Steps.svelte';
-	import Taps from './Taps.svelte';
-	import Weight from './Weight.svelte';
 
 	let { data, form } = $props();
+	/** A link to another place of the same sheet makes its parts read the address again. */
+	let hashes = $state(0);
 	const record = $derived(data.record);
 	const device = $derived(record.conditions?.device ?? { width: 1366, height: 768 });
 	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
@@ -61,7 +55,54 @@
 				.map((shift) => ({ frame: frameShowing(record.frames, shift.atMs), words: 'shift' }))
 		].filter((note) => note.frame >= 0)
 	);
+	/** What the address asks of the timeline, which the server does not know. */
+	const wish = $derived(hashes >= 0 ? asked('timeline') : {});
+	const detailsUrl = $derived((number: number) => `/api/loads/${data.load.id}/requests/${number}`);
+	const onchange = (values: Record<string, string>) => keep('timeline', values);
+	const timeline = $derived({
+		requests,
+		frames: record.frames,
+		frameUrl,
+		frameRatio: device.height / device.width,
+		lines,
+		shares,
+		colours,
+		frameNotes,
+		calm: record.environment.calm,
+		calmWords: data.calm,
+		detailsUrl,
+		csv: csvOfRequests,
+		asked: wish,
+		onchange
+	});
 	const margin = $derived(data.parts.map(({ id }) => ({ id, name: PART_NAMES[id] })));
+	/** What each part takes that is fetched when it is opened. */
+	const propsOf = {
+		steps: () => ({ steps: record.steps, picture: `/api/loads/${data.load.id}/step-picture` }),
+		picture: () => ({
+			picture: `/api/loads/${data.load.id}/picture`,
+			width: device.width,
+			height: device.height,
+			lcp: record.lcp,
+			shifts: record.shifts,
+			asked: asked('picture'),
+			onchange: (values: Record<string, string>) => keep('picture', values)
+		}),
+		frames: () => ({ data, device, frameUrl, frameNotes }),
+		weight: () => ({ requests: requests.filter((request) => request.during === 'load'), shares, colours }),
+		thread: () => ({
+			tasks,
+			times,
+			endMs,
+			lines: lines.filter((line) => line.name === 'FCP' || line.name === 'LCP'),
+			colours
+		}),
+		held: () => ({ data }),
+		outages: () => ({ outages: data.outages, figures: record.figures }),
+		taps: () => ({ taps: data.taps, form }),
+		identity: () => ({ identity: data.identity }),
+		facts: () => ({ page: record.page, requests, marks: record.marks })
+	};
 	/** The list holds but a part of each request; a CSV wants all. */
 	async function csvOfRequests(numbers: ReadonlySet<number>): Promise<string> {
 		const whole = (await (await fetch(`/api/loads/${data.load.id}`)).json()) as LoadRecord;
@@ -71,8 +112,6 @@
 	}
 
 	onMount(() => setTimeout(goToSection, 50));
-	/** A link to another place of the same sheet makes its parts read the address again. */
-	let hashes = $state(0);
 </script>
 
 <svelte:head><title>Load of {record.url} – Zafra</title></svelte:head>
@@ -83,28 +122,13 @@
 		setTimeout(goToSection, 50);
 	}}
 />
-<Sheet parts={margin}>
+<Sheet parts={margin} shows={data}>
 	{#snippet first()}
 		<Later of={Head} props={{ data }} />
 		{#if requests.length}
 			<section id="timeline" aria-label="Timeline">
 				{#key hashes}
-					<LoadTimeline
-						{requests}
-						frames={record.frames}
-						{frameUrl}
-						frameRatio={device.height / device.width}
-						{lines}
-						{shares}
-						{colours}
-						{frameNotes}
-						calm={record.environment.calm}
-						calmWords={data.calm}
-						detailsUrl={(number) => `/api/loads/${data.load.id}/requests/${number}`}
-						csv={csvOfRequests}
-						asked={asked('timeline')}
-						onchange={(values) => keep('timeline', values)}
-					/>
+					<Later of={LoadTimeline} awake={Object.keys(wish).length > 0} props={timeline} />
 				{/key}
 			</section>
 		{/if}
@@ -118,51 +142,19 @@
 			tone={part.isTrouble ? 'trouble' : 'plain'}
 			printed={part.id === 'figures' || part.id === 'circumstances'}
 			shows={data}
+			prefetch={() => void (isFetched(part.id) && fetchPart(part.id))}
 		>
-			{#if part.id === 'figures'}
-				<Later of={Figures} props={{ data }} />
-			{:else if part.id === 'steps'}
-				<Steps steps={record.steps} picture="/api/loads/{data.load.id}/step-picture" />
-			{:else if part.id === 'picture'}
-				{#key hashes}
-					<PagePicture
-						picture="/api/loads/{data.load.id}/picture"
-						width={device.width}
-						height={device.height}
-						lcp={record.lcp}
-						shifts={record.shifts}
-						asked={asked('picture')}
-						onchange={(values) => keep('picture', values)}
-					/>
+			{#if isFetched(part.id)}
+				{@const Shown = data.opened[part.id]}
+				{@const id = part.id}
+				{#key id === 'picture' && hashes}
+					{#if Shown}<Shown {...propsOf[id]()} />{:else}<Lazy
+							load={() => fetchPart(id)}
+							props={propsOf[id]()}
+						/>{/if}
 				{/key}
-			{:else if part.id === 'frames'}
-				<Frames {data} {device} {frameUrl} {frameNotes} />
-			{:else if part.id === 'weight'}
-				{#if requests.length}<Weight
-						requests={requests.filter((request) => request.during === 'load')}
-						{shares}
-						{colours}
-					/>{:else}<p class="muted">No request left the browser.</p>{/if}
-			{:else if part.id === 'thread'}
-				<MainThread
-					{tasks}
-					{times}
-					{endMs}
-					lines={lines.filter((line) => line.name === 'FCP' || line.name === 'LCP')}
-					{colours}
-				/>
-			{:else if part.id === 'held'}
-				<HeldBack {data} />
-			{:else if part.id === 'outages'}
-				<Outages outages={data.outages} figures={record.figures} />
-			{:else if part.id === 'taps'}
-				<Taps taps={data.taps} {form} />
-			{:else if part.id === 'identity'}
-				<Identity identity={data.identity} />
-			{:else if part.id === 'facts' && record.page}
-				<Facts page={record.page} {requests} marks={record.marks} />
 			{:else}
-				<Later of={Circumstances} props={{ data }} />
+				<Later of={part.id === 'figures' ? Figures : Circumstances} props={{ data }} />
 			{/if}
 		</Part>
 	{/each}

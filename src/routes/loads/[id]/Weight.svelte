@@ -91,31 +91,33 @@
 		);
 </script>
 
-<Table label="Weight by owner" columns={owners} rows={shares} key={(share) => share.id}>
-	{#snippet cell(share)}
-		<span
-			class="bar"
-			style:width="{(share.wireBytes / most) * 100}%"
-			style:background={colours(share.id, share.kind)}
-		></span>
-	{/snippet}
-</Table>
-<p class="small">
-	{tail.tailMs > 0
-		? `The site itself was complete after ${formatDuration(tail.ownMs)}; others kept the page busy for ${formatDuration(tail.tailMs)} more.`
-		: 'No third party kept the page busy longer than the site itself.'}
-	{unknown ? ` The size of ${unknown} requests is unknown.` : ''}
-	<ChartMenu name="weight-by-owner" {csv} />
-</p>
-<Table label="Weight by type of file" columns={types} rows={kinds} key={(share) => share.kind}>
-	{#snippet cell(share)}
-		<span class="bar" style:width="{(share.wireBytes / mostKind) * 100}%"></span>
-	{/snippet}
-</Table>
-<p class="small muted">
-	“Never used”: script that had not run and style that matched nothing when the page had settled, counted
-	function by function and rule by rule.
-</p>
+{#if requests.length}
+	<Table label="Weight by owner" columns={owners} rows={shares} key={(share) => share.id}>
+		{#snippet cell(share)}
+			<span
+				class="bar"
+				style:width="{(share.wireBytes / most) * 100}%"
+				style:background={colours(share.id, share.kind)}
+			></span>
+		{/snippet}
+	</Table>
+	<p class="small">
+		{tail.tailMs > 0
+			? `The site itself was complete after ${formatDuration(tail.ownMs)}; others kept the page busy for ${formatDuration(tail.tailMs)} more.`
+			: 'No third party kept the page busy longer than the site itself.'}
+		{unknown ? ` The size of ${unknown} requests is unknown.` : ''}
+		<ChartMenu name="weight-by-owner" {csv} />
+	</p>
+	<Table label="Weight by type of file" columns={types} rows={kinds} key={(share) => share.kind}>
+		{#snippet cell(share)}
+			<span class="bar" style:width="{(share.wireBytes / mostKind) * 100}%"></span>
+		{/snippet}
+	</Table>
+	<p class="small muted">
+		“Never used”: script that had not run and style that matched nothing when the page had settled, counted
+		function by function and rule by rule.
+	</p>
+{:else}<p class="muted">No request left the browser.</p>{/if}
 
 <style>
 	.bar {

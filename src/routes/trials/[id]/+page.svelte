@@ -1,10 +1,8 @@
 <script lang="ts">
-	import { Button } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { hasPages } from '$core/trial/kinds';
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
-	import { keeping } from '$lib/keeping';
 	import { live } from '$lib/live.svelte';
 	import Later from '$lib/Later.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
@@ -14,6 +12,7 @@
 	import Sheet from '$lib/parts/Sheet.svelte';
 	import Answer from './Answer.svelte';
 	import Chooser from './Chooser.svelte';
+	import DeleteForm from './DeleteForm.svelte';
 	import Head from './Head.svelte';
 	import { fetchPart } from './lazyParts';
 	import { PART_NAMES } from './partNames';
@@ -48,8 +47,6 @@
 	}
 	/** Parts that stand on paper though they are closed. */
 	const isPrinted = (id: string) => id === 'arms' || id === 'method';
-	let isDeleting = $state(false);
-	let deleteForm = $state<HTMLFormElement>();
 
 	// Reading is told apart from opening: only a page that is shown marks an ended trial as read.
 	$effect(() => {
@@ -59,8 +56,11 @@
 	// Each finished load brings the sheet up to date, and so does evidence that is being worked out.
 	let seen = '';
 	$effect(() => {
-		const mark = `${trial.id}/${now?.done}/${now?.status}/${JSON.stringify(live.snapshot?.singles)}`;
-		if (now && seen && mark !== seen) void invalidateAll();
+		if (!now) return;
+		const mark = `${trial.id}/${now.done}/${now.status}/${JSON.stringify(live.snapshot?.singles)}`;
+		const isFirst = !seen.startsWith(`${trial.id}/`);
+		const isOld = now.done !== trial.progress.done || now.status !== trial.status;
+		if (mark !== seen && (isOld || !isFirst)) void invalidateAll();
 		seen = mark;
 	});
 	$effect(() => {
@@ -92,7 +92,7 @@
 
 <svelte:head><title>{trial.question} – Zafra</title></svelte:head>
 
-<Sheet parts={margin}>
+<Sheet parts={margin} shows={shared}>
 	{#snippet first()}
 		<Later of={Head} props={{ trial, isOpen, status }} />
 		{#if form && 'problem' in form}<Notice
@@ -119,7 +119,7 @@
 		{#if status === 'waiting' && !trial.paused && trial.nextStage}
 			<Lazy load={() => import('./NextStage.svelte')} props={{ stage: trial.nextStage }} />
 		{/if}
-		<Answer {data} {isOpen} {status} {nameOf} {colourOf} />
+		<Later of={Answer} awake={isOpen} props={{ data, isOpen, status, nameOf, colourOf }} />
 		{#if isChosen}<Later
 				of={Chooser}
 				props={{ conditions: data.conditions, pairs, condition, armId, onchange: choose }}
@@ -145,20 +145,7 @@
 
 	{#snippet last()}
 		{#if !isOpen}
-			<form method="POST" action="?/delete" class="no-print delete" use:keeping bind:this={deleteForm}>
-				<Button kind="danger-ghost" size="small" on:click={() => (isDeleting = true)}>Delete this trial…</Button
-				>
-			</form>
-			{#if isDeleting}
-				<Lazy
-					load={() => import('./DeleteTrial.svelte')}
-					props={{
-						loads: data.loads.length,
-						onconfirm: () => deleteForm?.requestSubmit(),
-						oncancel: () => (isDeleting = false)
-					}}
-				/>
-			{/if}
+			<Later of={DeleteForm} props={{ loads: data.loads.length }} />
 		{/if}
 	{/snippet}
 </Sheet>

@@ -91,6 +91,6 @@ export function isImplausible({ metrics, timings, ageMs }: Visit): boolean {
 }
 
 /** Programs that say what they are in their user agent (RFC 9110, section 10.1.5; the words are practice). */
-const BOT = /bot\b|crawl|spider|slurp|preview|headless|lighthouse|monitor|fetch|curl|wget|python|java\//i;
+const BOT = /bot\b|crawl|spider|slurp|preview|headless|monitor|fetch|curl|wget|python|java\//i;
 
 export const isBotAgent = (userAgent: string): boolean => userAgent === '' || BOT.test(userAgent);

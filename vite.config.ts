@@ -39,13 +39,18 @@ const UNUSED = new RegExp(
 			'tooltip__trigger--definition',
 			'tooltip--(left|right|align-start|align-end)',
 			'tooltip__caret',
+			'tooltip-portal',
+			'btn--icon-only--(left|right)',
 			'date-picker--(light|range)',
 			'time-picker--(light|select)',
 			'pin-code',
 			'search-menu',
 			'toolbar',
 			'table-toolbar',
-			'action-set',
+			'table-expand',
+			'table-column-(menu|checkbox|radio)',
+			'data-table--(selected|sticky-header|zebra|highlighted-row)',
+			'action-(set|list)',
 			'batch-',
 			'pagination-nav',
 			'snippet',
@@ -54,10 +59,24 @@ const UNUSED = new RegExp(
 			'parent-row',
 			'expandable-row',
 			'inline-edit',
-			'number-input--fluid',
-			'[a-z-]+--fluid',
-			'side-nav__(submenu|menu|icon--submenu|hierarchy|overlay|header-navigation)',
-			'slider__(thumb--lower|thumb--upper|thumb-icon)'
+			'[a-z-]+(__wrapper)?--fluid',
+			'text-input--password',
+			'password-input',
+			'copy-(input|btn)',
+			'contained-list',
+			'breadcrumb',
+			'tile--(clickable|expandable|is-expanded)',
+			'tile__chevron',
+			'tag--selectable',
+			'tag-set',
+			'btn-set',
+			'combo-button',
+			'tree',
+			'inline-notification__action-button',
+			'header__',
+			'side-nav--ui-shell-classic',
+			'side-nav__(submenu|menu|icon--submenu|hierarchy|overlay|header|divider)',
+			'slider__(thumb--lower|thumb--upper|thumb-icon|mark)'
 		].map((name) => `\\.bx--${name}`)
 	].join('|')
 );
@@ -95,7 +114,8 @@ interface StyleRule {
 const withoutUnusedRules = {
 	postcssPlugin: 'without-unused-rules',
 	Rule(rule: StyleRule) {
-		const kept = rule.selectors.filter((selector) => !UNUSED.test(selector));
+		// What a rule is not for says nothing of what it is for.
+		const kept = rule.selectors.filter((selector) => !UNUSED.test(selector.replace(/:not\([^)]*\)/g, '')));
 		if (kept.length === 0) rule.remove();
 		else if (kept.length < rule.selectors.length) rule.selectors = kept;
 	}

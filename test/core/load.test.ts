@@ -10,11 +10,12 @@ import { parseConditions } from '$core/load/conditionsInput';
 import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '$core/load/delivery';
 import { completeRecord, emptyRecord } from '$core/load/emptyRecord';
 import { ownedTasks, timeByOwner } from '$core/load/mainThread';
+import { ownedRequests } from '$core/load/ownedRequests';
+import { ownerOf } from '$core/load/owners';
 import type { LoadRecord, RequestRecord } from '$core/load/record';
 import {
 	EVERYTHING,
 	listRequests,
-	ownedRequests,
 	packRequests,
 	requestsCsv,
 	sharesByKind,
@@ -213,7 +214,11 @@ describe('list of requests', () => {
 				body: { hash: 'h', bytes: 1, gzipBytes: 2 }
 			})
 		];
-		const [back] = unpackRequests(packRequests(whole));
+		const owners = [
+			{ id: 'other.test', name: 'other.test', kind: 'third-party' as const },
+			ownerOf('own.test', 'own.test')
+		];
+		const [back] = unpackRequests(packRequests(ownedRequests(whole, 'own.test'), owners), owners);
 		const { url, status, unused, fromCache, body, during, endMs } = whole[0]!;
 		expect(back).to.deep.include({
 			url,
@@ -224,7 +229,9 @@ describe('list of requests', () => {
 			body,
 			during,
 			endMs,
-			responseHeaders: [['Cache-Control', 'no-store']]
+			responseHeaders: [['Cache-Control', 'no-store']],
+			owner: owners[1],
+			number: 1
 		});
 	});
 

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
-import { ownerOf, sharesOf, thirdPartyTail } from '$core/load/owners';
+import { ownerOf, sharesOf } from '$core/load/owners';
+import { thirdPartyTail } from '$core/load/tail';
 import type { RequestRecord } from '$core/load/record';
 import { requestOf } from '../support/records';
 

@@ -137,7 +137,7 @@ describe('rooms of the demonstration', function () {
 			for (const row of rows) expect(row.text).to.match(/, of .+, (\d{3}|no answer|.+), .+ to .+/);
 			const starts = rows.map((row) => Number(/--from:([\d.]+)/.exec(row.the('.wait').attribute('style')!)![1]));
 			expect(Math.min(...starts)).to.equal(starts[0]);
-			expect(unpackRequests(data.requests).length).to.be.at.least(rows.length);
+			expect(unpackRequests(data.requests, data.shares).length).to.be.at.least(rows.length);
 		});
 
 		it('says in a paragraph what its largest paint waited for', () => {

@@ -73,12 +73,3 @@ export function sharesOf(
 	const rank: Record<OwnerKind, number> = { own: 0, 'own-cdn': 1, 'third-party': 2 };
 	return [...shares.values()].sort((a, b) => rank[a.kind] - rank[b.kind] || b.wireBytes - a.wireBytes);
 }
-
-/** When the last response ended: of the site itself, and of everything. The rest is the tail of others. ms */
-export function thirdPartyTail(shares: readonly OwnerShare[]): { ownMs: number; allMs: number; tailMs: number } {
-	const last = (own: boolean) =>
-		Math.max(0, ...shares.filter((share) => !own || share.kind !== 'third-party').map((share) => share.lastMs ?? 0));
-	const ownMs = last(true);
-	const allMs = last(false);
-	return { ownMs, allMs, tailMs: allMs - ownMs };
-}

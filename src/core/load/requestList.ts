@@ -1,7 +1,7 @@
 /** The requests of a load as a list: searched, filtered, ordered, gathered by owner. */
 import { csvOf } from '../formats/csv';
 import { DELIVERY_HEADERS } from './delivery';
-import { ownerOf, type Owner } from './owners';
+import type { Owner } from './owners';
 import type { RequestRecord } from './record';
 
 export const SPECIAL = {
@@ -77,8 +77,12 @@ export type ListedRequest = Pick<
 	| 'responseHeaders'
 >;
 
-/** Thousands of requests as compact text: rows of values without names, of the headers only those about delivery. */
-export function packRequests(requests: readonly RequestRecord[]): string {
+/**
+ * Thousands of requests as compact text: rows of values without names, of the headers only those about delivery.
+ * @param owners in any order; each request names its own by the place in it
+ */
+export function packRequests(requests: readonly (RequestRecord & OwnedRequest)[], owners: readonly Owner[]): string {
+	const places = new Map(owners.map(({ id }, place) => [id, place]));
 	return JSON.stringify(
 		requests.map((one) => [
 			one.url,
@@ -98,7 +102,8 @@ export function packRequests(requests: readonly RequestRecord[]): string {
 			one.renderBlocking,
 			one.failed,
 			one.redirectTo,
-			one.responseHeaders.filter(([name]) => DELIVERY_HEADERS.has(name.toLowerCase()))
+			one.responseHeaders.filter(([name]) => DELIVERY_HEADERS.has(name.toLowerCase())),
+			places.get(one.owner.id)
 		])
 	);
 }
@@ -121,13 +126,14 @@ type Row = [
 	renderBlocking: string | null,
 	failed: string | null,
 	redirectTo: string | null,
-	responseHeaders: [string, string][]
+	responseHeaders: [string, string][],
+	owner: number
 ];
 
-/** The requests of `packRequests`. */
-export function unpackRequests(packed: string): ListedRequest[] {
+/** The requests of `packRequests`. @param owners in the same order as when they were packed */
+export function unpackRequests(packed: string, owners: readonly Owner[]): OwnedRequest[] {
 	// Written out: a literal of a fixed shape is made ten times faster than an object of entries.
-	return (JSON.parse(packed) as Row[]).map((row) => ({
+	return (JSON.parse(packed) as Row[]).map((row, i) => ({
 		url: row[0],
 		host: hostOf(row[0]),
 		type: row[1],
@@ -146,7 +152,9 @@ export function unpackRequests(packed: string): ListedRequest[] {
 		renderBlocking: row[14],
 		failed: row[15],
 		redirectTo: row[16],
-		responseHeaders: row[17]
+		responseHeaders: row[17],
+		owner: owners[row[18]]!,
+		number: i + 1
 	}));
 }
 
@@ -156,19 +164,6 @@ export interface OwnedRequest extends ListedRequest {
 	owner: Owner;
 	/** Place in the load's own order, from 1: the number in links. */
 	number: number;
-}
-
-export function ownedRequests<Request extends ListedRequest>(
-	requests: readonly Request[],
-	siteHost: string,
-	cdnHosts: readonly string[] = []
-): (Request & OwnedRequest)[] {
-	const owners = new Map<string, Owner>();
-	return requests.map((request, i) => {
-		let owner = owners.get(request.host);
-		if (!owner) owners.set(request.host, (owner = ownerOf(request.host, siteHost, cdnHosts)));
-		return { ...request, owner, number: i + 1 };
-	});
 }
 
 export const hasFailed = (request: ListedRequest) =>

@@ -2,6 +2,9 @@
 import { digestLoad } from '$core/compare/digest';
 import { explainLoad } from '$core/compare/explainLoad';
 import { describeConditions } from '$core/load/conditions';
+import { ownedTasks, timeByOwner } from '$core/load/mainThread';
+import { ownedRequests } from '$core/load/ownedRequests';
+import { sharesOf } from '$core/load/owners';
 import { packRequests } from '$core/load/requestList';
 import { scoreOf } from '$core/metrics/score';
 import { wordCalm } from '$core/wording/calm';
@@ -24,7 +27,10 @@ export function loadView(db: Db, id: number) {
 	const record = found && findRecord(db, found.id);
 	if (!found || !record) return null;
 	const trial = found.trialId === null ? null : findTrial(db, found.trialId);
-	const cdnHosts = cdnHostsOf(db, clientOfLoad(db, id), new URL(record.finalUrl || record.url).host);
+	const siteHost = new URL(record.finalUrl || record.url).host;
+	const cdnHosts = cdnHostsOf(db, clientOfLoad(db, id), siteHost);
+	const shares = sharesOf(record.requests, siteHost, cdnHosts);
+	const tasks = ownedTasks(record, siteHost, cdnHosts);
 	const arm = trial?.design.arms.find((one) => one.id === found.armId);
 	const outages = outageView(db, id, record, cdnHosts);
 	const identity = identityView(db, id, record);
@@ -44,7 +50,10 @@ export function loadView(db: Db, id: number) {
 		why: record.failure ? [] : describeLoad(explainLoad(digestLoad(record, NO_PLACE, cdnHosts))),
 		record: { ...record, requests: [] },
 		// As text: thousands of requests are read many times faster this way than as part of the page's own data.
-		requests: packRequests(record.requests)
+		requests: packRequests(ownedRequests(record.requests, siteHost, cdnHosts), shares),
+		shares,
+		tasks,
+		times: timeByOwner(tasks)
 	};
 }
 

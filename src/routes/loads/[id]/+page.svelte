@@ -2,10 +2,8 @@
 	import { onMount } from 'svelte';
 	import { metricOf } from '$core/metrics/catalogue';
 	import type { LoadRecord } from '$core/load/record';
-	import { sharesOf } from '$core/load/owners';
 	import { frameShowing } from '$core/load/visual';
-	import { ownedTasks, timeByOwner } from '$core/load/mainThread';
-	import { ownedRequests, requestsCsv, unpackRequests } from '$core/load/requestList';
+	import { requestsCsv, unpackRequests } from '$core/load/requestList';
 	import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
 	import { ownerColours } from '$lib/charts/ownerColour';
 	import { asked, goToSection, keep } from '$lib/fragment';
@@ -25,11 +23,9 @@
 	const record = $derived(data.record);
 	const device = $derived(record.conditions?.device ?? { width: 1366, height: 768 });
 	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
-	const requests = $derived(ownedRequests(unpackRequests(data.requests), siteHost, data.cdnHosts));
-	const shares = $derived(sharesOf(requests, siteHost, data.cdnHosts));
+	const { shares, tasks, times } = $derived(data);
+	const requests = $derived(unpackRequests(data.requests, shares));
 	const colours = $derived(ownerColours(shares));
-	const tasks = $derived(ownedTasks(record, siteHost, data.cdnHosts));
-	const times = $derived(timeByOwner(tasks));
 	const LINES = ['ttfb', 'fcp', 'lcp', 'onload', 'full'] as const;
 	const lines = $derived(
 		LINES.flatMap((id) =>
@@ -105,6 +101,7 @@
 	};
 	/** The list holds but a part of each request; a CSV wants all. */
 	async function csvOfRequests(numbers: ReadonlySet<number>): Promise<string> {
+		const { ownedRequests } = await import('$core/load/ownedRequests');
 		const whole = (await (await fetch(`/api/loads/${data.load.id}`)).json()) as LoadRecord;
 		return requestsCsv(
 			ownedRequests(whole.requests, siteHost, data.cdnHosts).filter(({ number }) => numbers.has(number))

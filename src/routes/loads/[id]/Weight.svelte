@@ -4,7 +4,8 @@
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { csvText } from '$lib/charts/csvText';
-	import { thirdPartyTail, type OwnerShare } from '$core/load/owners';
+	import type { OwnerShare } from '$core/load/owners';
+	import { thirdPartyTail } from '$core/load/tail';
 	import { sharesByKind, type OwnedRequest } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
 	import type { OwnerColours } from '$lib/charts/ownerColour';

@@ -6,6 +6,7 @@
 	 */
 	import { flushSync, getAllContexts, hydrate, mount, onMount, unmount, type Component } from 'svelte';
 	import { render } from 'svelte/server';
+	import { afterPaint } from './afterPaint';
 
 	interface LaterProps {
 		of: Component<Props>;
@@ -35,8 +36,30 @@
 		for (const sign of SIGNS) host.removeEventListener(sign, wakeFor, true);
 		part ??= hydrate(Part, { target: host.firstElementChild!, props: own, context });
 	}
-	/** What was chosen in a control of the page as it came is kept. */
-	function wakeFor({ target }: Event): void {
+	/** A pointer that comes near, or a press: what it shows first must not wait for all that is prepared. */
+	let isWaking = false;
+	function wakeSoon(then: () => void = () => undefined): void {
+		isWaking = true;
+		afterPaint(() => {
+			if (!host.isConnected) return;
+			wake();
+			flushSync();
+			then();
+		});
+	}
+	/** What was chosen in a control of the page as it came is kept, and a button that was pressed is pressed then. */
+	function wakeFor(event: Event): void {
+		const target = event.target as Element;
+		const button = target.closest<HTMLButtonElement>('button:not(a *)');
+		if (button && event.type === 'click') {
+			event.preventDefault();
+			event.stopImmediatePropagation();
+			return wakeSoon(() => button.click());
+		}
+		if (event.type.startsWith('pointer') || (button && /^(focusin|keydown)$/.test(event.type))) {
+			if (!isWaking) wakeSoon();
+			return;
+		}
 		const chosen = target instanceof HTMLSelectElement ? target.value : null;
 		wake();
 		// Its listeners stand before the event reaches them.

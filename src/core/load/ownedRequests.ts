@@ -1,4 +1,4 @@
-/** Requests with their owners. Apart from the list of requests: the public suffix list is larger than a page's scripts. */
+/** Requests with their owners. Apart from the list: the public suffix list is larger than a page’s scripts. */
 import { ownerOf, type Owner } from './owners';
 import type { ListedRequest, OwnedRequest } from './requestList';
 

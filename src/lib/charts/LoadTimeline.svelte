@@ -10,6 +10,7 @@
 	import { kindOf, listRequests, type OwnedRequest, type RequestWish } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
 	import BusyBand from './BusyBand.svelte';
+	import Later from '../Later.svelte';
 	import ChartMenu from './ChartMenu.svelte';
 	import FrameStrip from './FrameStrip.svelte';
 	import { chosenOf, rowsByOwner, wishFrom, type TimelineRow } from './timelineRows';
@@ -86,6 +87,14 @@
 		])
 	);
 	const frameWidth = $derived(frameRatio > 1 ? 62 : 104);
+	const strip = $derived({
+		frames,
+		frameUrl,
+		frameNotes,
+		endMs: end,
+		width: frameWidth,
+		height: Math.min(130, Math.round(frameWidth * frameRatio))
+	});
 	const [narrow, wide] = $derived([
 		labelsFor(lines, CHART_WIDTHS[0]!, end),
 		labelsFor(lines, CHART_WIDTHS[1]!, end)
@@ -101,6 +110,8 @@
 	const chosen = $derived(opened === null ? null : (requests[opened - 1] ?? null));
 	const underWay = (ms: number) =>
 		requests.filter((one) => one.startMs <= ms && (one.endMs ?? Infinity) > ms).length;
+
+	const csvOfShown = () => csv(new Set(shown.map((request) => request.number)));
 
 	let items: { index: number; start: number }[] = $state([]);
 	let virtual: Virtualizer<HTMLDivElement, Element> | undefined;
@@ -174,15 +185,8 @@
 		onpointerleave={() => (cursor = null)}
 		onkeydown={onKey}
 	>
-		{#if frames.length}<FrameStrip
-				{frames}
-				{frameUrl}
-				{frameNotes}
-				endMs={end}
-				width={frameWidth}
-				height={Math.min(130, Math.round(frameWidth * frameRatio))}
-			/>{/if}
-		{#if calm?.track.endsMs.length}<BusyBand {calm} words={calmWords} endMs={end} />{/if}
+		{#if frames.length}<Later of={FrameStrip} props={strip} />{/if}
+		{#if calm?.track.endsMs.length}<Later of={BusyBand} props={{ calm, words: calmWords, endMs: end }} />{/if}
 		<div class="list" bind:this={list} style:height="{listHeight}px" data-testid="requests">
 			<div class="rows" style:height="{rows.length * ROW}px">
 				{#each visible as item (item.index)}
@@ -248,11 +252,11 @@
 				colour={colours(chosen.owner.id, chosen.owner.kind)}
 				onclose={() => open(chosen.number)}
 			/>{/key}{/if}
-	<OwnersLegend {shares} {colours} />
+	<Later of={OwnersLegend} props={{ shares, colours }} />
 	<figcaption>
-		Pale is waiting, full is receiving; colours tell the owner; ▮ blocks rendering. <ChartMenu
-			name="requests"
-			csv={() => csv(new Set(shown.map((request) => request.number)))}
+		Pale is waiting, full is receiving; colours tell the owner; ▮ blocks rendering. <Later
+			of={ChartMenu}
+			props={{ name: 'requests', csv: csvOfShown }}
 		/>
 	</figcaption>
 </figure>

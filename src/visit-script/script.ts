@@ -76,5 +76,6 @@ function start(endpoint: string, page: Page, settings: ScriptSettings): void {
 
 const script = document.currentScript as HTMLScriptElement | null;
 const page = window as unknown as Page;
-if (script && page.zafraVisits && Math.random() < page.zafraVisits.sampling)
-	start(doorOf(script.src), page, page.zafraVisits);
+const settings = page.zafraVisits;
+// In a task after this one: reading the program is a stretch by itself.
+if (script && settings && Math.random() < settings.sampling) setTimeout(start, 0, doorOf(script.src), page, settings);

@@ -235,7 +235,10 @@ describe('visits of real visitors', () => {
 
 	it('have a script with the site’s settings, and none for a key that nobody has', () => {
 		const text = scriptFor(q.now.db, visits, key, 'PROGRAM', NOW)!;
-		const settings = JSON.parse(/^window\.zafraVisits=(.*);PROGRAM$/.exec(text)![1]!);
+		// V8 heeds it in the first line alone.
+		const [first, ...rest] = text.split('\n');
+		expect(first).to.equal('//# allFunctionsCalledOnLoad');
+		const settings = JSON.parse(/^window\.zafraVisits=(.*);PROGRAM$/.exec(rest.join('\n'))![1]!);
 		expect(settings).to.deep.include({ key, sampling: 1, timings: ['menu'], goals: ['booked'], handOver: null });
 		expect(scriptFor(q.now.db, visits, 'of-nobody', 'PROGRAM', NOW)).to.equal(null);
 	});

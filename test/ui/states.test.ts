@@ -187,6 +187,22 @@ describe('states of the screens', () => {
 		expect(await page.locator('tbody tr').count()).to.equal(16);
 	});
 
+	it('has ten trials to a page on a phone, and pages through all of them', async () => {
+		const userAgent = 'Mozilla/5.0 (Linux; Android 10; K) AppleWebKit/537.36 Chrome/156.0.0.0 Mobile Safari/537.36';
+		const phone = await screen.browser.newPage({ userAgent, viewport: { width: 393, height: 851 } });
+		const questions = new Set<string>();
+		let total = 0;
+		for (let at = 1; at === 1 || questions.size < total; at++) {
+			await phone.goto(`${app.url}/trials?page=${at}`);
+			const shown = await phone.locator('tbody tr a[data-row-link]').allInnerTexts();
+			total = Number(/of (\d+) items/.exec(await phone.locator('main').innerText())![1]);
+			expect(shown.length).to.equal(Math.min(10, total - questions.size));
+			for (const question of shown) questions.add(question);
+		}
+		await phone.close();
+		expect(total).to.be.above(30);
+	});
+
 	it('filters by the tone of the answer and clears all filters at once', async () => {
 		const { page } = screen;
 		await screen.go('/trials');

@@ -35,7 +35,14 @@
 
 <SideNav fixed isOpen ariaLabel="Sections" class="rail no-print">
 	<div class="brand">
-		<img src="/mark.svg" alt="" width="26" height="26" /><span class="wide">Zafra</span>
+		<svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true"
+			><rect width="32" height="32" rx="3" fill="#1f6f54" /><path
+				d="M6 23h20M9 9v14M9 13h7M9 18h13"
+				stroke="#faf8f3"
+				stroke-width="2.6"
+				fill="none"
+			/></svg
+		><span class="wide">Zafra</span>
 	</div>
 	<form class="wide client" method="POST" action="/client" bind:this={clientForm}>
 		<Choice

@@ -1,8 +1,11 @@
 import { TEMPLATES } from '$core/trial/templates';
 import { getDb } from '$lib/server/context';
-import { trialListView } from '$lib/server/trials/listView';
+import { ROWS, ROWS_ON_A_PHONE, trialListView } from '$lib/server/trials/listView';
 
-export const load = async ({ parent, url }) => {
+/** As browsers on phones name themselves (MDN: "look for Mobi anywhere in the user agent"). */
+const isPhone = (request: Request) => /Mobi/.test(request.headers.get('user-agent') ?? '');
+
+export const load = async ({ parent, request, url }) => {
 	const { clientId } = await parent();
 	const asked = (name: string) => url.searchParams.get(name) ?? '';
 	const filter = {
@@ -16,6 +19,6 @@ export const load = async ({ parent, url }) => {
 		where: 'Trials',
 		filter,
 		templates: TEMPLATES.map(({ id, name }) => ({ id, name })),
-		...trialListView(getDb(), { clientId, ...filter }, Number(asked('page')))
+		...trialListView(getDb(), { clientId, ...filter }, Number(asked('page')), isPhone(request) ? ROWS_ON_A_PHONE : ROWS)
 	};
 };

@@ -60,7 +60,10 @@
 			<p>No trial fits. <Button kind="ghost" size="small" on:click={() => goto('/trials')}>Show all</Button></p>
 		{/if}
 		{#if data.pages > 1}
-			<Later of={Pager} props={{ total: data.total, pageSize: 25, page: data.page, onchange: showPage }} />
+			<Later
+				of={Pager}
+				props={{ total: data.total, pageSize: data.rows, page: data.page, onchange: showPage }}
+			/>
 		{/if}
 	{/if}
 </div>

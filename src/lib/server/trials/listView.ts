@@ -9,21 +9,23 @@ import { countTrials, hostsOfTrials, listTrials, listTrialsIn, type TrialFilter 
 
 const NO_ANSWER: ListedAnswer = { strips: [], more: 0 };
 
-/** Rows of a page of the list. */
+/** Rows of a page of the list; on a phone each row with its answer is a fifth of the screen. */
 export const ROWS = 25;
+export const ROWS_ON_A_PHONE = 10;
 
 /** @param page from 1; one beyond the last shows the last */
-export function trialListView(db: Db, filter: TrialFilter, page: number) {
+export function trialListView(db: Db, filter: TrialFilter, page: number, rows = ROWS) {
 	const total = countTrials(db, filter);
-	const pages = Math.max(1, Math.ceil(total / ROWS));
+	const pages = Math.max(1, Math.ceil(total / rows));
 	const shown = Math.min(pages, Math.max(1, Math.trunc(page) || 1));
 	return {
 		total,
 		all: countTrials(db, { clientId: filter.clientId }),
 		page: shown,
 		pages,
+		rows,
 		hosts: hostsOfTrials(db, filter.clientId),
-		trials: listTrials(db, filter, ROWS, (shown - 1) * ROWS).map((trial) => rowView(db, trial))
+		trials: listTrials(db, filter, rows, (shown - 1) * rows).map((trial) => rowView(db, trial))
 	};
 }
 

@@ -8,7 +8,7 @@ import {
 	notesBetween,
 	placeLines,
 	placeOf,
-	stripSlots
+	stripMoments
 } from '../../src/lib/charts/timelineLayout';
 
 const frames = [
@@ -46,9 +46,9 @@ describe('the band of a busy machine', () => {
 describe('layout of a load’s timeline', () => {
 	it('puts as many pictures on the strip as fit, each ending at its moment', () => {
 		// 500 px of axis for 1,000 ms and 2 % of room; pictures of 94 px and a gap of 6: five of them, every 204 ms.
-		const slots = stripSlots({ name: 'wide', least: 700, left: 150, right: 50 }, 1000, 94);
-		expect(slots.map(({ at }) => Math.round(at))).to.deep.equal([204, 408, 612, 816, 1020]);
-		expect(stripSlots({ name: 'narrow', least: 320, left: 112, right: 8 }, 1000, 300)).to.have.length(2);
+		const moments = stripMoments({ name: 'wide', least: 700, left: 150, right: 50 }, 1000, 94);
+		expect(moments.map(Math.round)).to.deep.equal([204, 408, 612, 816, 1020]);
+		expect(stripMoments({ name: 'narrow', least: 320, left: 112, right: 8 }, 1000, 300)).to.have.length(2);
 	});
 
 	it('places moments as shares of the axis, with a little room after the last', () => {

@@ -86,10 +86,17 @@ export function isCalm(samples: readonly CalmSample[], limits: CalmLimits): bool
 
 /** A machine at rest does less than this part of one processor's work for the load (house). */
 const RESTING = 0.25;
+/** Shorter spans are a few ticks of 10 ms: between two of them a busy browser seems at rest (house). */
+const REST_SEEN_MS = 80;
 /** Whether what works for the load, the browser above all, is at rest; true where nothing is known of the machine. */
 export function isResting(samples: readonly CalmSample[]): boolean {
-	const last = samples.at(-1);
-	return !last || last.busyMs - (last.foreignMs ?? 0) <= last.spanMs * RESTING;
+	let spanMs = 0;
+	let ownMs = 0;
+	for (let at = samples.length - 1; at >= 0 && spanMs < REST_SEEN_MS; at--) {
+		spanMs += samples[at]!.spanMs;
+		ownMs += samples[at]!.busyMs - (samples[at]!.foreignMs ?? 0);
+	}
+	return ownMs <= spanMs * RESTING;
 }
 
 /** The largest share within BURST_MS, 0 to 1; the share of all when they span less; null when nothing is known. */

@@ -25,6 +25,11 @@ export class CalmWatch {
 		return this.#samples;
 	}
 
+	/** A sample now, and not at its time: who waits for rest knows of it earlier. */
+	look(): void {
+		this.#tell('look');
+	}
+
 	/** End the watch. @returns all its samples; those so far when the watch does not answer */
 	async stop(): Promise<readonly CalmSample[]> {
 		const worker = this.#worker;

@@ -6,7 +6,7 @@ import { LinuxSampler, PlainSampler, type Sampler } from './sampler';
 
 export const SAMPLE_EVERY_MS = 100;
 
-export type WatchOrder = 'start' | 'stop';
+export type WatchOrder = 'start' | 'look' | 'stop';
 /** `last` answers a stop. */
 export type WatchNews = { sample: CalmSample; last: boolean };
 
@@ -21,6 +21,7 @@ function openSampler(): Sampler {
 const tell = (last: boolean) => parentPort!.postMessage({ sample: sampler!.sample(), last } satisfies WatchNews);
 
 parentPort?.on('message', (order: WatchOrder) => {
+	if (order === 'look') return void (sampler && tell(false));
 	if (timer) clearInterval(timer);
 	timer = null;
 	if (order === 'start') {

@@ -3,7 +3,7 @@
 	import { frameAt } from '$core/compare/film';
 	import type { FrameRecord } from '$core/load/record';
 	import { formatDuration } from '$core/wording/format';
-	import { CHART_WIDTHS, notesBetween, stripSlots, type StripSlot } from './timelineLayout';
+	import { CHART_WIDTHS, notesBetween, stripMoments } from './timelineLayout';
 
 	interface Props {
 		frames: FrameRecord[];
@@ -17,21 +17,21 @@
 	}
 	let { frames, frameUrl, frameNotes, endMs, width, height }: Props = $props();
 	const strips = $derived(
-		CHART_WIDTHS.map((chart) => ({ name: chart.name, slots: stripSlots(chart, endMs, width) }))
+		CHART_WIDTHS.map((chart) => ({ name: chart.name, moments: stripMoments(chart, endMs, width) }))
 	);
 	/** What happened since the picture before. */
-	const noteOf = (slots: StripSlot[], i: number) =>
-		notesBetween(frameNotes, frames, slots[i - 1]?.at ?? -1, slots[i]!.at).join(', ');
+	const noteOf = (moments: number[], i: number) =>
+		notesBetween(frameNotes, frames, moments[i - 1] ?? -1, moments[i]!).join(', ');
 </script>
 
-{#each strips as { name, slots } (name)}
+{#each strips as { name, moments } (name)}
 	<div
 		class="strip {name}"
-		style:grid-template-columns="repeat({slots.length}, minmax(0, 1fr))"
+		style:grid-template-columns="repeat({moments.length}, minmax(0, 1fr))"
 		aria-hidden="true"
 	>
-		{#each slots as { at }, i (at)}
-			{@const note = noteOf(slots, i)}
+		{#each moments as at, i (at)}
+			{@const note = noteOf(moments, i)}
 			<div>
 				<img
 					src={frameUrl(frameAt({ frames }, at))}

@@ -1,7 +1,6 @@
 /** Where things stand on the time axis of a load: pure. Places are shares of the axis, right at any width. */
 import { CALM_LIMITS } from '$core/load/calm';
-import type { CalmTrack } from '$core/load/record';
-import type { FrameRecord } from '$core/load/record';
+import type { CalmTrack, FrameRecord } from '$core/load/record';
 
 /** A width of the chart from which on it is drawn so; the styles of LoadTimeline ask for the same widths. */
 export interface ChartWidth {
@@ -24,17 +23,15 @@ export const placeOf = (ms: number, endMs: number): number => ms / axisMs(endMs)
 /** How long the axis is, ms. */
 export const axisMs = (endMs: number): number => endMs * 1.02;
 
-/** A picture of the strip: the moment that it shows is where its right edge stands. */
-export interface StripSlot {
-	at: number;
-}
-
 const GAP = 6;
 
-/** Pictures spread evenly over the axis, as many as fit at the least width; each ends at the moment that it shows. */
-export function stripSlots({ least, left, right }: ChartWidth, endMs: number, frameWidth: number): StripSlot[] {
+/**
+ * The moments of pictures spread evenly over the axis, as many as fit at the least width; each stands with its right
+ * edge at its moment, ms.
+ */
+export function stripMoments({ least, left, right }: ChartWidth, endMs: number, frameWidth: number): number[] {
 	const slots = Math.max(2, Math.floor((least - left - right) / (frameWidth + GAP)));
-	return Array.from({ length: slots }, (_, i) => ({ at: (axisMs(endMs) * (i + 1)) / slots }));
+	return Array.from({ length: slots }, (_, i) => (axisMs(endMs) * (i + 1)) / slots);
 }
 
 /** Words for what happened after the picture before and by this one. */

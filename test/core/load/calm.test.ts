@@ -4,6 +4,7 @@ import {
 	CALM_LIMITS,
 	disturbanceOf,
 	isCalm,
+	isResting,
 	othersShare,
 	samplesWithin,
 	trackOf,
@@ -35,6 +36,17 @@ describe('a calm machine', () => {
 	it('is not made busy by a single tick while next to nothing is wanted', () => {
 		// 10 ms in 300 ms: of 25 % of one processor, 75 ms.
 		expect(othersShare(span(2, 0).concat(sample(300, 10, 10)))).to.be.closeTo(10 / 75, 1e-9);
+	});
+
+	it('has its browser at rest while that does less than a quarter of one processor’s work', () => {
+		const short = (atMs: number, busyMs: number, foreignMs = 0) => ({ ...sample(atMs, busyMs, foreignMs), spanMs: 40 });
+		expect(isResting([]), 'nothing known').to.equal(true);
+		expect(isResting([sample(100, 150), sample(200, 25)])).to.equal(true);
+		expect(isResting([sample(100, 0), sample(200, 26)])).to.equal(false);
+		expect(isResting([sample(100, 80, 70)]), 'others are not the browser').to.equal(true);
+		// Ticks of 10 ms: 40 ms without one say little, so that 80 ms at least are looked at.
+		expect(isResting([short(40, 40), short(80, 0)])).to.equal(false);
+		expect(isResting([short(40, 40), short(80, 0), short(120, 10)])).to.equal(true);
 	});
 
 	it('must have been calm for 300 ms; what is not told does not hold a load up', () => {

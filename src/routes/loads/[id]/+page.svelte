@@ -51,8 +51,6 @@
 				.map((shift) => ({ frame: frameShowing(record.frames, shift.atMs), words: 'shift' }))
 		].filter((note) => note.frame >= 0)
 	);
-	/** What the address asks of the timeline, which the server does not know. */
-	const wish = $derived(hashes >= 0 ? asked('timeline') : {});
 	const detailsUrl = $derived((number: number) => `/api/loads/${data.load.id}/requests/${number}`);
 	const onchange = (values: Record<string, string>) => keep('timeline', values);
 	const timeline = $derived({
@@ -68,7 +66,6 @@
 		calmWords: data.calm,
 		detailsUrl,
 		csv: csvOfRequests,
-		asked: wish,
 		onchange
 	});
 	const margin = $derived(data.parts.map(({ id }) => ({ id, name: PART_NAMES[id] })));
@@ -125,7 +122,9 @@
 		{#if requests.length}
 			<section id="timeline" aria-label="Timeline">
 				{#key hashes}
-					<Later of={LoadTimeline} awake={Object.keys(wish).length > 0} props={timeline} />
+					<!-- What the address asks, which the server does not know. -->
+					{@const wish = asked('timeline')}
+					<Later of={LoadTimeline} awake={Object.keys(wish).length > 0} props={{ ...timeline, asked: wish }} />
 				{/key}
 			</section>
 		{/if}

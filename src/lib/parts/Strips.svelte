@@ -57,8 +57,9 @@
 		line-height: 1.25;
 	}
 	@media (max-width: 640px) {
+		/* Five marks: a column of a table may not be narrower, its sentences would stand a word to a line. */
 		.strips {
-			grid-template-columns: minmax(0, 1fr);
+			grid-template-columns: minmax(17.5rem, 1fr);
 		}
 		.names {
 			grid-column: 1;

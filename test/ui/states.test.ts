@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import type { Locator } from 'playwright-core';
 import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/input';
 import { addLargestTrial, fillArchive, fillLoads } from '../../bench/archive';
@@ -9,6 +10,7 @@ import { setTrialStatus } from '../../src/lib/server/trials/queries';
 import { startApp, type TestApp } from '../support/app';
 import { FAILED, measuredLoad } from '../support/queue';
 import { openScreen, type Screen } from '../support/screen';
+import { until } from '../support/world';
 
 const ids = { largest: 0, failed: 0, waiting: 0, draft: 0, queued: 0, failedLoad: 0, newest: 0 };
 
@@ -27,6 +29,14 @@ function make(db: Db, question: string, extra: object = {}): number {
 		...extra
 	};
 	return createTrial(db, v.parse(NewTrialInput, input));
+}
+
+/** Press the head of a column, which may have to wake first. @returns how its table is sorted then */
+async function pressHead(head: Locator): Promise<string | null> {
+	const before = await head.getAttribute('aria-sort');
+	await head.getByRole('button').click();
+	await until(async () => (await head.getAttribute('aria-sort')) !== before, 10_000, 'the table to be sorted');
+	return head.getAttribute('aria-sort');
 }
 
 /** A folder as it is found on a bad day: everything is in some state, and the lab is off. */
@@ -142,10 +152,7 @@ describe('states of the screens', () => {
 			.waitFor();
 		const first = () => table.locator('tbody tr').first().getByRole('rowheader').innerText();
 		expect(await first()).to.equal('Builder 2');
-		await table.getByRole('button', { name: 'Largest paint' }).click();
-		expect(await table.getByRole('columnheader', { name: 'Largest paint' }).getAttribute('aria-sort')).to.equal(
-			'ascending'
-		);
+		expect(await pressHead(table.getByRole('columnheader', { name: 'Largest paint' }))).to.equal('ascending');
 		expect(await first()).to.not.equal('Builder 2');
 		// The interval of a mark is read by the keyboard too.
 		await table.getByRole('link', { name: /Builder 2: Largest Contentful Paint/ }).focus();
@@ -167,10 +174,10 @@ describe('states of the screens', () => {
 		const heads = loads.getByRole('columnheader', { name: 'LCP' });
 		const values = async () =>
 			(await loads.locator('tbody tr td:nth-child(6)').allInnerTexts()).map((text) => parseFloat(text));
-		await heads.getByRole('button').click();
+		await pressHead(heads);
 		const falling = await values();
 		expect(falling).to.deep.equal([...falling].sort((a, b) => b - a));
-		await heads.getByRole('button').click();
+		await pressHead(heads);
 		const rising = await values();
 		expect(rising).to.deep.equal([...rising].sort((a, b) => a - b));
 		expect(rising[0]).to.be.below(falling[0]!);

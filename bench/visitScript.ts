@@ -10,6 +10,7 @@ import { pairedShift } from '$core/stats/signedRank';
 import { median } from '$core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
 import { Lab } from '../src/lab/lab';
+import { COMPILE_ASIDE } from '../src/lib/server/visits/script';
 import { startApp } from '../test/support/app';
 import { listen, rule } from '../test/support/world';
 import { printTable, type Row } from './table';
@@ -34,9 +35,7 @@ const words = '<p>Every crossing of the day, from Harrow Quay and back.</p>'.rep
 const page = (tag: string) =>
 	`<!doctype html><html lang="en"><head><title>Visited</title><link rel="stylesheet" href="/style.css">${tag}</head><body><h1 style="font-size:60px">Harrow Quay</h1><img src="/picture" alt="" width="300" height="200">${words}<button>Menu</button></body></html>`;
 const tag = (name: string) => `<script async src="/${name}.js"></script>`;
-/** As the script itself asks for it. */
-const COMPILE_ASIDE = '//# allFunctionsCalledOnLoad\n';
-/** For comparison: what no script that reports vitals can do without. */
+/** For comparison, compiled as the script itself is: what no script that reports vitals can do without. */
 const bundled = (contents: string) =>
 	COMPILE_ASIDE +
 	buildSync({ stdin: { contents, resolveDir: '.' }, bundle: true, minify: true, write: false, format: 'iife' })

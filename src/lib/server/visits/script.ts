@@ -9,7 +9,7 @@ import { tokenOf } from './token';
  * compiled beside it, while the script arrives (half of the script's main thread on a slowed phone, measured). It must
  * be the first line; other browsers see a comment.
  */
-const COMPILE_ASIDE = '//# allFunctionsCalledOnLoad\n';
+export const COMPILE_ASIDE = '//# allFunctionsCalledOnLoad\n';
 
 /** @returns null for a key that no site has */
 export function scriptFor(main: Db, visits: Db, key: string, program: string, now: number): string | null {

@@ -15,7 +15,8 @@ import { startApp } from '../test/support/app';
 import { listen, rule } from '../test/support/world';
 import { printTable, type Row } from './table';
 
-const ROUNDS = Number(process.env.BENCH_ROUNDS ?? 40);
+const ROUNDS = Number(process.env.BENCH_ROUNDS ?? 100);
+const MOST_TRIES = 3;
 const RUNS_EACH = 7;
 const METRICS = ['ttfb', 'fcp', 'lcp'] as const;
 const SLOWDOWN = 4;
@@ -130,14 +131,21 @@ const spent = (which: keyof typeof runs) =>
 
 const lab = new Lab({ hostMap: [rule('visited.test', server.port)] });
 const random = seededRandom(11);
+/** As a trial does: a disturbed load is made again, at most twice. */
+async function countedFigures(arm: string, conditions: Conditions): Promise<Record<string, number>> {
+	for (let tries = 1; ; tries++) {
+		const { record } = await lab.measure({ url: `http://visited.test/${arm}`, conditions, steps: [] });
+		if (tries < MOST_TRIES && record.environment.calm?.disturbed) continue;
+		return record.figures as Record<string, number>;
+	}
+}
+
 /** The vitals under some conditions, with the script against without. */
 async function effectUnder(conditions: Conditions): Promise<Row[]> {
 	const figures: Record<string, Record<string, number>[]> = { script: [], without: [] };
 	for (let round = 0; round < ROUNDS; round++)
-		for (const arm of shuffled(['script', 'without'], random)) {
-			const { record } = await lab.measure({ url: `http://visited.test/${arm}`, conditions, steps: [] });
-			figures[arm]!.push(record.figures as Record<string, number>);
-		}
+		for (const arm of shuffled(['script', 'without'], random))
+			figures[arm]!.push(await countedFigures(arm, conditions));
 	return METRICS.map((metric): Row => {
 		const before = median(figures.without!.map((one) => one[metric]!));
 		const differences = figures.script!.map((one, i) => one[metric]! - figures.without![i]![metric]!);

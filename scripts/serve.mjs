@@ -1,10 +1,21 @@
 /** The built web app: `npm start`. Says in words when it cannot start. */
 import { createServer } from 'node:http';
-import { allowedHosts, isOpenToOthers, isVisit, OPEN_WORDS, refusal } from './door.mjs';
+import {
+	allowedHosts,
+	isOpenToOthers,
+	isVisit,
+	OPEN_WORDS,
+	ownHost,
+	parseProxies,
+	refusal,
+	SENDER_HEADER,
+	straighten
+} from './door.mjs';
 
 const port = Number(process.env.PORT || 4170);
 const host = process.env.HOST || '127.0.0.1';
-process.env.PROTOCOL_HEADER ??= 'x-forwarded-proto';
+process.env.PROTOCOL_HEADER = 'x-forwarded-proto';
+process.env.ADDRESS_HEADER = SENDER_HEADER;
 // The API has a limit of its own and explains it; the adapter's would cut in before.
 process.env.BODY_SIZE_LIMIT ??= '64M';
 
@@ -21,9 +32,11 @@ if (isOpenToOthers(host)) {
 	console.warn(`Zafra is open to others on ${host}. ${OPEN_WORDS}`);
 }
 
-let allowed;
+const place = {};
 try {
-	allowed = allowedHosts(host, port, process.env.ZAFRA_ORIGINS);
+	place.allowed = allowedHosts(host, port, process.env.ZAFRA_ORIGINS);
+	place.own = ownHost(port, process.env.ZAFRA_ORIGINS);
+	place.proxies = parseProxies(process.env.ZAFRA_PROXIES);
 } catch (error) {
 	end(error.message);
 }
@@ -31,7 +44,7 @@ try {
 /** Turn away what may not speak to Zafra; everything else goes on to the listener. */
 function guarded(listener) {
 	return (request, response) => {
-		const no = refusal(request, allowed);
+		const no = refusal(request, place.allowed);
 		if (!no) return listener(request, response);
 		const isApi = request.url?.startsWith('/api/');
 		const body = isApi ? JSON.stringify({ error: { message: no.words, issues: [] } }) : no.words;
@@ -65,7 +78,7 @@ server.listen(port, host, async () => {
 		const { handler } = await import('../build/handler.js');
 		server.off('request', early);
 		const app = guarded((request, response) => {
-			request.headers['x-forwarded-proto'] ??= 'http';
+			straighten(request, place);
 			// Browsers send beacons as plain text, so that no preflight is needed; the framework takes that for a form.
 			if (isVisit(request.url) && request.method === 'POST') request.headers['content-type'] = 'application/json';
 			handler(request, response);

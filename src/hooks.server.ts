@@ -121,6 +121,9 @@ function answerBusy(path: string, response: Response): Response {
 	return answer;
 }
 
+/** What stands in a log may be read by others: a link's token opens a report. */
+const loggedPath = (path: string) => path.replace(/^\/r\/[^/]+/, '/r/…');
+
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
 	if (status === 404) return { message: `There is nothing at ${event.url.pathname.slice(0, 200)}.` };
 	if (status < 500) return { message };
@@ -128,7 +131,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 		event.locals.busy = true;
 		return { message: BUSY_WORDS };
 	}
-	log.error({ err: error, method: event.request.method, path: event.url.pathname }, 'an answer failed');
+	log.error({ err: error, method: event.request.method, path: loggedPath(event.url.pathname) }, 'an answer failed');
 	const { code } = error as { code?: string };
 	if (code?.startsWith('SQLITE_'))
 		return {

@@ -4,7 +4,9 @@ import { getDb } from '$lib/server/context';
 import { REPORT_POLICY } from '../reports/versionPage';
 import { isPhrase, openShare, passOf, TryLimit, type OpenedShare } from '$lib/server/reports/shares';
 
-const limit = new TryLimit();
+/** Links that open nothing, by address; pass phrases that were wrong, by link and address. */
+const links = new TryLimit();
+const phrases = new TryLimit();
 const COOKIE = 'report_pass';
 const HEADERS = {
 	'content-type': 'text/html; charset=utf-8',
@@ -29,23 +31,29 @@ export type Entry = { open: OpenedShare } | { answer: Response };
 
 /** Wrong, revoked and expired links all get the same answer. */
 export function enter(token: string, address: string, cookies: Cookies): Entry {
-	if (limit.isOver(address)) return { answer: htmlAnswer(SLOWER, 429) };
 	const open = openShare(getDb(), token);
-	if (!open) {
-		limit.note(address);
-		return { answer: htmlAnswer(GONE, 404) };
-	}
+	if (!open) return { answer: noSuchLink(address) };
 	const isAllowed = open.phrase === null || cookies.get(COOKIE) === passOf(open, token);
 	return isAllowed ? { open } : { answer: htmlAnswer(form(''), 401) };
 }
 
+/** A token cannot be guessed, so that a link that is good opens whatever else its reader's address has tried. */
+function noSuchLink(address: string): Response {
+	if (links.isOver(address)) return htmlAnswer(SLOWER, 429);
+	links.note(address);
+	return htmlAnswer(GONE, 404);
+}
+
 /** @returns the answer to a phrase that was typed: the page again, open, or why not */
 export function tryPhrase(token: string, phrase: string, address: string, cookies: Cookies, path: string): Response {
-	if (limit.isOver(address)) return htmlAnswer(SLOWER, 429);
 	const open = openShare(getDb(), token);
-	if (!open?.phrase || !isPhrase(open.phrase, phrase)) {
-		limit.note(address);
-		return open?.phrase ? htmlAnswer(form('That is not the pass phrase.'), 401) : htmlAnswer(GONE, 404);
+	if (!open) return noSuchLink(address);
+	if (open.phrase === null) return new Response(null, { status: 303, headers: { location: path } });
+	const place = `${open.id} ${address}`;
+	if (phrases.isOver(place)) return htmlAnswer(SLOWER, 429);
+	if (!isPhrase(open.phrase, phrase)) {
+		phrases.note(place);
+		return htmlAnswer(form('That is not the pass phrase.'), 401);
 	}
 	cookies.set(COOKIE, passOf(open, token), { path, httpOnly: true, sameSite: 'strict', secure: false });
 	return new Response(null, { status: 303, headers: { location: path } });

@@ -7,8 +7,9 @@ const BASE = 'http://zafra.invalid';
 export function ownPath(wanted: string): string {
 	if (!wanted.startsWith('/')) return '/';
 	try {
-		const url = new URL(wanted, BASE);
-		return url.origin === BASE ? url.pathname + url.search : '/';
+		const { origin, pathname, search } = new URL(wanted, BASE);
+		// `/.//host` is an own path here, and would be another host's to a browser that is sent there.
+		return origin === BASE && !pathname.startsWith('//') ? pathname + search : '/';
 	} catch {
 		return '/';
 	}

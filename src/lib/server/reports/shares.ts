@@ -108,21 +108,21 @@ export function passOf({ id, phrase }: OpenedShare, token: string): string {
 const MOST_TRIES = 30;
 const MINUTE_MS = 60_000;
 
-/** Counts tries that failed: by address, for a minute, in memory alone. */
+/** Counts tries that failed: by who tries, for a minute, in memory alone. */
 export class TryLimit {
 	#tries = new Map<string, number>();
 	#since = 0;
 
 	constructor(private readonly now: () => number = Date.now) {}
 
-	isOver(address: string): boolean {
+	isOver(who: string): boolean {
 		this.#forget();
-		return (this.#tries.get(address) ?? 0) >= MOST_TRIES;
+		return (this.#tries.get(who) ?? 0) >= MOST_TRIES;
 	}
 
-	note(address: string): void {
+	note(who: string): void {
 		this.#forget();
-		this.#tries.set(address, (this.#tries.get(address) ?? 0) + 1);
+		this.#tries.set(who, (this.#tries.get(who) ?? 0) + 1);
 	}
 
 	#forget(): void {

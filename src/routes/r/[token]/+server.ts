@@ -1,6 +1,7 @@
 import { getDb } from '$lib/server/context';
 import { countView } from '$lib/server/reports/shares';
-import { textOf } from '$lib/server/http/form';
+import { readForm, textOf } from '$lib/server/http/form';
+import { NotPossible } from '$lib/server/http/refusal';
 import { linkedPage } from '../../reports/versionPage';
 import { enter, htmlAnswer, tryPhrase } from '../door';
 
@@ -13,6 +14,12 @@ export const GET = ({ params, cookies, getClientAddress }) => {
 };
 
 export const POST = async ({ params, request, cookies, getClientAddress, url }) => {
-	const phrase = textOf(await request.formData(), 'phrase');
-	return tryPhrase(params.token, phrase, getClientAddress(), cookies, url.pathname);
+	const form = await readForm(request).catch(refusedBody);
+	if (form instanceof Response) return form;
+	return tryPhrase(params.token, textOf(form, 'phrase'), getClientAddress(), cookies, url.pathname);
 };
+
+function refusedBody(error: unknown): Response {
+	if (error instanceof NotPossible) return new Response(error.message, { status: error.status });
+	throw error;
+}

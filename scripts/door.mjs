@@ -99,7 +99,10 @@ export function parseProxies(list = '') {
 
 /** How an address is written here: IPv4 in IPv6 as IPv4. @returns null for what is no address */
 function plainAddress(text = '') {
-	const bare = text.trim().replace(/^\[(.*)\](:\d+)?$/, '$1').replace(/^(\d+\.\d+\.\d+\.\d+):\d+$/, '$1');
+	const bare = text
+		.trim()
+		.replace(/^\[(.*)\](:\d+)?$/, '$1')
+		.replace(/^(\d+\.\d+\.\d+\.\d+):\d+$/, '$1');
 	return ipaddr.isValid(bare) ? ipaddr.process(bare) : null;
 }
 

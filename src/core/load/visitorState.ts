@@ -1,6 +1,7 @@
 /** Visitor states: what a visitor did, or is known by, before the page that is measured: signed in, basket filled. */
 import * as v from 'valibot';
 import { WebAddress } from './addressInput';
+import { NOT_SHOWN } from './conditions';
 import { Steps } from './steps';
 
 const cookie = v.object({
@@ -30,6 +31,11 @@ export const VisitorState = v.pipe(
 	)
 );
 export type VisitorState = v.InferOutput<typeof VisitorState>;
+
+/** Whether a cookie or a text to type is missing, as in a state that came from another Zafra. */
+export function stateLacksSecrets({ steps, cookies }: Pick<VisitorState, 'steps' | 'cookies'>): boolean {
+	return cookies.some(({ value }) => value === NOT_SHOWN) || steps.some((step) => 'type' in step && step.type === NOT_SHOWN);
+}
 
 /** "name=value", one a line or parted by semicolons, as a Cookie header writes them. @throws Error in words */
 export function parseCookies(text: string): VisitorState['cookies'] {

@@ -106,3 +106,13 @@ export interface WatchSettings {
 	/** Of a standing; none in those from before it existed. */
 	shown?: NamedElement[];
 }
+
+/** The door for settings that come from another Zafra. */
+export const StoredWatch = v.object({
+	conditions: shared.conditions,
+	schedule: shared.schedule,
+	loads: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(MOST_LOADS)),
+	metrics: shared.metrics,
+	notices: shared.notices,
+	shown: v.optional(NamedElements)
+});

@@ -1,9 +1,11 @@
 <script lang="ts">
 	import { Button, Tag } from 'carbon-components-svelte';
-	import { goto } from '$app/navigation';
+	import { goto, invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
+	import { describeLeftSecrets, type LeftSecret } from '$core/wording/leftSecrets';
 	import FileField from '$lib/parts/FileField.svelte';
 	import FilterBar from '$lib/parts/FilterBar.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import { sendFile } from '$lib/upload';
 	import type { Column } from '$lib/parts/tableRows';
@@ -12,6 +14,7 @@
 	type Row = (typeof data.list)[number];
 	let words = $state('');
 	let problem = $state('');
+	let left = $state('');
 	const fits = (row: Row) =>
 		`${row.name} ${row.sites.join(' ')} ${row.note}`.toLowerCase().includes(words.toLowerCase());
 	const rows = $derived(data.list.filter(fits));
@@ -39,9 +42,11 @@
 		return [sites.join(', ') || 'no site yet', others].filter(Boolean).join('; ');
 	}
 	async function readArchive(file: File) {
-		const sent = await sendFile<{ id: number }>('/api/clients/import', file);
+		const sent = await sendFile<{ id: number; left: LeftSecret[] }>('/api/clients/import', file);
 		problem = sent.problem;
-		if (sent.answer) await goto(`/clients/${sent.answer.id}`, { invalidateAll: true });
+		left = describeLeftSecrets(sent.answer?.left ?? []);
+		if (left) await invalidateAll();
+		else if (sent.answer) await goto(`/clients/${sent.answer.id}`, { invalidateAll: true });
 	}
 </script>
 
@@ -75,7 +80,9 @@
 	{/if}
 	<section class="file">
 		<h2>From another Zafra</h2>
-		<p class="muted small">A client that was exported there: its sites, pages, trials and loads come along.</p>
+		<p class="muted small">A client that was exported there: its sites, pages, trials and loads come along, secrets do
+			not.</p>
+		{#if left}<Notice kind="success" title="The client was added to the list." text={left} />{/if}
 		<FileField label="Choose an exported client" accept={['.zip']} wrong={problem} onfile={readArchive} />
 	</section>
 </div>

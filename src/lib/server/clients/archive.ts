@@ -1,155 +1,61 @@
 /**
  * A whole client as one file: a zip with `client.json`, which holds the rows of every table that is the client's, and
- * its pictures and records under `artifacts/`, by their SHA-256. Rows get new numbers where they are read in.
+ * its pictures and records under `artifacts/`, by their SHA-256. Rows get new numbers where they are read in. Secrets
+ * stay where they are; what comes in is checked row by row before anything is stored.
  */
-import { strFromU8, strToU8, unzip, zip, type AsyncZippable } from 'fflate';
+import { readFile } from 'node:fs/promises';
+import { strFromU8, strToU8, zip, type AsyncZippable } from 'fflate';
 import * as v from 'valibot';
+import { unzipWithin, ZipFault, type ZipBounds } from '$core/formats/unzip';
+import { pageKey } from '$core/pages/address';
+import type { LeftSecret } from '$core/wording/leftSecrets';
 import { nowIso, sql, type Db } from '../db/connection';
-import { sha256 } from '../db/functions';
 import { NotPossible } from '../http/refusal';
 import { drawKey } from '../visits/key';
 import { requestHistory } from '../work/catchUp';
+import { ArchiveFaults, checkedTables } from './archive/check';
+import { checkedFiles, checkUses, type ArchiveFile } from './archive/files';
+import { SECRET_KINDS, withoutSecrets, type Tables } from './archive/secrets';
+import { ARCHIVE_TABLES, type ArchiveRow as Row, type ArchiveTable as Table } from './archive/tables';
 import { existingClient } from './clients';
-
-type Value = string | number | null;
-type Row = Record<string, Value>;
-
-interface Table {
-	name: string;
-	/** Rows that belong to client @id. */
-	where: string;
-	/** Columns that point at rows of other tables of the archive. */
-	refers?: Record<string, string>;
-	/** Its rows have numbers of their own, that are given anew. */
-	isNumbered?: boolean;
-	/** Text that names a row, as `arm:7`, in this column. */
-	names?: string;
-	/** Shared with other clients: a row that is there already is used. */
-	isShared?: readonly string[];
-}
-
-const TRIALS = 'trial_id IN (SELECT id FROM trial WHERE client_id = @id)';
-const SITES = 'site_id IN (SELECT id FROM site WHERE client_id = @id)';
-const WATCHES = 'watch_id IN (SELECT id FROM watch WHERE client_id = @id)';
-const READINGS = `reading_id IN (SELECT id FROM reading WHERE ${WATCHES} AND state = 'done')`;
-const LOADS = `(load.client_id = @id OR load.trial_id IN (SELECT id FROM trial WHERE client_id = @id))`;
-const OF_LOADS = `load_id IN (SELECT id FROM load WHERE ${LOADS})`;
-/** Jobs that are done name what a load was asked for; others are not taken along. */
-const JOBS = `id IN (SELECT job_id FROM load WHERE ${LOADS}) OR id IN (SELECT job_id FROM trial_place WHERE ${TRIALS})`;
-
-/** In an order in which each table comes after those that it refers to. */
-const TABLES: readonly Table[] = [
-	{ name: 'client', where: 'id = @id', isNumbered: true },
-	{ name: 'site', where: 'client_id = @id', isNumbered: true, refers: { client_id: 'client' } },
-	{ name: 'visit_source', where: SITES, refers: { site_id: 'site' } },
-	{ name: 'visitor_state', where: SITES, isNumbered: true, refers: { site_id: 'site' } },
-	{ name: 'page', where: SITES, isNumbered: true, refers: { site_id: 'site' } },
-	{
-		name: 'page_skeleton',
-		where: `page_id IN (SELECT id FROM page WHERE ${SITES})`,
-		refers: { page_id: 'page' }
-	},
-	{
-		name: 'worksheet_line',
-		where: `page_id IN (SELECT id FROM page WHERE ${SITES})`,
-		refers: { page_id: 'page' }
-	},
-	{ name: 'field_reading', where: SITES, isNumbered: true, refers: { site_id: 'site', page_id: 'page' } },
-	{
-		name: 'component',
-		where: `id IN (SELECT component_id FROM site_component WHERE ${SITES})`,
-		isNumbered: true,
-		isShared: ['kind', 'name']
-	},
-	{ name: 'site_component', where: SITES, refers: { site_id: 'site', component_id: 'component' } },
-	{ name: 'third_party', where: 'client_id = @id', refers: { client_id: 'client' } },
-	{
-		name: 'conditions_version',
-		where: `hash IN (SELECT hash FROM trial_conditions WHERE ${TRIALS})
-			OR hash IN (SELECT conditions_hash FROM load WHERE ${LOADS})`,
-		isShared: ['hash']
-	},
-	{
-		name: 'trial',
-		where: 'client_id = @id',
-		isNumbered: true,
-		refers: { client_id: 'client', repeat_of: 'trial' }
-	},
-	{ name: 'arm', where: TRIALS, isNumbered: true, refers: { trial_id: 'trial', page_id: 'page' } },
-	{ name: 'trial_conditions', where: TRIALS, refers: { trial_id: 'trial' } },
-	{
-		name: 'marker',
-		where: `(${TRIALS} OR ${SITES})`,
-		isNumbered: true,
-		refers: { trial_id: 'trial', site_id: 'site' }
-	},
-	{ name: 'rejudged', where: TRIALS, refers: { trial_id: 'trial' } },
-	{ name: 'watch', where: 'client_id = @id', isNumbered: true, refers: { client_id: 'client' } },
-	{
-		name: 'watched_page',
-		where: WATCHES,
-		isNumbered: true,
-		refers: { watch_id: 'watch', page_id: 'page' }
-	},
-	{ name: 'reading', where: `(${WATCHES}) AND state = 'done'`, isNumbered: true, refers: { watch_id: 'watch' } },
-	{ name: 'job', where: `(${JOBS})`, isNumbered: true, names: 'subject' },
-	{ name: 'trial_place', where: TRIALS, refers: { job_id: 'job', trial_id: 'trial', arm_id: 'arm' } },
-	{ name: 'settling', where: TRIALS, refers: { job_id: 'job', trial_id: 'trial', arm_id: 'arm' } },
-	{
-		name: 'load',
-		where: LOADS,
-		isNumbered: true,
-		refers: { job_id: 'job', trial_id: 'trial', arm_id: 'arm', client_id: 'client' }
-	},
-	{
-		name: 'reading_place',
-		where: `job_id IN (SELECT job_id FROM load WHERE ${LOADS}) AND ${READINGS}`,
-		refers: { job_id: 'job', reading_id: 'reading', watched_page_id: 'watched_page' }
-	},
-	{
-		name: 'reading_figure',
-		where: READINGS,
-		refers: { reading_id: 'reading', watched_page_id: 'watched_page', load_id: 'load' }
-	},
-	{ name: 'host_seen', where: OF_LOADS, refers: { load_id: 'load' } },
-	{
-		name: 'derived',
-		where: `subject IN (SELECT 'trial:' || id FROM trial WHERE client_id = @id)
-			OR subject IN (SELECT 'site:' || id FROM site WHERE client_id = @id)`,
-		names: 'subject'
-	},
-	{
-		name: 'artifact_use',
-		where: `owner IN (SELECT 'load:' || id FROM load WHERE ${LOADS})
-			OR owner IN (SELECT 'trial:' || id FROM trial WHERE client_id = @id)`,
-		names: 'owner'
-	}
-];
+import { sitesOf } from './sites';
+import { saveProposals } from '../pages/gathering';
 
 /** Names of the tables that an archive holds, or leaves out because they are computed. */
-export const ARCHIVED: readonly string[] = TABLES.map(({ name }) => name);
+export const ARCHIVED: readonly string[] = ARCHIVE_TABLES.map(({ name }) => name);
 
 const FORMAT = 'zafra-client';
 const VERSION = 1;
+/** Pictures and records are packed already, so that they grow no more than by what the door takes (64 MB). */
+const BOUNDS: ZipBounds = { entries: 100_000, entryBytes: 64_000_000, totalBytes: 128_000_000 };
+
 const Archive = v.object({
 	format: v.literal(FORMAT),
 	version: v.literal(VERSION),
 	madeAt: v.string(),
-	media: v.record(v.string(), v.string()),
+	media: v.record(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/)), v.string()),
+	/** Secrets that stayed behind; archives from before had them inside. */
+	left: v.optional(
+		v.pipe(
+			v.array(v.object({ kind: v.picklist(SECRET_KINDS), name: v.pipe(v.string(), v.maxLength(300)) })),
+			v.maxLength(10_000)
+		),
+		[]
+	),
 	tables: v.record(v.string(), v.array(v.record(v.string(), v.union([v.string(), v.number(), v.null()]))))
 });
 
 /** What was computed from loads is left out: it holds numbers of rows, and is worked out anew. */
 const COMPUTED = new Set(['derived']);
 
-/** @throws NotPossible while one of its trials runs */
+/** @throws NotPossible while one of its trials runs or is paused */
 export async function exportClient(db: Db, id: number): Promise<Uint8Array> {
 	existingClient(db, id);
-	if (sql(db, `SELECT 1 FROM trial WHERE client_id = ? AND status IN ('queued', 'running')`).get(id))
-		throw new NotPossible(409, 'A trial of this client is running. Export it once that has ended.');
+	if (sql(db, `SELECT 1 FROM trial WHERE client_id = ? AND status IN ('queued', 'running', 'paused')`).get(id))
+		throw new NotPossible(409, 'A trial of this client is running or paused. Export it once that has ended.');
 	const rows = (table: Table) => sql<Row>(db, `SELECT * FROM "${table.name}" WHERE ${table.where}`).all({ id });
-	const kept = TABLES.filter(({ name }) => !COMPUTED.has(name));
-	const tables = Object.fromEntries(kept.map((table) => [table.name, rows(table)]));
+	const kept = ARCHIVE_TABLES.filter(({ name }) => !COMPUTED.has(name));
+	const { tables, left } = withoutSecrets(Object.fromEntries(kept.map((table) => [table.name, rows(table)])));
 	const files: AsyncZippable = {};
 	const media: Record<string, string> = {};
 	for (const { sha256: hash } of tables.artifact_use!) {
@@ -162,32 +68,86 @@ export async function exportClient(db: Db, id: number): Promise<Uint8Array> {
 		// Pictures and records are compressed already.
 		files[`artifacts/${hash}`] = [new Uint8Array(artifact.bytes), { level: 0 }];
 	}
-	const head = { format: FORMAT, version: VERSION, madeAt: nowIso(), media, tables };
+	const head = { format: FORMAT, version: VERSION, madeAt: nowIso(), media, left, tables };
 	files['client.json'] = strToU8(JSON.stringify(head));
 	return new Promise((resolve, reject) => zip(files, (error, packed) => (error ? reject(error) : resolve(packed))));
 }
 
-/** @returns the id of the client, which is a new one @throws NotPossible in words for what is no such file */
-export async function importClient(db: Db, packed: Uint8Array): Promise<number> {
-	const files = await unpack(packed);
-	const archive = readHead(files['client.json']);
-	return db.transaction(() => {
-		db.pragma('defer_foreign_keys = ON');
-		storeArtifacts(db, archive.media, files);
-		const ids = insertRows(db, archive.tables);
-		adoptDesigns(db, ids);
-		adoptOrders(db, ids);
-		for (const id of ids.get('watch')!.values()) requestHistory(db, id);
-		return [...ids.get('client')!.values()][0]!;
-	})();
+export interface ImportedClient {
+	/** A new one. */
+	id: number;
+	/** Secrets that did not come along: they must be written anew. */
+	left: LeftSecret[];
 }
 
-function unpack(packed: Uint8Array): Promise<Record<string, Uint8Array>> {
-	return new Promise((resolve, reject) => {
-		const fail = () =>
-			reject(new NotPossible(422, 'This file is no zip, or it is damaged. Choose a file that Zafra exported.', 'file'));
-		unzip(packed, (error, files) => (error ? fail() : resolve(files)));
-	});
+/** @param file path of the zip */
+export async function importClientFile(db: Db, file: string): Promise<ImportedClient> {
+	const imported = await importClient(db, await readFile(file));
+	for (const site of sitesOf(db, imported.id)) saveProposals(db, site.id);
+	return imported;
+}
+
+/** @throws NotPossible in words for what is no such file, with a list of what is wrong with one */
+export async function importClient(db: Db, packed: Uint8Array): Promise<ImportedClient> {
+	const entries = unpack(packed);
+	const { media, left, tables: raw } = readHead(entries.get('client.json'));
+	const faults = new ArchiveFaults();
+	const files = checkedFiles(media, entries, faults);
+	const tables = checkedTables(raw, faults);
+	if (faults.list.length === 0) await checkUses(tables, files, faults);
+	if (faults.list.length > 0) throw refusedFor(faults);
+	return { id: storeAll(db, tables, files), left };
+}
+
+const refusedFor = ({ list, isFull }: ArchiveFaults) =>
+	new NotPossible(
+		422,
+		`This archive cannot be taken; nothing was stored. ${isFull ? 'The first faults' : 'Wrong in it'}: ${list.join(' · ')}`,
+		'file'
+	);
+
+/** All of it or nothing. */
+function storeAll(db: Db, tables: Tables, files: ReadonlyMap<string, ArchiveFile>): number {
+	try {
+		return db.transaction(() => {
+			db.pragma('defer_foreign_keys = ON');
+			for (const [hash, { media, bytes }] of files)
+				sql(db, 'INSERT OR IGNORE INTO artifact (sha256, media, bytes) VALUES (?, ?, ?)').run(hash, media, bytes);
+			const ids = insertRows(db, tables);
+			adoptDesigns(db, ids);
+			adoptOrders(db, ids);
+			adoptExtended(db, ids);
+			for (const id of ids.get('watch')!.values()) requestHistory(db, id);
+			return [...ids.get('client')!.values()][0]!;
+		})();
+	} catch (error) {
+		const { code, message } = error as { code?: string; message: string };
+		if (!code?.startsWith('SQLITE_CONSTRAINT')) throw error;
+		throw new NotPossible(
+			422,
+			`This archive cannot be taken; nothing was stored. Its rows contradict each other: ${message}.`,
+			'file'
+		);
+	}
+}
+
+const ZIP_WORDS: Record<ZipFault['code'], string> = {
+	damaged: 'This file is no zip, or it is damaged. Choose a file that Zafra exported.',
+	'too-many': 'This zip has more files than any client of Zafra. Choose a file that Zafra exported.',
+	'entry-too-large': 'A file in this zip is larger than 64 MB unpacked, which is the most that Zafra takes.',
+	'too-large': 'This zip holds more than 128 MB unpacked, which is the most that Zafra takes.',
+	'odd-name': 'This zip has a file with a name that no client of Zafra has. Choose a file that Zafra exported.',
+	double: 'This zip holds the same file twice. Choose a file that Zafra exported.',
+	unlisted: 'The list of this zip does not name what it holds. Choose a file that Zafra exported.'
+};
+
+function unpack(packed: Uint8Array): Map<string, Uint8Array> {
+	try {
+		return unzipWithin(packed, BOUNDS);
+	} catch (error) {
+		if (error instanceof ZipFault) throw new NotPossible(422, ZIP_WORDS[error.code], 'file');
+		throw error;
+	}
 }
 
 function readHead(bytes: Uint8Array | undefined) {
@@ -198,53 +158,32 @@ function readHead(bytes: Uint8Array | undefined) {
 	}
 }
 
-function storeArtifacts(db: Db, media: Record<string, string>, files: Record<string, Uint8Array>): void {
-	for (const [hash, type] of Object.entries(media)) {
-		const bytes = files[`artifacts/${hash}`];
-		if (!bytes || sha256(bytes) !== hash)
-			throw new NotPossible(
-				422,
-				`The archive is damaged: artifacts/${hash.slice(0, 12)}… is missing or changed.`,
-				'file'
-			);
-		sql(db, 'INSERT OR IGNORE INTO artifact (sha256, media, bytes) VALUES (?, ?, ?)').run(
-			hash,
-			type,
-			Buffer.from(bytes)
-		);
-	}
-}
-
 type Ids = Map<string, Map<number, number>>;
 
 /** Rows of all tables, numbered anew. @returns the new number of each row by its old one */
-function insertRows(db: Db, tables: Record<string, Row[]>): Ids {
+function insertRows(db: Db, tables: Tables): Ids {
 	const ids: Ids = new Map();
-	for (const table of TABLES) {
+	for (const table of ARCHIVE_TABLES) {
 		if (COMPUTED.has(table.name)) continue;
-		const own = new Map<number, number>();
-		ids.set(table.name, own);
-		const columns = new Set(
-			sql<{ name: string }>(db, `SELECT name FROM pragma_table_info('${table.name}')`)
-				.all()
-				.map(({ name }) => name)
-		);
-		for (const row of tables[table.name] ?? []) insertRow(db, table, row, columns, ids);
+		ids.set(table.name, new Map());
+		for (const row of tables[table.name] ?? []) insertRow(db, table, row, ids);
 	}
 	return ids;
 }
 
-function insertRow(db: Db, table: Table, row: Row, columns: ReadonlySet<string>, ids: Ids): void {
+function insertRow(db: Db, table: Table, row: Row, ids: Ids): void {
 	const known = table.isShared && findShared(db, table, row);
 	if (known) {
 		if (table.isNumbered) ids.get(table.name)!.set(Number(row.id), Number(known.id));
 		return;
 	}
 	const values = translated(db, table, row, ids);
-	const names = Object.keys(values).filter((name) => columns.has(name));
-	const insert = `INSERT OR IGNORE INTO "${table.name}" (${names.map((name) => `"${name}"`).join(', ')})
-		VALUES (${names.map((name) => `@${name}`).join(', ')})`;
-	const { lastInsertRowid } = sql(db, insert).run(values);
+	const names = Object.keys(values);
+	const { lastInsertRowid } = sql(
+		db,
+		`INSERT INTO "${table.name}" (${names.map((name) => `"${name}"`).join(', ')})
+			VALUES (${names.map((name) => `@${name}`).join(', ')})`
+	).run(values);
 	if (table.isNumbered) ids.get(table.name)!.set(Number(row.id), Number(lastInsertRowid));
 }
 
@@ -265,13 +204,27 @@ function translated(db: Db, table: Table, row: Row, ids: Ids): Row {
 		const id = ids.get(what!)?.get(Number(old));
 		values[table.names] = old === undefined ? String(row[table.names]) : `${what}:${id ?? 0}`;
 	}
-	if (table.name === 'client') values.name = freeName(db, String(row.name));
-	// Two Zafras that watch the same pages would load and tell everything twice: the analyst resumes it here.
-	if (table.name === 'watch') Object.assign(values, { state: 'paused', next_at: null });
-	if (table.name === 'visit_source') values.key = freeKey(db, String(row.key));
-	return values;
+	return { ...values, ...ownValues(db, table.name, row) };
 }
 
+/** What is not taken over as it came. */
+function ownValues(db: Db, table: string, row: Row): Row {
+	switch (table) {
+		case 'client':
+			return { name: freeName(db, String(row.name)) };
+		case 'page':
+			return { key: pageKey(String(row.url)) };
+		case 'watch':
+			// Two Zafras that watch the same pages would load and tell everything twice: the analyst resumes it here.
+			return { state: 'paused', next_at: null };
+		case 'visit_source':
+			return { key: freeKey(db, String(row.key)) };
+		case 'job':
+			return { lab_id: null, lease_until: null, not_before: null };
+		default:
+			return {};
+	}
+}
 /** Two clients never have one name. */
 function freeName(db: Db, name: string): string {
 	const isTaken = (candidate: string) => sql(db, 'SELECT 1 FROM client WHERE name = ?').get(candidate) !== undefined;
@@ -308,4 +261,17 @@ function adoptOrders(db: Db, ids: Ids): void {
 			ids.get('load')!.get(of) ?? null,
 			id
 		);
+}
+
+/** Numbers of watched pages inside the lists of what was loaded more often. */
+function adoptExtended(db: Db, ids: Ids): void {
+	const pages = ids.get('watched_page')!;
+	for (const id of ids.get('reading')!.values()) {
+		const text = sql<{ extended: string | null }>(db, 'SELECT extended FROM reading WHERE id = ?').get(id)!.extended;
+		if (text === null) continue;
+		const extended = (JSON.parse(text) as { page: number; condition: string }[]).flatMap(({ page, condition }) =>
+			pages.has(page) ? [{ page: pages.get(page)!, condition }] : []
+		);
+		sql(db, 'UPDATE reading SET extended = ? WHERE id = ?').run(JSON.stringify(extended), id);
+	}
 }

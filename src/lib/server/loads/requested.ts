@@ -13,7 +13,7 @@ import { findJob, insertJob, isOpen, PRIORITY, type Job, type JobStatus, type Su
 import { loadOfJob } from './loads';
 
 /** As the job holds it: conditions by their version. */
-const StoredOrder = v.object({
+export const StoredOrder = v.object({
 	url: v.string(),
 	steps: Steps,
 	patience: v.optional(v.boolean(), false),

@@ -1,5 +1,7 @@
 /** Making, starting, pausing and ending trials: what the interface and the API both call. */
 import { randomInt } from 'node:crypto';
+import { lacksSecrets } from '$core/load/conditions';
+import { stateLacksSecrets } from '$core/load/visitorState';
 import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '$core/trial/input';
 import { hasStages } from '$core/trial/kinds';
 import { LOOKS } from '$core/trial/looks';
@@ -139,12 +141,22 @@ export function startTrial(db: Db, id: number, stage?: number): void {
 		}
 		if (trial.status === 'done') throw new NotPossible(409, 'This trial is done. Add rounds to it, or repeat it.');
 		if (trial.status === 'failed') throw new NotPossible(409, 'Not one load of this trial succeeded. Repeat it.');
+		requireSecrets(trial.design);
 		if (trial.status === 'stopped') requeuePlaces(db, id);
 		else queueStage(db, trial, hasStages(trial.design.kind) ? nextStage(db, trial, stage) : 0);
 		setTrialStatus(db, id, 'queued');
 		// Stopped when all its rounds were done, it has nothing left to load.
 		settleTrial(db, id);
 	}).immediate();
+}
+
+/** Secrets stay with the Zafra that a trial came from: a load without them would answer another question. */
+function requireSecrets({ conditions, arms }: TrialDesign): void {
+	if (!conditions.some(lacksSecrets) && !arms.some(({ before }) => before && stateLacksSecrets(before))) return;
+	throw new NotPossible(
+		409,
+		'Header values, cookies and passwords of this trial stayed with the Zafra that it came from. Make it anew, with conditions and visitor states that have them.'
+	);
 }
 
 function queueStage(db: Db, { id, design }: Trial, stage: number): void {
@@ -215,6 +227,7 @@ export function addRounds(db: Db, id: number, more: number): void {
 		if (trial.status !== 'done') throw new NotPossible(409, 'Rounds can be added once the trial is done.');
 		if (hasStages(design.kind))
 			throw new NotPossible(409, 'The stages of this trial are in the past: repeat the trial instead.');
+		requireSecrets(design);
 		const from = wholeRounds(db, id, 0);
 		if (!Number.isInteger(more) || more < 1 || from + more > MOST_ROUNDS_ASKED)
 			throw new NotPossible(422, `Add a whole number of rounds, at least 1 and ${MOST_ROUNDS_ASKED} in all.`, 'rounds');
@@ -243,6 +256,7 @@ export function nudgeArm(db: Db, id: number, armId: number): number[] {
 	const trial = findTrial(db, id);
 	const arm = trial?.design.arms.find((candidate) => candidate.id === armId);
 	if (!trial || !arm) throw new NotPossible(404, 'There is no such arm.');
+	requireSecrets(trial.design);
 	return trial.design.conditions.map((conditions) =>
 		insertRequest(db, `arm:${armId}`, {
 			url: arm.url,
@@ -258,6 +272,7 @@ export function checkLateWork(db: Db, id: number, armId: number): number[] {
 	const trial = findTrial(db, id);
 	const arm = trial?.design.arms.find((candidate) => candidate.id === armId);
 	if (!trial || !arm) throw new NotPossible(404, 'There is no such arm.');
+	requireSecrets(trial.design);
 	return queueLateLoads(db, trial, arm);
 }
 

@@ -1,4 +1,5 @@
 /** Work that takes longer than a page may block: done in a thread of its own, which gives way to a load. */
+import { importClientFile } from '../clients/archive';
 import { judgeTrial } from '../trials/judgement';
 import { effectsOfPage } from '../field/effects';
 import { importReadings } from '../field/importing';
@@ -7,7 +8,16 @@ import { importHar } from '../loads/commands';
 import { loadView } from '../loads/view';
 
 /** Each takes the thread's own database first. */
-export const HEAVY = { importHar, loadView, judgeTrial, importTraffic, importSitemap, importReadings, effectsOfPage };
+export const HEAVY = {
+	importHar,
+	loadView,
+	judgeTrial,
+	importTraffic,
+	importSitemap,
+	importReadings,
+	importClientFile,
+	effectsOfPage
+};
 
 export type HeavyName = keyof typeof HEAVY;
 type Tail<Args extends unknown[]> = Args extends [unknown, ...infer Rest] ? Rest : never;

@@ -58,6 +58,7 @@
 				values={{ archived: client.archivedAt ? 'no' : 'yes' }}
 			/>
 			<Button kind="danger-ghost" size="small" on:click={() => (deleting = true)}>Delete</Button>
+			<span class="muted small">The file has no passwords, cookies, header values or preview accesses.</span>
 		</div>
 		<Sites
 			sites={data.sites}

@@ -3,7 +3,7 @@ import { existingClient } from '$lib/server/clients/clients';
 import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
 
-/** A zip with all that is the client's, secrets of its sites among it. */
+/** A zip with all that is the client's; secrets stay here, and the archive says which. */
 export const GET = ({ params }) =>
 	answering(async () => {
 		const { id, name } = existingClient(getDb(), idFrom(params.id, 'client'));

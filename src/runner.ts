@@ -5,6 +5,7 @@ import { serveControlPage } from './lab/controlPage';
 import { Lab } from './lab/lab';
 import { openDatabase } from './lib/server/db/connection';
 import { startRunner } from './lib/server/work/loop';
+import { startWatchdog } from './lib/server/work/watchdog';
 import { logOf } from './lib/server/log';
 import { readSettings, ROOT } from './lib/server/settings';
 
@@ -22,7 +23,8 @@ const lab = new Lab({
 	helpers,
 	profileLabel: profileLabel(settings.dataFolder)
 });
-const runner = startRunner({ db, lab, log, helpers, outward: settings, panel: settings.panel });
+const watchdog = startWatchdog(process.env.ZAFRA_PARENT === 'web' ? process.ppid : null);
+const runner = startRunner({ db, lab, log, helpers, outward: settings, panel: settings.panel, watchdog });
 
 /** Closing a browser that hangs takes some seconds. */
 const END_WITHIN_MS = 8000;

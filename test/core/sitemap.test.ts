@@ -100,6 +100,14 @@ describe('a sitemap', () => {
 		expect(bad.faults).to.deep.equal(['broken']);
 	});
 
+	it('is given up where it nests as none does, without reading on', () => {
+		const nested = `<urlset><url>${'<a>'.repeat(400_000)}`;
+		expect(read(nested, { pieces: 5 }).faults).to.deep.equal(['broken']);
+		expect(read(`${' '.repeat(5_000_000)}<urlset>`, { pieces: 100 }).faults).to.deep.equal(['not-a-sitemap']);
+		const line = read(`http://www.example.test/a\nhttp://www.example.test/${'b'.repeat(20_000_000)}`, { pieces: 400 });
+		expect([line.entries.length, line.faults]).to.deep.equal([1, ['not-a-sitemap']]);
+	});
+
 	it('keeps the first 50,000 addresses, the most that the protocol allows', () => {
 		const many = `<urlset>${Array.from({ length: 12 }, (_, i) => `<url><loc>http://a.test/${i}</loc></url>`).join('')}</urlset>`;
 		const { entries, faults } = read(many, { most: 10 });

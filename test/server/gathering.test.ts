@@ -14,6 +14,8 @@ import { listPages } from '../../src/lib/server/pages/queries';
 import { gatherFile, readSitemap } from '../../src/lib/server/pages/sitemaps';
 import { gatheringView } from '../../src/lib/server/pages/view';
 import { leaseJob } from '../../src/lib/server/work/jobs';
+import type { Workplace } from '../../src/lib/server/work/handlers';
+import { gather } from '../../src/lib/server/work/handlers/gather';
 import { clientWithSite } from '../support/clients';
 import { refusal, useQueue } from '../support/queue';
 import { rule, serve, startDemoWeb, type RunningServer, type RunningWorld } from '../support/world';
@@ -48,6 +50,8 @@ const FILES: Record<
 		body: gzipSync(Buffer.alloc(60 * 1024 * 1024, 32)),
 		headers: { 'content-encoding': 'gzip' }
 	},
+	'/nested.xml': { type: 'text/xml', body: `<urlset><url>${'<a>'.repeat(400_000)}` },
+	'/abyss': { type: 'text/html', body: html('<a href="/under"><div>'.repeat(60_000)) },
 	'/robots.txt': { type: 'text/plain', body: 'User-agent: *\nDisallow: /private\n' },
 	'/': {
 		type: 'text/html',
@@ -120,6 +124,29 @@ describe('gathering pages', () => {
 		// 60 MB of blanks in 60 kB: read up to the protocol's limit and no further.
 		expect(await faultOf('http://own.test/bomb.xml')).to.equal('too-large');
 		expect(urls()).to.deep.equal([]);
+	});
+
+	it('comes to an end with what is built to have none, and says so', async () => {
+		await gatherFor(q.now.db, siteId, { what: 'sitemap', url: 'http://own.test/nested.xml' }, at());
+		expect(problems()).to.deep.equal([['/nested.xml', 'broken', '']]);
+		await gatherFor(q.now.db, siteId, { what: 'crawl', url: 'http://own.test/abyss', most: 5 }, at());
+		expect(problems()).to.deep.equal([['/abyss', 'too-deep', '']]);
+		expect(findGathering(q.now.db, siteId)).to.include({ isDone: true, found: 1 });
+		const page = listPages(q.now.db, { siteId }, 10)[0]!;
+		expect(page.url).to.equal('http://own.test/abyss');
+		await gatherFor(q.now.db, siteId, { what: 'types' }, at());
+		expect(problems()).to.deep.equal([['/abyss', 'too-deep', '']]);
+	});
+
+	it('that took the lab down again and again is given up: the site is not left as being gathered', () => {
+		const id = requestGathering(q.now.db, siteId, { what: 'sitemap', url: 'http://own.test/a.xml' });
+		q.now.db.prepare('UPDATE job SET attempts = 5 WHERE id = ?').run(id);
+		const job = leaseJob(q.now.db, 'lab')!;
+		gather.giveUp(job, { db: q.now.db } as Workplace);
+		const { isDone, problems: told } = findGathering(q.now.db, siteId)!;
+		expect(isDone).to.equal(true);
+		expect(told).to.deep.equal([{ where: 'http://own.test/a.xml', fault: 'given-up', detail: '5' }]);
+		expect(gatheringView(q.now.db, siteId)!.problems[0]).to.include('ended the lab 5 times and was given up');
 	});
 
 	it('follows links within the site, politely: not what robots.txt forbids, no files, nothing elsewhere', async () => {

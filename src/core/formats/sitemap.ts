@@ -27,6 +27,13 @@ const ROOTS = { urlset: 'pages', sitemapindex: 'index' } as const;
 const ENTRY = /^(url|sitemap)$/;
 /** By so many characters it is known what a file is. */
 const LONGEST_START = 15;
+/** White space before it, an address, and elements inside each other: more has no sitemap (house). */
+const LONGEST_BLANK = 10_000;
+const LONGEST_ADDRESS = 10_000;
+const MOST_DEPTH = 50;
+
+/** Ends the parser in the middle of a text: what comes after would still be read, only to be thrown away. */
+class Enough extends Error {}
 
 /** Reads a sitemap as its text comes; memory grows with its entries alone. */
 export class SitemapReader {
@@ -41,8 +48,8 @@ export class SitemapReader {
 
 	constructor(private readonly most = MOST_ENTRIES) {
 		this.#parser.on('opentag', (tag) => this.#open(tag));
-		this.#parser.on('text', (text) => (this.#text += text));
-		this.#parser.on('cdata', (text) => (this.#text += text));
+		this.#parser.on('text', (text) => this.#add(text));
+		this.#parser.on('cdata', (text) => this.#add(text));
 		this.#parser.on('closetag', (tag) => this.#close(tag.local));
 		// A parser without a handler for faults throws them: what came before stays.
 		this.#parser.on('error', () => this.#fail('broken'));
@@ -51,13 +58,17 @@ export class SitemapReader {
 	write(text: string): void {
 		if (this.#mode === 'over') return;
 		if (this.#mode === 'unknown') return this.#begin(text, false);
-		if (this.#mode === 'xml') this.#parser.write(text);
-		else this.#lines(text);
+		if (this.#mode === 'text') return this.#lines(text);
+		try {
+			this.#parser.write(text);
+		} catch (error) {
+			if (!(error instanceof Enough)) throw error;
+		}
 	}
 
 	/** @param tooLarge it was cut off by the limit of bytes */
 	end(tooLarge = false): SitemapFile {
-		if (tooLarge) this.#fault('too-large');
+		if (tooLarge) this.#file.faults.unshift('too-large');
 		if (this.#mode === 'unknown') this.#begin('', true);
 		if (this.#mode === 'text') this.#line(this.#rest);
 		if (this.#mode === 'xml' && !tooLarge) this.#parser.close();
@@ -72,6 +83,7 @@ export class SitemapReader {
 		this.#start += text;
 		const body = this.#start.trimStart();
 		if (isAll && body === '') return this.#fail('empty');
+		if (this.#start.length - body.length > LONGEST_BLANK) return this.#fail('not-a-sitemap');
 		if (!isAll && body.length < LONGEST_START) return;
 		if (/^<(!doctype html|html|head|body)\b/i.test(body)) return this.#fail('html');
 		this.#mode = body.startsWith('<') ? 'xml' : 'text';
@@ -91,6 +103,7 @@ export class SitemapReader {
 		}
 		// Elements of extensions (images, languages) have namespaces of their own.
 		const isOwn = uri === NAMESPACE || uri === '';
+		if (this.#path.length >= MOST_DEPTH) this.#stop('broken');
 		this.#path.push(isOwn ? local : `(${local})`);
 		if (this.#path.length === 2 && ENTRY.test(local)) this.#entry = { address: '', lastmod: null };
 	}
@@ -102,7 +115,7 @@ export class SitemapReader {
 		if (isOwn && this.#path.length === 2 && local === 'loc') this.#entry.address = this.#text.trim();
 		if (isOwn && this.#path.length === 2 && local === 'lastmod') this.#entry.lastmod = this.#text.trim() || null;
 		if (this.#path.length !== 1) return;
-		if (this.#entry.address) this.#add(this.#entry);
+		if (this.#entry.address) this.#keep(this.#entry);
 		this.#entry = null;
 	}
 
@@ -110,24 +123,36 @@ export class SitemapReader {
 		const lines = (this.#rest + text).split(/\r?\n/);
 		this.#rest = lines.pop()!;
 		for (const line of lines) this.#line(line);
+		if (this.#rest.length > LONGEST_ADDRESS) this.#fail('not-a-sitemap');
 	}
 
 	/** In plain text each line is an address; others are none. */
 	#line(line: string): void {
 		const address = line.trim();
 		if (address === '') return;
-		if (/^https?:\/\//i.test(address)) this.#add({ address, lastmod: null });
+		if (/^https?:\/\//i.test(address)) this.#keep({ address, lastmod: null });
 		else this.#fault('not-a-sitemap');
 	}
 
-	#add(entry: SitemapEntry): void {
+	#add(text: string): void {
+		if (this.#text.length < LONGEST_ADDRESS) this.#text += text;
+	}
+
+	#keep(entry: SitemapEntry): void {
 		if (this.#file.entries.length < this.most) this.#file.entries.push(entry);
+		else if (this.#mode === 'xml') this.#stop('too-many');
 		else this.#fail('too-many');
 	}
 
 	#fail(fault: SitemapFault): void {
 		this.#fault(fault);
 		this.#mode = 'over';
+	}
+
+	/** @throws Enough */
+	#stop(fault: SitemapFault): never {
+		this.#fail(fault);
+		throw new Enough();
 	}
 
 	#fault(fault: SitemapFault): void {

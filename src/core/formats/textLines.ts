@@ -1,13 +1,16 @@
 /** Bytes of a text file as text, whatever it was written in, line by line: files of several programs mix encodings. */
 
 const LINE_FEED = 10;
+const LONGEST_MARK = 3;
+const NOTHING = new Uint8Array(0);
 
 /**
  * Decodes as bytes come. Each line that is valid UTF-8 (RFC 3629) is read as such, any other as Windows-1252, which
  * holds Latin-1 (WHATWG Encoding: "latin1" is a label of it). UTF-16 is known by its byte order mark.
  */
 export class LineDecoder {
-	#rest: Uint8Array = new Uint8Array(0);
+	/** Of the line that is not whole yet: pieces, joined once, so that long lines cost no more than short ones. */
+	#rest: Uint8Array[] = [];
 	#begun = false;
 	#utf16: TextDecoder | null = null;
 	readonly #utf8 = new TextDecoder('utf-8', { fatal: true, ignoreBOM: true });
@@ -15,26 +18,27 @@ export class LineDecoder {
 
 	/** @returns the text of all lines that are whole by now */
 	write(bytes: Uint8Array): string {
-		const all = joined(this.#rest, bytes);
-		if (!this.#begun && all.length < 3) {
-			this.#rest = all;
-			return '';
-		}
-		const body = this.#begun ? all : this.#withoutMark(all);
+		if (!this.#begun) return this.#begin(joined([...this.#rest, bytes]));
+		if (this.#utf16) return this.#utf16.decode(bytes, { stream: true });
+		const end = bytes.lastIndexOf(LINE_FEED) + 1;
+		const whole = end === 0 ? NOTHING : joined([...this.#rest, bytes.subarray(0, end)]);
+		if (end > 0) this.#rest = [];
+		if (end < bytes.length) this.#rest.push(bytes.slice(end));
+		return this.#decodeLines(whole);
+	}
+
+	#begin(bytes: Uint8Array): string {
+		this.#rest = bytes.length < LONGEST_MARK ? [bytes] : [];
+		if (this.#rest.length > 0) return '';
+		const body = this.#withoutMark(bytes);
 		this.#begun = true;
-		if (this.#utf16) {
-			this.#rest = new Uint8Array(0);
-			return this.#utf16.decode(body, { stream: true });
-		}
-		const end = body.lastIndexOf(LINE_FEED) + 1;
-		this.#rest = body.slice(end);
-		return this.#decodeLines(body.subarray(0, end));
+		return this.write(body);
 	}
 
 	/** The last line, which may lack its end. */
 	end(): string {
-		const rest = this.#begun ? this.#rest : this.#withoutMark(this.#rest);
-		this.#rest = new Uint8Array(0);
+		const rest = this.#begun ? joined(this.#rest) : this.#withoutMark(joined(this.#rest));
+		this.#rest = [];
 		return this.#utf16 ? this.#utf16.decode(rest) : this.#decodeLines(rest);
 	}
 
@@ -75,10 +79,13 @@ export class LineDecoder {
 	}
 }
 
-function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
-	if (a.length === 0) return b;
-	const all = new Uint8Array(a.length + b.length);
-	all.set(a);
-	all.set(b, a.length);
+function joined(pieces: readonly Uint8Array[]): Uint8Array {
+	if (pieces.length === 1) return pieces[0]!;
+	const all = new Uint8Array(pieces.reduce((size, piece) => size + piece.length, 0));
+	let at = 0;
+	for (const piece of pieces) {
+		all.set(piece, at);
+		at += piece.length;
+	}
 	return all;
 }

@@ -13,7 +13,16 @@ export type FetchFault =
 	| 'network';
 
 export type GatherFault =
-	SitemapFault | FetchFault | 'status' | 'off-site' | 'cycle' | 'too-many-files' | 'index-file' | 'robots';
+	| SitemapFault
+	| FetchFault
+	| 'status'
+	| 'off-site'
+	| 'cycle'
+	| 'too-many-files'
+	| 'index-file'
+	| 'robots'
+	| 'too-deep'
+	| 'given-up';
 
 export interface GatherProblem {
 	/** Address or name of the file. */

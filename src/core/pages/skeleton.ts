@@ -1,7 +1,5 @@
 /** The skeleton of a page: its tags and classes without its content. Pages of one template have nearly the same. */
-import { defaultTreeAdapter, parse, type DefaultTreeAdapterTypes } from 'parse5';
-
-type Node = DefaultTreeAdapterTypes.Node;
+import { attributeOf, parseMarkup, walkElements, type Element } from './markup';
 
 /** Of a template's pages at least this share of the pieces is common (house). */
 export const SAME_TEMPLATE = 0.7;
@@ -15,22 +13,21 @@ const PERSONAL = /\d{2,}|[0-9a-f]{6,}/i;
  * Pieces of a page's markup: each element with its parent, as "ul.menu>li". How often a piece comes does not count: a
  * listing with three entries is the same template as one with thirty.
  * @param html as it was served
+ * @throws MarkupTooDeep
  */
 export function skeletonOf(html: string): Set<string> {
 	const pieces = new Set<string>();
-	const walk = (node: Node, parent: string) => {
-		if (!defaultTreeAdapter.isElementNode(node)) return;
-		if (CONTENT.has(node.tagName) || pieces.size >= MOST_PIECES) return;
-		const own = nameOf(node);
+	walkElements(parseMarkup(html), '', (element, parent) => {
+		if (CONTENT.has(element.tagName) || pieces.size >= MOST_PIECES) return null;
+		const own = nameOf(element);
 		pieces.add(`${parent}>${own}`);
-		for (const child of node.childNodes) walk(child, own);
-	};
-	for (const node of parse(html).childNodes) walk(node, '');
+		return own;
+	});
 	return pieces;
 }
 
-function nameOf(element: DefaultTreeAdapterTypes.Element): string {
-	const classes = element.attrs.find(({ name }) => name === 'class')?.value.split(/\s+/) ?? [];
+function nameOf(element: Element): string {
+	const classes = attributeOf(element, 'class')?.split(/\s+/) ?? [];
 	const kept = classes.filter((name) => name && !PERSONAL.test(name)).sort();
 	return [element.tagName, ...kept].join('.');
 }

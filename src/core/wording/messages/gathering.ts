@@ -24,6 +24,9 @@ export const gathering = {
 	'gather.index-file':
 		'{where} is an index of {detail} other sitemaps. Import it by its address, so that these can be read.',
 	'gather.robots': 'robots.txt forbids {detail, plural, one {one page} other {# pages}}, among them {where}.',
+	'gather.too-deep': '{where} has more than 3,000 elements inside each other: its markup was not read.',
+	'gather.given-up':
+		'Reading {where} ended the lab {detail, plural, one {once} other {# times}} and was given up. What was found before is kept.',
 	'gather.doing.sitemap':
 		'Reading sitemaps: {asked, plural, =0 {none yet} one {one file} other {# files}}, {found, plural, one {one page} other {# pages}}',
 	'gather.doing.crawl':

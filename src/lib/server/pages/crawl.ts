@@ -1,9 +1,9 @@
 /** Following the links of a site: bounded, polite, as its robots.txt allows (RFC 9309). */
 import { setTimeout as pause } from 'node:timers/promises';
-import { parse, defaultTreeAdapter, type DefaultTreeAdapterTypes } from 'parse5';
 import robotsParser from 'robots-parser';
 import { isOfSite, normaliseAddress, pageKey } from '$core/pages/address';
 import type { GatherProblem } from '$core/pages/gathering';
+import { attributeOf, MarkupTooDeep, parseMarkup, walkElements } from '$core/pages/markup';
 import { AGENT, fetchOutward, OutwardFault, type Outward } from '../http/outward';
 import type { Gathered } from './sitemaps';
 
@@ -52,7 +52,7 @@ export async function crawl({ start, hosts, most, outward, goesOn, onProgress }:
 		const page = await fetchPage(next, outward, problems);
 		if (page && isOfSite(page.url, hosts)) {
 			pages.set(pageKey(page.url), page.url);
-			for (const url of linksOf(page.html, page.url)) {
+			for (const url of readMarkup(() => linksOf(page.html, page.url), next, problems) ?? []) {
 				if (!isOfSite(url, hosts)) left.foreign++;
 				else if (!known.has(pageKey(url)) && !NO_PAGE.test(new URL(url).pathname)) {
 					known.set(pageKey(url), url);
@@ -103,19 +103,29 @@ export async function fetchPage(
 	}
 }
 
-/** Addresses that a page links to, in normal form; those that its links ask not to follow are left out. */
+/** What is made of a page's markup; null for markup that nests too deep, which stands among the problems. */
+export function readMarkup<Read>(read: () => Read, where: string, problems: GatherProblem[]): Read | null {
+	try {
+		return read();
+	} catch (error) {
+		if (!(error instanceof MarkupTooDeep)) throw error;
+		problems.push({ where, fault: 'too-deep', detail: '' });
+		return null;
+	}
+}
+
+/**
+ * Addresses that a page links to, in normal form; those that its links ask not to follow are left out.
+ * @throws MarkupTooDeep
+ */
 export function linksOf(html: string, base: string): string[] {
 	const links = new Set<string>();
-	const walk = (node: DefaultTreeAdapterTypes.Node) => {
-		if (!defaultTreeAdapter.isElementNode(node) && !('childNodes' in node)) return;
-		if (defaultTreeAdapter.isElementNode(node) && node.tagName === 'a') {
-			const attribute = (name: string) => node.attrs.find((one) => one.name === name)?.value;
-			const href = attribute('href');
-			const read = href && !/\bnofollow\b/i.test(attribute('rel') ?? '') ? normaliseAddress(href, base) : null;
-			if (read && 'url' in read) links.add(read.url);
-		}
-		for (const child of node.childNodes) walk(child);
-	};
-	walk(parse(html));
+	walkElements(parseMarkup(html), true, (element) => {
+		const href = element.tagName === 'a' ? attributeOf(element, 'href') : undefined;
+		const isFollowed = href && !/\bnofollow\b/i.test(attributeOf(element, 'rel') ?? '');
+		const read = isFollowed ? normaliseAddress(href, base) : null;
+		if (read && 'url' in read) links.add(read.url);
+		return true;
+	});
 	return [...links];
 }

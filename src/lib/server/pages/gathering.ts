@@ -12,7 +12,7 @@ import type { Outward } from '../http/outward';
 import { findDerived, saveDerived } from '../work/derived';
 import { insertJob, PRIORITY } from '../work/jobs';
 import { savePages, type Saved } from './commands';
-import { crawl, fetchPage, MOST_CRAWLED } from './crawl';
+import { crawl, fetchPage, MOST_CRAWLED, readMarkup } from './crawl';
 import { pagesToChoose, saveSkeleton, skeletonsOf } from './queries';
 import { gatherSitemaps, type Gathered } from './sitemaps';
 
@@ -110,6 +110,20 @@ export async function gatherFor(db: Db, siteId: number, order: GatherOrder, at: 
 	await at.persist(() => keepGathered(db, siteId, order.what, gathered));
 }
 
+/** It took the lab down again and again: the site is not left as being gathered. */
+export function giveUpGathering(db: Db, siteId: number, order: GatherOrder, times: number): void {
+	const before = findGathering(db, siteId);
+	saveGathering(db, siteId, {
+		what: order.what,
+		asked: before?.asked ?? 0,
+		found: before?.found ?? 0,
+		saved: null,
+		left: null,
+		problems: [{ where: 'url' in order ? order.url : 'the markup', fault: 'given-up', detail: String(times) }],
+		isDone: true
+	});
+}
+
 /** What was found goes to the site's pages. */
 export function keepGathered(db: Db, siteId: number, what: 'sitemap' | 'crawl' | 'file', gathered: Gathered): Saved {
 	return db.transaction(() => {
@@ -143,7 +157,8 @@ async function gatherMarkup(db: Db, siteId: number, at: GatherAt): Promise<void>
 	for (const { id, url } of candidates) {
 		if (!at.goesOn()) break;
 		const page = await fetchPage(url, at.outward, problems);
-		if (page) await at.persist(() => saveSkeleton(db, id, skeletonOf(page.html), nowIso()));
+		const skeleton = page && readMarkup(() => skeletonOf(page.html), url, problems);
+		if (skeleton) await at.persist(() => saveSkeleton(db, id, skeleton, nowIso()));
 		await onProgress(++fetched, candidates.length);
 	}
 	await at.persist(() => {

@@ -36,6 +36,10 @@ export class LeaseLost extends Error {}
 export interface Handler {
 	/** Do the job and finish it. What it throws is handled by the loop: the job is given back. */
 	run(job: Job, at: Workplace): Promise<void>;
+	/** For one try, ms; what takes longer has come to no end. */
+	readonly longestMs: number;
+	/** It took the lab down, or failed, too often: say so where its result would stand. In a transaction. */
+	giveUp(job: Job, at: Workplace): void;
 	/** There is no room on the disk for its result. In a transaction. */
 	diskFull?(job: Job, at: Workplace): void;
 }

@@ -30,6 +30,9 @@ export interface HeavyCall {
 	args: unknown[];
 }
 
+/** What the thread says: that it lives, that it has taken a call up, and what came of it. */
+export type HeavyNews = { alive: true } | { id: number; begun: true } | HeavyReply;
+
 /** A refusal in words keeps its status on its way between threads. */
 export type HeavyReply =
 	| { id: number; result: unknown }

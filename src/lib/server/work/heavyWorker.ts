@@ -3,7 +3,7 @@ import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openDatabase } from '../db/connection';
 import { NotPossible } from '../http/refusal';
-import { HEAVY, type HeavyCall, type HeavyReply } from './heavyCalls';
+import { HEAVY, type HeavyCall, type HeavyNews, type HeavyReply } from './heavyCalls';
 
 /** On Linux a priority belongs to the thread: the pages that web serves keep theirs. */
 if (process.platform === 'linux')
@@ -15,8 +15,13 @@ if (process.platform === 'linux')
 
 const db = openDatabase((workerData as { folder: string }).folder);
 
-parentPort!.on('message', async ({ id, name, args }: HeavyCall) => {
-	parentPort!.postMessage(await replyTo(id, name, args));
+const say = (news: HeavyNews) => parentPort!.postMessage(news);
+
+parentPort!.on('message', async (call: HeavyCall | 'alive?') => {
+	if (call === 'alive?') return say({ alive: true });
+	const { id, name, args } = call;
+	say({ id, begun: true });
+	say(await replyTo(id, name, args));
 });
 
 async function replyTo(id: number, name: HeavyCall['name'], args: unknown[]): Promise<HeavyReply> {

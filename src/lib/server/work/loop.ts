@@ -15,8 +15,9 @@ import { queueOutdated } from './catchUp';
 import { isFull } from './diskSpace';
 import { handlerOf, LeaseLost, type Log, type Workplace } from './handlers';
 import { QuietWatch } from './quietWatch';
-import { giveBack, leaseJob, reclaimLeases, renewLease, type Job } from './jobs';
+import { finishJob, giveBack, leaseJob, reclaimLeases, renewLease, type Job } from './jobs';
 import { takeLabLock, type LabLock } from './lock';
+import { NO_WATCHDOG, type Watchdog } from './watchdog';
 
 export interface RunnerOptions {
 	db: Db;
@@ -28,6 +29,8 @@ export interface RunnerOptions {
 	panel?: PanelSettings;
 	/** Processes beside this one that are Zafra's. */
 	helpers?: readonly number[];
+	/** Ends this process when its loop or a job hangs; without it nobody does. */
+	watchdog?: Watchdog;
 	/** Longest rest after a full disk, ms. */
 	fullDiskPauseMs?: number;
 }
@@ -44,6 +47,8 @@ const FROZEN_AFTER_MS = 5000;
 const CLOSE_BROWSER_AFTER_MS = 60_000;
 const AFTER_TROUBLE_MS = 1000;
 const MOST_REST_MS = 300_000;
+/** A job that took the lab down, or failed, this often is given up. */
+const MOST_TRIES = 5;
 /** A job that met a full disk is not tried again sooner. */
 const FULL_DISK_PAUSE_MS = 15_000;
 
@@ -72,9 +77,11 @@ class WorkLoop {
 	#lastWritten = 0;
 	#problem: string | null = null;
 	#quiet: QuietWatch;
+	#watchdog: Watchdog;
 
 	constructor(private readonly options: RunnerOptions) {
 		this.#quiet = new QuietWatch([process.pid, ...(options.helpers ?? [])]);
+		this.#watchdog = options.watchdog ?? NO_WATCHDOG;
 	}
 
 	stop(): void {
@@ -102,6 +109,7 @@ class WorkLoop {
 	/** Guarded: a database that is locked for a while ends no lab. */
 	#beat(): void {
 		const { db, lab, log } = this.options;
+		this.#watchdog.beat();
 		this.#noteGap();
 		if (!this.#lock) return;
 		try {
@@ -184,15 +192,32 @@ class WorkLoop {
 		this.#lost = false;
 		this.#frozen = false;
 		try {
-			await handlerOf(job.kind).run(job, this.#workplace());
+			await this.#do(job);
 			this.#problem = null;
 		} catch (error) {
 			await this.#handleTrouble(job, error);
 		} finally {
 			this.#job = null;
+			this.#watchdog.expect(null);
 		}
 		this.#idle();
 		return true;
+	}
+
+	async #do(job: Job): Promise<void> {
+		const handler = handlerOf(job.kind);
+		this.#watchdog.expect(handler.longestMs);
+		if (job.attempts <= MOST_TRIES) return handler.run(job, this.#workplace());
+		const { db, log } = this.options;
+		log.error({ job: job.id, kind: job.kind, subject: job.subject, tries: MOST_TRIES }, 'a job is given up');
+		await this.#persist(() =>
+			db
+				.transaction(() => {
+					if (!finishJob(db, job, this.#labId)) throw new LeaseLost();
+					handler.giveUp(job, this.#workplace());
+				})
+				.immediate()
+		);
 	}
 
 	#workplace(): Workplace {
@@ -204,7 +229,10 @@ class WorkLoop {
 			outward,
 			panel,
 			labId: this.#labId,
-			note: (job, withinMs) => this.#note(job.id, withinMs),
+			note: (job, withinMs) => {
+				this.#watchdog.expect(withinMs);
+				this.#note(job.id, withinMs);
+			},
 			persist: (write) => this.#persist(write),
 			interrupted: () => this.#interrupted()
 		};

@@ -18,7 +18,11 @@ const DERIVE: Partial<Record<DerivedKind, (db: Db, id: number) => void | Promise
 	ranks: deriveRanks
 };
 
+/** Far beyond the largest trial. */
+const LONGEST_MS = 300_000;
+
 export const derive: Handler = {
+	longestMs: LONGEST_MS,
 	async run(job, { db, labId, log, persist }) {
 		const id = Number(job.subject.split(':')[1]);
 		try {
@@ -28,5 +32,8 @@ export const derive: Handler = {
 			log.error({ subject: job.subject, what: job.order, error: (error as Error).message }, 'could not be derived');
 		}
 		await persist(() => finishJob(db, job, labId));
+	},
+	giveUp({ subject, order }, { log }) {
+		log.error({ subject, what: order }, 'could not be derived: it took the lab down too often');
 	}
 };

@@ -1,17 +1,26 @@
 /** Asking others between loads: a site for its pages and their markup, the panel for what visitors had. */
 import * as v from 'valibot';
 import { FieldOrder, gatherField, LONGEST_FIELD_MS } from '../../field/gathering';
-import { gatherFor, longestGatherMs, parseGatherOrder } from '../../pages/gathering';
+import { gatherFor, GatherOrder, giveUpGathering, longestGatherMs, parseGatherOrder } from '../../pages/gathering';
 import { finishJob, type Job } from '../jobs';
 import type { Handler, Workplace } from '../handlers';
 
+/** A crawl of 200 pages, or a sitemap of 500 files. */
+const LONGEST_MS = 1_500_000;
+
 export const gather: Handler = {
+	longestMs: LONGEST_MS,
 	async run(job, at) {
 		const field = v.safeParse(FieldOrder, job.order);
 		if (field.success) await runField(job, field.output.until, at);
 		else await runPages(job, at);
 		if (at.interrupted() === 'lost') return;
 		await at.persist(() => finishJob(at.db, job, at.labId));
+	},
+	giveUp(job, { db }) {
+		// Of field data nothing is shown while they are asked for: the next day asks again.
+		const { success, output } = v.safeParse(GatherOrder, job.order);
+		if (success) giveUpGathering(db, numberOf(job), output, job.attempts - 1);
 	}
 };
 

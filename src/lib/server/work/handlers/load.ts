@@ -14,8 +14,6 @@ import { storeReadingLoad } from '../../watch/blocks';
 import { finishJob, giveBack, renewLease, type Job } from '../jobs';
 import { LeaseLost, type Handler, type Workplace } from '../handlers';
 
-/** A load that took the lab down this often is given up. */
-const MOST_ATTEMPTS = 5;
 /** A load whose browser was ended from outside is tried this often. */
 const MOST_KILLS = 3;
 /** Ctrl-C may end the site under test a moment before it reaches the lab: its failure is none of the page. */
@@ -50,14 +48,18 @@ function taskOf(job: Job, { db }: Workplace): Task {
 	};
 }
 
+/** A load of the longest cap with fifty steps that wait. */
+const LONGEST_MS = 7_200_000;
+
 export const load: Handler = {
+	longestMs: LONGEST_MS,
 	async run(job, at) {
 		const { db, labId, log } = at;
 		const task = taskOf(job, at);
 		if (!renewLease(db, job.id, labId)) return;
 		const order = { ...task.order, access: previewAccessOf(db, task.order.url) };
 		at.note(job, at.lab.longestMs(order));
-		const measured = await measure(job, order, at);
+		const measured = await at.lab.measure(order);
 		const { record } = measured;
 		if (record.status === 'failed') await pause(END_IN_SIGHT_MS);
 		const back = whyGivenBack(job, measured, at);
@@ -77,14 +79,18 @@ export const load: Handler = {
 				.immediate()
 		);
 	},
+	giveUp(job, at) {
+		const { order, store } = taskOf(job, at);
+		store(lostLoad(order, job.attempts - 1));
+	},
 	diskFull({ place }, { db }) {
 		if (place) stopForFullDisk(db, place.trialId);
 	}
 };
 
-function measure({ attempts }: Job, order: LoadOrder, { lab }: Workplace): Promise<MeasuredLoad> | MeasuredLoad {
-	if (attempts <= MOST_ATTEMPTS) return lab.measure(order);
-	const reason = failure('internal', `the lab ended ${MOST_ATTEMPTS} times in the middle of this load`).reason;
+/** A load that took the lab down again and again. */
+function lostLoad(order: LoadOrder, times: number): MeasuredLoad {
+	const { reason } = failure('internal', `the lab ended ${times} times in the middle of this load`);
 	return { record: failedLoad(order, new Date(), reason), frames: [], picture: null, stepPicture: null };
 }
 

@@ -6,7 +6,10 @@ import { LeaseLost, type Handler } from '../handlers';
 
 const RenderOrder = v.object({ paper: v.picklist(['A4', 'Letter']) });
 
+const LONGEST_MS = 180_000;
+
 export const render: Handler = {
+	longestMs: LONGEST_MS,
 	async run(job, { db, lab, labId, log, persist }) {
 		const versionId = Number(job.subject.split(':')[1]);
 		const { paper } = v.parse(RenderOrder, job.order);
@@ -22,6 +25,11 @@ export const render: Handler = {
 				.immediate()
 		);
 		if (outcome?.problem) log.warn({ subject: job.subject, problem: outcome.problem }, 'a report could not be printed');
+	},
+	giveUp({ subject, order, attempts }, { db }) {
+		const { paper } = v.parse(RenderOrder, order);
+		const words = `Printing took the lab down ${attempts - 1} times, and is not tried again.`;
+		saveProblem(db, Number(subject.split(':')[1]), paper, words);
 	}
 };
 

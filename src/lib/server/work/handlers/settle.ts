@@ -1,11 +1,15 @@
 /** Waiting until the page of an arm is served the same again and again. */
+import { failedFetch, stabilityOf } from '$core/load/stability';
 import { longestLoadMs } from '$core/load/limits';
 import { startPlace } from '../../trials/orders';
 import { stopForFullDisk, storeSettling } from '../../trials/progress';
 import { finishJob } from '../jobs';
 import type { Handler } from '../handlers';
 
+const LONGEST_MS = 7_200_000;
+
 export const settle: Handler = {
+	longestMs: LONGEST_MS,
 	async run(job, at) {
 		const { db, lab, labId } = at;
 		const { order, settleWithinMs } = startPlace(db, job.place!);
@@ -19,6 +23,10 @@ export const settle: Handler = {
 				})
 				.immediate()
 		);
+	},
+	giveUp(job, { db }) {
+		const problem = `the lab ended ${job.attempts - 1} times while it waited for this page`;
+		storeSettling(db, job, job.place!, stabilityOf([failedFetch(problem)]));
 	},
 	diskFull: ({ place }, { db }) => stopForFullDisk(db, place!.trialId)
 };

@@ -58,6 +58,18 @@ const WORDS: Record<FailureCode, Words> = {
 		() => 'Chromium was ended or stopped from outside in the middle of the load.',
 		'The load is tried three times; if it keeps ending, look at the memory of the machine.'
 	],
+	'browser-blind': [
+		() => 'Chromium painted nothing any more, not even the lab’s own page.',
+		'The load is made again in a new browser. If it happens often, a page before it leaves the browser without strength.'
+	],
+	'nothing-painted': [
+		() => 'Nothing was painted until the page had settled, although the browser paints.',
+		'Open the page in a browser: it may be empty, invisible, or waiting for an interaction.'
+	],
+	'error-page': [
+		(detail) => `The page left for an address that could not be loaded: ${detail}`,
+		'Look at what sends visitors there. A load of the browser’s own error page measures nothing.'
+	],
 	'visitor-state': [
 		(detail) => `The visitor state ${detail}`,
 		'Do the steps by hand in a browser, then mend the visitor state of the site.'
@@ -79,15 +91,18 @@ export function failure(code: FailureCode, detail = ''): LoadFailure {
 
 /** The failure behind a network error of the main document, by the browser's error name and what the shaper saw. */
 export function failureOfNavigation(errorText: string, host: string, seen: ShapeLog | null): LoadFailure {
-	const refusal = seen?.connections.findLast((connection) => connection.host === host && connection.error !== null);
+	const name = (address: string) => address.replace(/^\[|\]$/g, '');
+	const refusal = seen?.connections.findLast(
+		(connection) => name(connection.host) === name(host) && connection.error !== null
+	);
 	if (refusal?.error === 'no-answer') return failure('no-answer', '20');
 	if (refusal?.error) return failure(refusal.error, host);
-	const name = errorText.replace(/^net::/, '');
-	if (/CERT|SSL_PROTOCOL|SSL_VERSION/.test(name)) return failure('certificate', name);
-	if (name === 'ERR_TOO_MANY_REDIRECTS') return failure('redirect-loop');
-	if (name === 'ERR_NAME_NOT_RESOLVED') return failure('unresolvable', host);
-	if (name === 'ERR_CONNECTION_REFUSED') return failure('refused', host);
-	if (name === 'ERR_EMPTY_RESPONSE') return failure('network', 'the site closed the connection without an answer');
-	if (name === 'ERR_ABORTED') return failure('network', 'the page stopped the load');
-	return failure('network', name);
+	const error = errorText.replace(/^net::/, '');
+	if (/CERT|SSL_PROTOCOL|SSL_VERSION/.test(error)) return failure('certificate', error);
+	if (error === 'ERR_TOO_MANY_REDIRECTS') return failure('redirect-loop');
+	if (error === 'ERR_NAME_NOT_RESOLVED') return failure('unresolvable', host);
+	if (error === 'ERR_CONNECTION_REFUSED') return failure('refused', host);
+	if (error === 'ERR_EMPTY_RESPONSE') return failure('network', 'the site closed the connection without an answer');
+	if (error === 'ERR_ABORTED') return failure('network', 'the page stopped the load');
+	return failure('network', error);
 }

@@ -12,6 +12,7 @@ import { describeCalm, type LoadMoments } from './calm/describe';
 import { CalmWatch } from './calm/watch';
 import { noteDisturbance, noteOutage } from './environmentNotes';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
+import { stillPaints } from './browser/paints';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
 import { failedFetch, stabilityOf, type StabilityResult } from '$core/load/stability';
@@ -37,7 +38,7 @@ export interface LabOptions extends LaunchOptions {
 /** A fresh browser now and then keeps its memory, and so the loads, alike. */
 const LOADS_PER_BROWSER = 40;
 /** After these a page may have left the browser short of something: the next load gets a new one. */
-const WANTS_FRESH_BROWSER = new Set<FailureCode | null>(['time-out', 'crash', 'browser-killed', 'internal']);
+const WANTS_FRESH_BROWSER = new Set<FailureCode | null>(['time-out', 'crash', 'browser-killed', 'browser-blind', 'internal']);
 
 export class Lab {
 	#shaper: Shaper | null = null;
@@ -71,8 +72,16 @@ export class Lab {
 		noteDisturbance(record);
 		if (order.outage) noteOutage(record, order.outage);
 		if (environment.busy?.stopped) failBecause(record, failure('browser-killed').reason);
+		else if (isUnpainted(record)) await this.#failUnpainted(record);
 		measured.record.labMs = Math.round(performance.now() - begun);
 		return measured;
+	}
+
+	/** Whether nothing was painted is the page's doing or the browser's: the lab's own page tells. */
+	async #failUnpainted(record: LoadRecord): Promise<void> {
+		const paints = this.#running !== null && (await stillPaints(this.#running));
+		failBecause(record, failure(paints ? 'nothing-painted' : 'browser-blind').reason);
+		if (!paints) await this.#dropBrowser();
 	}
 
 	/** A document as PDF. @throws LoadFailure when Chromium is not there or does not start */
@@ -229,6 +238,9 @@ export class Lab {
 function conditionsOf({ conditions, access = null }: LoadOrder): Conditions {
 	return access && !conditions.authentication ? { ...conditions, authentication: access } : conditions;
 }
+
+const isUnpainted = ({ status, figures }: LoadRecord) =>
+	status === 'ok' && figures.fcp === null && figures.start === null;
 
 /** What was measured beside a process that stood still is no measure of the page. */
 function failBecause(record: LoadRecord, reason: FailureReason): void {

@@ -35,6 +35,8 @@ export class Visit {
 	/** Documents that the main frame has shown since the navigation began. */
 	documents = 0;
 	#download: string | null = null;
+	/** The navigation has led to a page: what is shown from now on is that page's doing. */
+	#arrived = false;
 	#worldId: number | null = null;
 	#counts = false;
 
@@ -70,7 +72,9 @@ export class Visit {
 		// The browser says a moment later whether the tab's process was killed: that is then the reason.
 		page.on('crash', () => setTimeout(() => endWith(failure('crash')), CRASH_KNOWN_AFTER_MS));
 		session.on('Page.frameNavigated', ({ frame }) => {
-			if (frame.id === mainFrameId && !isShowable(frame.url)) endWith(failure('bad-url', frame.url.slice(0, 200)));
+			if (frame.id !== mainFrameId) return;
+			if (!isShowable(frame.url)) endWith(failure('bad-url', frame.url.slice(0, 200)));
+			if (visit.#arrived && isErrorPage(frame.url)) void visit.#leftFor(frame.unreachableUrl ?? '').then(endWith);
 		});
 		await visit.#listen();
 		await visit.#applyConditions();
@@ -132,6 +136,7 @@ export class Visit {
 		const { session, network } = this;
 		this.state.loaded = false;
 		this.documents = 0;
+		this.#arrived = false;
 		const navigation = session.send('Page.navigate', { url: this.address.href });
 		const late = wait(deadline - performance.now()).then(() => 'late' as const);
 		const answer = await Promise.race([navigation, late, this.state.ended]);
@@ -140,12 +145,24 @@ export class Visit {
 			throw failure('no-answer', String(Math.round(this.conditions.capMs / 1000)));
 		}
 		const { errorText, isDownload } = answer as { errorText?: string; isDownload?: boolean };
-		if (!errorText) return;
+		if (!errorText) {
+			this.#arrived = true;
+			return;
+		}
 		const response = network.documentResponse;
 		if (isDownload || this.#download) throw failure('download', response?.mimeType || this.#download || 'a file');
 		if (response && response.status >= 400) throw failure('http-status', String(response.status));
 		const seen = await this.line.close();
-		throw failureOfNavigation(errorText, this.address.hostname, seen);
+		const { hostname } = new URL(network.newestDocument?.url ?? this.address.href);
+		throw failureOfNavigation(errorText, hostname, seen);
+	}
+
+	/** The page went where nothing answers: what is shown now is the browser's own page of an error. */
+	async #leftFor(url: string): Promise<LoadFailure> {
+		const host = URL.canParse(url) ? new URL(url).hostname : url;
+		const error = this.network.newestDocument?.error ?? 'nothing answers there';
+		const { reason } = failureOfNavigation(error, host, await this.line.close());
+		return failure('error-page', `${url.slice(0, 200)}. ${reason.message}`);
 	}
 
 	/** @throws LoadFailure when the page is an error page, or never comes to rest enough to be measured */
@@ -260,6 +277,8 @@ export class Visit {
 function isShowable(url: string): boolean {
 	return /^(https?:|about:|chrome-error:)/.test(url) || url === '';
 }
+
+const isErrorPage = (url: string) => url.startsWith('chrome-error:');
 
 export function wait(ms: number): Promise<void> {
 	return pause(Math.max(0, ms), undefined, { ref: false });

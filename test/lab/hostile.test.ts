@@ -49,6 +49,13 @@ describe('hostile pages', function () {
 		udp.close();
 	});
 
+	/** As the queue does: a load whose browser paints nothing any more is made again in a new one. */
+	async function loadAfter(): Promise<LoadRecord> {
+		const clean = () => lab.measure({ url: 'http://hostile.test/clean', conditions: QUICK, steps: [] });
+		const { record } = await clean();
+		return record.failure?.code === 'browser-blind' ? (await clean()).record : record;
+	}
+
 	for (const [number, page] of HOSTILE.entries())
 		it(`${page.name}: ends in a load, reaches nobody, and leaves nothing behind`, async () => {
 			reached.length = 0;
@@ -67,8 +74,11 @@ describe('hostile pages', function () {
 			expect(took).to.be.below(longestLoadMs({ conditions, steps: page.steps ?? [] }) + 8000);
 			if (!page.steps && !page.input) expect(took).to.be.below(QUICK.capMs + COLLECTING_MS + 3000);
 			expect(reached).to.deep.equal([]);
-			const next = (await lab.measure({ url: 'http://hostile.test/clean', conditions: QUICK, steps: [] })).record;
+			const next = await loadAfter();
 			expect(next.failure?.message).to.equal(undefined);
+			expect(next.figures.fcp, 'first paint').to.be.a('number');
+			expect(next.figures.lcp, 'largest paint').to.be.a('number');
+			expect(next.frames.length, 'frames').to.be.above(0);
 			const figuresOf = ({ figures }: LoadRecord) => ({
 				requests: figures.requests,
 				wire: figures.wire,

@@ -5,6 +5,7 @@ import type { RequestListener } from 'node:http';
 import { gzipSync } from 'node:zlib';
 import type { FailureCode } from '$core/load/record';
 import type { Step } from '$core/load/steps';
+import { HOSTILE_PAINTS } from './hostilePaints';
 
 export interface HostilePage {
 	name: string;
@@ -38,7 +39,7 @@ const fetches = LOCAL.map(
 	(host) => `fetch('http://${host}:{port}/from-page').catch(() => 0); new Image().src = 'http://${host}:{port}/image';`
 ).join('');
 
-export const HOSTILE: HostilePage[] = [
+const BEHAVES: HostilePage[] = [
 	{ name: 'an endless loop just after the page had settled', html: afterLoad(450, FOREVER), ends: ['time-out', 'ok'] },
 	{ name: 'an endless loop at once', html: script(FOREVER), ends: ['time-out'] },
 	{
@@ -201,7 +202,7 @@ export const HOSTILE: HostilePage[] = [
 	{
 		name: 'a form sent to this machine',
 		html: `<form action="http://127.0.0.1:{port}/form" method="post"></form>${afterLoad(20, 'document.forms[0].submit()')}`,
-		ends: ['ok', 'private-address', 'network', 'refused', 'time-out']
+		ends: ['error-page']
 	},
 	{
 		name: 'a socket to this machine',
@@ -317,6 +318,8 @@ export const HOSTILE: HostilePage[] = [
 		ends: ['time-out']
 	}
 ];
+
+export const HOSTILE: readonly HostilePage[] = [...BEHAVES, ...HOSTILE_PAINTS];
 
 /** Answers `/hostile?N` with the page of that number, and the files that the pages ask for. */
 export function hostileServer(fill: (html: string) => string): RequestListener {

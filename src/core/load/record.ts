@@ -37,6 +37,9 @@ export const FailureCode = v.picklist([
 	'browser-missing',
 	'browser-start',
 	'browser-killed',
+	'browser-blind',
+	'nothing-painted',
+	'error-page',
 	'visitor-state',
 	'network',
 	'internal'

@@ -71,6 +71,14 @@ export class NetworkCollector {
 		return this.#documents().at(-1)?.response ?? null;
 	}
 
+	/** Address of the newest document that the main frame asked for, and why it did not come; null where it did. */
+	get newestDocument(): { url: string; error: string | null } | null {
+		const draft = this.#drafts.findLast(
+			({ record, frameId }) => record.type === 'document' && frameId === this.mainFrameId()
+		);
+		return draft ? { url: draft.record.url, error: draft.record.failed } : null;
+	}
+
 	/** Addresses that the document was redirected through, in order. */
 	get redirects(): string[] {
 		return this.#documents()

@@ -3,6 +3,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { createServer, connect, type NetConnectOpts, type Server, type Socket } from 'node:net';
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
+import { isPublicAddress } from '$core/load/publicAddress';
 import { Link, type Flow, type Way } from './link';
 import { OUTAGE_SLOW_MS, type Outage, type OutageKind } from '$core/load/outage';
 import { ruleFor, type HostRule, type HostTimes } from '$core/load/hostMap';
@@ -182,13 +183,13 @@ export class ShapedProxy {
 		let realPort = port;
 		if (rule) {
 			address = rule.address;
-			if (rule.publicOnly && !isPublic(await this.#resolve(address))) throw new RefusedConnection('private-address');
+			if (rule.publicOnly && !isPublicAddress(await this.#resolve(address))) throw new RefusedConnection('private-address');
 			if (port === 80) realPort = rule.port;
 			else if (port === 443 && rule.tlsPort !== null) realPort = rule.tlsPort;
 			else throw new RefusedConnection('refused');
 		} else {
 			address = await this.#resolve(host);
-			if (!isPublic(address)) throw new RefusedConnection('private-address');
+			if (!isPublicAddress(address)) throw new RefusedConnection('private-address');
 		}
 		return new Promise((resolve, reject) => {
 			const begun = performance.now();
@@ -311,10 +312,6 @@ const LEAST_WAY_MS = 5;
 
 function wayOf(realMs: number | null): number {
 	return realMs === null || realMs < LEAST_WAY_MS ? 0 : realMs;
-}
-
-function isPublic(address: string): boolean {
-	return ipaddr.process(address).range() === 'unicast';
 }
 
 function epochNow(): number {

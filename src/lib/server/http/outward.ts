@@ -5,9 +5,9 @@ import { request as httpRequest, type IncomingMessage, type RequestOptions } fro
 import { request as httpsRequest } from 'node:https';
 import type { TLSSocket } from 'node:tls';
 import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib';
-import ipaddr from 'ipaddr.js';
 import { isWebUrl } from '$core/load/address';
 import { ruleFor, type HostRule } from '$core/load/hostMap';
+import { isPublicAddress } from '$core/load/publicAddress';
 import type { FetchFault } from '$core/pages/gathering';
 
 /** How this Zafra reaches hosts. */
@@ -92,7 +92,7 @@ async function placeOf(url: URL, { hostMap }: Outward): Promise<{ host: string; 
 	const name = url.hostname.replace(/^\[|\]$/g, '');
 	const found = await lookup(name).catch(() => null);
 	if (!found) throw new OutwardFault('unresolvable', url.host);
-	if (ipaddr.process(found.address).range() !== 'unicast') throw new OutwardFault('private-address', url.host);
+	if (!isPublicAddress(found.address)) throw new OutwardFault('private-address', url.host);
 	return { host: found.address, port };
 }
 

@@ -1,7 +1,7 @@
 /** Loading a page: of a trial's round, or outside any trial. */
 import { setTimeout as pause } from 'node:timers/promises';
 import type { LoadOrder } from '$core/load/order';
-import type { MeasuredLoad } from '$core/load/record';
+import type { FailureCode, MeasuredLoad } from '$core/load/record';
 import { failedLoad } from '$core/load/failedLoad';
 import { failure } from '../../../../lab/failure';
 import { previewAccessOf } from '../../clients/sites';
@@ -14,12 +14,14 @@ import { storeReadingLoad } from '../../watch/blocks';
 import { finishJob, giveBack, renewLease, type Job } from '../jobs';
 import { LeaseLost, type Handler, type Workplace } from '../handlers';
 
-/** A load whose browser was ended from outside is tried this often. */
+/** The browser is why the load failed, and the page is not. */
+const OF_THE_BROWSER: ReadonlySet<FailureCode> = new Set(['browser-killed', 'browser-blind']);
+/** A load whose browser was ended from outside, or painted nothing any more, is tried this often. */
 const MOST_KILLS = 3;
 /** Ctrl-C may end the site under test a moment before it reaches the lab: its failure is none of the page. */
 const END_IN_SIGHT_MS = 300;
 
-/** How often the browser of a job's load was ended from outside. */
+/** How often a job's load failed by its browser. */
 const kills = new Map<number, number>();
 
 /** What a job asks for, and how its load is stored. */
@@ -100,8 +102,8 @@ function whyGivenBack({ id }: Job, { record }: MeasuredLoad, at: Workplace): str
 	if (interrupted === 'lost' || interrupted === 'frozen') return interrupted;
 	if (record.status === 'ok') return null;
 	if (interrupted === 'stopping') return interrupted;
-	if (record.failure?.code !== 'browser-killed') return null;
+	if (!record.failure || !OF_THE_BROWSER.has(record.failure.code)) return null;
 	const count = (kills.get(id) ?? 0) + 1;
 	kills.set(id, count);
-	return count < MOST_KILLS ? 'killed' : null;
+	return count < MOST_KILLS ? record.failure.code : null;
 }

@@ -20,7 +20,7 @@ import { measuredLoad, trialInput, useQueue } from '../support/queue';
 import { until } from '../support/world';
 
 const good = () => measuredLoad();
-const bad = (code: 'browser-killed' | 'refused'): MeasuredLoad => ({
+const bad = (code: 'browser-killed' | 'browser-blind' | 'refused'): MeasuredLoad => ({
 	record: failedLoad({ url: 'http://a.test/', conditions: BUILT_IN_CONDITIONS[1]! }, new Date(), failure(code).reason),
 	frames: [],
 	picture: null,
@@ -86,7 +86,7 @@ describe('runner', function () {
 	it('loads again what somebody killed, at most twice more, and then says so', async () => {
 		startTrial(q.now.db, trial);
 		let calls = 0;
-		const { lab } = fakeLab(async () => (++calls <= 2 ? bad('browser-killed') : good()));
+		const { lab } = fakeLab(async () => (++calls <= 2 ? bad(calls === 1 ? 'browser-killed' : 'browser-blind') : good()));
 		const runner = startRunner({ db: q.now.db, lab, log: silent });
 		await until(() => done() === 2, 10_000, 'both loads');
 		expect(calls).to.equal(4);

@@ -199,7 +199,7 @@ export class LoadSession {
 			finalUrl: visit.page.url(),
 			redirects: visit.network.redirects
 		});
-		const unused = full ? await this.#unused(coverage) : null;
+		const unused = full ? await this.#unused(coverage, visit) : null;
 		// Taking the picture repaints the page at another scale: the screencast must not see it.
 		await screencast.stop();
 		const picture = await visit.picture();
@@ -309,8 +309,9 @@ export class LoadSession {
 	}
 
 	/** Without an answer the figures stay missing: they never hold a load up. */
-	#unused(coverage: CoverageCollector): Promise<UnusedBytes | null> {
-		return Promise.race([coverage.take().catch(() => null), this.#ended]);
+	#unused(coverage: CoverageCollector, visit: Visit): Promise<UnusedBytes | null> {
+		const taken = visit.anotherSession().then((style) => coverage.take(style, visit.network));
+		return Promise.race([taken.catch(() => null), this.#ended]);
 	}
 
 	async #speedAfter({ session }: Visit, slowdown: number): Promise<number | null> {

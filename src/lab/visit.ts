@@ -48,7 +48,8 @@ export class Visit {
 		private readonly line: ShapedNetwork,
 		private readonly conditions: Conditions,
 		readonly address: URL,
-		ended: Promise<never>
+		ended: Promise<never>,
+		private readonly answerWithinMs: number
 	) {
 		this.state = { loaded: false, busyAt: performance.now(), ended };
 	}
@@ -68,7 +69,17 @@ export class Visit {
 		const mainFrameId = frameTree.frame.id;
 		const secret = conditions.headers.map((header) => header.name.toLowerCase());
 		const network = new NetworkCollector(session, () => mainFrameId, secret);
-		const visit = new Visit(page, session, network, mainFrameId, line, conditions, address, ended);
+		const visit = new Visit(
+			page,
+			session,
+			network,
+			mainFrameId,
+			line,
+			conditions,
+			address,
+			ended,
+			answerWithinMs
+		);
 		// The browser says a moment later whether the tab's process was killed: that is then the reason.
 		page.on('crash', () => setTimeout(() => endWith(failure('crash')), CRASH_KNOWN_AFTER_MS));
 		session.on('Page.frameNavigated', ({ frame }) => {
@@ -79,6 +90,13 @@ export class Visit {
 		await visit.#listen();
 		await visit.#applyConditions();
 		return visit;
+	}
+
+	/** For what must not meet the handlers of the load's own session. */
+	async anotherSession(): Promise<CDPSession> {
+		const { page, answerWithinMs } = this;
+		const session = await within(page.context().newCDPSession(page), answerWithinMs);
+		return withDeadlines(session, answerWithinMs);
 	}
 
 	async #listen(): Promise<void> {

@@ -4,17 +4,15 @@
  */
 import type { UnusedBytes } from '$core/load/assemble';
 import type { CDPSession } from 'playwright-core';
+import type { NetworkCollector } from './network';
+import { servingFromWhatCame } from './servedAgain';
 import { unusedInScript, unusedInSheet, type CoverageRange } from '$core/load/coverage';
 
 export class CoverageCollector {
 	#sheets = new Map<string, { url: string; length: number }>();
 
-	constructor(private readonly session: CDPSession) {
-		session.on('CSS.styleSheetAdded', ({ header }) => {
-			if (/^https?:/.test(header.sourceURL))
-				this.#sheets.set(header.styleSheetId, { url: header.sourceURL, length: header.length });
-		});
-	}
+	/** @param session of the load, in which script is counted */
+	constructor(private readonly session: CDPSession) {}
 
 	/** Function by function, not block by block: the finer kind would slow the page's scripts down. */
 	async start(): Promise<void> {
@@ -22,10 +20,10 @@ export class CoverageCollector {
 		await this.session.send('Profiler.startPreciseCoverage', { callCount: false, detailed: false });
 	}
 
-	/** Of the settled page. */
-	async take(): Promise<UnusedBytes> {
+	/** Of the settled page. @param asking session in which alone style is asked of @param network what came */
+	async take(asking: CDPSession, network: NetworkCollector): Promise<UnusedBytes> {
 		const { result } = await this.session.send('Profiler.takePreciseCoverage');
-		const ruleUsage = await this.#rulesThatMatch();
+		const ruleUsage = await servingFromWhatCame(asking, this.session, network, () => this.#rulesThatMatch(asking));
 		const byUrl = new Map<string, number>();
 		const add = (url: string, unused: number) => byUrl.set(url, (byUrl.get(url) ?? 0) + unused);
 		let script = 0;
@@ -55,13 +53,17 @@ export class CoverageCollector {
 	}
 
 	/** Each rule is matched anew; afterwards the page is left alone again, for what is still to be measured on it. */
-	async #rulesThatMatch() {
-		await this.session.send('DOM.enable');
-		await this.session.send('CSS.enable');
-		await this.session.send('CSS.startRuleUsageTracking');
-		const { ruleUsage } = await this.session.send('CSS.stopRuleUsageTracking');
-		await this.session.send('CSS.disable');
-		await this.session.send('DOM.disable');
+	async #rulesThatMatch(session: CDPSession) {
+		session.on('CSS.styleSheetAdded', ({ header }) => {
+			if (/^https?:/.test(header.sourceURL))
+				this.#sheets.set(header.styleSheetId, { url: header.sourceURL, length: header.length });
+		});
+		await session.send('DOM.enable');
+		await session.send('CSS.enable');
+		await session.send('CSS.startRuleUsageTracking');
+		const { ruleUsage } = await session.send('CSS.stopRuleUsageTracking');
+		await session.send('CSS.disable');
+		await session.send('DOM.disable');
 		return ruleUsage;
 	}
 }

@@ -42,9 +42,9 @@ need_chromium() {
 }
 
 need_build() {
-	if [ ! -f build/handler.js ] || [ -n "$(find src static package-lock.json svelte.config.js vite.config.ts -newer build/handler.js -type f -print -quit)" ]; then
+	if [ ! -f build/handler.js ] || [ ! -f build/verify/verify.mjs ] || [ -n "$(find src static package-lock.json svelte.config.js vite.config.ts vite.verify.config.ts scripts/verify.ts -newer build/handler.js -type f -print -quit)" ]; then
 		echo "Building ..."
-		npx vite build >/tmp/zafra-build-$$.log 2>&1 || { cat /tmp/zafra-build-$$.log >&2; rm -f /tmp/zafra-build-$$.log; exit 1; }
+		npm run build >/tmp/zafra-build-$$.log 2>&1 || { cat /tmp/zafra-build-$$.log >&2; rm -f /tmp/zafra-build-$$.log; exit 1; }
 		rm -f /tmp/zafra-build-$$.log
 	fi
 }

@@ -23,7 +23,7 @@ describe('a report on its screens', function () {
 	const readerOf = async (report: number, number: number): Promise<Shown> => {
 		const db = await demoDb();
 		const { linkedPage } = await import('../../src/routes/reports/versionPage');
-		return shownPage(linkedPage(db, existingVersion(db, report, number).id, '/pictures'));
+		return shownPage(linkedPage(db, existingVersion(db, report, number).id, '/pictures', 'K'.repeat(43)));
 	};
 
 	const disclose = async () => {

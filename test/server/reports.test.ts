@@ -1,6 +1,5 @@
 import { expect } from 'chai';
 import { unzipSync } from 'fflate';
-import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import { verifyBundle } from '$core/report/verify';
 import { richTextOf } from '$core/report/richText';
@@ -10,6 +9,10 @@ import { findLogo, hasLogo, saveLogo } from '../../src/lib/server/reports/agency
 import { bundleOf } from '../../src/lib/server/reports/bundle';
 import { createReport, removeReport, saveDraft } from '../../src/lib/server/reports/commands';
 import { freezeReport } from '../../src/lib/server/reports/freeze';
+import { drawingVersion, wholeReport } from '../../src/lib/report/whole';
+import { sha256 } from '../../src/lib/server/db/functions';
+import { findReportPicture } from '../../src/lib/server/reports/pictures';
+import { isSignedBy, signingKey } from '../../src/lib/server/reports/signing';
 import { findPdf, pdfState, requestPdf, savePdf, takePage } from '../../src/lib/server/reports/pdf';
 import {
 	existingReport,
@@ -60,6 +63,12 @@ function furnishClient(db: Db) {
 describe('reports', () => {
 	const q = useQueue();
 	const db = () => q.now.db;
+	const bundle = (versionId: number) => {
+		const key = signingKey(q.now.folder);
+		const pictureOf = (name: string) => findReportPicture(db(), versionId, name);
+		const html = wholeReport(frozenOf(db(), versionId).view, key.publicKey, pictureOf);
+		return bundleOf(db(), versionId, { html, drawing: drawingVersion(sha256), version: '0', key });
+	};
 
 	/** A finished trial whose second variant is heavier in every round. @param isPacked only the first one's text is */
 	async function doneTrial(isPacked = false): Promise<number> {
@@ -150,13 +159,13 @@ describe('reports', () => {
 		expect(freezeReport(db(), report)).to.equal(1);
 		const version = existingVersion(db(), report, 1);
 		const before = JSON.stringify(frozenOf(db(), version.id));
-		const bundle = bundleOf(db(), version.id, '<p></p>', '0');
+		const whole = bundle(version.id);
 		const { draft, revision } = existingReport(db(), report);
 		saveDraft(db(), report, { ...draft, title: 'Another title' }, revision);
 		deleteTrial(db(), trial);
 		expect(JSON.stringify(frozenOf(db(), version.id))).to.equal(before);
-		expect(Object.keys(unzipSync(bundleOf(db(), version.id, '<p></p>', '0')))).to.deep.equal(
-			Object.keys(unzipSync(bundle))
+		expect(Object.keys(unzipSync(bundle(version.id)))).to.deep.equal(
+			Object.keys(unzipSync(whole))
 		);
 		// The draft says what it has lost; a new version says what changed.
 		const gone = reportView(db(), report).view.blocks.filter(({ body }) => body.kind === 'missing');
@@ -169,9 +178,12 @@ describe('reports', () => {
 		const { report } = await paidReport();
 		freezeReport(db(), report);
 		const { id } = existingVersion(db(), report, 1);
-		const files = new Map(Object.entries(unzipSync(bundleOf(db(), id, '<p></p>', '0'))));
-		const found = verifyBundle(files, (bytes) => createHash('sha256').update(bytes).digest('hex'));
+		const files = new Map(Object.entries(unzipSync(bundle(id))));
+		const drawing = { version: drawingVersion(sha256), draw: wholeReport };
+		const pinned = signingKey(q.now.folder).publicKey;
+		const found = verifyBundle(files, { sha256, isSigned: isSignedBy, pinned, drawing });
 		expect(found.faults).to.deep.equal([]);
+		expect([found.end, found.key]).to.deep.equal(['verified', pinned]);
 		expect(found.figures).to.be.above(500);
 		expect([...files.keys()].filter((name) => name.endsWith('.har'))).to.have.length(16);
 	});

@@ -12,14 +12,41 @@ export const trialFile = (id: number) => `trials/${id}.json`;
 export const loadFile = (id: number) => `loads/${id}.json`;
 export const harFile = (id: number) => `loads/${id}.har`;
 
+export const loadsFile = (trial: number) => `loads-${trial}.csv`;
+export const ABOUT = 'README.txt';
+
+/** The file of a picture by the key under which a report keeps it: `frame/12/3` is `pictures/frame-12-3`. */
+export const pictureFile = (key: string) => `pictures/${key.replaceAll('/', '-')}`;
+
+/** Ed25519, base64url without padding. */
+const key = v.pipe(v.string(), v.regex(/^[\w-]{43}$/));
+const signature = v.pipe(v.string(), v.regex(/^[\w-]{86}$/));
+
 export const Manifest = v.object({
-	/** Of the bundle. */
-	format: v.literal(1),
+	/** Of the bundle: 1 has no signatures, no pictures beside the page, and nothing of what drew it. */
+	format: v.picklist([1, 2]),
 	title: v.string(),
-	number: v.number(),
+	number: v.pipe(v.number(), v.safeInteger()),
 	frozenAt: v.string(),
 	rules: v.object({ judge: v.string(), recipe: v.string() }),
-	files: v.array(v.object({ name: v.string(), bytes: v.number(), sha256: v.string() }))
+	/** Version of Zafra, as the HAR files name it. */
+	zafra: v.optional(v.string()),
+	/** Names what drew the page: the sum of a sample report as it is drawn. */
+	drawing: v.optional(v.string()),
+	/** The agency's public key. */
+	key: v.optional(key),
+	files: v.pipe(
+		v.array(
+			v.object({
+				name: v.string(),
+				bytes: v.pipe(v.number(), v.safeInteger()),
+				sha256: v.string(),
+				signature: v.optional(signature)
+			})
+		),
+		v.maxLength(100_000)
+	),
+	signature: v.optional(signature)
 });
 export type Manifest = v.InferOutput<typeof Manifest>;
 

@@ -18,8 +18,10 @@
 		report: ReportView;
 		/** Address of a picture by its key. */
 		pictureOf: (key: string) => string;
+		/** Whose signature its bundle has; empty without. */
+		signed?: string;
 	}
-	let { report, pictureOf }: Props = $props();
+	let { report, pictureOf, signed = '' }: Props = $props();
 	const { labels, agency } = $derived(report);
 	const accent = $derived(agency.accent || '#1f6f54');
 	/** A short report needs no list of its parts. */
@@ -66,10 +68,11 @@
 			{:else if block.body.kind === 'missing'}<p class="missing">{block.body.why}</p>{/if}
 		</section>
 	{/each}
-	{#if agency.standing || agency.contact}
+	{#if agency.standing || agency.contact || signed}
 		<footer>
 			{#if agency.standing}<p dir="auto">{agency.standing}</p>{/if}
 			{#if agency.contact}<p dir="auto">{agency.contact}</p>{/if}
+			{#if signed}<p class="key">{signed}</p>{/if}
 		</footer>
 	{/if}
 </article>

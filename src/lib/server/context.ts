@@ -6,6 +6,7 @@ import { openDatabase, WEB_WAITS_MS, type Db } from './db/connection';
 import { VisitDoor } from './visits/accept';
 import { openVisits } from './visits/store';
 import { VisitWriter } from './visits/writer';
+import { signingKey, type SigningKey } from './reports/signing';
 import { readSettings, type Settings } from './settings';
 
 let settings: Settings | null = null;
@@ -20,6 +21,11 @@ export interface Visits {
 
 export function getSettings(): Settings {
 	return (settings ??= readSettings());
+}
+
+/** With which bundles of reports are signed. */
+export function getSigningKey(): SigningKey {
+	return signingKey(getSettings().dataFolder);
 }
 
 export function getDb(): Db {

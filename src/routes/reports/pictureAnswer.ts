@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { mediaOf } from '$lib/server/reports/pictures';
+import { mediaOf } from '$lib/report/whole';
 
 /** @param cache how long it may be kept */
 export function pictureAnswer(bytes: Buffer | null, cache: string): Response {

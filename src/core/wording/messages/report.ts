@@ -47,6 +47,7 @@ export const report = {
 	'report.stamp.draft': 'Draft: figures may still change',
 	'report.contents': 'Contents',
 	'report.for': 'Prepared for {client}',
+	'report.key': 'Its evidence is signed with the key {key}',
 	'report.by': 'by {agency}',
 	'report.metric': 'Metric',
 	'report.verdict': 'Verdict',

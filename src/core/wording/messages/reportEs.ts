@@ -49,6 +49,7 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.stamp.draft': 'Borrador: las cifras aún pueden cambiar',
 	'report.contents': 'Contenido',
 	'report.for': 'Preparado para {client}',
+	'report.key': 'Sus pruebas están firmadas con la clave {key}',
 	'report.by': 'por {agency}',
 	'report.metric': 'Métrica',
 	'report.verdict': 'Veredicto',

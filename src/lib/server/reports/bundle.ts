@@ -7,22 +7,29 @@ import { loadsCsv } from '$core/formats/csv';
 import type { LoadRecord } from '$core/load/record';
 import { completeRecord } from '$core/load/emptyRecord';
 import {
+	ABOUT,
 	FIGURES,
 	figuresCsv,
 	harFile,
 	loadFile,
+	loadsFile,
 	MANIFEST,
 	PAGE,
+	pictureFile,
 	REPORT,
 	reportFile,
 	trialFile,
 	type Manifest
 } from '$core/report/bundle';
+import { fileSeal, manifestSeal } from '$core/report/seal';
+import type { FrozenReport } from '$core/report/view';
 import type { Db } from '../db/connection';
 import { findArtifact } from '../storage/artifacts';
+import { findReportPicture } from './pictures';
 import { frozenOf } from './queries';
+import type { SigningKey } from './signing';
 
-const ABOUT = `The evidence of a report made with Zafra.
+const README = `The evidence of a report made with Zafra.
 
 report.html    the report; opens in any browser, without a network
 report.json    the same as data
@@ -30,23 +37,34 @@ figures.csv    every comparison with its interval and verdict
 trials/        design, loads and results of each trial
 loads/         each load as a record (JSON) and as HAR 1.2
 loads-N.csv    one row a load of trial N
-manifest.json  SHA-256 sums of all files, and the versions of the rules
+pictures/      the pictures that the report shows
+manifest.json  SHA-256 sums and signatures of all files, the key, and the versions of the rules
 
-npm run verify -- FILE.zip computes every figure anew from the loads.
+npm run verify -- FILE.zip --key KEY computes every figure anew from the loads, and compares words and pictures with
+what was signed. KEY stands at the foot of the shared report.
 `;
 
-/** @param html the report as one file that opens without a network */
-export function bundleOf(db: Db, versionId: number, html: string, version: string): Uint8Array {
+export interface BundleOptions {
+	/** The report as one file that opens without a network. */
+	html: string;
+	/** Names what drew it. */
+	drawing: string;
+	/** Of Zafra. */
+	version: string;
+	key: SigningKey;
+}
+
+export function bundleOf(db: Db, versionId: number, { html, drawing, version, key }: BundleOptions): Uint8Array {
 	const frozen = frozenOf(db, versionId);
 	const files: Record<string, Uint8Array> = {
-		'README.txt': strToU8(ABOUT),
+		[ABOUT]: strToU8(README),
 		[PAGE]: strToU8(html),
 		[REPORT]: json(reportFile(frozen)),
 		[FIGURES]: strToU8(figuresCsv(frozen.trials))
 	};
 	for (const trial of frozen.trials) {
 		files[trialFile(trial.id)] = json(trial);
-		files[`loads-${trial.id}.csv`] = strToU8(
+		files[loadsFile(trial.id)] = strToU8(
 			loadsCsv(
 				trial.design.arms,
 				trial.loads.map((load) => ({ ...load, reason: null, capped: false }))
@@ -54,15 +72,29 @@ export function bundleOf(db: Db, versionId: number, html: string, version: strin
 		);
 		for (const { id } of trial.loads) Object.assign(files, loadFiles(db, versionId, id, version));
 	}
-	const manifest: Manifest = {
-		format: 1,
-		title: frozen.view.title,
-		number: frozen.number,
-		frozenAt: frozen.frozenAt,
-		rules: frozen.rules,
-		files: Object.entries(files).map(([name, bytes]) => ({ name, bytes: bytes.length, sha256: sumOf(bytes) }))
-	};
+	for (const picture of frozen.pictures) {
+		const bytes = findReportPicture(db, versionId, picture);
+		if (bytes) files[pictureFile(picture)] = new Uint8Array(bytes);
+	}
+	const manifest = signedManifest(files, frozen, { drawing, version, key });
 	return zipSync({ ...files, [MANIFEST]: json(manifest) }, { level: 6 });
+}
+
+type Files = Record<string, Uint8Array>;
+
+/** Each file by its sum, and the list of them, as `core/report/seal` writes them. */
+function signedManifest(
+	files: Files,
+	{ view, number, frozenAt, rules }: FrozenReport,
+	{ drawing, version, key }: Omit<BundleOptions, 'html'>
+): Manifest {
+	const of = { title: view.title, number, frozenAt };
+	const listed = Object.entries(files).map(([name, bytes]) => {
+		const file = { name, bytes: bytes.length, sha256: sumOf(bytes) };
+		return { ...file, signature: key.sign(fileSeal(of, file)) };
+	});
+	const manifest = { format: 2 as const, ...of, rules, zafra: version, drawing, key: key.publicKey, files: listed };
+	return { ...manifest, signature: key.sign(manifestSeal(manifest)) };
 }
 
 const json = (value: unknown) => strToU8(JSON.stringify(value, null, 1));

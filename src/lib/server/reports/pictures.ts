@@ -14,7 +14,3 @@ export function findDraftPicture(db: Db, key: string): Buffer | null {
 	const [kind, load, position] = key.split('/');
 	return kind === 'frame' ? findFrame(db, Number(load), Number(position)) : null;
 }
-
-const PNG = 0x89;
-
-export const mediaOf = (bytes: Uint8Array) => (bytes[0] === PNG ? 'image/png' : 'image/webp');

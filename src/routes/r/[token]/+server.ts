@@ -1,4 +1,4 @@
-import { getDb } from '$lib/server/context';
+import { getDb, getSigningKey } from '$lib/server/context';
 import { countView } from '$lib/server/reports/shares';
 import { readForm, textOf } from '$lib/server/http/form';
 import { NotPossible } from '$lib/server/http/refusal';
@@ -10,7 +10,7 @@ export const GET = ({ params, cookies, getClientAddress }) => {
 	const entry = enter(params.token, getClientAddress(), cookies);
 	if ('answer' in entry) return entry.answer;
 	countView(getDb(), entry.open.id);
-	return htmlAnswer(linkedPage(getDb(), entry.open.versionId, `/r/${params.token}/pictures`));
+	return htmlAnswer(linkedPage(getDb(), entry.open.versionId, `/r/${params.token}/pictures`, getSigningKey().publicKey));
 };
 
 export const POST = async ({ params, request, cookies, getClientAddress, url }) => {

@@ -1,15 +1,16 @@
 /** What the blocks of a trial show: answer, board, score, loads, frames. */
-import { frameAt, type Film } from '$core/compare/film';
 import { countedLoads } from '$core/trial/counted';
 import type { ShiftResult } from '$core/trial/types';
 import { metricOf } from '$core/metrics/catalogue';
 import { LAB_RECIPE } from '$core/metrics/score';
+import { appendixTables } from '$core/report/appendix';
+import { columnsOfFilms, frameKey } from '$core/report/filmStrip';
 import type { BlockBody, BoardView, ReportTone } from '$core/report/view';
 import type { Tone } from '$core/wording/headline';
 import { boardName } from '$core/wording/board';
 import { formatDuration } from '$core/wording/format';
 import { localNumber } from '$core/wording/localNumber';
-import { wordShiftIn, wordUnit } from '$core/wording/report';
+import { wordShiftIn } from '$core/wording/report';
 import { armColour } from '$lib/charts/armColour';
 import type { Caveats } from '../../trials/boardView';
 import { namesOf, type Material, type TrialMaterial } from '../material';
@@ -137,18 +138,13 @@ function plotOf(
 	};
 }
 
-/** Columns of a strip: on paper more are too small to read. */
-const MOST_COLUMNS = 6;
-const STEPS_MS = [100, 200, 250, 500, 1000, 2000, 5000, 10_000];
-const LONGEST_STEP_MS = 20_000;
-
 export const framesBlock: TrialBlock = (material, { design, evidence }) => {
 	if (!evidence) return missing(material, 'evidence');
 	const nameOf = (id: number) => design.arms.find((arm) => arm.id === id)?.name ?? '';
 	const strips = design.conditions.flatMap(({ id, name }) => {
 		const films = evidence.films.filter(({ condition, frames }) => condition === id && frames.length);
 		if (!films.length) return [];
-		const times = columnsOf(films);
+		const times = columnsOfFilms(films);
 		return [
 			{
 				title: name,
@@ -157,7 +153,7 @@ export const framesBlock: TrialBlock = (material, { design, evidence }) => {
 					name: nameOf(film.arm),
 					pictures: times.map((time) => {
 						const alt = `${nameOf(film.arm)}, ${localNumber(formatDuration(time), material.words.language)}`;
-						return { key: `frame/${film.load}/${frameAt(film, time)}`, alt, width: film.width, height: film.height };
+						return { key: frameKey(film, time), alt, width: film.width, height: film.height };
 					})
 				}))
 			}
@@ -166,44 +162,9 @@ export const framesBlock: TrialBlock = (material, { design, evidence }) => {
 	return strips.length ? { kind: 'frames', strips } : missing(material, 'frames');
 };
 
-/** Equal steps from zero until the slowest looks finished. */
-function columnsOf(films: readonly Film[]): number[] {
-	const end = Math.max(...films.map(({ frames, lcpMs }) => Math.max(frames.at(-1)?.atMs ?? 0, lcpMs ?? 0)));
-	const step = STEPS_MS.find((size) => end / size <= MOST_COLUMNS - 1) ?? LONGEST_STEP_MS;
-	return Array.from({ length: Math.min(MOST_COLUMNS, Math.ceil(end / step) + 1) }, (_, i) => i * step);
-}
-
 /** A load of the appendix, with the figures that the trial decides on. */
-export const appendixBlock: TrialBlock = (material, { design, loads }) => {
-	const { words } = material;
-	const counted = new Set(countedLoads(design, loads));
-	const nameOf = (id: number) => design.arms.find((arm) => arm.id === id)?.name ?? '';
-	const head = ['round', 'variant', 'started', 'counted'] as const;
-	const state = (load: (typeof loads)[number]) => {
-		if (load.status === 'failed') return words.say('report.loads.failed');
-		if (load.excluded !== null) return words.say('report.loads.excluded', { reason: load.excluded });
-		return words.say(counted.has(load) ? 'report.loads.yes' : 'report.loads.disturbed');
-	};
-	const tables = design.conditions.map(({ id, name }) => ({
-		title: name,
-		head: [
-			...head.map((key) => words.say(`report.loads.${key}`)),
-			...design.primary.map((metric) => boardName(metric, words))
-		],
-		rows: loads
-			.filter(({ conditionId, warmup }) => conditionId === id && !warmup)
-			.map((load) => ({
-				cells: [
-					String(load.round),
-					nameOf(load.armId),
-					load.startedAt.slice(0, 19).replace('T', ' '),
-					state(load),
-					...design.primary.map((metric) => {
-						const value = load.figures[metric];
-						return value === null || value === undefined ? '–' : wordUnit(metricOf(metric).unit, value, words);
-					})
-				]
-			}))
-	}));
-	return { kind: 'tables', tables, about: '' };
-};
+export const appendixBlock: TrialBlock = ({ words }, { design, loads }) => ({
+	kind: 'tables',
+	tables: appendixTables(design, loads, words),
+	about: ''
+});

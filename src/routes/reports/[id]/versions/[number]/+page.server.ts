@@ -1,5 +1,5 @@
 import type { RequestEvent } from './$types';
-import { getDb } from '$lib/server/context';
+import { getDb, getSigningKey } from '$lib/server/context';
 import { formAction, textOf } from '$lib/server/http/form';
 import { NotPossible } from '$lib/server/http/refusal';
 import { pageOr404 } from '$lib/server/http/pageOr404';
@@ -29,6 +29,6 @@ export const actions = {
 	pdf: formAction((form, { params }: RequestEvent) => {
 		const paper = PAPERS.find((known) => known === textOf(form, 'paper')) ?? 'A4';
 		const { id } = existingVersion(getDb(), Number(params.id), Number(params.number));
-		requestPdf(getDb(), id, paper, wholePage(getDb(), id));
+		requestPdf(getDb(), id, paper, wholePage(getDb(), id, getSigningKey().publicKey));
 	})
 };

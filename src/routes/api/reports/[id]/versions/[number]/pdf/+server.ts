@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { getDb } from '$lib/server/context';
+import { getDb, getSigningKey } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { PAPERS, pdfState, requestPdf } from '$lib/server/reports/pdf';
 import { existingVersion } from '$lib/server/reports/queries';
@@ -20,6 +20,6 @@ export const POST = ({ params, request }) =>
 	answering(async () => {
 		const { paper } = await readJson(request, Order, { optional: true });
 		const { id } = existingVersion(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'));
-		requestPdf(getDb(), id, paper, wholePage(getDb(), id));
+		requestPdf(getDb(), id, paper, wholePage(getDb(), id, getSigningKey().publicKey));
 		return json({ paper, ...pdfState(getDb(), id, paper) }, { status: 202 });
 	});

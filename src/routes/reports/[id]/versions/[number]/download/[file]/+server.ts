@@ -1,7 +1,9 @@
 import { version } from '$app/environment';
 import { figuresCsv, worksheetCsv } from '$core/report/bundle';
-import { getDb } from '$lib/server/context';
+import { drawingVersion } from '$lib/report/whole';
+import { getDb, getSigningKey } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
+import { sha256 } from '$lib/server/db/functions';
 import { NotPossible } from '$lib/server/http/refusal';
 import { bundleOf } from '$lib/server/reports/bundle';
 import { findPdf, PAPERS } from '$lib/server/reports/pdf';
@@ -15,11 +17,15 @@ interface Download {
 
 function download(version_: VersionLine, file: string): Download {
 	const db = getDb();
-	if (file === 'report.html') return { media: 'text/html; charset=utf-8', bytes: wholePage(db, version_.id) };
+	const key = getSigningKey();
+	const page = () => wholePage(db, version_.id, key.publicKey);
+	if (file === 'report.html') return { media: 'text/html; charset=utf-8', bytes: page() };
 	if (file === 'figures.csv')
 		return { media: 'text/csv; charset=utf-8', bytes: figuresCsv(frozenOf(db, version_.id).trials) };
-	if (file === 'bundle.zip')
-		return { media: 'application/zip', bytes: bundleOf(db, version_.id, wholePage(db, version_.id), version) };
+	if (file === 'bundle.zip') {
+		const options = { html: page(), drawing: drawingVersion(sha256), version, key };
+		return { media: 'application/zip', bytes: bundleOf(db, version_.id, options) };
+	}
 	if (file === 'worksheet.csv') {
 		const csv = worksheetCsv(frozenOf(db, version_.id).view);
 		if (csv === null) throw new NotPossible(404, 'This report has no worksheet.');

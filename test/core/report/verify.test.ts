@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { strToU8, unzipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
-import { FIGURES, harFile, loadsFile, MANIFEST, PAGE, REPORT, trialFile, type Manifest } from '$core/report/bundle';
+import { FIGURES, loadsFile, MANIFEST, PAGE, REPORT, trialFile, type Manifest } from '$core/report/bundle';
 import { changesBetween } from '$core/report/changes';
 import { verifyBundle, type Verification } from '$core/report/verify';
 import { citedIn } from '$core/report/view';

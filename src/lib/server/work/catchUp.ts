@@ -5,7 +5,7 @@ import { RANKS_VERSION } from '../standings/ranks';
 import { EVIDENCE_VERSION } from '../trials/evidence';
 import { HISTORY_VERSION } from '../watch/history';
 import type { DerivedKind } from './derived';
-import { insertJob, PRIORITY } from './jobs';
+import { PRIORITY } from './jobs';
 
 /** At the start of a lab: what was queued before it is no hurry, and new rules ask for new answers. */
 export function queueOutdated(db: Db): void {
@@ -24,7 +24,11 @@ export function queueOutdated(db: Db): void {
 export function requestHistory(db: Db, watchId: number): void {
 	const kind = sql<{ kind: string }>(db, 'SELECT kind FROM watch WHERE id = ?').get(watchId)?.kind;
 	const order = kind === 'standing' ? 'ranks' : 'history';
-	insertJob(db, { kind: 'derive', subject: `watch:${watchId}`, order, priority: PRIORITY.catchUp });
+	// It may be waiting already: asked for before, or for a watch of that number that is gone.
+	sql(
+		db,
+		`INSERT OR IGNORE INTO job (kind, subject, "order", priority, created_at) VALUES ('derive', ?, json_quote(?), ?, ?)`
+	).run(`watch:${watchId}`, order, PRIORITY.catchUp, nowIso());
 }
 
 function queueOldHistories(db: Db): void {

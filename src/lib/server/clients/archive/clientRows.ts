@@ -6,7 +6,6 @@ import { FieldReading } from '$core/field/reading';
 import { VisitSettings } from '$core/field/visitSettings';
 import { WebAddress } from '$core/load/addressInput';
 import { VisitorState } from '$core/load/visitorState';
-import { PAGE_TYPES } from '$core/pages/page';
 import { LibraryComponent } from '$core/setups/component';
 import {
 	amount,
@@ -89,7 +88,7 @@ export const CLIENT_ROWS: Readonly<Record<string, RowSchema>> = {
 		id,
 		site_id: id,
 		url: WebAddress,
-		type: maybe(v.picklist(PAGE_TYPES)),
+		type: maybe(named(60)),
 		traffic_share: maybe(share),
 		key: v.optional(text(2000), ''),
 		visits: maybe(amount),

@@ -1,4 +1,4 @@
-/** Tables as CSV (RFC 4180). Text that a spreadsheet would run as a formula is disarmed with a leading apostrophe. */
+/** Tables as CSV (RFC 4180). Text that a sheet would run as a formula is disarmed with a leading apostrophe. */
 import Papa from 'papaparse';
 import { isStepMetric, METRICS } from '../metrics/catalogue';
 import type { TrialArm, TrialLoad } from '../trial/types';
@@ -6,7 +6,24 @@ import type { TrialArm, TrialLoad } from '../trial/types';
 export type Cell = string | number | boolean | null;
 
 export function csvOf(head: readonly string[], rows: readonly (readonly Cell[])[]): string {
-	return `${Papa.unparse({ fields: [...head], data: rows.map((row) => [...row]) }, { escapeFormulae: true })}\r\n`;
+	const fields = head.map(disarmed);
+	const data = rows.map((row) => row.map((cell) => (typeof cell === 'string' ? disarmed(cell) : cell)));
+	return `${Papa.unparse({ fields, data })}\r\n`;
+}
+
+/**
+ * Signs that begin a formula, as such and in their full and small widths, behind whatever a sheet may skip: white
+ * space, controls, signs without width (OWASP, "CSV Injection"; full width: practice).
+ */
+const FORMULA = /^[\s\p{Cc}\p{Cf}]*[=+\-@\uff1d\uff0b\uff0d\uff20\ufe62\ufe63\ufe66\ufe6b]/u;
+/** Sheets read these away from the beginning, or as the beginning of a command. */
+const ODD_START = /^[\t\r\n\0]/;
+const NUMBER = /^[-+]?\d+([.,]\d+)?(e[-+]?\d+)?$/i;
+
+/** Any sheet shows the text as it is; none runs it. */
+export function disarmed(text: string): string {
+	if (NUMBER.test(text) || !(FORMULA.test(text) || ODD_START.test(text))) return text;
+	return `'${text}`;
 }
 
 export interface CsvLoad extends TrialLoad {

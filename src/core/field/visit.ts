@@ -20,13 +20,22 @@ export const MOST_VISITS = 20;
 export const MOST_NAMES = 20;
 const LONGEST_TEXT = 200;
 
+/** Query and fragment may name somebody. */
+function withoutQuery(address: string): string {
+	return address.replace(/[?#].*$/s, '');
+}
+
 const finite = v.pipe(v.number('A figure is a number.'), v.finite('A figure is a number.'));
 const text = v.pipe(v.string('This is text.'), v.maxLength(LONGEST_TEXT, `At most ${LONGEST_TEXT} characters.`));
 const name = v.pipe(v.string('A name is text.'), v.regex(/^[\w.:-]{1,40}$/, 'A name has up to 40 letters and digits.'));
 const parts = v.pipe(v.array(finite), v.maxLength(4, 'At most four parts.'));
 
 /** What a metric came from: its element, the file it waited for, and the parts of its time, ms. */
-const Origin = v.object({ target: text, url: v.optional(text), parts: v.optional(parts) });
+const Origin = v.object({
+	target: text,
+	url: v.optional(v.pipe(text, v.transform(withoutQuery))),
+	parts: v.optional(parts)
+});
 export type VisitOrigin = v.InferOutput<typeof Origin>;
 
 export const Visit = v.object({
@@ -34,8 +43,8 @@ export const Visit = v.object({
 	id: v.pipe(v.string('The id is text.'), v.regex(/^[\w-]{8,40}$/, 'The id has 8 to 40 letters, digits and -.')),
 	/** Which sending of this page view: a later one replaces an earlier one. */
 	sending: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(999)),
-	/** Without query and fragment. */
-	path: v.pipe(text, v.startsWith('/', 'A path begins with /.')),
+	/** What follows a path in an address is none of it, and is not kept. */
+	path: v.pipe(text, v.startsWith('/', 'A path begins with /.'), v.transform(withoutQuery)),
 	navigation: v.picklist(NAVIGATIONS, 'This kind of navigation is not known.'),
 	/** Since the page view began, ms. */
 	ageMs: finite,
@@ -71,6 +80,8 @@ export const MOST_VALUE: Record<FieldMetric, number> = {
 	ttfb: 120_000
 };
 const MOST_TIMING_MS = 3_600_000;
+/** Clocks of a page are rounded, and age is read a moment before it is sent. */
+const CLOCK_MS = 1000;
 /** A tab can stay open for weeks; what is older is another page view's clock. */
 const MOST_AGE_MS = 31 * 86_400_000;
 
@@ -78,8 +89,28 @@ const MOST_AGE_MS = 31 * 86_400_000;
 export type VisitFault = 'automated' | 'bot';
 
 /** Why page views were not counted: kept as numbers alone. */
-export const REFUSALS = ['repeated', 'late', 'origin', 'stale', 'flood', 'implausible', 'automated', 'bot'] as const;
+export const REFUSALS = [
+	'repeated',
+	'late',
+	'origin',
+	'stale',
+	'flood',
+	'weight',
+	'implausible',
+	'automated',
+	'bot'
+] as const;
 export type Refusal = (typeof REFUSALS)[number];
+
+/** A part of a path that names one thing or one person: a number, a code, an address. */
+const PERSONAL = /^(\d{3,}|[0-9a-f-]{8,}|(?=.*\d)[\w~-]{16,}|.*(@|%40).*)$/i;
+
+/** The path with ids in it folded: `/orders/48213` is `/orders/*`. */
+export const withoutIds = (path: string): string =>
+	path
+		.split('/')
+		.map((part) => (PERSONAL.test(part) ? '*' : part))
+		.join('/');
 
 /** Values below zero, beyond what a browser reports, or later than the page view is old. */
 export function isImplausible({ metrics, timings, ageMs }: Visit): boolean {
@@ -87,7 +118,8 @@ export function isImplausible({ metrics, timings, ageMs }: Visit): boolean {
 	if (Object.keys(timings).length > MOST_NAMES) return true;
 	const figures = Object.entries(metrics) as [FieldMetric, number][];
 	if (figures.some(([id, value]) => value < 0 || value > MOST_VALUE[id])) return true;
-	return Object.values(timings).some((ms) => ms < 0 || ms > MOST_TIMING_MS);
+	if (figures.some(([id, value]) => id !== 'cls' && value > ageMs + CLOCK_MS)) return true;
+	return Object.values(timings).some((ms) => ms < 0 || ms > MOST_TIMING_MS || ms > ageMs + CLOCK_MS);
 }
 
 /** Programs that say what they are in their user agent (RFC 9110, section 10.1.5; the words are practice). */

@@ -62,6 +62,17 @@ export const siteHost = (host: string): string =>
 		.replace(/:\d+$/, '')
 		.replace(/^www\./, '');
 
+/**
+ * Whether an origin (RFC 6454) is one of a site's: over HTTP or HTTPS, at the usual port or at one that the site's host
+ * names.
+ */
+export function isSiteOrigin(origin: string, hosts: readonly string[]): boolean {
+	if (!/^https?:\/\//.test(origin) || !URL.canParse(origin)) return false;
+	const url = new URL(origin);
+	const bare = (host: string) => host.toLowerCase().replace(/^www\./, '');
+	return url.origin === origin.toLowerCase() && hosts.some((own) => bare(own) === bare(url.host));
+}
+
 /** Whether an address belongs to a site that answers to these hosts. */
 export function isOfSite(url: string, hosts: readonly string[]): boolean {
 	const host = siteHost(new URL(url).host);

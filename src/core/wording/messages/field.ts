@@ -31,6 +31,7 @@ export const field = {
 	'visits.refused.origin': 'from a page of another host',
 	'visits.refused.stale': 'from a copy of the script that is more than a week old',
 	'visits.refused.flood': 'too many from one address in a minute',
+	'visits.refused.weight': 'more than one address may weigh in a page’s day',
 	'visits.refused.implausible': 'figures that no page view can have',
 	'visits.refused.automated': 'driven by a program: shown, and not counted',
 	'visits.refused.bot': 'a program by its own words: shown, and not counted',

@@ -1,12 +1,13 @@
 /** The visits' door: what may come in, and why something may not. */
 import * as v from 'valibot';
-import { isOfSite } from '$core/pages/address';
-import { Beacon, isBotAgent, isImplausible, type Refusal, type Visit, type VisitFault } from '$core/field/visit';
+import { isSiteOrigin } from '$core/pages/address';
+import { Beacon, isBotAgent, isImplausible, withoutIds, type Refusal, type Visit, type VisitFault } from '$core/field/visit';
 import type { Db } from '../db/connection';
 import { placeOfPath, placesOfSite, type SitePlaces } from './places';
 import { hostsOfSource, sourceByKey, type VisitSource } from './sources';
 import { secretOf } from './store';
 import { isGoodToken } from './token';
+import { AddressWeights, networkOf } from './weights';
 import type { IncomingVisit, VisitWriter } from './writer';
 
 export const MOST_BEACON_BYTES = 32_000;
@@ -18,7 +19,7 @@ export interface BeaconAsk {
 	body: string;
 	origin: string | null;
 	userAgent: string;
-	/** Of the sender: held in memory for a minute, kept nowhere. */
+	/** Of the sender: held in memory for a minute, a sum of it for a day; kept nowhere. */
 	address: string;
 	now: number;
 }
@@ -36,13 +37,14 @@ export class VisitDoor {
 	#known = new Map<string, Known | null>();
 	#senders = new Map<string, number>();
 	#minute = 0;
+	#weights = new AddressWeights();
 	#secret: string;
 
 	constructor(
 		private readonly main: Db,
 		visits: Db,
 		private readonly writer: VisitWriter,
-		/** Beacons that one address may send in a minute. */
+		/** Page views that one address may send in a minute. */
 		private readonly mostAMinute: number
 	) {
 		this.#secret = secretOf(visits);
@@ -64,8 +66,9 @@ export class VisitDoor {
 			this.writer.refuse(siteId, reason, ask.now, beacon.visits.length);
 			return { status, why };
 		};
-		if (this.#isFlood(ask)) return refuse('flood', 429, 'Too many beacons from one address in a minute.');
-		if (!ask.origin || !URL.canParse(ask.origin) || !isOfSite(ask.origin, known.hosts))
+		if (this.#isFlood(ask, beacon.visits.length))
+			return refuse('flood', 429, 'Too many page views from one address in a minute.');
+		if (!ask.origin || !isSiteOrigin(ask.origin, known.hosts))
 			return refuse('origin', 403, 'This key is of a site at another host.');
 		if (!isGoodToken(beacon.token, this.#secret, beacon.key, ask.now))
 			return refuse('stale', 403, 'This script is more than a week old, or was not handed out by Zafra.');
@@ -74,7 +77,11 @@ export class VisitDoor {
 			this.writer.refuse(siteId, 'implausible', ask.now, beacon.visits.length - whole.length);
 		if (!whole.length) return { status: 422, why: 'These figures cannot be those of a page view.' };
 		const fault = faultOf(beacon, ask.userAgent);
-		await this.writer.take(whole.map((visit) => incoming(visit, beacon, known, ask.now, fault)));
+		const all = whole.map((visit) => incoming(visit, beacon, known, ask.now, fault));
+		const taken = fault ? all : all.filter(({ place }) => this.#weights.takes(`${siteId} ${place}`, ask.address, ask.now));
+		if (taken.length < all.length) this.writer.refuse(siteId, 'weight', ask.now, all.length - taken.length);
+		if (!taken.length) return { status: 429, why: 'One address has sent its share of this page’s day.' };
+		await this.writer.take(taken);
 		return { status: 204 };
 	}
 
@@ -94,15 +101,16 @@ export class VisitDoor {
 		return found;
 	}
 
-	#isFlood({ address, now }: BeaconAsk): boolean {
+	#isFlood({ address, now }: BeaconAsk, views: number): boolean {
 		const minute = Math.floor(now / MINUTE_MS);
 		if (minute !== this.#minute) {
 			this.#minute = minute;
 			this.#senders.clear();
 			for (const [key, known] of this.#known) if (known === null) this.#known.delete(key);
 		}
-		const sent = (this.#senders.get(address) ?? 0) + 1;
-		this.#senders.set(address, sent);
+		const network = networkOf(address);
+		const sent = (this.#senders.get(network) ?? 0) + views;
+		this.#senders.set(network, sent);
 		return sent > this.mostAMinute;
 	}
 }
@@ -137,6 +145,9 @@ function incoming(
 	const names = new Set(timings.map(({ name }) => name));
 	const own = Object.entries(visit.timings).filter(([name]) => names.has(name));
 	const reached = visit.goals.filter((goal) => goals.includes(goal));
-	const asked = { ...visit, timings: Object.fromEntries(own), goals: reached };
-	return { siteId: source.siteId, place: placeOfPath(visit.path, places), device, network, at, fault, visit: asked };
+	const place = placeOfPath(visit.path, places);
+	// A page of the list is named by its own path; elsewhere a part of it may name somebody.
+	const path = places.pages.has(place) ? visit.path : withoutIds(visit.path);
+	const asked = { ...visit, path, timings: Object.fromEntries(own), goals: reached };
+	return { siteId: source.siteId, place, device, network, at, fault, visit: asked };
 }

@@ -4,8 +4,8 @@ declare global {
 			message: string;
 		}
 		interface Locals {
-			/** Another process held the database while this request was answered. */
-			busy?: boolean;
+			/** Why this request could not be answered, where no endpoint knew. */
+			failed?: { status: number; message: string };
 		}
 	}
 }

@@ -1,14 +1,15 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { join } from 'node:path';
-import { BUSY_WORDS, busyAnswer, RETRY_AFTER_S } from '$lib/server/http/api';
-import { getDb, getSettings, getVisits } from '$lib/server/context';
+import { BUSY_WORDS, errorAnswer, RETRY_AFTER_S } from '$lib/server/http/api';
+import { getDamage, getDb, getSettings, getVisits, noteDamage } from '$lib/server/context';
 import { databaseProblem, isBusy } from '$lib/server/db/connection';
 import { requestDueField } from '$lib/server/field/gathering';
 import { logOf } from '$lib/server/log';
 import { beginDemoReports, freezeDemoReports } from '$lib/server/demo/reports';
 import { keepWatches } from '$lib/server/watch/keeping';
 import { keepVisits } from '$lib/server/visits/keeping';
+import { heavily } from '$lib/server/work/heavy';
 import { endRunner, keepRunner } from '$lib/server/labs/child';
 
 const log = logOf('web');
@@ -21,11 +22,24 @@ export const init: ServerInit = () => {
 	keepVisits(getDb(), getVisits().db, log);
 	keepWatches(getDb(), { ...getSettings(), outward: getSettings() }, log);
 	if (process.env.ZAFRA_DEMO === 'on') keepDemoReports();
+	setTimeout(() => void lookForDamage(), LOOK_FOR_DAMAGE_AFTER_MS).unref();
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
 	// Started by a parent over a channel, web ends with that parent; a plain start has no channel.
 	process.on('disconnect', () => process.exit(0));
 };
+
+/** Reading a large file takes its time: not while the first pages are asked for. */
+const LOOK_FOR_DAMAGE_AFTER_MS = 3000;
+
+async function lookForDamage(): Promise<void> {
+	try {
+		noteDamage(await heavily('findDamage'));
+	} catch (error) {
+		log.warn({ error: (error as Error).message }, 'the database could not be looked through');
+	}
+	if (getDamage()) log.error({ damage: getDamage() }, 'the database is damaged');
+}
 
 /** The demonstration's reports are frozen once the lab has worked out what their trials show. */
 function keepDemoReports(): void {
@@ -86,7 +100,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 		preload: ({ type }) => type === 'js' || type === 'css' || type === 'font',
 		transformPageChunk: ({ html }) => paintedFirst(html.replace('%offset%', OFFSET))
 	});
-	if (event.locals.busy) response = answerBusy(event.url.pathname, response);
+	const { failed } = event.locals;
+	if (failed) response = answerFailed(event.url.pathname, response, failed);
 	for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
 	// Pages of other sites ask for the visits' script.
 	if (event.url.pathname.startsWith('/visit')) response.headers.set('cross-origin-resource-policy', 'cross-origin');
@@ -113,13 +128,19 @@ function packed(request: Request, response: Response): Response {
 	return new Response(response.body.pipeThrough(new CompressionStream('gzip')), response);
 }
 
-/** The framework makes 500 of each error that it does not know: a locked database is no fault. */
-function answerBusy(path: string, response: Response): Response {
-	if (path.startsWith('/api/')) return busyAnswer();
-	const answer = new Response(response.body, { status: 503, headers: response.headers });
-	answer.headers.set('retry-after', RETRY_AFTER_S);
+/** The framework makes 500 of each error that it does not know: a locked database or a full disk is no fault. */
+function answerFailed(path: string, response: Response, { status, message }: Failed): Response {
+	const answer = path.startsWith('/api/')
+		? errorAnswer(status, message)
+		: new Response(response.body, { status, headers: response.headers });
+	if (status === BUSY) answer.headers.set('retry-after', RETRY_AFTER_S);
 	return answer;
 }
+
+const BUSY = 503;
+/** RFC 4918, 11.5. */
+const NO_SPACE = 507;
+type Failed = NonNullable<App.Locals['failed']>;
 
 /** What stands in a log may be read by others: a link's token opens a report. */
 const loggedPath = (path: string) => path.replace(/^\/r\/[^/]+/, '/r/…');
@@ -127,15 +148,23 @@ const loggedPath = (path: string) => path.replace(/^\/r\/[^/]+/, '/r/…');
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
 	if (status === 404) return { message: `There is nothing at ${event.url.pathname.slice(0, 200)}.` };
 	if (status < 500) return { message };
-	if (isBusy(error)) {
-		event.locals.busy = true;
-		return { message: BUSY_WORDS };
-	}
+	event.locals.failed = failureOf(error, status, message);
+	if (event.locals.failed.status === BUSY) return { message: BUSY_WORDS };
 	log.error({ err: error, method: event.request.method, path: loggedPath(event.url.pathname) }, 'an answer failed');
-	const { code } = error as { code?: string };
-	if (code?.startsWith('SQLITE_'))
-		return {
-			message: `The database cannot be used: ${databaseProblem(error, join(getSettings().dataFolder, 'zafra.db'))}`
-		};
-	return { message: `${message}. This is a fault of Zafra; nothing that was measured is lost.` };
+	return { message: event.locals.failed.message };
 };
+
+/** What an error is, in words, and the status that says so. */
+function failureOf(error: unknown, status: number, message: string): Failed {
+	if (isBusy(error)) return { status: BUSY, message: BUSY_WORDS };
+	const { code } = error as { code?: string };
+	if (code === 'SQLITE_FULL' || code === 'ENOSPC') return { status: NO_SPACE, message: FULL_WORDS };
+	if (code?.startsWith('SQLITE_')) {
+		const problem = databaseProblem(error, join(getSettings().dataFolder, 'zafra.db'));
+		return { status, message: `The database cannot be used: ${problem}` };
+	}
+	return { status, message: `${message}. This is a fault of Zafra; nothing that was measured is lost.` };
+}
+
+const FULL_WORDS =
+	'The disk is full, so that this could not be saved. Make room in the data folder and try again; what was saved before is kept.';

@@ -1,4 +1,4 @@
-import { getDb } from '$lib/server/context';
+import { getDamage, getDb } from '$lib/server/context';
 import { deskView } from '$lib/server/trials/listView';
 import { deskNotices, openReadings } from '$lib/server/watch/view';
 
@@ -7,6 +7,7 @@ export const load = async ({ parent }) => {
 	return {
 		...deskView(getDb(), clientId),
 		notices: deskNotices(getDb(), clientId),
-		readings: openReadings(getDb(), clientId)
+		readings: openReadings(getDb(), clientId),
+		damage: getDamage()
 	};
 };

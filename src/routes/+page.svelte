@@ -50,6 +50,7 @@
 			text="This machine does not allow it. Load only pages that you trust, or see docs/security.md."
 		/>
 	{/if}
+	{#if data.damage}<Notice kind="error" title="The database is damaged." text={data.damage} />{/if}
 	{#if data.lab.problem}<Notice
 			kind="error"
 			title="The lab cannot load pages."

@@ -130,3 +130,12 @@ describe('bytes of a text file', () => {
 		for (const size of [1, 3, 50]) expect(decode(little, size)).to.equal('vía\t7\n');
 	});
 });
+
+describe('amounts of a table', () => {
+	it('beyond all visits of the web are none', () => {
+		expect(parseAmount('1e23', '.')).to.equal(null);
+		expect(parseAmount(`1${'0'.repeat(23)}`, '.')).to.equal(null);
+		expect(parseCount('1,000,000,000,000,000,000,000,000', '.')).to.equal(null);
+		expect(parseCount('12,840', '.')).to.equal(12_840);
+	});
+});

@@ -26,19 +26,25 @@ export function decimalMarkOf(values: Iterable<string>, fallback: DecimalMark): 
 	return fallback;
 }
 
-/** @returns null for what is no number */
+/** A year of all visits to the web is less (house): beyond it a column holds something else. */
+const MOST_AMOUNT = 1e13;
+
+/** @returns null for what is no number, or larger than any that a table means */
 export function parseAmount(value: string, mark: DecimalMark): number | null {
 	const text = value.replace(NOISE, '');
 	if (!PLAIN.test(text)) return null;
 	const thousands = mark === '.' ? ',' : '.';
 	const plain = text.split(thousands).join('').replace(mark, '.');
 	const amount = Number(plain);
-	return Number.isFinite(amount) ? amount : null;
+	return Math.abs(amount) <= MOST_AMOUNT ? amount : null;
 }
 
 /** A count: no decimals in it, so that each mark that three digits follow parts thousands. */
 export function parseCount(value: string, mark: DecimalMark): number | null {
 	const text = value.replace(NOISE, '');
-	if (/^\d{1,3}([.,]\d{3})+$/.test(text)) return Number(text.replace(/[.,]/g, ''));
+	if (/^\d{1,3}([.,]\d{3})+$/.test(text)) {
+		const count = Number(text.replace(/[.,]/g, ''));
+		return count <= MOST_AMOUNT ? count : null;
+	}
 	return parseAmount(value, mark);
 }

@@ -39,6 +39,15 @@ export function getDb(): Db {
 	return db;
 }
 
+let damage: string | null = null;
+
+/** What is wrong with the database file, as far as it has been looked at; null while nothing is known. */
+export const getDamage = (): string | null => damage;
+
+export function noteDamage(problem: string | null): void {
+	damage = problem;
+}
+
 export function getVisits(): Visits {
 	if (!visits) {
 		const own = openVisits(getSettings().dataFolder);

@@ -7,7 +7,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import type { Refusal } from '$core/field/visit';
-import { sql, type Db } from '../db/connection';
+import { databaseProblem, sql, type Db } from '../db/connection';
 
 /** Each step in a transaction; only added to. */
 const STEPS = [
@@ -43,11 +43,25 @@ export const hourOf = (ms: number): number => Math.floor(ms / HOUR_MS);
 export const dayNumber = (day: string): number => Math.round(Date.parse(`${day}T00:00:00Z`) / DAY_MS);
 export const dayText = (day: number): string => new Date(day * DAY_MS).toISOString().slice(0, 10);
 
-/** @throws Error when the folder was written by a newer Zafra */
+function openFile(folder: string): Db {
+	const file = join(folder, 'visits.db');
+	try {
+		mkdirSync(folder, { recursive: true });
+		const db = new Database(file, { timeout: 5000 });
+		db.pragma('journal_mode = WAL');
+		return db;
+	} catch (error) {
+		const problem = databaseProblem(error, file);
+		throw new Error(
+			`The visits of this data folder cannot be used: ${problem} Without the file Zafra starts with no visits; clients, trials and reports are in another one.`,
+			{ cause: error }
+		);
+	}
+}
+
+/** @throws Error in words when the file cannot be used, or was written by a newer Zafra */
 export function openVisits(folder: string): Db {
-	mkdirSync(folder, { recursive: true });
-	const db = new Database(join(folder, 'visits.db'), { timeout: 5000 });
-	db.pragma('journal_mode = WAL');
+	const db = openFile(folder);
 	db.pragma('synchronous = NORMAL');
 	const reached = db.pragma('user_version', { simple: true }) as number;
 	if (reached > STEPS.length)

@@ -1,6 +1,7 @@
 /** Work that takes longer than a page may block: done in a thread of its own, which gives way to a load. */
 import { importClientFile } from '../clients/archive';
 import { judgeTrial } from '../trials/judgement';
+import { findDamage } from '../db/damage';
 import { effectsOfPage } from '../field/effects';
 import { importReadings } from '../field/importing';
 import { importSitemap, importTraffic } from '../pages/importing';
@@ -16,7 +17,8 @@ export const HEAVY = {
 	importSitemap,
 	importReadings,
 	importClientFile,
-	effectsOfPage
+	effectsOfPage,
+	findDamage
 };
 
 export type HeavyName = keyof typeof HEAVY;

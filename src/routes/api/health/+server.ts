@@ -1,14 +1,15 @@
 import { json } from '@sveltejs/kit';
-import { getDb, getSettings } from '$lib/server/context';
+import { getDamage, getDb, getSettings } from '$lib/server/context';
 import { labNow } from '$lib/server/labs/view';
 
 export const GET = () => {
 	const lab = labNow(getDb());
+	const problem = getDamage() ?? lab.problem;
 	return json({
-		ok: lab.problem === null,
+		ok: problem === null,
 		version: getSettings().version,
 		runner: lab.state,
 		sandbox: lab.state === 'off' ? null : !lab.unprotected,
-		...(lab.problem ? { problem: lab.problem } : {})
+		...(problem ? { problem } : {})
 	});
 };

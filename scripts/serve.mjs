@@ -1,5 +1,6 @@
 /** The built web app: `npm start`. Says in words when it cannot start. */
 import { createServer } from 'node:http';
+import { createAdmission, turnOf } from './admission.mjs';
 import {
 	allowedHosts,
 	isOpenToOthers,
@@ -77,11 +78,16 @@ server.listen(port, host, async () => {
 		// Only now: the app starts its lab, which it should not when the port is taken.
 		const { handler } = await import('../build/handler.js');
 		server.off('request', early);
+		const admission = createAdmission();
+		server.on('connection', () => admission.connected());
 		const app = guarded((request, response) => {
 			straighten(request, place);
 			// Browsers send beacons as plain text, so that no preflight is needed; the framework takes that for a form.
-			if (isVisit(request.url) && request.method === 'POST') request.headers['content-type'] = 'application/json';
-			handler(request, response);
+			const visit = isVisit(request.url);
+			if (visit && request.method === 'POST') request.headers['content-type'] = 'application/json';
+			const turn = turnOf(request, visit);
+			if (turn === 'none') handler(request, response);
+			else admission[turn](response, () => handler(request, response));
 		});
 		server.on('request', app);
 		console.log(`Zafra is at http://${host}:${port}/`);

@@ -108,8 +108,13 @@ function checkTogether(tables: Tables, faults: ArchiveFaults): void {
 	for (const { id, conditions_hash: hash } of tables.load!)
 		if (hash !== null && !hashes.has(hash!)) faults.add(`load ${id}`, 'its conditions are not in the file.');
 	const watched = grouped(tables.watched_page!, 'watch_id');
-	for (const { id } of tables.watch!)
-		if (!watched.get(id)?.some(({ role }) => role !== 'control')) faults.add(`watch ${id}`, 'it has no page.');
+	for (const { id, kind } of tables.watch!) {
+		const pages = watched.get(id) ?? [];
+		const own = pages.filter(({ role }) => role === 'page').length;
+		const others = pages.filter(({ role }) => role === 'competitor').length;
+		if (own === 0 || (kind === 'standing' && own + others < 2))
+			faults.add(`watch ${id}`, 'it has too few pages.');
+	}
 }
 
 function grouped(rows: readonly ArchiveRow[], column: string): Map<ArchiveRow[string] | undefined, ArchiveRow[]> {

@@ -1,4 +1,4 @@
-/** Readers and beacons for `overload`: an open loop in a process of its own, which tells what it used of a processor. */
+/** Readers and beacons for `overload`: an open loop in its own process, which tells what it took of a processor. */
 import { Agent, request } from 'node:http';
 import { setTimeout as pause } from 'node:timers/promises';
 import { aBeacon, aVisit } from '../test/support/visits';

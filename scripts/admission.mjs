@@ -59,22 +59,12 @@ export function createAdmission(limits = {}, now = () => performance.now()) {
 		}
 	}
 
-	/** It is under way until its head goes out: how slowly its reader takes the rest is nobody's wait. */
 	function begin(kind, { response, work }) {
 		underWay[kind]++;
-		let isOver = false;
-		const end = () => {
-			if (isOver) return;
-			isOver = true;
+		untilHead(response, () => {
 			underWay[kind]--;
 			plan();
-		};
-		const { writeHead } = response;
-		response.writeHead = function (...head) {
-			end();
-			return writeHead.apply(this, head);
-		};
-		response.once('close', end);
+		});
 		work();
 	}
 
@@ -98,15 +88,35 @@ export function createAdmission(limits = {}, now = () => performance.now()) {
 	};
 }
 
+/** An answer is under way until its head goes out: how slowly its reader takes the rest is nobody's wait. */
+function untilHead(response, done) {
+	let isOver = false;
+	const end = () => {
+		if (isOver) return;
+		isOver = true;
+		done();
+	};
+	const { writeHead } = response;
+	response.writeHead = function (...head) {
+		end();
+		return writeHead.apply(this, head);
+	};
+	response.once('close', end);
+}
+
 function turnAway(response) {
 	response
 		.writeHead(503, { 'retry-after': RETRY_AFTER_S, 'content-type': 'text/plain; charset=utf-8' })
 		.end('Zafra has more to do than it can. Nothing is lost; try again in a moment.');
 }
 
-/** Which turn a request waits for: files of the build and streams wait for none. */
+/** Files of the build, streams and pictures: quick to give, and a page asks for dozens at once. */
+const NO_TURN =
+	/^\/(_app|fonts|control)\/|^\/api\/events|^\/[\w.-]+\.(svg|ico|png|webmanifest|txt)$|\/(pictures|frames|picture|step-picture|logo)(\/|\?|$)/;
+
+/** Which turn a request waits for. */
 export function turnOf({ method = 'GET', url = '' }, isVisit) {
 	if (isVisit) return 'beacon';
 	if (method !== 'GET' && method !== 'HEAD') return 'none';
-	return /^\/(_app|fonts|control)\/|^\/api\/events|^\/[\w.-]+\.(svg|ico|png|webmanifest|txt)$/.test(url) ? 'none' : 'page';
+	return NO_TURN.test(url) ? 'none' : 'page';
 }

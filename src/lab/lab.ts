@@ -38,7 +38,13 @@ export interface LabOptions extends LaunchOptions {
 /** A fresh browser now and then keeps its memory, and so the loads, alike. */
 const LOADS_PER_BROWSER = 40;
 /** After these a page may have left the browser short of something: the next load gets a new one. */
-const WANTS_FRESH_BROWSER = new Set<FailureCode | null>(['time-out', 'crash', 'browser-killed', 'browser-blind', 'internal']);
+const WANTS_FRESH_BROWSER = new Set<FailureCode | null>([
+	'time-out',
+	'crash',
+	'browser-killed',
+	'browser-blind',
+	'internal'
+]);
 
 export class Lab {
 	#shaper: Shaper | null = null;

@@ -310,8 +310,7 @@ export class LoadSession {
 
 	/** Without an answer the figures stay missing: they never hold a load up. */
 	#unused(coverage: CoverageCollector, visit: Visit): Promise<UnusedBytes | null> {
-		const taken = visit.anotherSession().then((style) => coverage.take(style, visit.network));
-		return Promise.race([taken.catch(() => null), this.#ended]);
+		return Promise.race([visit.unused(coverage).catch(() => null), this.#ended]);
 	}
 
 	async #speedAfter({ session }: Visit, slowdown: number): Promise<number | null> {

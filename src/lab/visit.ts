@@ -2,9 +2,11 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { readFileSync } from 'node:fs';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
+import type { UnusedBytes } from '$core/load/assemble';
 import type { Conditions } from '$core/load/conditions';
 import type { LoadRecord } from '$core/load/record';
 import { within, withDeadlines } from './browser/deadlines';
+import type { CoverageCollector } from './collect/coverage';
 import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from '$core/load/pageFacts';
 import { waitUntilSettled, type SettleResult } from './collect/settle';
@@ -69,17 +71,7 @@ export class Visit {
 		const mainFrameId = frameTree.frame.id;
 		const secret = conditions.headers.map((header) => header.name.toLowerCase());
 		const network = new NetworkCollector(session, () => mainFrameId, secret);
-		const visit = new Visit(
-			page,
-			session,
-			network,
-			mainFrameId,
-			line,
-			conditions,
-			address,
-			ended,
-			answerWithinMs
-		);
+		const visit = new Visit(page, session, network, mainFrameId, line, conditions, address, ended, answerWithinMs);
 		// The browser says a moment later whether the tab's process was killed: that is then the reason.
 		page.on('crash', () => setTimeout(() => endWith(failure('crash')), CRASH_KNOWN_AFTER_MS));
 		session.on('Page.frameNavigated', ({ frame }) => {
@@ -92,11 +84,11 @@ export class Visit {
 		return visit;
 	}
 
-	/** For what must not meet the handlers of the load's own session. */
-	async anotherSession(): Promise<CDPSession> {
-		const { page, answerWithinMs } = this;
+	/** Of scripts and style; style is asked of in a session that meets no handlers of the load's own. */
+	async unused(coverage: CoverageCollector): Promise<UnusedBytes> {
+		const { page, answerWithinMs, network } = this;
 		const session = await within(page.context().newCDPSession(page), answerWithinMs);
-		return withDeadlines(session, answerWithinMs);
+		return coverage.take(withDeadlines(session, answerWithinMs), network);
 	}
 
 	async #listen(): Promise<void> {

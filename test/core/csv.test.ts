@@ -5,7 +5,7 @@ import { csvOf, disarmed } from '$core/formats/csv';
 /** What a sheet would run, or read as the beginning of something that it runs. */
 const ARMED = [
 	'=1+1',
-	'=cmd|\' /C calc\'!A0',
+	"=cmd|' /C calc'!A0",
 	'+1+cmd',
 	'-1+cmd',
 	'@SUM(A1)',
@@ -49,7 +49,21 @@ const ARMED = [
 	'-1,2,3',
 	'=\u0000'
 ];
-const PLAIN = ['', 'a=b', '1', '-5', '-5.25', '+3', '1e-7', '-1,5', 'x-y', 'https://a.test/?a=b', '−0.61 s', 'a\n=b', "'=1"];
+const PLAIN = [
+	'',
+	'a=b',
+	'1',
+	'-5',
+	'-5.25',
+	'+3',
+	'1e-7',
+	'-1,5',
+	'x-y',
+	'https://a.test/?a=b',
+	'−0.61 s',
+	'a\n=b',
+	"'=1"
+];
 
 describe('tables for sheets', () => {
 	it('hand over no cell that a sheet would run, whatever stands before its sign', () => {
@@ -59,7 +73,9 @@ describe('tables for sheets', () => {
 	});
 
 	it('do so in each cell and in the heading, and keep the text', () => {
-		const { data } = Papa.parse<string[]>(csvOf(['=head', 'b'], [...ARMED.map((cell) => [cell, 'x']), [-5, true]]).trimEnd());
+		const { data } = Papa.parse<string[]>(
+			csvOf(['=head', 'b'], [...ARMED.map((cell) => [cell, 'x']), [-5, true]]).trimEnd()
+		);
 		expect(data[0]).to.deep.equal(["'=head", 'b']);
 		expect(data.slice(1, -1).map(([first]) => first)).to.deep.equal(ARMED.map((cell) => `'${cell}`));
 		expect(data.at(-1)).to.deep.equal(['-5', 'true']);

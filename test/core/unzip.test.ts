@@ -13,7 +13,7 @@ function fault(packed: Uint8Array, bounds = BOUNDS): ZipFaultCode | 'none' {
 	}
 }
 
-/** Two archives one after the other, with the list of the second alone: its offsets are moved (APPNOTE 4.3.12, 4.3.16). */
+/** Two archives one after the other, with the list of the second alone (APPNOTE 4.3.12, 4.3.16). */
 function hiddenBefore(hidden: Uint8Array, shown: Uint8Array): Uint8Array {
 	const before = hidden.subarray(0, listStart(hidden));
 	const joined = new Uint8Array(before.length + shown.length);
@@ -65,7 +65,20 @@ describe('a zip of which nobody knows what is in it', () => {
 	});
 
 	it('has plain names, each once', () => {
-		for (const name of ['../a', '/a', 'a/../b', 'a\\b', '__proto__', 'a/__proto__', 'C:a', 'a b', 'a//b', 'a/', '.', 'é'])
+		for (const name of [
+			'../a',
+			'/a',
+			'a/../b',
+			'a\\b',
+			'__proto__',
+			'a/__proto__',
+			'C:a',
+			'a b',
+			'a//b',
+			'a/',
+			'.',
+			'é'
+		])
 			expect(fault(zipWithName(name)), name).to.equal('odd-name');
 		expect(fault(zipWithName('loads/12-a_b.json'))).to.equal('none');
 		expect(fault(hiddenBefore(zipSync({ a: text }), zipSync({ a: text })))).to.equal('double');

@@ -112,7 +112,14 @@ describe('what web takes on at once', () => {
 	it('knows what waits for a turn: pages and figures do, files of the build and streams do not', () => {
 		const of = (url: string, method = 'GET') => turnOf({ url, method }, false);
 		for (const url of ['/', '/trials?page=2', '/api/trials/3', '/r/token']) expect(of(url), url).to.equal('page');
-		for (const url of ['/_app/immutable/a.js', '/api/events', '/mark.svg', '/control/index.html'])
+		for (const url of [
+			'/_app/immutable/a.js',
+			'/api/events',
+			'/mark.svg',
+			'/control/index.html',
+			'/api/loads/3/frames/12',
+			'/r/token/pictures/frame/1/2'
+		])
 			expect(of(url), url).to.equal('none');
 		expect(of('/api/trials', 'POST')).to.equal('none');
 		expect(turnOf({ url: '/visit', method: 'POST' }, true)).to.equal('beacon');

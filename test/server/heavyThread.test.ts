@@ -7,7 +7,8 @@ describe('the thread for heavy work', function () {
 	this.timeout(60_000);
 	const entry = pathToFileURL('test/support/heavyProbe.ts').href;
 	let thread: HeavyThread;
-	const begin = (limits: Partial<HeavyLimits>) => (thread = new HeavyThread(entry, '/nowhere', { lookMs: 50, ...limits }));
+	const begin = (limits: Partial<HeavyLimits>) =>
+		(thread = new HeavyThread(entry, '/nowhere', { lookMs: 50, ...limits }));
 	afterEach(() => thread.end());
 
 	const refused = async (call: Promise<unknown>) => {
@@ -25,7 +26,9 @@ describe('the thread for heavy work', function () {
 		expect(await thread.call('echo', ['first'])).to.equal('first');
 		const stuck = refused(thread.call('spin', []));
 		const behind = [1, 2, 3].map((n) => thread.call('echo', [n]));
-		expect(await stuck).to.include('came to no end').and.include('Nothing was changed');
+		expect(await stuck)
+			.to.include('came to no end')
+			.and.include('Nothing was changed');
 		expect(await Promise.all(behind)).to.deep.equal([1, 2, 3]);
 		expect(await thread.call('echo', ['after'])).to.equal('after');
 	});

@@ -164,9 +164,7 @@ describe('reports', () => {
 		saveDraft(db(), report, { ...draft, title: 'Another title' }, revision);
 		deleteTrial(db(), trial);
 		expect(JSON.stringify(frozenOf(db(), version.id))).to.equal(before);
-		expect(Object.keys(unzipSync(bundle(version.id)))).to.deep.equal(
-			Object.keys(unzipSync(whole))
-		);
+		expect(Object.keys(unzipSync(bundle(version.id)))).to.deep.equal(Object.keys(unzipSync(whole)));
 		// The draft says what it has lost; a new version says what changed.
 		const gone = reportView(db(), report).view.blocks.filter(({ body }) => body.kind === 'missing');
 		expect(gone.map(({ from }) => from)).to.include.members(['answer', 'board', 'appendix']);

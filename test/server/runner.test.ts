@@ -86,7 +86,9 @@ describe('runner', function () {
 	it('loads again what somebody killed, at most twice more, and then says so', async () => {
 		startTrial(q.now.db, trial);
 		let calls = 0;
-		const { lab } = fakeLab(async () => (++calls <= 2 ? bad(calls === 1 ? 'browser-killed' : 'browser-blind') : good()));
+		const { lab } = fakeLab(async () =>
+			++calls <= 2 ? bad(calls === 1 ? 'browser-killed' : 'browser-blind') : good()
+		);
 		const runner = startRunner({ db: q.now.db, lab, log: silent });
 		await until(() => done() === 2, 10_000, 'both loads');
 		expect(calls).to.equal(4);

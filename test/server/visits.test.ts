@@ -2,87 +2,36 @@ import { expect } from 'chai';
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
 import { VIEWS } from '$core/field/tallies';
-import { quantileOf, weightOf } from '$core/field/histogram';
+import { weightOf } from '$core/field/histogram';
 import { addDays } from '$core/field/windows';
 import { USUAL_VISIT_SETTINGS } from '$core/field/visitSettings';
-import type { Beacon, Visit } from '$core/field/visit';
 import { deleteSite } from '../../src/lib/server/clients/sites';
 import type { Db } from '../../src/lib/server/db/connection';
 import { fieldView } from '../../src/lib/server/field/view';
 import { readingsOf } from '../../src/lib/server/field/readings';
-import { choosePages, pastePages } from '../../src/lib/server/pages/commands';
-import { VisitDoor } from '../../src/lib/server/visits/accept';
 import { beginVisits, changeVisits } from '../../src/lib/server/visits/commands';
 import { keepOnce } from '../../src/lib/server/visits/keeping';
 import { checkPage, liveView } from '../../src/lib/server/visits/live';
 import { putAway } from '../../src/lib/server/visits/merge';
 import { daysOf, histogramOfName, histogramsOver } from '../../src/lib/server/visits/readings';
 import { scriptFor } from '../../src/lib/server/visits/script';
-import { ensureSource, saveSource } from '../../src/lib/server/visits/sources';
-import { DAY_MS, HOUR_MS, openVisits, refusalsOf, secretOf } from '../../src/lib/server/visits/store';
+import { ensureSource } from '../../src/lib/server/visits/sources';
+import { DAY_MS, HOUR_MS, openVisits, secretOf } from '../../src/lib/server/visits/store';
 import { tokenOf } from '../../src/lib/server/visits/token';
-import { AddressWeights } from '../../src/lib/server/visits/weights';
-import { VisitWriter, type StoredBody } from '../../src/lib/server/visits/writer';
 import { clientWithSite } from '../support/clients';
 import { useQueue } from '../support/queue';
-import { aBeacon, aVisit } from '../support/visits';
-
-const NOW = Date.parse('2026-11-20T10:30:00Z');
-const TODAY = '2026-11-20';
-const AGENT = 'Mozilla/5.0 (Linux; Android 14) AppleWebKit/537.36 Chrome/156.0.0.0 Mobile Safari/537.36';
+import { NOW, TODAY, useVisitDoor } from '../support/visitDoor';
+import { aVisit } from '../support/visits';
 
 describe('visits of real visitors', () => {
 	const q = useQueue();
+	const own = useVisitDoor(q);
+	const { beacon, send, counted, refused } = own;
 	let visits: Db;
-	let door: VisitDoor;
-	let writer: VisitWriter;
 	let siteId: number;
 	let clientId: number;
 	let key: string;
-	beforeEach(() => {
-		({ siteId, clientId } = clientWithSite(q.now.db, 'skerry-line.test'));
-		pastePages(q.now.db, siteId, '/timetable\n/news/winter\n/');
-		choosePages(q.now.db, [1, 2, 3], true);
-		visits = openVisits(q.now.folder);
-		key = saveSource(q.now.db, siteId, {
-			...USUAL_VISIT_SETTINGS,
-			timings: [{ name: 'menu', good: 200, poor: 500, margin: 50 }],
-			goals: ['booked']
-		}).key;
-		writer = new VisitWriter(visits);
-		door = new VisitDoor(q.now.db, visits, writer, 100);
-	});
-	afterEach(() => visits.close());
-
-	const beacon = (own: Visit[] = [aVisit()], changes: Partial<Beacon> = {}, now = NOW) =>
-		aBeacon(own, { key, token: tokenOf(secretOf(visits), key, now), ...changes });
-	interface Ask {
-		origin?: string | null;
-		userAgent?: string;
-		address?: string;
-		now?: number;
-	}
-	const send = (body: unknown, ask: Ask = {}) =>
-		door.take({
-			body: typeof body === 'string' ? body : JSON.stringify(body),
-			origin: ask.origin === undefined ? 'https://skerry-line.test' : ask.origin,
-			userAgent: ask.userAgent ?? AGENT,
-			address: ask.address ?? '192.0.2.1',
-			now: ask.now ?? NOW
-		});
-	const counted = (place: string | null = null, name: string = VIEWS, from = TODAY, until = TODAY) =>
-		weightOf(
-			histogramOfName(
-				visits,
-				histogramsOver(visits, { siteId, places: place === null ? null : [place], device: null, from, until }),
-				name
-			)
-		);
-	const refused = () => {
-		// Counted together with the next write.
-		writer.flush();
-		return Object.fromEntries(refusalsOf(visits, siteId, NOW).map(({ reason, count }) => [reason, count]));
-	};
+	beforeEach(() => ({ visits, siteId, clientId, key } = own.now));
 
 	it('are counted at their page, at the pattern of their path, or elsewhere', async () => {
 		const paths = ['/timetable', '/timetable/', '/news/summer', '/unheard-of'];
@@ -175,110 +124,6 @@ describe('visits of real visitors', () => {
 		expect(await send(beacon(), { address: '192.0.2.2' })).to.include({ status: 204 });
 		expect(await send(beacon(), { now: NOW + 60_000 })).to.include({ status: 204 });
 		expect(refused()).to.deep.equal({ flood: 1, weight: 40 });
-	});
-
-	it('of one address weigh no more than its share of a page’s day, however long it sends', async () => {
-		const at = (minute: number) => NOW + minute * 60_000;
-		for (let minute = 0; minute < 30; minute++)
-			await send(
-				beacon(
-					Array.from({ length: 20 }, () => aVisit({ metrics: { lcp: 9000 } })),
-					{},
-					at(minute)
-				),
-				{
-					now: at(minute)
-				}
-			);
-		// Forty for a page on which nobody else was seen.
-		expect(counted('/timetable')).to.equal(40);
-		const others = Array.from({ length: 1160 }, (_, i) =>
-			send(beacon([aVisit({ metrics: { lcp: 1000 } })], {}, at(31)), {
-				address: `198.51.${i >> 8}.${i & 255}`,
-				now: at(31)
-			})
-		);
-		await Promise.all(others);
-		// 61 of 1,221 are 4.996 %, 62 of 1,222 are 5.07 %.
-		for (let minute = 32; minute < 60; minute++)
-			await send(
-				beacon(
-					Array.from({ length: 20 }, () => aVisit({ metrics: { lcp: 9000 } })),
-					{},
-					at(minute)
-				),
-				{
-					now: at(minute)
-				}
-			);
-		const all = counted('/timetable');
-		expect(all - 1160).to.equal(61);
-		const lcp = histogramOfName(
-			visits,
-			histogramsOver(visits, { siteId, places: ['/timetable'], device: null, from: TODAY, until: TODAY }),
-			'lcp'
-		);
-		expect(quantileOf('lcp', lcp, 0.75)).to.be.below(1100);
-	});
-
-	it('of one IPv6 network are one sender’s', () => {
-		const weights = new AddressWeights();
-		let taken = 0;
-		for (let i = 1; i < 200; i++) if (weights.takes('/a', `2001:db8:1:2::${i.toString(16)}`, NOW)) taken++;
-		expect(taken).to.equal(40);
-		expect(weights.takes('/a', '2001:db8:1:3::1', NOW)).to.equal(true);
-		expect(weights.takes('/a', '2001:db8:1:2::1', NOW + DAY_MS)).to.equal(true);
-	});
-
-	it('come from the site’s own origins: scheme and port count', async () => {
-		for (const origin of ['https://skerry-line.test', 'http://skerry-line.test', 'https://www.skerry-line.test'])
-			expect(await send(beacon(), { origin }), origin).to.include({ status: 204 });
-		for (const origin of [
-			'https://skerry-line.test:8443',
-			'http://skerry-line.test:81',
-			'ftp://skerry-line.test',
-			'chrome-extension://skerry-line.test',
-			'https://skerry-line.test/path',
-			'https://ana@skerry-line.test',
-			'https://skerry-line.test.evil.test',
-			'null',
-			null
-		])
-			expect(await send(beacon(), { origin }), String(origin)).to.include({ status: 403 });
-	});
-
-	it('keep no query, no fragment and no id of their paths', async () => {
-		const paths: [sent: string, kept: string][] = [
-			['/timetable?booking=48213&name=Ana', '/timetable'],
-			['/timetable#ana@skerry-line.test', '/timetable'],
-			['/orders/48213/details', '/orders/*/details'],
-			['/u/6f9619ff-8b86-d011-b42d-00c04fc964ff', '/u/*'],
-			['/mail/ana@skerry-line.test', '/mail/*'],
-			['/mail/ana%40skerry-line.test', '/mail/*'],
-			['/reset/dGhpcyBpcyBhIHRva2Vu9', '/reset/*'],
-			['/news/winter-timetable-of-the-islands', '/news/winter-timetable-of-the-islands'],
-			['/offers/2-for-1', '/offers/2-for-1']
-		];
-		for (const [path] of paths)
-			await send(
-				beacon([aVisit({ path, origins: { lcp: { target: 'h1', url: 'https://a.test/b.png?token=secret' } } })])
-			);
-		const bodies = visits.prepare('SELECT body FROM visit').pluck().all() as string[];
-		const kept = bodies.map((body) => JSON.parse(body) as StoredBody);
-		expect(kept.map(({ path }) => path)).to.have.members(paths.map(([, path]) => path));
-		expect(kept.map(({ origins }) => origins.lcp?.url)).to.deep.equal(paths.map(() => 'https://a.test/b.png'));
-	});
-
-	it('are no older figures than the page view: a paint after its end is none', async () => {
-		const late: Partial<Visit>[] = [
-			{ ageMs: 5000, metrics: { lcp: 9000 } },
-			{ ageMs: 5000, metrics: { ttfb: 6500 } },
-			{ ageMs: 5000, timings: { menu: 8000 } }
-		];
-		for (const visit of late)
-			expect(await send(beacon([aVisit(visit)])), JSON.stringify(visit)).to.include({ status: 422 });
-		// Clocks of a page are rounded.
-		expect(await send(beacon([aVisit({ ageMs: 5000, metrics: { lcp: 5400 } })]))).to.include({ status: 204 });
 	});
 
 	it('go by this server’s clock: a visitor’s may be wrong by years', async () => {

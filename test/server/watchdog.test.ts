@@ -32,7 +32,9 @@ describe('the watchdog of the lab', function () {
 
 	it('ends a lab in an endless loop whose web has gone', async () => {
 		const pid = await new Promise<number>((resolve) => {
-			execFile(process.execPath, ['--import', 'tsx', 'test/support/parentOf.ts'], (_error, out) => resolve(Number(out)));
+			execFile(process.execPath, ['--import', 'tsx', 'test/support/parentOf.ts'], (_error, out) =>
+				resolve(Number(out))
+			);
 		});
 		expect(pid).to.be.above(0);
 		for (let tries = 0; tries < 60 && existsSync(`/proc/${pid}`); tries++) await pause(100);

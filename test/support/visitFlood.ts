@@ -21,4 +21,8 @@ async function send(id: string, address: string): Promise<void> {
 }
 
 for (let i = 0; ; i += 20)
-	await Promise.all(Array.from({ length: 20 }, (_, j) => send(`flood-${String(i + j).padStart(8, '0')}`, `10.${(i >> 16) & 255}.${(i >> 8) & 255}.${j}`)));
+	await Promise.all(
+		Array.from({ length: 20 }, (_, j) =>
+			send(`flood-${String(i + j).padStart(8, '0')}`, `10.${(i >> 16) & 255}.${(i >> 8) & 255}.${j}`)
+		)
+	);

@@ -234,8 +234,7 @@ describe('reports', function () {
 		const path = join(folder, 'bundle.zip');
 		const bytes = await (await fetch(`${app.url}/reports/${id}/versions/1/download/bundle.zip`)).arrayBuffer();
 		writeFileSync(path, Buffer.from(bytes));
-		const verify = () =>
-			execFileSync(process.execPath, ['build/verify/verify.mjs', path], { encoding: 'utf8' });
+		const verify = () => execFileSync(process.execPath, ['build/verify/verify.mjs', path], { encoding: 'utf8' });
 		// Drawn by the app and by the command alike, so that the page too is compared.
 		expect(verify())
 			.to.match(/figures computed anew, 0 faults\nVerified: /)

@@ -66,7 +66,7 @@ class Entry {
 
 /**
  * All entries by name, in their order. Sizes that the file claims are not believed: what comes is counted.
- * @throws ZipFault for a file that is no zip or is broken, one beyond the bounds, one with names that are no plain paths
+ * @throws ZipFault for a file that is no zip or is broken, one beyond the bounds, one whose names are not plain paths
  *   or come twice, and one whose list of contents is another than its contents
  */
 export function unzipWithin(packed: Uint8Array, bounds: ZipBounds): Map<string, Uint8Array> {

@@ -34,7 +34,9 @@ export type VisitorState = v.InferOutput<typeof VisitorState>;
 
 /** Whether a cookie or a text to type is missing, as in a state that came from another Zafra. */
 export function stateLacksSecrets({ steps, cookies }: Pick<VisitorState, 'steps' | 'cookies'>): boolean {
-	return cookies.some(({ value }) => value === NOT_SHOWN) || steps.some((step) => 'type' in step && step.type === NOT_SHOWN);
+	return (
+		cookies.some(({ value }) => value === NOT_SHOWN) || steps.some((step) => 'type' in step && step.type === NOT_SHOWN)
+	);
 }
 
 /** "name=value", one a line or parted by semicolons, as a Cookie header writes them. @throws Error in words */

@@ -183,7 +183,8 @@ export class ShapedProxy {
 		let realPort = port;
 		if (rule) {
 			address = rule.address;
-			if (rule.publicOnly && !isPublicAddress(await this.#resolve(address))) throw new RefusedConnection('private-address');
+			if (rule.publicOnly && !isPublicAddress(await this.#resolve(address)))
+				throw new RefusedConnection('private-address');
 			if (port === 80) realPort = rule.port;
 			else if (port === 443 && rule.tlsPort !== null) realPort = rule.tlsPort;
 			else throw new RefusedConnection('refused');

@@ -80,8 +80,9 @@
 	{/if}
 	<section class="file">
 		<h2>From another Zafra</h2>
-		<p class="muted small">A client that was exported there: its sites, pages, trials and loads come along, secrets do
-			not.</p>
+		<p class="muted small">
+			A client that was exported there: its sites, pages, trials and loads come along, secrets do not.
+		</p>
 		{#if left}<Notice kind="success" title="The client was added to the list." text={left} />{/if}
 		<FileField label="Choose an exported client" accept={['.zip']} wrong={problem} onfile={readArchive} />
 	</section>

@@ -1,7 +1,7 @@
 /** Whether the database is whole: a page that is damaged in the middle is otherwise met years later, or never. */
 import { databaseProblem, type Db } from './connection';
 
-/** @returns what is wrong, in words; null for a database that is whole. Reads all of it: not for a thread that serves */
+/** Reads all of it: not for a thread that serves. @returns what is wrong, in words; null for one that is whole */
 export function findDamage(db: Db): string | null {
 	try {
 		const [first] = db.pragma('quick_check(1)') as { quick_check: string }[];

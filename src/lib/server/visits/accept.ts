@@ -1,7 +1,15 @@
 /** The visits' door: what may come in, and why something may not. */
 import * as v from 'valibot';
 import { isSiteOrigin } from '$core/pages/address';
-import { Beacon, isBotAgent, isImplausible, withoutIds, type Refusal, type Visit, type VisitFault } from '$core/field/visit';
+import {
+	Beacon,
+	isBotAgent,
+	isImplausible,
+	withoutIds,
+	type Refusal,
+	type Visit,
+	type VisitFault
+} from '$core/field/visit';
 import type { Db } from '../db/connection';
 import { placeOfPath, placesOfSite, type SitePlaces } from './places';
 import { hostsOfSource, sourceByKey, type VisitSource } from './sources';
@@ -78,7 +86,9 @@ export class VisitDoor {
 		if (!whole.length) return { status: 422, why: 'These figures cannot be those of a page view.' };
 		const fault = faultOf(beacon, ask.userAgent);
 		const all = whole.map((visit) => incoming(visit, beacon, known, ask.now, fault));
-		const taken = fault ? all : all.filter(({ place }) => this.#weights.takes(`${siteId} ${place}`, ask.address, ask.now));
+		const taken = fault
+			? all
+			: all.filter(({ place }) => this.#weights.takes(`${siteId} ${place}`, ask.address, ask.now));
 		if (taken.length < all.length) this.writer.refuse(siteId, 'weight', ask.now, all.length - taken.length);
 		if (!taken.length) return { status: 429, why: 'One address has sent its share of this page’s day.' };
 		await this.writer.take(taken);

@@ -64,5 +64,7 @@ export function networkOf(address: string): string {
 	if (!ipaddr.isValid(address)) return address;
 	const read = ipaddr.process(address);
 	if (!(read instanceof ipaddr.IPv6)) return read.toString();
-	return Buffer.from(read.toByteArray()).subarray(0, IPV6_HOST_BITS / 8).toString('hex');
+	return Buffer.from(read.toByteArray())
+		.subarray(0, IPV6_HOST_BITS / 8)
+		.toString('hex');
 }

@@ -10,7 +10,9 @@ export const GET = ({ params, cookies, getClientAddress }) => {
 	const entry = enter(params.token, getClientAddress(), cookies);
 	if ('answer' in entry) return entry.answer;
 	countView(getDb(), entry.open.id);
-	return htmlAnswer(linkedPage(getDb(), entry.open.versionId, `/r/${params.token}/pictures`, getSigningKey().publicKey));
+	return htmlAnswer(
+		linkedPage(getDb(), entry.open.versionId, `/r/${params.token}/pictures`, getSigningKey().publicKey)
+	);
 };
 
 export const POST = async ({ params, request, cookies, getClientAddress, url }) => {

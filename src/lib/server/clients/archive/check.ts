@@ -112,8 +112,7 @@ function checkTogether(tables: Tables, faults: ArchiveFaults): void {
 		const pages = watched.get(id) ?? [];
 		const own = pages.filter(({ role }) => role === 'page').length;
 		const others = pages.filter(({ role }) => role === 'competitor').length;
-		if (own === 0 || (kind === 'standing' && own + others < 2))
-			faults.add(`watch ${id}`, 'it has too few pages.');
+		if (own === 0 || (kind === 'standing' && own + others < 2)) faults.add(`watch ${id}`, 'it has too few pages.');
 	}
 }
 

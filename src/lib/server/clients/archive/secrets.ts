@@ -12,7 +12,14 @@ import type { ArchiveRow } from './tables';
 
 export type Tables = Record<string, ArchiveRow[]>;
 
-export const SECRET_KINDS = ['header', 'cookie', 'password', 'typed', 'preview', 'hook'] as const satisfies LeftSecret['kind'][];
+export const SECRET_KINDS = [
+	'header',
+	'cookie',
+	'password',
+	'typed',
+	'preview',
+	'hook'
+] as const satisfies LeftSecret['kind'][];
 
 /** Notes what it takes away. */
 class Blotter {

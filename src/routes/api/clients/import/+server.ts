@@ -7,6 +7,8 @@ import { heavily } from '$lib/server/work/heavy';
 /** The body is a zip that `GET /api/clients/:id/export` gave. */
 export const POST = ({ request }) =>
 	answering(async () => {
-		const { id, left } = await withUpload(request, getSettings().dataFolder, (file) => heavily('importClientFile', file));
+		const { id, left } = await withUpload(request, getSettings().dataFolder, (file) =>
+			heavily('importClientFile', file)
+		);
 		return json({ id, left }, { status: 201, headers: { location: `/api/clients/${id}` } });
 	});

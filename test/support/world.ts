@@ -94,9 +94,9 @@ export async function until(
 	withinMs: number,
 	what: string
 ): Promise<void> {
-	const deadline = Date.now() + withinMs;
+	const deadline = performance.now() + withinMs;
 	while (!(await condition())) {
-		if (Date.now() > deadline) throw new Error(`Waited ${withinMs / 1000} s in vain: ${what}`);
+		if (performance.now() > deadline) throw new Error(`Waited ${withinMs / 1000} s in vain: ${what}`);
 		await new Promise((next) => setTimeout(next, 100));
 	}
 }

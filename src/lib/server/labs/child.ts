@@ -2,7 +2,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import type { Db } from '../db/connection';
-import { findLabOfProcess, isStuck } from './labs';
+import { HungWatch } from './hungWatch';
+import { findLabOfProcess } from './labs';
 import { ROOT } from '../settings';
 
 const RESTART_AFTER_MS = 1000;
@@ -13,6 +14,7 @@ const PATIENCE_MS = 60_000;
 let child: ChildProcess | null = null;
 let stopped = false;
 let watch: NodeJS.Timeout | null = null;
+const hung = new HungWatch(PATIENCE_MS);
 
 /** Keep one runner alive for as long as this process lives. The channel between them ends the runner with us. */
 export function keepRunner(db: Db): void {
@@ -34,10 +36,7 @@ export function keepRunner(db: Db): void {
 function endIfHung(db: Db): void {
 	try {
 		const lab = child?.pid ? findLabOfProcess(db, child.pid) : null;
-		if (!lab) return;
-		const silentMs = Date.now() - Date.parse(lab.beatAt);
-		const lateMs = isStuck(lab) ? Date.now() - Date.parse(lab.loadUntil!) : 0;
-		if (Math.max(silentMs, lateMs) > PATIENCE_MS) child?.kill('SIGKILL');
+		if (lab && hung.isHung(lab)) child?.kill('SIGKILL');
 	} catch {
 		// The database is locked: asked again at the next look.
 	}

@@ -73,8 +73,9 @@ class WorkLoop {
 	/** The lease of the job under way is another's. */
 	#lost = false;
 	#frozen = false;
-	#lastBeat = Date.now();
-	#lastWritten = 0;
+	/** By a clock that nobody sets. */
+	#lastBeat = performance.now();
+	#lastWritten = -Infinity;
 	#problem: string | null = null;
 	#quiet: QuietWatch;
 	#watchdog: Watchdog;
@@ -113,9 +114,9 @@ class WorkLoop {
 		this.#noteGap();
 		if (!this.#lock) return;
 		try {
-			if (this.#job || Date.now() - this.#lastWritten >= IDLE_BEAT_MS) {
+			if (this.#job || performance.now() - this.#lastWritten >= IDLE_BEAT_MS) {
 				beat(db, this.#labId);
-				this.#lastWritten = Date.now();
+				this.#lastWritten = performance.now();
 			}
 			this.#watchQuiet();
 			if (!this.#job || this.#lost || renewLease(db, this.#job.id, this.#labId)) return;
@@ -133,7 +134,7 @@ class WorkLoop {
 	}
 
 	#noteGap(): void {
-		const now = Date.now();
+		const now = performance.now();
 		if (now - this.#lastBeat > FROZEN_AFTER_MS) this.#frozen = true;
 		this.#lastBeat = now;
 	}

@@ -58,8 +58,8 @@
 				values={{ archived: client.archivedAt ? 'no' : 'yes' }}
 			/>
 			<Button kind="danger-ghost" size="small" on:click={() => (deleting = true)}>Delete</Button>
-			<span class="muted small">The file has no passwords, cookies, header values or preview accesses.</span>
 		</div>
+		<p class="muted small no-print">An export has no passwords, cookies, header values or preview accesses.</p>
 		<Sites
 			sites={data.sites}
 			clientId={client.id}

@@ -32,29 +32,30 @@ export const maybe = <Schema extends v.GenericSchema>(schema: Schema) => v.optio
 export const list = <Schema extends v.GenericSchema>(schema: Schema, most: number) =>
 	v.pipe(v.array(schema, 'This is no list.'), v.maxLength(most, `This has over ${most} entries.`));
 
-/** Text of JSON that holds what a schema takes. */
+/** Text of JSON that holds what a schema takes: as the schema reads it, with what is left out there filled in. */
 export function json<Schema extends v.GenericSchema>(schema: Schema, most = 1_000_000) {
 	return v.pipe(
 		text(most),
-		v.rawCheck(({ dataset, addIssue }) => {
-			if (!dataset.typed || dataset.issues) return;
-			const problem = jsonProblem(dataset.value, schema);
-			if (problem) addIssue({ message: problem });
+		v.rawTransform(({ dataset, addIssue, NEVER }) => {
+			const read = readJson(dataset.value, schema);
+			if ('text' in read) return read.text;
+			addIssue({ message: read.problem });
+			return NEVER;
 		})
 	);
 }
 
-function jsonProblem(written: string, schema: v.GenericSchema): string | null {
+function readJson(written: string, schema: v.GenericSchema): { text: string } | { problem: string } {
 	let value: unknown;
 	try {
 		value = JSON.parse(written);
 	} catch {
-		return 'This is no JSON.';
+		return { problem: 'This is no JSON.' };
 	}
 	const read = v.safeParse(schema, value);
-	if (read.success) return null;
+	if (read.success) return { text: JSON.stringify(read.output) };
 	const [issue] = read.issues;
-	return `${v.getDotPath(issue) ?? 'its top'}: ${issue.message}`;
+	return { problem: `${v.getDotPath(issue) ?? 'its top'}: ${issue.message}` };
 }
 
 /** A row whose columns together are what a door of the app takes. */

@@ -96,6 +96,42 @@ describe('a data folder in trouble', function () {
 	});
 });
 
+describe('a full disk', function () {
+	this.timeout(60_000);
+
+	it('is told as such by the API and by pages, and what was saved stays', async function () {
+		// A disk of its own for the data folder: as root alone.
+		let isMounted = false;
+		const app = await startApp({
+			environment: { ZAFRA_RUNNER: 'off' },
+			prepare: (folder) => {
+				isMounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=8m', 'none', folder]).status === 0;
+			}
+		});
+		try {
+			if (!isMounted) this.skip();
+			expect((await app.api('POST', '/api/clients', { name: 'Before' })).status).to.equal(201);
+			spawnSync('dd', ['if=/dev/zero', `of=${join(app.folder, 'filling')}`, 'bs=4096']);
+			// Until the pages that the database has spare are used up too.
+			let answer = await app.api('POST', '/api/clients', { name: 'Client 0', note: 'x'.repeat(2000) });
+			for (let i = 1; i < 3000 && answer.status === 201; i++)
+				answer = await app.api('POST', '/api/clients', { name: `Client ${i}`, note: 'x'.repeat(2000) });
+			expect(answer.status, JSON.stringify(answer.body)).to.equal(507);
+			expect(answer.body.error).to.have.keys('message', 'issues');
+			expect(answer.body.error.message).to.match(/disk is full.*Make room/);
+			rmSync(join(app.folder, 'filling'));
+			expect((await app.api('POST', '/api/clients', { name: 'After' })).status).to.equal(201);
+			expect(JSON.stringify((await app.api('GET', '/api/clients')).body))
+				.to.include('Before')
+				.and.include('After');
+		} finally {
+			await app.stop();
+			if (isMounted) spawnSync('umount', [app.folder]);
+			await app.end();
+		}
+	});
+});
+
 describe('a logo', () => {
 	const q = useQueue();
 	const refused = async (svg: string) => {

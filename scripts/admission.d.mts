@@ -2,6 +2,7 @@ import type { EventEmitter } from 'node:events';
 
 export interface Limits {
 	pagesAtOnce: number;
+	longestTurnMs: number;
 	pagesWaiting: number;
 	longestWaitMs: number;
 	beaconsAtOnce: number;

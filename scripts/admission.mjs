@@ -6,6 +6,8 @@
 export const LIMITS = {
 	/** Pages that are made at the same time: more would only take turns. */
 	pagesAtOnce: 2,
+	/** A page that has no head after so long waits for another thread or a file: it holds up no others, ms. */
+	longestTurnMs: 150,
 	/** Pages that wait for their turn. */
 	pagesWaiting: 40,
 	/** A page that has waited for so long is turned away: its reader has gone, ms. */
@@ -28,7 +30,7 @@ const MOST_LISTENING = 100;
  * @param {() => number} now a monotonic clock, ms
  */
 export function createAdmission(limits = {}, now = () => performance.now()) {
-	const { pagesAtOnce, pagesWaiting, longestWaitMs, beaconsAtOnce } = { ...LIMITS, ...limits };
+	const { pagesAtOnce, longestTurnMs, pagesWaiting, longestWaitMs, beaconsAtOnce } = { ...LIMITS, ...limits };
 	const queues = { page: [], beacon: [] };
 	const underWay = { page: 0, beacon: 0 };
 	let isPlanned = false;
@@ -61,10 +63,12 @@ export function createAdmission(limits = {}, now = () => performance.now()) {
 
 	function begin(kind, { response, work }) {
 		underWay[kind]++;
-		untilHead(response, () => {
+		const end = once(() => {
 			underWay[kind]--;
 			plan();
 		});
+		untilHead(response, end);
+		if (kind === 'page') setTimeout(end, longestTurnMs).unref();
 		work();
 	}
 
@@ -89,19 +93,22 @@ export function createAdmission(limits = {}, now = () => performance.now()) {
 }
 
 /** An answer is under way until its head goes out: how slowly its reader takes the rest is nobody's wait. */
-function untilHead(response, done) {
-	let isOver = false;
-	const end = () => {
-		if (isOver) return;
-		isOver = true;
-		done();
-	};
+function untilHead(response, end) {
 	const { writeHead } = response;
 	response.writeHead = function (...head) {
 		end();
 		return writeHead.apply(this, head);
 	};
 	response.once('close', end);
+}
+
+function once(work) {
+	let isDone = false;
+	return () => {
+		if (isDone) return;
+		isDone = true;
+		work();
+	};
 }
 
 function turnAway(response) {

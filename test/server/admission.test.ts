@@ -90,6 +90,21 @@ describe('what web takes on at once', () => {
 		expect(log).to.deep.equal(['first', 'fresh']);
 	});
 
+	it('lets no page that waits for another thread hold up the others', async () => {
+		const admission = begin({ pagesAtOnce: 1, longestTurnMs: 20 });
+		const slow = new Answer();
+		admission.page(slow, () => log.push('slow'));
+		admission.page(new Answer(), () => log.push('next'));
+		await turns(3);
+		expect(log).to.deep.equal(['slow']);
+		while (log.length < 2) await new Promise((later) => setTimeout(later, 5));
+		// Its own answer, when it comes at last, frees no second place.
+		slow.writeHead(200);
+		admission.page(new Answer(), () => log.push('third'));
+		await turns(3);
+		expect(log).to.deep.equal(['slow', 'next']);
+	});
+
 	it('hears all who have connected before it makes the next page, and does not listen for ever', async () => {
 		const admission = begin({ pagesAtOnce: 1 });
 		admission.page(new Answer(), () => log.push('page'));

@@ -166,7 +166,9 @@ describe('shaped proxy', () => {
 		expect(proxy.log.mostOpen).to.equal(8);
 	});
 
-	it('notes the real way to a host, the quickest of its connections, and lays what is missing on top', async () => {
+	it('notes the real way to a host, the quickest of its connections, and lays what is missing on top', async function () {
+		// Real time on a shared machine: a neighbour's burst is no fault of the line, and none lasts three tries.
+		this.retries(3);
 		// Connections of this proxy take 60 and 30 ms by themselves, where 100 are wanted.
 		const ways = [60, 30];
 		const far = new ShapedProxy(

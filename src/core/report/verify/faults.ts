@@ -30,7 +30,7 @@ export interface Fault {
 }
 
 /** Longer texts say no more. */
-const LONGEST = 200;
+const LONGEST = 1000;
 const short = (text: string) => (text.length > LONGEST ? `${text.slice(0, LONGEST)}…` : text);
 
 export function fault(kind: FaultKind, file: string, what: string, found = '', expected = ''): Fault {

@@ -87,16 +87,17 @@ describe('deals', () => {
 			]
 		] as const) {
 			const deals = dealsOf(first.length, second.length, 1);
-			expect(stepDownP(dealStatistics([[...first, ...second]], deals, 1))[0]).to.be.closeTo(
-				rankSumP(first, second),
-				1e-12
-			);
+			expect(
+				stepDownP(dealStatistics([[...first, ...second]], deals, [{ rounds: second.length, spent: 1 }])[0]!)[0]
+			).to.be.closeTo(rankSumP(first, second), 1e-12);
 		}
 	});
 
 	it('deal whole rounds: what two metrics have in common is not paid twice', () => {
 		const values = [4, 1, 3, 2, 9, 8, 7, 6];
-		const twice = stepDownP(dealStatistics([values, values.map((one) => one * 10)], dealsOf(4, 4, 1), 1));
+		const twice = stepDownP(
+			dealStatistics([values, values.map((one) => one * 10)], dealsOf(4, 4, 1), [{ rounds: 4, spent: 1 }])[0]!
+		);
 		expect(twice[0]).to.be.closeTo(2 / 70, 1e-12);
 		expect(twice[1]).to.be.closeTo(2 / 70, 1e-12);
 	});

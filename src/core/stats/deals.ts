@@ -1,29 +1,34 @@
 /**
- * Whole rounds dealt anew between two stages: under no difference it is chance which rounds came before the change. All
- * metrics and conditions of a round go together. The exact Mann-Whitney test when there is one of them.
+ * Whole rounds dealt anew between two stages: under no difference it is chance which rounds came before the change, and
+ * in which order the others came. All metrics and conditions of a round go together. The exact Mann-Whitney test when
+ * there is one of them and one bound.
  */
-import { doubledMidranks } from './estimate';
-import { seededRandom } from './random';
+import { doubledMidranks, tieSum } from './estimate';
+import { seededRandom, shuffled } from './random';
 import type { LookStatistics } from './stepDown';
 
 export const MOST_DEALS = 10_000;
 
-/** Which rounds belong to the second stage: deals x rounds, 1 or 0; the first row is the data as they are. */
+/** Orders in which the rounds may have come: deals x rounds, places in the data; the first is the data as they are. */
 export interface Deals {
 	rounds: number;
+	/** How many of them came before the change. */
+	before: number;
 	count: number;
-	second: Uint8Array;
+	order: Uint16Array;
 }
 
-/** All ways to deal `before + after` rounds, or a seeded choice of them; the first `before` rounds came first. */
-export function dealsOf(before: number, after: number, seed: number, most = MOST_DEALS): Deals {
+/**
+ * All ways to deal `before + after` rounds between the stages, or a seeded choice of orders. Where bounds stand within
+ * the second stage the order in it matters, and only a choice is taken.
+ */
+export function dealsOf(before: number, after: number, seed: number, most = MOST_DEALS, inOrder = false): Deals {
 	const rounds = before + after;
-	const observed = Uint8Array.from({ length: rounds }, (_, i) => Number(i >= before));
-	const rows =
-		waysToChoose(rounds, after) <= most ? allDeals(rounds, after, observed) : someDeals(observed, seed, most);
-	const second = new Uint8Array(rows.length * rounds);
-	rows.forEach((row, i) => second.set(row, i * rounds));
-	return { rounds, count: rows.length, second };
+	const isAll = !inOrder && waysToChoose(rounds, after) <= most;
+	const rows = isAll ? allDeals(rounds, before) : someDeals(rounds, seed, most);
+	const order = new Uint16Array(rows.length * rounds);
+	rows.forEach((row, i) => order.set(row, i * rounds));
+	return { rounds, before, count: rows.length, order };
 }
 
 function waysToChoose(n: number, k: number): number {
@@ -32,76 +37,100 @@ function waysToChoose(n: number, k: number): number {
 	return Math.round(ways);
 }
 
-function allDeals(rounds: number, after: number, observed: Uint8Array): Uint8Array[] {
-	const rows: Uint8Array[] = [observed];
-	const row = new Uint8Array(rounds);
-	const choose = (from: number, missing: number): void => {
-		if (missing === 0) {
-			if (row.some((one, i) => one !== observed[i])) rows.push(row.slice());
+function allDeals(rounds: number, before: number): number[][] {
+	const rows: number[][] = [];
+	const first: number[] = [];
+	const choose = (from: number): void => {
+		if (first.length === before) {
+			const taken = new Set(first);
+			rows.push([...first, ...Array.from({ length: rounds }, (_, i) => i).filter((i) => !taken.has(i))]);
 			return;
 		}
-		for (let at = from; at <= rounds - missing; at++) {
-			row[at] = 1;
-			choose(at + 1, missing - 1);
-			row[at] = 0;
+		// The first choice keeps the order of the data.
+		for (let at = from; at <= rounds - (before - first.length); at++) {
+			first.push(at);
+			choose(at + 1);
+			first.pop();
 		}
 	};
-	choose(0, after);
+	choose(0);
 	return rows;
 }
 
-function someDeals(observed: Uint8Array, seed: number, count: number): Uint8Array[] {
+function someDeals(rounds: number, seed: number, count: number): number[][] {
 	const random = seededRandom(seed);
-	const rows = [observed];
-	while (rows.length < count) {
-		const row = observed.slice();
-		for (let i = row.length - 1; i > 0; i--) {
-			const j = Math.floor(random() * (i + 1));
-			[row[i], row[j]] = [row[j]!, row[i]!];
-		}
-		rows.push(row);
-	}
-	return rows;
+	const observed = Array.from({ length: rounds }, (_, i) => i);
+	return Array.from({ length: count }, (_, i) => (i === 0 ? observed : shuffled(observed, random)));
+}
+
+/** A bound within the second stage: after so many of its rounds. */
+export interface StageBound {
+	rounds: number;
+	spent: number;
 }
 
 /**
- * Distance of the mean ranks of both stages in units of its spread, for each test, as observed and under each deal.
+ * Distance of the Mann-Whitney count from its middle in units of its spread, for each test, after each of some numbers
+ * of rounds of the second stage, as observed and under each deal.
  * @param tests values by round, first those before; null where the test has none
+ * @param bounds ascending
  */
 export function dealStatistics(
 	tests: readonly (readonly (number | null)[])[],
 	deals: Deals,
-	spent: number
-): LookStatistics {
-	const rearranged = tests.map((values) => {
-		const scores = centredRanks(values);
-		return Float64Array.from({ length: deals.count }, (_, deal) => distance(scores, deals, deal));
+	bounds: readonly StageBound[]
+): LookStatistics[] {
+	const all = tests.map((values) => distances(values, deals, bounds));
+	return bounds.map(({ spent }, k) => {
+		const rearranged = all.map((own) => own[k]!);
+		return { observed: Float64Array.from(rearranged, (values) => values[0] ?? 0), rearranged, spent };
 	});
-	return { observed: Float64Array.from(rearranged, (values) => values[0] ?? 0), rearranged, spent };
 }
 
-/** Midranks less their mean over their root mean square; NaN where there is no value. */
-function centredRanks(values: readonly (number | null)[]): Float64Array {
-	const places = values.flatMap((value, i) => (value === null ? [] : [i]));
-	const ranks = doubledMidranks(places.map((i) => values[i]!));
-	const mean = ranks.reduce((sum, rank) => sum + rank, 0) / ranks.length;
-	const size = Math.sqrt(ranks.reduce((sum, rank) => sum + (rank - mean) ** 2, 0) / ranks.length);
-	const scores = new Float64Array(values.length).fill(NaN);
-	places.forEach((i, at) => (scores[i] = size > 0 ? (ranks[at]! - mean) / size : 0));
-	return scores;
-}
-
-function distance(scores: Float64Array, { rounds, second }: Deals, deal: number): number {
-	const sums = [0, 0];
-	const counts = [0, 0];
-	for (let round = 0; round < rounds; round++) {
-		const score = scores[round]!;
-		if (Number.isNaN(score)) continue;
-		const stage = second[deal * rounds + round]!;
-		sums[stage]! += score;
-		counts[stage]!++;
+/** One array for each bound, with one value for each deal. */
+function distances(
+	values: readonly (number | null)[],
+	{ rounds, before, count, order }: Deals,
+	bounds: readonly StageBound[]
+): Float64Array[] {
+	const signs = signsOf(values);
+	const isKnown = values.map((value) => value !== null);
+	const ties = tieFactor(values);
+	const found = bounds.map(() => new Float64Array(count));
+	for (let deal = 0; deal < count; deal++) {
+		const row = order.subarray(deal * rounds, (deal + 1) * rounds);
+		let [first, second, sum, next] = [0, 0, 0, 0];
+		for (let i = 0; i < before; i++) if (isKnown[row[i]!]) first++;
+		for (let at = before; at < rounds && next < bounds.length; at++) {
+			const later = row[at]!;
+			if (isKnown[later]) {
+				second++;
+				for (let i = 0; i < before; i++) sum += signs[later * rounds + row[i]!]!;
+			}
+			if (at - before + 1 === bounds[next]!.rounds) {
+				const variance = ((first * second * (first + second + 1)) / 3) * ties;
+				found[next]![deal] = variance > 0 ? Math.abs(sum) / Math.sqrt(variance) : 0;
+				next++;
+			}
+		}
 	}
-	const [before, after] = counts as [number, number];
-	if (!before || !after) return 0;
-	return Math.abs(sums[1]! / after - sums[0]! / before) / Math.sqrt(1 / before + 1 / after);
+	return found;
+}
+
+/** 1 where the first of a pair is larger, -1 where the second is, 0 where they are alike or one is missing. */
+function signsOf(values: readonly (number | null)[]): Int8Array {
+	const signs = new Int8Array(values.length ** 2);
+	values.forEach((a, i) =>
+		values.forEach((b, j) => {
+			if (a !== null && b !== null) signs[i * values.length + j] = Math.sign(a - b);
+		})
+	);
+	return signs;
+}
+
+/** By how much ties make the count's variance smaller. */
+function tieFactor(values: readonly (number | null)[]): number {
+	const known = values.flatMap((value) => (value === null ? [] : [value]));
+	const all = known.length ** 3 - known.length;
+	return all > 0 ? 1 - tieSum(doubledMidranks(known)) / all : 0;
 }

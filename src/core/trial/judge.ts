@@ -11,7 +11,7 @@ import type { Judgement, PooledSpread, ShiftResult, TrialDesign, TrialLoad } fro
 export { ALL_PAGES, comparisonsOf } from './comparisons';
 
 /** Changes whenever a rule of judging changes, so that cached judgements are computed again. */
-export const JUDGE_VERSION = '3';
+export const JUDGE_VERSION = '4';
 
 /**
  * Judge a trial at the looks that were taken of it. Warm-ups and failed loads never enter an estimate; failures count

@@ -6,7 +6,7 @@ import { pairedShift, pairedSpread } from '../stats/signedRank';
 import { stepDownCalls, stepDownP, type LookStatistics } from '../stats/stepDown';
 import { mean } from '../stats/summary';
 import { ALL_PAGES, comparisonsOf, type Comparison } from './comparisons';
-import { intervalAlpha, plannedRounds } from './looks';
+import { boundsOf, intervalAlpha, plannedRounds } from './looks';
 import {
 	blankResult,
 	marginOf,
@@ -125,12 +125,11 @@ export function judgeRounds(
 	const progress = new Map<Measure, Progress>(
 		family.map((measure) => [measure, { called: false, final: null, latest: null }])
 	);
-	const seen: Measured[][] = [];
-	const statistics = statisticsOf(design, looks, seen, most);
-	looks.forEach((look, k) => {
-		seen.push(family.map((measure) => measure.at(look.rounds)));
-		takeLook({ design, looks, k, family, seen: seen[k]!, statistics: statistics(k), progress });
-	});
+	const seenAfter = onceBy((rounds: number) => family.map((measure) => measure.at(rounds)));
+	const statistics = statisticsOf(design, looks, seenAfter, most);
+	looks.forEach((look, k) =>
+		takeLook({ design, looks, k, family, seen: seenAfter(look.rounds), statistics: statistics(k), progress })
+	);
 	const last = looks.length - 1;
 	return measures.map((measure) => {
 		const known = progress.get(measure);
@@ -145,36 +144,45 @@ interface LookContext {
 	family: readonly Measure[];
 	/** Figures of the family at this look. */
 	seen: readonly Measured[];
-	/** Of this look and those before, under the same flips. */
+	/** Of every bound that was met by this look, under the same flips; this look's own is the last. */
 	statistics: readonly LookStatistics[];
 	progress: ReadonlyMap<Measure, Progress>;
 }
 
 /**
- * Statistics of the looks up to the k-th, under the flips of the k-th. Chosen flips begin alike, and are reckoned
+ * Statistics of the bounds up to the k-th look, under the flips of the k-th. Chosen flips begin alike, and are reckoned
  * once.
  */
 function statisticsOf(
 	design: TrialDesign,
 	looks: readonly Look[],
-	seen: readonly Measured[][],
+	seenAfter: (rounds: number) => readonly Measured[],
 	most: number
 ): (k: number) => LookStatistics[] {
 	const known = new Map<string, LookStatistics>();
 	return (k) => {
-		const flips = flipsOf(looks[k]!.rounds, design.seed, most);
-		return looks.slice(0, k + 1).map((look, j) => {
-			const key = `${j}/${looks[k]!.rounds <= EXACT_ROUNDS ? looks[k]!.rounds : 'chosen'}`;
+		const end = looks[k]!.rounds;
+		const flips = flipsOf(end, design.seed, most);
+		return boundsOf(design, looks, k).map(({ rounds, spent }) => {
+			const key = `${rounds}/${end <= EXACT_ROUNDS ? end : 'chosen'}`;
 			const found =
 				known.get(key) ??
 				flipStatistics(
-					seen[j]!.map((one) => (one.reason === null ? one.tested : [])),
+					seenAfter(rounds).map((one) => (one.reason === null ? one.tested : [])),
 					flips,
-					look.spent
+					spent
 				);
 			known.set(key, found);
-			return found;
+			return { ...found, spent };
 		});
+	};
+}
+
+function onceBy<Value>(make: (key: number) => Value): (key: number) => Value {
+	const known = new Map<number, Value>();
+	return (key) => {
+		if (!known.has(key)) known.set(key, make(key));
+		return known.get(key)!;
 	};
 }
 
@@ -182,7 +190,7 @@ function takeLook({ design, looks, k, family, seen, statistics, progress }: Look
 	const states = family.map((measure) => progress.get(measure)!);
 	const open = states.flatMap((state, i) => (state.called || seen[i]!.reason !== null ? [] : [i]));
 	for (const i of stepDownCalls(statistics, open)) states[i]!.called = true;
-	const adjusted = stepDownP(statistics[k]!);
+	const adjusted = stepDownP(statistics.at(-1)!);
 	const openTests = Math.max(1, states.filter((state) => !state.called).length);
 	states.forEach((state, i) => {
 		if (state.final) return;

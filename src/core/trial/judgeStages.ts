@@ -1,28 +1,29 @@
 /** Judging stages: figures before and after a change, whole rounds dealt anew, drift taken out by a reference page. */
-import type { MetricId } from '../metrics/catalogue';
+import { metricOf, type MetricId } from '../metrics/catalogue';
 import { metricsOf } from './metricsOf';
 import { dealsOf, dealStatistics, MOST_DEALS } from '../stats/deals';
+import type { Estimate } from '../stats/estimate';
 import { twoSampleShift } from '../stats/rankSum';
 import { stepDownCalls, stepDownP } from '../stats/stepDown';
 import { mean, scaledMad } from '../stats/summary';
 import { comparisonsOf, stagesOf, type Comparison } from './comparisons';
-import { MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA } from './looks';
+import { FEWEST_STAGE_ROUNDS, MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA, stageBoundsOf, type Bound } from './looks';
 import { blankResult, finite, marginOf, medianOf, notMeasured, shiftOf, type Measured } from './measures';
 import { failedTooOften, failureReason, presenceReason, present, type ByRound, type Samples } from './samples';
 import type { Look, NoVerdictReason, ShiftResult, TrialArm, TrialDesign } from './types';
 import { decide, roundsToDecide } from './verdict';
 
-/**
- * Fewer whole rounds in a stage give no verdict: three before and three after cannot tell five per cent from chance.
- */
-const FEWEST_ROUNDS = 4;
-
-interface StageMeasured extends Measured {
-	/** Figures that are compared, with the reference page's taken off round by round. */
+/** Figures that are compared, under one idea of how the world drifted between the stages. */
+interface Model {
 	first: ByRound;
 	second: ByRound;
+}
+
+interface StageMeasured extends Measured {
+	/** With the reference page's taken off round by round: as an addition, and in proportion. The page alone without. */
+	models: Model[];
 	/** Figures of the page alone. */
-	raw: { first: ByRound; second: ByRound };
+	raw: Model;
 	correlation: number | null;
 }
 
@@ -60,7 +61,8 @@ function judgeStage(
 	let results: ShiftResult[] = [];
 	looks.forEach((look, k) => {
 		const alpha = k === 0 && look.by === 'plan' ? ONE_LOOK_ALPHA : MANY_LOOKS_ALPHA;
-		results = takeLook(design, samples, comparison, look, alpha, most).map((result) => {
+		const bounds = stageBoundsOf(design, stagesOf(design).length, looks, k);
+		results = takeLook({ design, samples, comparison, look, bounds, alpha, most }).map((result) => {
 			const key = `${result.condition}/${result.metric}`;
 			const final = finals.get(key);
 			if (final) return final;
@@ -72,16 +74,27 @@ function judgeStage(
 	return results;
 }
 
-function takeLook(
-	design: TrialDesign,
-	samples: Samples,
-	comparison: Comparison,
-	look: Look,
-	alpha: number,
-	most: number
-): ShiftResult[] {
+interface StageLook {
+	design: TrialDesign;
+	samples: Samples;
+	comparison: Comparison;
+	look: Look;
+	bounds: readonly Bound[];
+	alpha: number;
+	most: number;
+}
+
+interface StageMeasure {
+	condition: string;
+	metric: MetricId;
+	primary: boolean;
+	measured: StageMeasured;
+}
+
+function takeLook(at: StageLook): ShiftResult[] {
+	const { design, samples, comparison, look, alpha } = at;
 	const measures = design.conditions.flatMap(({ id: condition }) =>
-		metricsOf(design).map(({ id: metric }) => ({
+		metricsOf(design).map(({ id: metric }): StageMeasure => ({
 			condition,
 			metric,
 			primary: design.primary.includes(metric),
@@ -89,18 +102,7 @@ function takeLook(
 		}))
 	);
 	const family = measures.filter((one) => one.primary);
-	const usable = family.flatMap((one, i) => (one.measured.reason === null ? [i] : []));
-	const first = family[0]?.measured;
-	const deals = dealsOf(first?.first.length ?? 0, first?.second.length ?? 0, design.seed, most);
-	const statistics = dealStatistics(
-		family.map(({ measured }) =>
-			measured.reason === null ? [...measured.first, ...measured.second] : measured.tested.map(() => null)
-		),
-		deals,
-		look.spent
-	);
-	const called = new Set(stepDownCalls([statistics], usable).map((i) => family[i]));
-	const adjusted = stepDownP(statistics);
+	const tested = jointly(family, at);
 	return measures.map((one): ShiftResult => {
 		const { condition, metric, primary, measured } = one;
 		const blank = blankResult(
@@ -110,35 +112,80 @@ function takeLook(
 			1 - alpha
 		);
 		if (measured.reason !== null) return blank;
-		const estimate = twoSampleShift(present(measured.first), present(measured.second), alpha);
+		const estimate = weakest(measured.models, alpha);
 		const shift = shiftOf(estimate, metric, measured);
 		const hasReference = design.arms.some((arm) => arm.reference);
 		const raw = hasReference
 			? finite(twoSampleShift(present(measured.raw.first), present(measured.raw.second), alpha))
 			: null;
-		const n = Math.min(present(measured.first).length, present(measured.second).length);
+		const n = Math.min(
+			...measured.models.flatMap((model) => [present(model.first).length, present(model.second).length])
+		);
 		const result = { ...blank, n, shift, rawShift: raw, referenceCorrelation: measured.correlation, p: estimate.p };
 		if (!primary) return result;
-		const verdict = decide({ metric, shift, margin: measured.margin, called: called.has(one) });
-		const adjustedP = adjusted[family.indexOf(one)]!;
+		const test = tested[family.indexOf(one)]!;
+		const verdict = decide({ metric, shift, margin: measured.margin, called: test.called });
 		return {
 			...result,
-			adjustedP,
+			adjustedP: test.p,
 			verdict,
 			roundsNeeded: verdict === 'undecided' ? roundsNeeded(measured, shift.estimate, alpha, look, family.length) : null
 		};
 	});
 }
 
+/**
+ * The interval of the weaker verdict: it holds those of both models, so that what is said of it holds under both. The
+ * estimate is that of the model under which less happened.
+ */
+function weakest(models: readonly Model[], alpha: number): Estimate {
+	const all = models.map(({ first, second }) => twoSampleShift(present(first), present(second), alpha));
+	const least = all.reduce((a, b) => (Math.abs(b.estimate) < Math.abs(a.estimate) ? b : a));
+	return {
+		...least,
+		low: Math.min(...all.map(({ low }) => low)),
+		high: Math.max(...all.map(({ high }) => high)),
+		p: Math.max(...all.map(({ p }) => p))
+	};
+}
+
+/** Joint tests of the family under each model; called is what is called under all of them. */
+function jointly(
+	family: readonly StageMeasure[],
+	{ design, look, bounds, most }: StageLook
+): { called: boolean; p: number }[] {
+	const usable = family.flatMap((one, i) => (one.measured.reason === null ? [i] : []));
+	const first = family[0]?.measured.raw;
+	const inOrder = bounds.length > 1;
+	const deals = dealsOf(first?.first.length ?? 0, first?.second.length ?? 0, design.seed, most, inOrder);
+	const models = Math.max(1, ...family.map(({ measured }) => measured.models.length));
+	const found = Array.from({ length: models }, (_, model) => {
+		const values = family.map(({ measured }) => {
+			if (measured.reason !== null) return measured.tested.map(() => null);
+			// Where only one model makes sense it stands for both.
+			const own = measured.models[model] ?? measured.models[0]!;
+			return [...own.first, ...own.second];
+		});
+		const statistics = dealStatistics(values, deals, bounds.length ? bounds : [look]);
+		return { called: new Set(stepDownCalls(statistics, usable)), p: stepDownP(statistics.at(-1)!) };
+	});
+	return family.map((_, i) => ({
+		called: found.every(({ called }) => called.has(i)),
+		p: Math.max(...found.map(({ p }) => p[i]!))
+	}));
+}
+
 /** Two independent stages of n loads each are as sharp as n paired differences with the spread of a difference. */
 function roundsNeeded(
-	{ first, second, margin }: StageMeasured,
+	{ models, margin }: StageMeasured,
 	estimate: number,
 	alpha: number,
 	look: Look,
 	tests: number
 ): number {
-	const spread = Math.SQRT2 * Math.max(scaledMad(present(first)), scaledMad(present(second)));
+	const spread =
+		Math.SQRT2 *
+		Math.max(...models.flatMap(({ first, second }) => [scaledMad(present(first)), scaledMad(present(second))]));
 	return roundsToDecide({
 		rounds: look.rounds,
 		estimate,
@@ -166,15 +213,13 @@ function measureStage(
 		samples.byRound({ condition, armId: reference!.id, stage: stages.indexOf(stage) }, metric, rounds);
 	const calmFirst = reference && calm(baseline, firstRounds);
 	const calmSecond = reference && calm(arm, look.rounds);
-	const first = calmFirst ? less(raw.first, calmFirst) : raw.first;
-	const second = calmSecond ? less(raw.second, calmSecond) : raw.second;
 	const baselineMedian = medianOf(raw.first);
+	const models = calmFirst && calmSecond ? withoutDrift(metric, raw, { first: calmFirst, second: calmSecond }) : [raw];
 	return {
 		baselineMedian,
 		armMedian: medianOf(raw.second),
-		tested: [...first, ...second],
-		first,
-		second,
+		tested: [...raw.first, ...raw.second],
+		models,
 		raw,
 		correlation:
 			calmFirst && calmSecond
@@ -190,11 +235,29 @@ function measureStage(
 			presenceReason(samples, condition, [baseline, arm]) ??
 			(reference ? referenceReason(samples, condition, reference, stages, [baseline, arm]) : null) ??
 			(medianOf(raw.first) === null || medianOf(raw.second) === null ? notMeasured(metric) : null) ??
-			tooFew([
-				[baseline, first],
-				[arm, second]
-			])
+			(reference || design.returnStage != null || !drifts(metric) ? null : { code: 'no-drift-check' }) ??
+			tooFew([baseline, arm], models)
 	};
+}
+
+/** What a slower machine or line changes; bytes, counts and shifts of the layout it leaves alone. */
+export function drifts(metric: MetricId): boolean {
+	const { unit } = metricOf(metric);
+	return unit === 'ms' || unit === 'points';
+}
+
+/**
+ * Two ideas of how the world drifted, round by round: something was added to every page's time, or machine and line
+ * slowed in proportion. Neither can be told from so few rounds, so both are judged.
+ */
+function withoutDrift(metric: MetricId, raw: Model, calm: Model): Model[] {
+	const added = { first: less(raw.first, calm.first), second: less(raw.second, calm.second) };
+	const size = medianOf(calm.first);
+	const isPositive = present([...calm.first, ...calm.second]).every((figure) => figure > 0);
+	if (!drifts(metric) || size === null || size <= 0 || !isPositive) return [added];
+	const scaled = (page: ByRound, reference: ByRound): ByRound =>
+		page.map((figure, i) => (figure === null || reference[i] == null ? null : (figure / reference[i]!) * size));
+	return [added, { first: scaled(raw.first, calm.first), second: scaled(raw.second, calm.second) }];
 }
 
 /** The figure less the reference page's of the same round. */
@@ -217,11 +280,13 @@ function referenceReason(
 	return null;
 }
 
-function tooFew(stages: readonly [TrialArm, ByRound][]): NoVerdictReason | null {
-	for (const [stage, figures] of stages) {
-		const rounds = present(figures).length;
-		if (rounds < FEWEST_ROUNDS) return { code: 'few-rounds', stage: stage.name, rounds, least: FEWEST_ROUNDS };
-	}
+function tooFew([before, after]: readonly [TrialArm, TrialArm], models: readonly Model[]): NoVerdictReason | null {
+	for (const { first, second } of models)
+		for (const [stage, figures] of [[before, first] as const, [after, second] as const]) {
+			const rounds = present(figures).length;
+			if (rounds < FEWEST_STAGE_ROUNDS)
+				return { code: 'few-rounds', stage: stage.name, rounds, least: FEWEST_STAGE_ROUNDS };
+		}
 	return null;
 }
 

@@ -2,7 +2,7 @@
  * When a trial is looked at, and what each look may spend. `measurement.md` section 4.
  *
  * The whole error of a trial is 5 %. Its plan spends 4 %: at once at the end of a fixed trial, and by a power of the
- * share of rounds in an adaptive one. Looks after the plan draw on the last per cent.
+ * share of rounds in an adaptive one, and where it is stopped. Looks after the plan draw on the last per cent.
  */
 import { hasStages } from './kinds';
 import type { Judgement, Look, TrialDesign } from './types';
@@ -64,10 +64,75 @@ export function stageLook(
 	rounds: number,
 	by: Look['by']
 ): Look {
-	const share = PLAN_SPENDS / Math.max(1, stages - 1);
-	const before = (design.looks ?? []).filter((look) => look.stage === stage).reduce((sum, look) => sum + look.spent, 0);
-	const earned = share * Math.min(1, rounds / design.rounds) ** SPENDING_POWER;
-	return { rounds, stage, spent: Math.max(0, earned - before), by };
+	const before = (design.looks ?? []).findLast((look) => look.stage === stage)?.spent ?? 0;
+	return { rounds, stage, spent: Math.max(before, stageSpending(design, stages, rounds)), by };
+}
+
+/** A moment at which a trial may have been called, whether or not anybody looked: after so many rounds. */
+export interface Bound {
+	rounds: number;
+	/** Chance of any false call that may have been spent by then, 0 to 1. */
+	spent: number;
+}
+
+/** Interleaved rounds before which nothing can be called at so small a level. */
+const FIRST_BOUND = 6;
+
+/**
+ * The bounds that an interleaved trial has met by a look. Loads can be read as they come, so that the moment of a stop is
+ * chosen from the data: for a stop a bound stands at every whole round of the plan, also where nobody looked. A planned
+ * look comes when it comes, and keeps what its plan gives it: bounds at each round before would cost it 5 to 8 points of
+ * power. Both together hold 5 % (simulated, `bench/verdicts`), since a stop must also be beyond its wider interval.
+ */
+export function boundsOf(
+	design: Pick<TrialDesign, 'adaptive' | 'rounds' | 'looks'>,
+	looks: readonly Look[],
+	index: number
+): Bound[] {
+	const planned = plannedRounds({ ...design, looks: [...looks] });
+	const end = looks[index]!;
+	const taken = looks.slice(0, index + 1);
+	const last = end.by === 'stop' ? Math.min(planned, end.rounds) : 0;
+	const met = end.by === 'stop' ? taken : taken.filter(({ by }) => by !== 'stop');
+	return everyRound(FIRST_BOUND, last, met, (rounds) => {
+		const added = taken.filter((look) => look.by === 'added' && look.rounds <= rounds).length;
+		return plannedSpending(rounds, planned) + reserveSpending(added);
+	});
+}
+
+/** Fewest rounds after a change that can be told from those before it. */
+export const FEWEST_STAGE_ROUNDS = 4;
+
+/**
+ * The same of a stage after the first, whose rounds are compared with those of the first.
+ * @param looks at that stage
+ */
+export function stageBoundsOf(
+	design: Pick<TrialDesign, 'rounds'>,
+	stages: number,
+	looks: readonly Look[],
+	index: number
+): Bound[] {
+	const taken = looks.slice(0, index + 1);
+	const end = taken.at(-1)!;
+	const last = end.by === 'stop' ? Math.min(design.rounds, end.rounds) : 0;
+	return everyRound(FEWEST_STAGE_ROUNDS, last, end.by === 'stop' ? taken : [end], (rounds) =>
+		stageSpending(design, stages, rounds)
+	);
+}
+
+function everyRound(first: number, last: number, looks: readonly Look[], spentAt: (rounds: number) => number): Bound[] {
+	const rounds = new Set(looks.map((look) => look.rounds));
+	for (let round = first; round <= last; round++) rounds.add(round);
+	let most = 0;
+	return [...rounds]
+		.sort((a, b) => a - b)
+		.map((round) => ({ rounds: round, spent: (most = Math.max(most, spentAt(round))) }));
+}
+
+/** What a stage after the first has spent after so many of its rounds: such stages share what the plan spends. */
+function stageSpending({ rounds: planned }: Pick<TrialDesign, 'rounds'>, stages: number, rounds: number): number {
+	return plannedSpending(rounds, planned) / Math.max(1, stages - 1);
 }
 
 /** Rounds were added and have not been looked at yet. */

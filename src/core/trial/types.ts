@@ -38,9 +38,7 @@ export interface Look {
 	rounds: number;
 	/** Before and after: number of the stage that is compared with the first one. */
 	stage?: number;
-	/**
-	 * Chance of any false call that may have been spent by then, over all looks; in stages at this look alone. 0 to 1.
-	 */
+	/** Chance of any false call that may have been spent by then, over all looks; in stages of this stage. 0 to 1. */
 	spent: number;
 	/** `stop`: the analyst ended the trial there; `added`: rounds were added to a trial that had ended. */
 	by: 'plan' | 'stop' | 'added';
@@ -129,7 +127,9 @@ export type NoVerdictReason =
 	| { code: 'reference-failures'; failed: number; loads: number; stage: string }
 	| { code: 'few-rounds'; stage: string; rounds: number; least: number }
 	| { code: 'presence'; stage: string; check: string; met: number; loads: number }
-	| { code: 'few-pages' };
+	| { code: 'few-pages' }
+	/** Stages, with neither a reference page nor a return to the first state. */
+	| { code: 'no-drift-check' };
 
 /** Ends are null where so few rounds cannot give an interval. */
 export interface Interval {

@@ -1,5 +1,6 @@
 /** What a reading knows of one figure: the middle of its loads, how they scatter, and how many there were. */
-import { ascending, mean, quantileSorted } from '../stats/summary';
+import { quickselect } from 'd3-array';
+import { mean } from '../stats/summary';
 
 export interface Block {
 	/** Hodges-Lehmann estimate of one sample: the median of the means of all pairs. In the metric's unit. */
@@ -26,6 +27,13 @@ export function blockOf(figures: readonly number[]): Block | null {
 
 /** Median of the Walsh averages (Hodges and Lehmann 1963): nearly as sharp as the mean, and no outlier moves it far. */
 export function pseudoMedian(values: readonly number[]): number {
-	const averages = values.flatMap((value, i) => values.slice(i).map((other) => (value + other) / 2));
-	return quantileSorted(ascending(averages), 0.5);
+	const averages = new Float64Array((values.length * (values.length + 1)) / 2);
+	let at = 0;
+	for (let i = 0; i < values.length; i++)
+		for (let j = i; j < values.length; j++) averages[at++] = (values[i]! + values[j]!) / 2;
+	const middle = (averages.length - 1) / 2;
+	const upper = quickselect(averages, Math.ceil(middle))[Math.ceil(middle)]!;
+	return Number.isInteger(middle)
+		? upper
+		: (upper + quickselect(averages, Math.floor(middle))[Math.floor(middle)]!) / 2;
 }

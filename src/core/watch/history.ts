@@ -3,20 +3,34 @@
  * readings stand alone.
  *
  * Readings are looked at one after the other, as they came, so that a history says today what it said on the day. A
- * call once made stays. All tests of a quarter share a chance of 5 % of any false call: it is divided among the
- * readings of a quarter and among what is tested at each (Bonferroni); simulated in `bench/watch`.
+ * call once made stays; a level that goes on moving in the same direction is the same change, which grows. All tests of
+ * a quarter share a chance of 5 % of any false call: it is divided among the readings of a quarter and among what is
+ * tested at each (Bonferroni); simulated in `bench/watch`.
  */
-import { group } from 'd3-array';
 import { marginFor, type Margin, type MetricId } from '../metrics/catalogue';
 import { decide } from '../trial/verdict';
 import type { Shift, Verdict } from '../trial/types';
 import { ratioMakesSense } from '../trial/measures';
 import { median, scaledMad } from '../stats/summary';
 import { normalQuantile } from '../stats/normal';
-import { blockOf, type Block } from './block';
-import { withoutDrift } from './drift';
+import { blockOf } from './block';
+import { levelAtEnd, levelAtStart, type Level } from './level';
+import { canLook, lookAt, LOOKS_AFTER, standsOut, type Looked } from './look';
 import { measured, settingParts, type PageHistory, type PageReading, type Setting, type SettingPart } from './reading';
-import { criticalZ, middlesDiffer, stepOf, varianceBetween, varianceWithin } from './step';
+import {
+	correctedOf,
+	emptySeries,
+	grow,
+	isUpdate,
+	knownFrom,
+	scatterOf,
+	shrunkScatter,
+	startAnew,
+	wholeSeries,
+	type Known,
+	type Series
+} from './series';
+import { difference, varianceWithin } from './step';
 
 interface HistoryOptions {
 	/** What calls are made on. */
@@ -33,6 +47,8 @@ export interface Change {
 	before: number;
 	after: number;
 	calledAt: number;
+	/** Where it went on in the same direction, and when that was called; `to` and `shift` are of the newest. */
+	grew: { after: number; calledAt: number }[];
 	from: number;
 	to: number;
 	shift: Shift;
@@ -67,62 +83,83 @@ export interface HistoryFindings {
 	changes: Change[];
 	breaks: Break[];
 	wild: Wild[];
-	/** How readings differ among themselves, as a share of the variance of single loads; as of the newest reading. */
+	/** How readings of each figure differ beyond their loads, as of the newest reading. */
+	scatter: SeriesScatter[];
+}
+
+export interface SeriesScatter {
+	page: number;
+	condition: string;
+	metric: MetricId;
+	/** Variance between readings, as a share of the level squared. */
 	between: number;
 }
 
-/** Changes of one page under some conditions between the same two readings are one event; in the order of the calls. */
+/** When its newest part was called. */
+export const lastCalled = ({ calledAt, grew }: Pick<Change, 'calledAt' | 'grew'>): number =>
+	grew.at(-1)?.calledAt ?? calledAt;
+
+/**
+ * Changes of one page under some conditions at the same time are one event, in the order of the calls: a step of one
+ * metric may be seen a reading later than that of another.
+ */
 export function eventsOf(changes: readonly Change[]): Change[][] {
-	return [...group(changes, ({ page, condition, after }) => `${page}/${condition}/${after}`).values()];
+	const events: Change[][] = [];
+	for (const change of changes) {
+		const together = events.find((event) => {
+			const { page, condition } = event[0]!;
+			const [first, last] = [Math.min(...event.map(({ after }) => after)), Math.max(...event.map(lastCalled))];
+			const isOwn = page === change.page && condition === change.condition;
+			return (
+				isOwn &&
+				change.after <= last &&
+				lastCalled(change) >= first &&
+				!event.some(({ metric }) => metric === change.metric)
+			);
+		});
+		if (together) together.push(change);
+		else events.push([change]);
+	}
+	return events;
 }
 
-/** Readings before a step without which none is called. */
-const LEAST_BEFORE = 5;
-/** Older readings tell of other times. */
-const MOST_BEFORE = 26;
-/** Readings after a step at which it is looked for. */
-const AFTER = [2, 4, 8] as const;
 /** Readings of a page on an unchanged lab without which no step can be called. */
-export const LEAST_READINGS = LEAST_BEFORE + AFTER[0];
+export const LEAST_READINGS = 7;
 
-/** Readings with figures since the lab last changed, oldest first in: those in which a step is sought. */
-export function comparableReadings(readings: readonly Pick<PageReading, 'setting'>[]): number {
+/**
+ * Readings with figures that can be compared with the newest, oldest first in: those in which a step is sought. Over an
+ * update of the lab only where the control page tells what it did.
+ */
+export function comparableReadings(readings: readonly Pick<PageReading, 'setting' | 'control'>[]): number {
 	const known = readings.filter(({ setting }) => setting !== null);
-	const newest = known.at(-1)?.setting ?? null;
-	const before = known.findLastIndex(({ setting }) => settingParts(setting, newest).length > 0);
-	return known.length - 1 - before;
+	const start = known.findLastIndex((reading, i) => {
+		const before = known[i - 1];
+		if (!before || !settingParts(before.setting, reading.setting).length) return false;
+		return !isUpdate(before, reading) || !before.control || !reading.control;
+	});
+	return known.length - Math.max(0, start);
 }
 
-/** Standard errors more for a step that was not found at once: two chances more are paid for (simulated). */
-const LATER_PENALTY = 0.4;
-/** Chance of any false call in a quarter. */
-const LEVEL = 0.05;
+/** Chance of any false call in a quarter: of 5 %, a fifth pays for scatter that is itself only estimated (simulated). */
+const LEVEL = 0.04;
 const INTERVAL = normalQuantile(0.975);
 /** Standard errors from which a page is loaded more often in the same reading. */
 const HINT = 1.28;
-
-/** Figures of one metric of one page, and where the part that is compared now begins. */
-interface Series {
-	history: PageHistory;
-	metric: MetricId;
-	/** Readings with figures, in order. */
-	readings: PageReading[];
-	blocks: Block[];
-	control: (Block | null)[];
-	/** Index into the blocks of the first that can be compared with the newest. */
-	start: number;
-}
+/** A level that goes on moving within so many readings is the same change. */
+const GROWS_WITHIN = 8;
 
 export function findInHistory(histories: readonly PageHistory[], options: HistoryOptions): HistoryFindings {
 	const breaks = histories.flatMap(breaksOf);
 	const numbers = [...new Set(histories.flatMap(({ readings }) => readings.map(({ reading }) => reading)))];
 	const all = histories.flatMap((history) => options.metrics.map((metric) => emptySeries(history, metric)));
-	const changes: Change[] = [];
+	const calls: Call[] = [];
 	for (const number of numbers.sort((a, b) => a - b)) {
 		const grown = all.filter((series) => grow(series, number));
-		changes.push(...callsAt(all, grown, number, options));
+		callAt(all, grown, number, options, calls);
 	}
-	return { changes, breaks, wild: all.flatMap((series) => wildOf(series, changes)), between: pooledBetween(all) };
+	const known = knownFrom(all, LOOKS_AFTER[0]);
+	const changes = calls.map(({ change }) => change);
+	return { changes, breaks, wild: all.flatMap((series) => wildOf(series, changes)), scatter: scattersOf(all, known) };
 }
 
 /** Pages that a reading should load more often: something may have moved, and so few loads cannot tell. */
@@ -132,7 +169,7 @@ export function hintsIn(
 ): { page: number; condition: string }[] {
 	const all = histories.flatMap((history) => options.metrics.map((metric) => wholeSeries(history, metric)));
 	const newest = Math.max(0, ...histories.map(({ readings }) => readings.at(-1)?.reading ?? 0));
-	const between = pooledBetween(all);
+	const known = knownFrom(all, LOOKS_AFTER[0]);
 	return histories
 		.filter(({ page, condition }) =>
 			all.some(
@@ -140,124 +177,135 @@ export function hintsIn(
 					series.history.page === page &&
 					series.history.condition === condition &&
 					series.readings.at(-1)?.reading === newest &&
-					[1, 2].some((after) => (lookAt(series, after, between)?.z ?? 0) > HINT)
+					[1, 2].some((after) => Math.abs(lookAt(series, after, known)?.step.z ?? 0) > HINT)
 			)
 		)
 		.map(({ page, condition }) => ({ page, condition }));
 }
 
-function emptySeries(history: PageHistory, metric: MetricId): Series {
-	return { history, metric, readings: [], blocks: [], control: [], start: 0 };
-}
-
-function wholeSeries(history: PageHistory, metric: MetricId): Series {
-	const series = emptySeries(history, metric);
-	for (const { reading } of history.readings) grow(series, reading);
-	return series;
-}
-
-/** @returns whether the reading has figures of the series */
-function grow(series: Series, number: number): boolean {
-	const reading = series.history.readings.find((candidate) => candidate.reading === number);
-	const block = blockOf(measured(reading?.figures[series.metric]));
-	if (!reading || !block) return false;
-	const last = series.readings.at(-1);
-	if (last && settingParts(last.setting, reading.setting).length) series.start = series.blocks.length;
-	series.readings.push(reading);
-	series.blocks.push(block);
-	series.control.push(blockOf(measured(reading.control?.[series.metric])));
-	return true;
-}
-
-interface Looked {
-	series: Series;
-	after: number;
-	before: Block[];
-	later: Block[];
-	z: number;
-	size: number;
-	error: number;
-	isCorrected: boolean;
-}
-
-function lookAt(series: Series, after: number, between: number): Looked | null {
-	const split = series.blocks.length - after;
-	if (split - series.start < LEAST_BEFORE) return null;
-	const from = Math.max(series.start, split - MOST_BEFORE);
-	const at = split - from;
-	const { blocks, share } = withoutDrift(series.blocks.slice(from), series.control.slice(from));
-	const [before, later] = [blocks.slice(0, at), blocks.slice(at)];
-	const { z, size, error } = stepOf(before, later, between);
-	return { series, after, before, later, z, size, error, isCorrected: share > 0 };
-}
-
-/** Of all series, as long as their newest two readings are not counted: a step there is no scatter. */
-function pooledBetween(all: readonly Series[]): number {
-	return varianceBetween(
-		all.flatMap((series) => {
-			const looked = lookAt(series, AFTER[0], 0);
-			return looked ? [looked.before] : [];
-		})
-	);
-}
-
-function callsAt(
-	all: readonly Series[],
-	grown: readonly Series[],
-	number: number,
-	{ margins, readingsAQuarter }: HistoryOptions
-): Change[] {
-	const open = grown.filter((series) => series.blocks.length - series.start >= LEAST_BEFORE + AFTER[0]);
-	if (!open.length) return [];
-	const between = pooledBetween(all);
-	// What never moves cannot be called by chance, and takes no part of the chance.
-	const tests = open.filter(({ blocks, start }) => varianceWithin(blocks.slice(start)) > 0).length;
-	const critical = criticalZ(LEVEL / readingsAQuarter, tests);
-	return open.flatMap((series) => {
-		const found = AFTER.map((after) => lookAt(series, after, between)).filter(
-			(looked): looked is Looked =>
-				looked !== null &&
-				looked.z > critical + (looked.after === AFTER[0] ? 0 : LATER_PENALTY) &&
-				middlesDiffer(looked.before, looked.later)
-		);
-		if (!found.length) return [];
-		const best = sharpest(series, between, found);
-		const split = series.blocks.length - best.after;
-		series.start = split;
-		return [changeOf(best, split, number, margins)];
+function scattersOf(all: readonly Series[], known: Known): SeriesScatter[] {
+	return all.flatMap((series) => {
+		if (!series.blocks.length) return [];
+		const { between } = shrunkScatter(series, known, LOOKS_AFTER[0]);
+		return [{ page: series.history.page, condition: series.history.condition, metric: series.metric, between }];
 	});
 }
 
-/** Where exactly: among all places from the newest two readings back, the one that stands out most. */
-function sharpest(series: Series, between: number, found: readonly Looked[]): Looked {
-	const most = AFTER.at(-1)!;
-	const places = Array.from({ length: most - 1 }, (_, i) => lookAt(series, i + AFTER[0], between));
-	return places.reduce<Looked>((best, looked) => (looked && looked.z > best.z ? looked : best), found[0]!);
+/** A change, and what it takes to tell how far it has grown. */
+interface Call {
+	series: Series;
+	change: Change;
+	/** Before the whole of it. */
+	origin: Level;
+	/** Index of the newest part of it. */
+	split: number;
 }
 
-function changeOf(
-	{ series, before, later, size, error, isCorrected }: Looked,
-	split: number,
-	calledAt: number,
+function callAt(
+	all: readonly Series[],
+	grown: readonly Series[],
+	number: number,
+	{ margins, readingsAQuarter }: HistoryOptions,
+	calls: Call[]
+): void {
+	const open = grown.filter((series) => canLook(series, LOOKS_AFTER[0]));
+	if (!open.length) return;
+	const known = knownFrom(all, LOOKS_AFTER[0]);
+	// What never moves cannot be called by chance, and takes no part of the chance.
+	const moving = open.filter(moves);
+	for (const series of open) {
+		const { page } = series.history;
+		const ofPage = moving.filter(({ history }) => history.page === page).length;
+		const chance = { level: LEVEL / readingsAQuarter, tests: moving.length, ofPage };
+		const found = LOOKS_AFTER.flatMap((after) => {
+			const looked = lookAt(series, after, known);
+			return looked && standsOut(looked, chance) ? [looked] : [];
+		});
+		if (!found.length) continue;
+		const best = sharpest(series, known, found);
+		const split = series.blocks.length - best.after;
+		tell(series, best, split, { number, margins, calls });
+		startAnew(series, split, true);
+	}
+}
+
+function moves(series: Series): boolean {
+	const { blocks } = correctedOf(series);
+	return varianceWithin(blocks) > 0 || (scatterOf(series, LOOKS_AFTER[0])?.between ?? 0) > 0;
+}
+
+/** Where exactly: among all places from the newest two readings back, the one that stands out most. */
+function sharpest(series: Series, known: Known, found: readonly Looked[]): Looked {
+	const [least, most] = [LOOKS_AFTER[0], LOOKS_AFTER.at(-1)!];
+	const places = Array.from({ length: most - least + 1 }, (_, i) => lookAt(series, i + least, known));
+	return places.reduce<Looked>(
+		(best, looked) => (looked && Math.abs(looked.step.z) > Math.abs(best.step.z) ? looked : best),
+		found[0]!
+	);
+}
+
+interface Telling {
+	number: number;
+	margins: HistoryOptions['margins'];
+	calls: Call[];
+}
+
+/** As a change of its own, or as the growth of one that has not ended. */
+function tell(series: Series, looked: Looked, split: number, { number, margins, calls }: Telling): void {
+	const { history, metric, readings } = series;
+	const isUp = looked.step.size > 0;
+	const last = calls.findLast((call) => call.series === series);
+	const grows = last && last.change.shift.estimate > 0 === isUp && split - last.split <= GROWS_WITHIN;
+	const after = readings[split]!.reading;
+	const to = levelAtStart(looked.later)!;
+	if (grows) {
+		const { size, error } = difference(last.origin, to);
+		const grew = [...last.change.grew, { after, calledAt: number }];
+		Object.assign(last.change, {
+			...sized(metric, last.origin.value, size, error, margins),
+			from: last.change.from,
+			to: middleOf(looked.later.map(({ value }) => value)),
+			grew
+		});
+		last.split = split;
+		return;
+	}
+	const origin = levelAtEnd(looked.before)!;
+	calls.push({
+		series,
+		split,
+		origin: { ...origin, variance: origin.variance + looked.later[0]!.moved },
+		change: {
+			page: history.page,
+			condition: history.condition,
+			metric,
+			before: readings[split - 1]!.reading,
+			after,
+			calledAt: number,
+			grew: [],
+			from: middleOf(looked.before.map(({ value }) => value)),
+			to: middleOf(looked.later.map(({ value }) => value)),
+			...sized(metric, middleOf(looked.before.map(({ value }) => value)), looked.step.size, looked.step.error, margins),
+			isCorrected: correctedOf(series).isCorrected
+		}
+	});
+}
+
+const middleOf = (values: readonly number[]) => median(values);
+
+function sized(
+	metric: MetricId,
+	from: number,
+	size: number,
+	error: number,
 	margins: HistoryOptions['margins']
-): Change {
-	const { metric, history, readings } = series;
-	const [from, to] = [before, later].map((side) => median(side.map(({ middle }) => middle))) as [number, number];
+): Pick<Change, 'shift' | 'margin' | 'verdict'> {
 	const margin = marginFor(metric, from, margins ?? undefined);
 	const interval = { estimate: size, low: size - INTERVAL * error, high: size + INTERVAL * error };
 	return {
-		page: history.page,
-		condition: history.condition,
-		metric,
-		before: readings[split - 1]!.reading,
-		after: readings[split]!.reading,
-		calledAt,
-		from,
-		to,
 		shift: { ...interval, relative: ratioMakesSense(metric) && from > 0 ? size / from : null },
 		margin,
-		verdict: decide({ metric, shift: interval, margin, called: true }),
-		isCorrected
+		verdict: decide({ metric, shift: interval, margin, called: true })
 	};
 }
 
@@ -281,6 +329,8 @@ function controlOver(before: PageReading, after: PageReading): Break['control'] 
 
 /** How far a reading lies out, in scaled MADs, before it is marked (the same cut as for loads). */
 const WILD_CUT = 3.5;
+/** Fewer readings do not show what is usual. */
+const LEAST_WILD = 5;
 
 /** Far from what came before and after it without a step in between. */
 function wildOf({ history, metric, readings, blocks }: Series, changes: readonly Change[]): Wild[] {
@@ -293,7 +343,7 @@ function wildOf({ history, metric, readings, blocks }: Series, changes: readonly
 	});
 	return starts.flatMap((start, i) => {
 		const own = blocks.slice(start, starts[i + 1]).map(({ middle }) => middle);
-		if (own.length < LEAST_BEFORE) return [];
+		if (own.length < LEAST_WILD) return [];
 		const [centre, spread] = [median(own), scaledMad(own)];
 		const isFar = (middle: number) =>
 			spread > 0 &&

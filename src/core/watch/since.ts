@@ -4,10 +4,11 @@ import { normalQuantile } from '../stats/normal';
 import { ratioMakesSense } from '../trial/measures';
 import { decide } from '../trial/verdict';
 import type { ShiftResult } from '../trial/types';
-import { blockOf } from './block';
+import { blockOf, type Block } from './block';
 import type { Change, HistoryFindings } from './history';
 import { measured, settingParts, type PageHistory, type PageReading } from './reading';
-import { stepOf } from './step';
+import type { Point } from './level';
+import { stepOf, varianceWithin } from './step';
 
 export const PERIODS = ['week', 'month', 'start'] as const;
 export type Period = (typeof PERIODS)[number];
@@ -42,7 +43,7 @@ export function sinceReading(
 	{ page, condition, readings }: PageHistory,
 	before: PageReading,
 	metrics: readonly MetricId[],
-	{ changes, between }: Pick<HistoryFindings, 'changes' | 'between'>,
+	{ changes, scatter }: Pick<HistoryFindings, 'changes' | 'scatter'>,
 	margins: Partial<Record<MetricId, Margin>> | null
 ): ShiftResult[] {
 	const newest = readings.findLast(({ setting }) => setting !== null);
@@ -50,7 +51,14 @@ export function sinceReading(
 	return metrics.flatMap((metric) => {
 		const [from, to] = [before, newest].map(({ figures }) => blockOf(measured(figures[metric])));
 		if (!from || !to) return [];
-		const { size, error } = stepOf([from], [to], between);
+		const own = scatter.find((one) => one.page === page && one.condition === condition && one.metric === metric);
+		const within = varianceWithin([from, to]);
+		const pointOf = ({ middle, loads }: Block): Point => ({
+			value: middle,
+			variance: within / loads + (own?.between ?? 0) * from.middle ** 2,
+			moved: 0
+		});
+		const { size, error } = stepOf([pointOf(from)], [pointOf(to)]);
 		const reach = normalQuantile(1 - (1 - LEVEL) / 2) * error;
 		const shift = { estimate: size, low: size - reach, high: size + reach };
 		const margin = marginFor(metric, from.middle, margins ?? undefined);
@@ -59,7 +67,7 @@ export function sinceReading(
 				change.page === page &&
 				change.condition === condition &&
 				change.metric === metric &&
-				change.after > before.reading &&
+				newestPart(change) > before.reading &&
 				change.after <= newest.reading &&
 				change.shift.estimate > 0 === size > 0
 		);
@@ -78,6 +86,9 @@ export function sinceReading(
 		];
 	});
 }
+
+/** A change that began before may have grown since. */
+const newestPart = ({ after, grew }: Change): number => grew.at(-1)?.after ?? after;
 
 type Told = Pick<ShiftResult, 'condition' | 'metric' | 'n' | 'shift' | 'margin' | 'verdict'> & {
 	from: number;

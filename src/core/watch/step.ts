@@ -1,24 +1,26 @@
 /**
- * Whether a figure stepped between two readings.
+ * Whether a figure stepped between two readings. Four conditions must hold together, each against another way of being
+ * wrong (simulated in `bench/watch`):
  *
- * Loads of one reading share its hour, so that the reading is the unit: its middle has the variance of its loads
- * divided by their number, and that by which readings differ among themselves (a random-effects model, Cochran 1937;
- * the share of the second is pooled over all that is watched, since one page shows too little of it). Two conditions
- * must hold: the step stands out of that variance at a level that is divided among all that is watched, and an exact
- * rank-sum test of the readings' middles (Mann and Whitney 1947) rules chance out at 5 %. The exact test alone could
- * never decide: 2 readings after 12 can be dealt in 91 ways, so that its smallest p is 0.022, however many pages are
- * watched.
+ * - The step stands out of what loads and readings scatter, at a level that all that is watched shares over a quarter.
+ * - It still does when any one reading after it is left out, and no reading after it lies far from the others: a single
+ *   bad week is no change.
+ * - An exact rank-sum test of the readings' middles (Mann and Whitney 1947) rules chance out at 5 %, or, where so few
+ *   readings can't (2 after 5 can be dealt in 21 ways: smallest p 0.095), all readings after lie beyond all before.
+ * - It doesn't fall on an update of the lab: whose doing it was could not be told.
  */
 import { rankSumP } from '../stats/rankSum';
 import { normalQuantile } from '../stats/normal';
+import { studentQuantile } from '../stats/student';
 import type { Block } from './block';
+import { levelAtEnd, levelAtStart, type Level, type Point } from './level';
 
 export interface Step {
 	/** After minus before, in the metric's unit. */
 	size: number;
 	/** Standard error of the size. */
 	error: number;
-	/** Size in standard errors, without its sign; Infinity where nothing scatters and it moved nevertheless. */
+	/** Size in standard errors, with its sign; infinite where nothing scatters and it moved nevertheless. */
 	z: number;
 }
 
@@ -29,60 +31,57 @@ export function varianceWithin(blocks: readonly Block[]): number {
 	return freedom > 0 ? squares / freedom : 0;
 }
 
-/** @param between how readings differ among themselves, as a share of the variance of single loads */
-export function stepOf(before: readonly Block[], after: readonly Block[], between: number): Step {
-	const within = varianceWithin([...before, ...after]);
-	const [from, to] = [before, after].map((side) => weightedMean(side, within, between)) as [Weighted, Weighted];
-	const size = to.mean - from.mean;
+/** @param before, after oldest first; both sides need one at least */
+export function stepOf(before: readonly Point[], after: readonly Point[]): Step {
+	const [from, to] = [levelAtEnd(before)!, levelAtStart(after)!];
+	return difference({ ...from, variance: from.variance + after[0]!.moved }, to);
+}
+
+export function difference(from: Level, to: Level): Step {
+	const size = to.value - from.value;
 	const error = Math.sqrt(from.variance + to.variance);
-	return { size, error, z: size === 0 ? 0 : Math.abs(size) / error };
+	return { size, error, z: size === 0 ? 0 : size / error };
 }
 
-interface Weighted {
-	mean: number;
-	variance: number;
-}
-
-/** Readings with more loads count for more, as far as it is loads that scatter. */
-function weightedMean(blocks: readonly Block[], within: number, between: number): Weighted {
-	const variances = blocks.map(({ loads, added = 0 }) => within * (between + 1 / loads) + added);
-	if (variances.some((variance) => variance === 0))
-		return { mean: blocks.reduce((sum, { middle }) => sum + middle, 0) / blocks.length, variance: 0 };
-	const total = variances.reduce((sum, variance) => sum + 1 / variance, 0);
-	const mean = blocks.reduce((sum, { middle }, i) => sum + middle / variances[i]!, 0) / total;
-	return { mean, variance: 1 / total };
-}
-
-/**
- * How readings differ among themselves, as a share of the variance of single loads: by the method of moments
- * (DerSimonian and Laird 1986, for readings of unequal numbers), pooled over all that is watched.
- * @param series readings of each figure without a step in them
- */
-export function varianceBetween(series: readonly (readonly Block[])[]): number {
-	let excess = 0;
-	let weight = 0;
-	for (const blocks of series) {
-		const within = varianceWithin(blocks);
-		if (within === 0 || blocks.length < 3) continue;
-		const inverse = blocks.map(({ loads, added = 0 }) => within / (within / loads + added));
-		const total = inverse.reduce((sum, one) => sum + one, 0);
-		const mean = blocks.reduce((sum, { middle }, i) => sum + middle * inverse[i]!, 0) / total;
-		const spread = blocks.reduce((sum, { middle }, i) => sum + inverse[i]! * (middle - mean) ** 2, 0);
-		excess += spread / within - (blocks.length - 1);
-		weight += total - inverse.reduce((sum, one) => sum + one ** 2, 0) / total;
-	}
-	return weight > 0 ? Math.max(0, excess / weight) : 0;
+/** The smallest step that is left, in the direction of the whole, when one reading after it is left out. */
+export function leastWithoutOne(before: readonly Point[], after: readonly Point[]): number {
+	const sign = Math.sign(stepOf(before, after).size);
+	return Math.min(
+		...after.map((_, left) => {
+			const rest = after.flatMap((point, i) => {
+				if (i === left) return [];
+				// What the lab did between two readings stays when one of them is left out.
+				return [{ ...point, moved: point.moved + (i === left + 1 ? after[left]!.moved : 0) }];
+			});
+			return sign * stepOf(before, rest).z;
+		})
+	);
 }
 
 /** Two-sided level of the exact test of the readings' middles. */
 const BLOCK_LEVEL = 0.05;
 
-export function middlesDiffer(before: readonly Block[], after: readonly Block[]): boolean {
-	const middles = (side: readonly Block[]) => side.map(({ middle }) => middle);
-	return rankSumP(middles(before), middles(after)) <= BLOCK_LEVEL;
+/** The middles are dealt beyond chance, or as far apart as so few of them can be. */
+export function middlesDiffer(before: readonly number[], after: readonly number[]): boolean {
+	const isApart = Math.max(...before) < Math.min(...after) || Math.max(...after) < Math.min(...before);
+	return isApart || rankSumP(before, after) <= BLOCK_LEVEL;
 }
 
-/** Beyond how many standard errors a step is called when so many tests share a chance of any false call. */
-export function criticalZ(level: number, tests: number): number {
-	return normalQuantile(1 - level / (2 * Math.max(1, tests)));
+const MOST_FREEDOM = 200;
+const criticals = new Map<string, number>();
+
+/**
+ * Beyond how many standard errors a step stands out when so many tests share a chance of any false call.
+ * @param freedom readings behind the standard error; as good as known from some on
+ */
+export function criticalZ(level: number, tests: number, freedom = Infinity): number {
+	const whole = Math.max(1, Math.floor(Math.min(freedom, MOST_FREEDOM)));
+	const key = `${level}/${tests}/${whole}`;
+	let critical = criticals.get(key);
+	if (critical === undefined) {
+		const p = 1 - level / (2 * Math.max(1, tests));
+		critical = whole === MOST_FREEDOM ? normalQuantile(p) : studentQuantile(p, whole);
+		criticals.set(key, critical);
+	}
+	return critical;
 }

@@ -58,7 +58,9 @@ export function reasonsOfChanges(changes: readonly Change[], causes: readonly st
 /** Where no step was called: that there is none, or that none could be. @param n readings that can be compared */
 export function describeQuiet(n: number): string {
 	const isEnough = n >= LEAST_READINGS;
-	return isEnough ? WATCH_WORDS.say('change.none') : WATCH_WORDS.say('change.too-few', { n, least: LEAST_READINGS });
+	return isEnough
+		? WATCH_WORDS.say('change.none')
+		: WATCH_WORDS.say('change.too-few', { n, least: LEAST_READINGS, more: LEAST_READINGS - n });
 }
 
 export const howSure = (): string => WATCH_WORDS.say('change.sure');

@@ -1,10 +1,11 @@
 import { expect } from 'chai';
 import type { MetricId } from '$core/metrics/catalogue';
-import { comparableReadings, findInHistory, hintsIn, LEAST_READINGS } from '$core/watch/history';
+import { comparableReadings, eventsOf, findInHistory, hintsIn, LEAST_READINGS, type Change } from '$core/watch/history';
 import type { Setting } from '$core/watch/reading';
 import { readingBefore, sinceReading } from '$core/watch/since';
 import { describeQuiet } from '$core/wording/watch';
 import { historyOf, SETTING, type HistoryWorld } from '../../support/histories';
+import { USUAL_WATCH, watchWorld, type WatchWorld } from '../../support/watchWorlds';
 
 const OPTIONS = { metrics: ['lcp'] as MetricId[], margins: null, readingsAQuarter: 13 };
 const find = (world: HistoryWorld) => findInHistory([historyOf(world)], OPTIONS);
@@ -83,7 +84,7 @@ describe('the history of a watched page', () => {
 	it('calls nothing before five readings, and nothing of figures that never move', () => {
 		expect(find({ readings: 6, step: { at: 5, by: 1 } }).changes).to.deep.equal([]);
 		const constant = historyOf({ readings: 20, noise: 0 });
-		expect(findInHistory([constant], OPTIONS)).to.deep.equal({ changes: [], breaks: [], wild: [], between: 0 });
+		expect(findInHistory([constant], OPTIONS)).to.deep.include({ changes: [], breaks: [], wild: [] });
 	});
 
 	it('calls bytes that were always the same and are others now', () => {
@@ -106,6 +107,77 @@ describe('the history of a watched page', () => {
 				({ after, verdict }) => Math.abs(after - 25) <= 2 && verdict !== 'better'
 			);
 		expect(seeds.filter(isFound).length / seeds.length).to.be.above(0.8);
+	});
+
+	/** How many of some seeded worlds something holds in. */
+	const count = (holds: (seed: number) => boolean, worlds = 20) =>
+		Array.from({ length: worlds }, (_, i) => holds(i + 1)).filter(Boolean).length;
+	const callsIn = (world: Partial<WatchWorld>, seed: number) => {
+		const whole = { ...USUAL_WATCH, missing: 0, tail: 0, ...world };
+		const { changes } = findInHistory(watchWorld(whole, seed).histories, { ...OPTIONS, metrics: whole.metrics });
+		return changes.filter(({ page, condition, metric }) => page === 1 && condition === 'phone' && metric === 'lcp');
+	};
+
+	it('sees a step beside a metric that is steady within a reading and another one the next week', () => {
+		const isSeen = (seed: number) =>
+			callsIn({ bytes: 0.01, noise: 0.08, weeks: 33, step: { week: 30, by: 0.3 } }, seed).some(
+				({ shift }) => shift.estimate > 0
+			);
+		expect(count(isSeen)).to.be.at.least(18);
+	});
+
+	it('calls four times as much from the first readings that it asks for', () => {
+		const { changes } = find({ readings: LEAST_READINGS, step: { at: 6, by: 3 } });
+		expect(changes.map(({ after, verdict }) => [after, verdict])).to.deep.equal([[6, 'worse']]);
+	});
+
+	it('takes no single bad week for a change', () => {
+		for (const by of [0.2, 0.4]) {
+			const bad = (seed: number) =>
+				callsIn({ weeks: 32, step: { week: 25, by, until: 26, all: true } }, seed).length > 0;
+			expect(count(bad)).to.be.at.most(4);
+		}
+	});
+
+	it('goes on over updates of the browser, which the control page tells of', () => {
+		const updates = { every: 4, spread: 0.03, own: 0.01 };
+		const isSeen = (seed: number) => callsIn({ weeks: 35, step: { week: 30, by: 0.3 }, updates }, seed).length > 0;
+		// One step in four falls on an update, and is nobody's.
+		expect(count(isSeen, 15)).to.be.at.least(9);
+		const isFalse = (seed: number) => callsIn({ weeks: 35, updates: { ...updates, spread: 0.1 } }, seed).length > 0;
+		expect(count(isFalse, 15)).to.be.at.most(3);
+	});
+
+	it('sees that a page came back after three weeks', () => {
+		const isSeen = (seed: number) => {
+			const calls = callsIn({ weeks: 32, step: { week: 25, by: 0.3, until: 28 } }, seed);
+			return calls.some(({ shift }) => shift.estimate > 0) && calls.some(({ shift }) => shift.estimate < 0);
+		};
+		expect(count(isSeen)).to.be.at.least(16);
+	});
+
+	it('tells a ramp as one change that grows', () => {
+		const told = Array.from({ length: 10 }, (_, i) =>
+			callsIn({ weeks: 40, ramp: { week: 20, by: 0.06, weeks: 8 } }, i + 1)
+		);
+		expect(told.filter((changes) => changes.length === 1).length).to.be.at.least(8);
+		const [change] = told.find((changes) => changes.length === 1 && changes[0]!.grew.length > 0)!;
+		// In the end 48 % more: what the newest part adds to the first.
+		expect(change!.shift.relative).to.be.within(0.3, 0.6);
+		expect(change!.grew[0]!.calledAt).to.be.above(change!.calledAt);
+	});
+
+	it('makes one event of what several metrics show at about the same time', () => {
+		const base = { page: 1, condition: 'phone', calledAt: 16, grew: [] };
+		const [lcp, score, cls] = [
+			{ ...base, metric: 'lcp', after: 15 },
+			{ ...base, metric: 'score', after: 14 },
+			{ ...base, metric: 'cls', after: 18, calledAt: 19 }
+		] as unknown as Change[];
+		expect(eventsOf([lcp!, score!, cls!]).map((event) => event.map(({ metric }) => metric))).to.deep.equal([
+			['lcp', 'score'],
+			['cls']
+		]);
 	});
 
 	it('asks for more loads of a page that may have moved', () => {
@@ -141,12 +213,13 @@ describe('a page against an earlier reading', () => {
 			readings: 8,
 			settingAt: (reading) => (reading >= 5 ? { ...SETTING, lab: 'there' } : SETTING)
 		});
-		expect(sinceReading(history, history.readings[0]!, ['lcp'], { changes: [], between: 0 }, null)).to.deep.equal([]);
+		expect(sinceReading(history, history.readings[0]!, ['lcp'], { changes: [], scatter: [] }, null)).to.deep.equal([]);
 	});
 });
 
 describe('how much of a history a step can be sought in', () => {
-	const of = (...settings: (Setting | null)[]) => comparableReadings(settings.map((setting) => ({ setting })));
+	const of = (...settings: (Setting | null)[]) =>
+		comparableReadings(settings.map((setting) => ({ setting, control: null })));
 	const other = { ...SETTING, browser: 'Chromium 141' };
 
 	it('is what was read since the lab last changed, readings without figures left out', () => {
@@ -155,6 +228,11 @@ describe('how much of a history a step can be sought in', () => {
 		expect(of(SETTING, null, SETTING)).to.equal(2);
 		expect(of(SETTING, SETTING, other)).to.equal(1);
 		expect(of(SETTING, other, other, null)).to.equal(2);
+		// With a control page on both sides an update is bridged; other conditions never are.
+		const control = { lcp: [1] };
+		const bridged = (setting: Setting) =>
+			comparableReadings([SETTING, setting].map((own) => ({ setting: own, control })));
+		expect([bridged(other), bridged({ ...SETTING, conditions: 'b' })]).to.deep.equal([2, 1]);
 		// What it was before an other lab does not count, though it is the same again.
 		expect(of(SETTING, other, SETTING)).to.equal(1);
 	});
@@ -162,7 +240,7 @@ describe('how much of a history a step can be sought in', () => {
 	it('is said where nothing was called: that nothing moved, or that nothing could be called', () => {
 		expect(describeQuiet(LEAST_READINGS)).to.equal('Nothing moved beyond the noise under these conditions.');
 		expect(describeQuiet(LEAST_READINGS - 1)).to.equal(
-			'Nothing can be called yet: a step needs 7 readings on an unchanged lab, and there are 6.'
+			'One more reading before a change can be told: it takes 7 that can be compared with one another, and there are 6.'
 		);
 		expect(describeQuiet(1)).to.match(/and there is 1\.$/);
 	});

@@ -124,6 +124,8 @@ export const en = {
 	'reason.few-rounds':
 		'“{stage}” has {rounds, plural, one {# whole round} other {# whole rounds}}, and at least {least} are needed.',
 	'reason.presence': '“{stage}” is held: “{check}” was met in {met} of {loads} loads.',
+	'reason.no-drift-check':
+		'Not judged: nothing shows how much the world drifted between the stages. A reference page in every stage shows it, or a last stage in which the change is taken back.',
 	'reason.few-pages': 'Fewer than two pages have loads that can be compared.',
 
 	'metric.score': 'score',

@@ -11,6 +11,8 @@ export const es: Record<ClientKey, string> = {
 	'reason.few-rounds':
 		'«{stage}» tiene {rounds, plural, one {# ronda completa} other {# rondas completas}} y se necesitan al menos {least}.',
 	'reason.presence': '«{stage}» queda en espera: «{check}» se cumplió en {met} de {loads} cargas.',
+	'reason.no-drift-check':
+		'Sin evaluar: nada muestra cuánto derivó el entorno entre las etapas. Lo muestra una página de referencia en cada etapa, o una última etapa en la que se deshace el cambio.',
 	'reason.few-pages': 'Menos de dos páginas tienen cargas que se puedan comparar.',
 
 	'metric.score': 'puntuación',

@@ -10,7 +10,7 @@ export const watch = {
 	'change.cause': 'Most likely cause, by one load on each side: {cause}',
 	'change.none': 'Nothing moved beyond the noise under these conditions.',
 	'change.too-few':
-		'Nothing can be called yet: a step needs {least} readings on an unchanged lab, and there {n, plural, one {is #} other {are #}}.',
+		'{more, plural, one {One more reading} other {# more readings}} before a change can be told: it takes {least} that can be compared with one another, and there {n, plural, one {is #} other {are #}}.',
 	'change.no-cause': 'The loads that are kept of both sides show no cause.',
 	'break.title': '{parts} changed: what was measured before cannot be compared with what comes after',
 	'break.browser': 'The browser',

@@ -3,7 +3,7 @@ import { METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import { sharesByKind } from '$core/load/requestList';
 import { sharesOf, type OwnerShare } from '$core/load/owners';
 import { practicesOf, type LateLoad, type PracticeCell } from '$core/standings/practices';
-import { rankPages, type Ranked } from '$core/standings/ranks';
+import { rankRun, type Contest, type Ranked } from '$core/standings/ranks';
 import { timingIn, timingKey, type Setting, type TimingKey } from '$core/watch/reading';
 import type { PageTrouble } from '$core/watch/trouble';
 import { cdnHostsOf } from '../clients/sites';
@@ -14,7 +14,7 @@ import { figuresOfWatch, readingsOfWatch, type StoredFigures } from '../watch/re
 import { findWatch, type Watch } from '../watch/watches';
 import { findDerived, saveDerived } from '../work/derived';
 
-export const RANKS_VERSION = '2';
+export const RANKS_VERSION = '3';
 
 export type RankedMetric = MetricId | TimingKey;
 
@@ -56,13 +56,13 @@ export function deriveRanks(db: Db, id: number): void {
 	const known = new Map((findRanks(db, id)?.runs ?? []).map((run) => [`${run.reading}/${run.condition}`, run]));
 	const figures = figuresOfWatch(db, id);
 	const done = readingsOfWatch(db, id).filter(({ state }) => state === 'done');
-	const runs = done.flatMap(({ id: reading, plannedAt }) =>
-		watch.settings.conditions.flatMap((condition) => {
-			const own = figures.filter((stored) => stored.readingId === reading && stored.conditionId === condition);
-			// What was worked out of a run stays: its loads do not change.
-			return own.length ? (known.get(`${reading}/${condition}`) ?? runOf(reading, plannedAt, condition, own)) : [];
-		})
-	);
+	const runs = done.flatMap(({ id: reading, plannedAt }) => {
+		const own = figures.filter(({ readingId }) => readingId === reading);
+		const conditions = watch.settings.conditions.filter((id) => own.some(({ conditionId }) => conditionId === id));
+		const worked = conditions.flatMap((condition) => known.get(`${reading}/${condition}`) ?? []);
+		// What was worked out of a run stays: its loads do not change.
+		return worked.length === conditions.length ? worked : runsOf(watch, { reading, at: plannedAt, conditions }, own);
+	});
 	const newest = done.at(-1)?.id;
 	const content = figures
 		.filter(({ readingId }) => readingId === newest)
@@ -70,30 +70,41 @@ export function deriveRanks(db: Db, id: number): void {
 	saveDerived(db, subjectOf(id), 'ranks', RANKS_VERSION, '', { runs, content } satisfies StandingRanks);
 }
 
-function runOf(reading: number, at: string, condition: string, own: readonly StoredFigures[]): RunRanks {
-	const metrics = metricsIn(own);
-	const most = Math.max(0, ...own.flatMap(({ rounds }) => rounds));
-	const ranks = Object.fromEntries(
-		metrics.map((metric) => [
+interface Run {
+	reading: number;
+	at: string;
+	conditions: readonly string[];
+}
+
+/** One run under each of its conditions: places are told at one level over all that the standing was asked about. */
+function runsOf({ settings }: Watch, { reading, at, conditions }: Run, all: readonly StoredFigures[]): RunRanks[] {
+	const most = Math.max(0, ...all.flatMap(({ rounds }) => rounds));
+	const contests = conditions.flatMap((condition) => {
+		const own = all.filter(({ conditionId }) => conditionId === condition);
+		return metricsIn(own).map((metric): Contest & { condition: string; metric: RankedMetric } => ({
+			condition,
 			metric,
-			rankPages(
-				metric,
-				own.map(({ watchedPageId, figures, rounds }) => ({
-					page: watchedPageId,
-					byRound: byRound(figures[metric] ?? [], rounds, most)
-				})),
-				reading
-			)
-		])
-	);
-	return {
-		reading,
-		at,
-		condition,
-		ranks,
-		troubles: own.flatMap(({ watchedPageId, trouble }) => (trouble ? [{ page: watchedPageId, trouble }] : [])),
-		setting: own.find(({ setting }) => setting !== null)?.setting ?? null
-	};
+			isJudged: (settings.metrics as readonly string[]).includes(metric),
+			contestants: own.map(({ watchedPageId, figures, rounds }) => ({
+				page: watchedPageId,
+				byRound: byRound(figures[metric] ?? [], rounds, most)
+			}))
+		}));
+	});
+	const ranked = rankRun(contests, reading);
+	return conditions.map((condition) => {
+		const own = all.filter(({ conditionId }) => conditionId === condition);
+		return {
+			reading,
+			at,
+			condition,
+			ranks: Object.fromEntries(
+				contests.flatMap((contest, i) => (contest.condition === condition ? [[contest.metric, ranked[i]!]] : []))
+			),
+			troubles: own.flatMap(({ watchedPageId, trouble }) => (trouble ? [{ page: watchedPageId, trouble }] : [])),
+			setting: own.find(({ setting }) => setting !== null)?.setting ?? null
+		};
+	});
 }
 
 /** Of the catalogue those that any page has, then the pages' own timings. */

@@ -2,6 +2,7 @@
 import { isMetricId, metricOf, METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import type { Film } from '$core/compare/film';
 import { NEUTRAL, PRACTICES } from '$core/standings/practices';
+import type { Ranked } from '$core/standings/ranks';
 import { formatDuration, formatValue } from '$core/wording/format';
 import { describeCell, describePractice, describeRank, describeSchedule, describeTrouble } from '$core/wording/watch';
 import { timingIn } from '$core/watch/reading';
@@ -62,8 +63,12 @@ function newestRuns(ranks: StandingRanks | null, conditions: readonly string[]):
 function rankWords(run: RunRanks, metric: RankedMetric, page: number): string {
 	const ranked = run.ranks[metric] ?? [];
 	const own = ranked.find((candidate) => candidate.page === page);
-	return own ? describeRank(own, ranked.filter(({ from }) => from !== null).length) : '';
+	return own ? placeWords(own, ranked.filter(({ from }) => from !== null).length) : '';
 }
+
+/** Of a metric that the standing was not asked about there is a figure and no place. */
+const placeWords = (ranked: Pick<Ranked, 'middle' | 'from' | 'to'>, all: number): string =>
+	ranked.middle !== null && ranked.from === null ? '' : describeRank(ranked, all);
 
 function nameOf(metric: RankedMetric): string {
 	return isMetricId(metric) ? metricOf(metric).name : timingIn(metric)!;
@@ -168,7 +173,7 @@ function tablesOf(run: RunRanks, { runs }: StandingRanks): Pick<StandingConditio
 				cells: ranked.map(({ page, middle, from, to }) => ({
 					page,
 					figure: formatRanked(metric, middle),
-					words: describeRank({ from, to }, all),
+					words: placeWords({ middle, from, to }, all),
 					from,
 					to
 				}))

@@ -2,7 +2,7 @@
 import type { CustomTiming } from '$core/field/visitSettings';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
-import { comparableReadings, eventsOf } from '$core/watch/history';
+import { eventsOf } from '$core/watch/history';
 import { measured, timingIn, timingKey, type TimingKey } from '$core/watch/reading';
 import { changeResult } from '$core/watch/since';
 import { boardRow, type BoardRow } from '$core/wording/board';
@@ -175,7 +175,8 @@ interface Material {
 }
 
 function conditionHistory(watch: Watch, material: Material): ConditionHistory {
-	const { condition, name, own, readings } = material;
+	const { condition, name, own, readings, history, page } = material;
+	const state = history?.states.find((one) => one.page === page.id && one.condition === condition);
 	const kept = own.filter(({ loadId, setting }) => loadId !== null && setting !== null);
 	const shown = (stored: StoredFigures | undefined) =>
 		stored ? { load: stored.loadId!, at: dateOf(readings, stored.readingId) } : null;
@@ -191,7 +192,7 @@ function conditionHistory(watch: Watch, material: Material): ConditionHistory {
 		then: kept.length > 1 ? shown(kept[0]) : null,
 		now: shown(kept.at(-1)),
 		trouble: trouble ? describeTrouble(trouble) : '',
-		quiet: describeQuiet(comparableReadings(own))
+		quiet: describeQuiet(state?.comparable ?? 0)
 	};
 }
 

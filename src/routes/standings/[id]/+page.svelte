@@ -117,7 +117,9 @@
 		{/if}
 		<p class="muted">
 			{formatMoment(shown.at)}, {view.settings.loads} rounds of each page in turn, read {view.scheduleWords}. A
-			range of places means that chance cannot be ruled out between them (5 %, all pairs of a metric together).
+			range of places means that chance cannot be ruled out between them: 5 % for all places that this run
+			tells, over the metrics that the standing was asked about and all devices. Other metrics have a figure and
+			no place.
 		</p>
 		{#each shown.troubles as trouble (trouble.page)}<Notice
 				kind="warning"

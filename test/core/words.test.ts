@@ -52,9 +52,9 @@ describe('the catalogue of messages', () => {
 			'2 new errors in the console'
 		]);
 		const spanish = wordsIn('es');
-		expect([1, 2].map((rounds) => wordMore({ roundsNeeded: rounds, n: 0 }, spanish))).to.deep.equal([
-			'Probablemente lo decidirían 1 ronda en total.',
-			'Probablemente lo decidirían 2 rondas en total.'
+		expect([1, 2].map((rounds) => wordMore({ roundsNeeded: rounds, n: 0 }, 'puntuación', spanish))).to.deep.equal([
+			'Con 1 ronda en total probablemente se decidiría: puntuación.',
+			'Con 2 rondas en total probablemente se decidiría: puntuación.'
 		]);
 	});
 });
@@ -77,7 +77,7 @@ describe('the answer in Spanish', () => {
 
 	it('tells differences, what is open, and no difference that matters', () => {
 		expect(answer(result('lcp', 'worse'), result('wire', 'worse'), result('tbt', 'undecided'))).to.equal(
-			'«B» es más lenta y más pesada que «A».'
+			'«B» es más lenta en renderizado principal y más pesada que «A».'
 		);
 		expect(answer(result('lcp', 'same'))).to.equal('«B» y «A» no muestran ninguna diferencia que importe.');
 		expect(answer(result('lcp', 'undecided'), result('cls', 'undecided'))).to.equal(
@@ -95,7 +95,7 @@ describe('the answer in Spanish', () => {
 	it('words verdicts for tables', () => {
 		const shift = { estimate: 30, low: 1, high: 60, relative: null };
 		expect(wordVerdict({ metric: 'lcp', verdict: 'slight', shift }, spanish)).to.equal(
-			'más lenta, quizá demasiado poco para que importe'
+			'más lenta; no está decidido cuánto'
 		);
 	});
 });

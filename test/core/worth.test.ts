@@ -52,7 +52,7 @@ describe('worth and held back', () => {
 			'It loses 18 points of score, on top of 12 more a month and 20 hours of work: not worth it for speed. Largest paint is not decided.'
 		);
 		expect(words(result('score', 'slight', 4))).to.equal(
-			'Score differs, perhaps too little to matter; the price is 12 more a month and 20 hours of work.'
+			'It is better in score; by how much is open, and the price is 12 more a month and 20 hours of work.'
 		);
 	});
 });

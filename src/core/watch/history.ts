@@ -140,8 +140,8 @@ export function comparableReadings(readings: readonly Pick<PageReading, 'setting
 	return known.length - Math.max(0, start);
 }
 
-/** Chance of any false call in a quarter: of 5 %, a fifth pays for scatter that is itself only estimated (simulated). */
-const LEVEL = 0.04;
+/** Chance of any false call in a quarter: of 5 %, a part pays for scatter that is itself only estimated (simulated). */
+const LEVEL = 0.03;
 const INTERVAL = normalQuantile(0.975);
 /** Standard errors from which a page is loaded more often in the same reading. */
 const HINT = 1.28;

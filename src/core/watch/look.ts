@@ -51,7 +51,7 @@ export interface Chance {
 }
 
 /** Standard errors more for a step that was not found at once: further chances are paid for (simulated). */
-const LATER_PENALTY = 0.4;
+const LATER_PENALTY = 0.5;
 /**
  * How far all readings after but one must still stand out, as the chance that a single bad reading of a page finds a
  * second one by luck; and how far apart two of them may lie. Together they take a bad week for a change in at most 5 %.

@@ -37,8 +37,16 @@ function floorOf({ metric, shift }: ShiftResult, words: Words): string[] {
 	return [`${plainName(metric, words)} ${formatIn(metricOf(metric).unit, largest, true)}`];
 }
 
-/** "faster" or "slower": what a metric's change for the better or the worse is called. */
-export function judgementWord({ metric }: Pick<ShiftResult, 'metric'>, isBetter: boolean, words: Words): string {
+/**
+ * "faster" or "slower": what a metric's change for the better or the worse is called.
+ * @param metrics names them, where the word alone would claim more: "faster in blocking time"
+ */
+export function judgementWord(
+	{ metric }: Pick<ShiftResult, 'metric'>,
+	isBetter: boolean,
+	words: Words,
+	metrics = ''
+): string {
 	const key = `verdict.${metricOf(metric).words[isBetter ? 0 : 1]}` as Extract<MessageKey, `verdict.${string}`>;
-	return words.say(key);
+	return metrics ? words.say('answer.word-in', { word: words.say(key), metrics }) : words.say(key);
 }

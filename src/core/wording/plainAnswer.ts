@@ -3,15 +3,17 @@
  * what stands behind it. Claims what a verdict supports; the only figure is that of the largest decided shift.
  */
 import type { PutOff } from '../compare/late/putOff';
-import { metricOf } from '../metrics/catalogue';
 import { boardMarks, largestDecided } from '../trial/board';
 import type { ShiftResult, Verdict } from '../trial/types';
 import { formatDuration } from './format';
-import { describeNoise, judgementWord, type Tone } from './headline';
+import { MOST_ROUNDS } from '../trial/verdict';
+import { excludesZero, isFaint } from '../trial/faint';
+import { describeNoise, type Tone } from './headline';
+import { decidedWords, slightWords } from './judged';
 import { plainList, plainName } from './plainNames';
 import { askedDirection, type AskedDirection } from './question';
 import { describeReason } from './reasons';
-import { wordDifference, wordMore, type Names } from './shift';
+import { onlyMeets, wordDifference, wordMore, type Names } from './shift';
 import { ENGLISH, type Words } from './words';
 
 export interface PlainAnswer {
@@ -37,13 +39,16 @@ export function groupedAnswers(
 	answers: readonly { label: string; sentence: string; tone: Tone }[],
 	words: Words = ENGLISH
 ): { sentence: string; tone: Tone }[] {
-	const isLoud = ({ tone }: { tone: Tone }) => tone === 'better' || tone === 'worse' || tone === 'mixed';
-	const quiet = (['slight', 'undecided', 'same', 'none'] as const).flatMap((tone) => {
+	// A difference is said with its direction, each by itself.
+	const isLoud = ({ tone }: { tone: Tone }) => LOUD.includes(tone);
+	const quiet = (['undecided', 'same', 'none'] as const).flatMap((tone) => {
 		const names = answers.filter((answer) => answer.tone === tone).map(({ label }) => label);
 		return names.length ? [{ sentence: words.say(`answer.group.${tone}`, { names: words.list(names) }), tone }] : [];
 	});
 	return [...answers.filter(isLoud).map(({ sentence, tone }) => ({ sentence, tone })), ...quiet];
 }
+
+const LOUD: readonly Tone[] = ['better', 'worse', 'mixed', 'slight'];
 
 /**
  * @param results of one arm under one set of conditions; only those that the trial decides on count
@@ -65,10 +70,13 @@ export function plainAnswer(
 	);
 	if (!later) return standingAnswer(question, primary, names, words);
 	if (!primary.some(({ verdict }) => verdict === 'better' || verdict === 'worse')) {
-		const rest = primary.length ? detailOf(primary, outcomeOf(primary).key, words) : '';
+		const rest = primary.length ? detailOf(primary, outcomeOf(primary).key, names, words) : '';
 		// Asked whether it is worse, “only at first” would say that it is.
-		const lead = askedDirection(question)?.direction === 'better' ? `${words.say('answer.lead.later')} ` : '';
-		return { sentence: lead + later, detail: rest, tone: 'mixed' };
+		const lead = askedDirection(question, names)?.direction === 'better' ? `${words.say('answer.lead.later')} ` : '';
+		const beside = primary.some(({ verdict }) => verdict === 'slight')
+			? ` ${slightSentence(primary, names, words)}`
+			: '';
+		return { sentence: lead + later + beside, detail: rest, tone: 'mixed' };
 	}
 	const standing = standingAnswer(question, primary, names, words);
 	return { ...standing, sentence: `${standing.sentence} ${later}` };
@@ -88,10 +96,42 @@ function putOffSentences(putOff: readonly PutOff[], { arm }: Names, words: Words
 
 function standingAnswer(question: string, primary: readonly ShiftResult[], names: Names, words: Words): PlainAnswer {
 	const { key, tone } = outcomeOf(primary);
-	// What is open altogether says so itself.
-	const lead = words.say(`answer.lead.${key === 'open' ? 'none' : leadOf(askedDirection(question), primary)}`);
-	const sentence = words.say(`answer.plain.${key}`, { ...names, ...valuesOf(primary, words) });
-	return { sentence: lead ? `${lead} ${sentence}` : sentence, detail: detailOf(primary, key, words), tone };
+	const asked = askedOf(askedDirection(question, names), primary);
+	const sentence = [
+		leadWords(asked, key, words),
+		askedWords(asked, key, words),
+		sentenceOf(key, primary, names, words)
+	];
+	return { sentence: sentence.filter(Boolean).join(' '), detail: detailOf(primary, key, names, words), tone };
+}
+
+/** What is open altogether says so itself. */
+function leadWords({ lead }: Asked, key: OutcomeKey, words: Words): string {
+	return key === 'open' || lead === 'none' ? '' : words.say(`answer.lead.${lead}`);
+}
+
+/** Asked of something that is the same, while something else differs: the answer begins with what was asked. */
+function askedWords({ lead, relevant }: Asked, key: OutcomeKey, words: Words): string {
+	const isSame = relevant.every(({ verdict }) => verdict === 'same');
+	if (!['no', 'hardly'].includes(lead) || !isSame || key === 'same' || key === 'same-in') return '';
+	return words.say('answer.asked.same', { metrics: plainList(relevant, words) });
+}
+
+function sentenceOf(key: OutcomeKey, primary: readonly ShiftResult[], names: Names, words: Words): string {
+	if (key === 'slight') return slightSentence(primary, names, words);
+	if (key !== 'open') return words.say(`answer.plain.${key}`, { ...names, ...valuesOf(primary, words) });
+	const open = primary.filter(({ verdict }) => verdict === 'undecided');
+	const [alone, rest] = [open.filter(excludesZero), open.filter((result) => !excludesZero(result))];
+	return [
+		alone.length ? words.say('answer.plain.joint', { ...names, open: plainList(alone, words) }) : '',
+		rest.length ? words.say('answer.plain.open', { ...names, open: plainList(rest, words) }) : ''
+	]
+		.filter(Boolean)
+		.join(' ');
+}
+
+function slightSentence(primary: readonly ShiftResult[], names: Names, words: Words): string {
+	return words.say('answer.plain.slight', { ...names, words: slightWords(primary, words) });
 }
 
 type OutcomeKey = 'difference' | 'mixed' | 'slight' | 'open' | 'same' | 'same-in' | 'none';
@@ -110,44 +150,40 @@ function valuesOf(results: readonly ShiftResult[], words: Words) {
 	const of = (verdict: Verdict) => results.filter((result) => result.verdict === verdict);
 	const reason = results.find((result) => result.reason)?.reason;
 	return {
-		better: judgedWords(of('better'), words),
-		worse: judgedWords(of('worse'), words),
-		words: judgedWords([...of('better'), ...of('worse')], words),
-		slight: plainList(of('slight'), words),
-		open: plainList(of('undecided'), words),
+		better: decidedWords(results, 'better', words),
+		worse: decidedWords(results, 'worse', words),
+		words: decidedWords(results, of('better').length ? 'better' : 'worse', words),
 		same: plainList(of('same'), words),
 		reason: reason ? describeReason(reason, words) : words.say('reason.no-look')
 	};
 }
 
-/** "slower, heavier and less stable": the score goes without saying where something else is said. */
-function judgedWords(results: readonly ShiftResult[], words: Words): string {
-	const told = results.some(({ metric }) => metric !== 'score')
-		? results.filter(({ metric }) => metric !== 'score')
-		: results;
-	const ordered = [...told].sort((a, b) => rankOf(a) - rankOf(b));
-	return words.list([...new Set(ordered.map((result) => judgementWord(result, result.verdict === 'better', words)))]);
-}
-
-/** Speed is said first, then weight, then steadiness. */
-function rankOf({ metric }: ShiftResult): number {
-	const { unit } = metricOf(metric);
-	return unit === 'ms' ? 0 : unit === 'bytes' || unit === 'count' ? 1 : 2;
+interface Asked {
+	lead: Lead;
+	/** What the question asks about. */
+	relevant: readonly ShiftResult[];
 }
 
 /** Yes and no stand on what the question asks about, and on verdicts alone. */
-function leadOf(asked: AskedDirection | null, results: readonly ShiftResult[]): Lead {
-	if (!asked) return 'none';
-	const relevant = results.filter(({ metric }) => asked.metrics.includes(metric));
-	if (!relevant.length || relevant.some(({ verdict }) => verdict === 'none')) return 'none';
-	const opposite = asked.direction === 'better' ? 'worse' : 'better';
+function askedOf(asked: AskedDirection | null, results: readonly ShiftResult[]): Asked {
+	const all = results.filter(({ metric }) => asked?.metrics.includes(metric));
+	// A score sums up more than what a word of speed asks about: it answers where nothing else does.
+	const relevant = all.some(({ metric }) => metric !== 'score') ? all.filter(({ metric }) => metric !== 'score') : all;
+	const lead = asked && all.length ? leadOf(asked, relevant, all) : 'none';
+	return { lead, relevant };
+}
+
+function leadOf({ direction }: AskedDirection, relevant: readonly ShiftResult[], all: readonly ShiftResult[]): Lead {
+	const opposite = direction === 'better' ? 'worse' : 'better';
 	const has = (verdict: Verdict) => relevant.some((result) => result.verdict === verdict);
-	if (has(asked.direction)) return has(opposite) ? 'none' : 'yes';
+	const score = all.find(({ metric }) => metric === 'score')?.verdict ?? 'same';
 	// What may yet turn out either way allows neither.
-	if (has('slight')) return 'none';
+	if (has('none') || has('slight')) return 'none';
+	if (has(direction)) return has(opposite) || has('undecided') || score === opposite ? 'none' : 'yes';
 	if (has('undecided')) return has(opposite) ? 'none' : 'open';
+	if (score === direction) return 'none';
 	if (has(opposite)) return 'no';
-	return relevant.some((result) => movedSo(result, asked.direction)) ? 'hardly' : 'no';
+	return relevant.some((result) => movedSo(result, direction)) ? 'hardly' : 'no';
 }
 
 /** Beyond chance in that direction, though within the margin. */
@@ -157,26 +193,33 @@ function movedSo(result: ShiftResult, direction: 'better' | 'worse'): boolean {
 	return direction === 'better' ? ends.high < 0 : ends.low > 0;
 }
 
-function detailOf(results: readonly ShiftResult[], key: OutcomeKey, words: Words): string {
+function detailOf(results: readonly ShiftResult[], key: OutcomeKey, names: Names, words: Words): string {
 	const open = results.filter(({ verdict }) => verdict === 'undecided');
-	const slight = results.filter(({ verdict }) => verdict === 'slight');
 	const isDecided = key === 'difference' || key === 'mixed';
+	const hasSlight = results.some(({ verdict }) => verdict === 'slight');
 	return [
 		isDecided ? largestOf(results, words) : '',
-		isDecided && slight.length
-			? words.say('answer.detail.slight', { metrics: plainList(slight, words), n: slight.length })
-			: '',
-		open.length && key !== 'open'
-			? words.say('answer.detail.open', { metrics: plainList(open, words), n: open.length })
-			: '',
+		isDecided && hasSlight ? words.say('answer.detail.slight', { words: slightWords(results, words) }) : '',
+		key === 'open' ? '' : openWords(open, words),
 		open.length ? moreOf(open, words) : '',
-		...targetsOf(results, words)
+		...targetsOf(results, names, words)
 	]
 		.filter(Boolean)
 		.map(capitalised)
 		.join(' ');
 }
 
+function openWords(open: readonly ShiftResult[], words: Words): string {
+	const told = (key: 'answer.detail.joint' | 'answer.detail.open', own: readonly ShiftResult[]) =>
+		own.length ? words.say(key, { metrics: plainList(own, words), n: own.length }) : '';
+	const [alone, rest] = [open.filter(excludesZero), open.filter((result) => !excludesZero(result))];
+	return [told('answer.detail.joint', alone), told('answer.detail.open', rest)]
+		.filter(Boolean)
+		.map(capitalised)
+		.join(' ');
+}
+
+/** By how much, where that can be said: of a call at low power the range, since its middle is probably too large. */
 function largestOf(results: readonly ShiftResult[], words: Words): string {
 	const marks = boardMarks(
 		results,
@@ -185,33 +228,36 @@ function largestOf(results: readonly ShiftResult[], words: Words): string {
 	const largest = largestDecided(marks);
 	const result = results.find(({ metric }) => metric === largest?.metric);
 	if (!result?.shift) return '';
-	const isMore = result.shift.estimate > 0;
-	const size = wordDifference(result.metric, Math.abs(result.shift.estimate), result.scale).replace(/ more$/, '');
-	return words.say('answer.detail.largest', {
-		metric: plainName(result.metric, words),
-		size,
-		direction: isMore ? 'more' : 'less'
-	});
+	const { metric, scale, shift } = result;
+	const sizeOf = (value: number) => wordDifference(metric, Math.abs(value), scale).replace(/ more$/, '');
+	const told = { metric: plainName(metric, words), direction: shift.estimate > 0 ? 'more' : 'less' };
+	if (!isFaint(result)) return words.say('answer.detail.largest', { ...told, size: sizeOf(shift.estimate) });
+	const [least, most] = [shift.low!, shift.high!].sort((a, b) => Math.abs(a) - Math.abs(b)) as [number, number];
+	return words.say('answer.detail.range', { ...told, least: sizeOf(least), most: sizeOf(most) });
 }
 
-/** What would decide the rest: what the one needs that needs most. */
+/** What would decide the rest: what the one needs that needs most, and where it is beyond reach, for which. */
 function moreOf(open: readonly ShiftResult[], words: Words): string {
 	if (open.some(({ roundsNeeded }) => roundsNeeded === null)) return '';
-	return wordMore(
-		open.reduce((most, result) => (result.roundsNeeded! > most.roundsNeeded! ? result : most)),
-		words
-	);
+	const beyond = open.filter(({ roundsNeeded }) => roundsNeeded! > MOST_ROUNDS);
+	const most = open.reduce((a, b) => (b.roundsNeeded! > a.roundsNeeded! ? b : a));
+	return wordMore(most, plainList(beyond.length ? beyond : open, words), words);
 }
 
 /** Where the middle figures stand to their targets; of what is open only where both stand on the same side. */
-function targetsOf(results: readonly ShiftResult[], words: Words): string[] {
-	return (['both-met', 'crosses', 'both-missed'] as const).flatMap((standing) => {
-		const told = results.filter(
-			({ target, verdict }) =>
-				target?.standing === standing && verdict !== 'none' && (standing !== 'crosses' || verdict !== 'undecided')
-		);
-		return told.length ? [words.say(`answer.target.${standing}`, { metrics: plainList(told, words) })] : [];
+function targetsOf(results: readonly ShiftResult[], names: Names, words: Words): string[] {
+	const told = results.filter(({ target, verdict }) => target && verdict !== 'none');
+	const both = (['both-met', 'both-missed'] as const).flatMap((standing) => {
+		const own = told.filter(({ target }) => target!.standing === standing);
+		return own.length ? [words.say(`answer.target.${standing}`, { metrics: plainList(own, words) })] : [];
 	});
+	const only = (['arm', 'baseline'] as const).flatMap((side) => {
+		const own = told.filter((result) => result.verdict !== 'undecided' && onlyMeets(result) === side);
+		return own.length
+			? [words.say('answer.target.crosses', { name: names[side], metrics: plainList(own, words) })]
+			: [];
+	});
+	return [...both, ...only];
 }
 
 const capitalised = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

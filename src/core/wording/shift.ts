@@ -7,10 +7,13 @@
  * ratio as if it were a gain, never a second interval on another scale.
  */
 import { metricOf } from '../metrics/catalogue';
-import type { Shift, ShiftResult, TargetStanding } from '../trial/types';
+import { excludesZero, isFaint } from '../trial/faint';
+import type { Shift, ShiftResult } from '../trial/types';
 import { MOST_ROUNDS } from '../trial/verdict';
 import { formatDuration, formatIn, formatValue } from './format';
 import { judgementWord } from './headline';
+import { improved } from './judged';
+import { plainName } from './plainNames';
 import { describeReason } from './reasons';
 import { ENGLISH, type Words } from './words';
 
@@ -41,8 +44,21 @@ export function wordDifference(metric: string, difference: number, scale: ShiftR
 /** The interval alone: "between 0.74 s less and 0.49 s less". */
 export function wordInterval({ metric, scale, shift }: Scaled & { shift: Pick<Shift, 'low' | 'high'> }): string {
 	if (shift.low === null || shift.high === null) return 'not enough rounds for an interval';
+	if (shift.low === shift.high) return 'identical in every round';
 	const [low, high] = [wordDifference(metric, shift.low, scale), wordDifference(metric, shift.high, scale)];
-	return low === high ? 'identical in every round' : `between ${low} and ${high}`;
+	if (low !== high) return `between ${low} and ${high}`;
+	// Both round to the same: with the digits in which they differ.
+	return `between ${wordFinely({ metric, scale }, shift.low)} and ${wordFinely({ metric, scale }, shift.high)}`;
+}
+
+/** A difference that rounds away, to two digits: "0.8 ms more". */
+function wordFinely({ metric, scale }: Scaled, difference: number): string {
+	if (difference === 0) return 'no difference';
+	const { unit } = metricOf(metric);
+	const size = Number((Math.abs(difference) * (scale === 'share' ? 100 : 1)).toPrecision(2));
+	const units = { ms: `${JOIN}ms`, bytes: `${JOIN}B`, points: POINTS, count: '', unitless: '' };
+	const shown = size < 1e-4 ? size.toExponential(1) : `${size}`;
+	return `${shown}${scale === 'share' ? `${JOIN}%` : units[unit]} ${difference > 0 ? 'more' : 'less'}`;
 }
 
 /** Of a page's own timing, ms: "40 ms more (between 12 ms more and 66 ms more)". */
@@ -64,10 +80,18 @@ export function wordTimingMargin({ low, high }: Pick<Shift, 'low' | 'high'>, mar
 	return `reaches over the margin of ${of}`;
 }
 
-/** The whole shift with its interval. */
-export function wordShift(result: Scaled & { shift: Shift; baselineMedian: number | null }): string {
-	const { metric, scale, shift, baselineMedian } = result;
-	const size = `${wordDifference(metric, shift.estimate, scale)} (${wordInterval(result)})`;
+/** The whole shift with its interval: first the size, or the interval where the size is probably too large. */
+export function wordShift(
+	result: Scaled & { shift: Shift; baselineMedian: number | null; verdict?: ShiftResult['verdict'] }
+): string {
+	const { metric, scale, shift, baselineMedian, verdict } = result;
+	const measured = wordDifference(metric, shift.estimate, scale);
+	const isCalled = verdict === 'better' || verdict === 'worse' || verdict === 'slight';
+	if (isCalled && isFaint(result)) {
+		const range = `${wordInterval(result)} (${measured} measured, probably smaller)`;
+		return scale === 'share' ? `${range} of each page’s own figure` : range;
+	}
+	const size = `${measured} (${wordInterval(result)})`;
 	if (scale === 'share') return `${size} of each page’s own figure`;
 	const percent = shift.relative === null ? 0 : Math.abs(shift.relative) * 100;
 	// Of next to nothing, a share says nothing.
@@ -80,11 +104,10 @@ export function wordShift(result: Scaled & { shift: Shift; baselineMedian: numbe
  * difference".
  */
 export function wordVerdict(result: Pick<ShiftResult, 'metric' | 'verdict' | 'shift'>, words: Words = ENGLISH): string {
-	const { verdict, shift, metric } = result;
+	const { verdict } = result;
 	if (verdict === 'better' || verdict === 'worse') return judgementWord(result, verdict === 'better', words);
 	if (verdict !== 'slight') return words.say(`verdict.${verdict}`);
-	const improved = shift !== null && shift.estimate > 0 === metricOf(metric).higherIsBetter;
-	return words.say('verdict.slight', { word: judgementWord(result, improved, words) });
+	return words.say('verdict.slight', { word: judgementWord(result, improved(result), words) });
 }
 
 export interface Names {
@@ -103,28 +126,45 @@ export function wordAnswer(result: ShiftResult, names: Names): string {
 	const told = { ...result, shift: result.shift };
 	const medians = `${formatValue(metric.id, result.armMedian)} against ${formatValue(metric.id, result.baselineMedian)}`;
 	const margin = sizeOf(result, result.margin);
-	const target = result.target ? ` ${wordTarget(result.target.standing)}` : '';
+	const target = result.target ? ` ${wordTarget(result, names)}` : '';
 	switch (result.verdict) {
 		case 'better':
 		case 'worse':
 			return `${metric.name}: ${subject} is ${wordVerdict(result)} than “${names.baseline}”: ${medians}, ${wordShift(told)}.${target}`;
 		case 'slight':
-			return `${metric.name}: ${subject} is ${wordVerdict(result)}: ${medians}, ${wordShift(told)}. The margin is ${margin}.${target}`;
+			return `${metric.name}: ${subject} is ${judgementWord(result, improved(result), ENGLISH)} than “${names.baseline}”; by how much is open: ${medians}, ${wordShift(told)}.${target}`;
 		case 'same':
 			return `${metric.name}: no practical difference: ${medians}, ${wordShift(told)}, within the margin of ${margin}.${target}`;
 		default:
-			return `${metric.name}: undecided after ${rounds(result.n)}: ${wordInterval(told)}. ${wordMore(result)}`;
+			return `${metric.name}: undecided after ${rounds(result.n)}: ${wordInterval(told)}. ${excludesZero(result) ? `${ENGLISH.say('verdict.joint')} ` : ''}${wordMore(result, plainName(result.metric))}`;
 	}
 }
 
-/** Where both middle figures stand to the target. */
-export function wordTarget(standing: TargetStanding, words: Words = ENGLISH): string {
-	return words.say(`target.${standing}`);
+type Met = Pick<ShiftResult, 'metric' | 'armMedian' | 'baselineMedian' | 'target'>;
+
+/** Which of the two meets the target where only one does; null where both or none do. */
+export function onlyMeets({ metric, armMedian, target }: Met): keyof Names | null {
+	if (target?.standing !== 'crosses' || armMedian === null) return null;
+	const isMet = metricOf(metric).higherIsBetter ? armMedian >= target.value : armMedian <= target.value;
+	return isMet ? 'arm' : 'baseline';
 }
 
-/** What would probably decide an open metric. */
-export function wordMore({ roundsNeeded, n }: Pick<ShiftResult, 'roundsNeeded' | 'n'>, words: Words = ENGLISH): string {
-	if (roundsNeeded === null) return words.say('more.unknown');
-	if (roundsNeeded > MOST_ROUNDS) return words.say('more.beyond', { most: MOST_ROUNDS });
-	return roundsNeeded <= n ? words.say('more.few') : words.say('more.rounds', { rounds: roundsNeeded });
+/** Where both middle figures stand to the target. */
+export function wordTarget(result: Met, names: Names, words: Words = ENGLISH): string {
+	const side = onlyMeets(result);
+	if (side) return words.say('target.crosses', { name: names[side] });
+	return words.say(result.target!.standing === 'both-met' ? 'target.both-met' : 'target.both-missed');
+}
+
+/** What would probably decide what is open. @param metrics their names */
+export function wordMore(
+	{ roundsNeeded, n }: Pick<ShiftResult, 'roundsNeeded' | 'n'>,
+	metrics: string,
+	words: Words = ENGLISH
+): string {
+	if (roundsNeeded === null) return words.say('more.unknown', { metrics });
+	if (roundsNeeded > MOST_ROUNDS) return words.say('more.beyond', { most: MOST_ROUNDS, metrics });
+	return roundsNeeded <= n
+		? words.say('more.few', { metrics })
+		: words.say('more.rounds', { rounds: roundsNeeded, metrics });
 }

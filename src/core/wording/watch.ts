@@ -12,6 +12,7 @@ import { changeResult } from '../watch/since';
 import { boardRow } from './board';
 import { formatDay, formatDifference } from './format';
 import { watch, type WatchKey } from './messages/watch';
+import { improved } from './judged';
 import { plainName } from './plainNames';
 import { wordsFrom, type Words } from './words';
 
@@ -29,7 +30,10 @@ function toldOf(changes: readonly Change[]): readonly Change[] {
 export function titleOfChanges(changes: readonly Change[], page: string, condition: string): string {
 	const told = toldOf(changes);
 	const verdicts = new Set(told.map(({ verdict }) => verdict));
-	const gains = verdicts.size === 1 ? [...verdicts][0]! : 'mixed';
+	const directions = new Set(told.map((change) => (verdicts.has('slight') ? improved(change) : null)));
+	const slight = [...directions][0] ? 'slightBetter' : 'slightWorse';
+	const isOne = verdicts.size === 1 && directions.size === 1;
+	const gains = isOne ? (verdicts.has('slight') ? slight : [...verdicts][0]!) : 'mixed';
 	const names = told.map(({ metric }) => (metric === 'wire' ? 'bytes' : plainName(metric)));
 	const metrics = WATCH_WORDS.list(names);
 	const said = WATCH_WORDS.say('change.title', { metrics, page, condition, gains });

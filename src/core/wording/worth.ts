@@ -3,7 +3,9 @@ import { monthlyCostOf, NO_SETUP } from '../trial/setup';
 import type { MetricId } from '../metrics/catalogue';
 import type { ShiftResult, TrialArm } from '../trial/types';
 import { formatDuration } from './format';
+import { slightWords } from './judged';
 import { listOf, plainName } from './plainNames';
+import { ENGLISH } from './words';
 
 export interface Worth {
 	/** Points of score and ms of LCP gained; negative is lost; null unless a verdict says better or worse. */
@@ -63,7 +65,7 @@ function wordsOf(known: readonly ShiftResult[], cost: number | null, hours: numb
 		return `It loses ${sizes(worse)}${price ? `, on top of ${price}` : ''}: not worth it for speed.${tail}`;
 	if (better.length) return `It gains ${sizes(better)}${price ? ` for ${price}` : '; no price is known'}.${tail}`;
 	if (slight.length)
-		return `${capital(listOf(slight.map((one) => plainName(one.metric))))} ${slight.length === 1 ? 'differs' : 'differ'}, perhaps too little to matter${price ? `; the price is ${price}` : ''}.${tail}`;
+		return `It is ${slightWords(slight, ENGLISH)}; by how much is open${price ? `, and the price is ${price}` : ''}.${tail}`;
 	if (open.length) return `Nothing has been shown yet${price ? `; the price is ${price}` : ''}.${tail}`;
 	return `No difference that matters: not worth more hours${cost !== null && cost > 0 ? `, nor ${cost} a month` : ''}.`;
 }

@@ -19,7 +19,7 @@
 		better: 'Something better',
 		worse: 'Something worse',
 		mixed: 'Better and worse',
-		slight: 'A difference, perhaps too little to matter',
+		slight: 'A difference whose size is open',
 		same: 'No difference that matters',
 		undecided: 'Undecided',
 		none: 'No verdict'

@@ -48,8 +48,8 @@ describe('marks of the shift board', () => {
 		const word = (...result: Parameters<typeof resultOf>) => boardWord(boardMark(resultOf(...result)));
 		expect(word('lcp', 'worse', [200, 150, 300])).to.equal('slower');
 		expect(word('score', 'better', [9, 6, 12])).to.equal('better');
-		expect(word('tbt', 'slight', [70, 20, 130])).to.equal('slower, perhaps slightly');
-		expect(word('score', 'slight', [2, 1, 5])).to.equal('better, perhaps slightly');
+		expect(word('tbt', 'slight', [70, 20, 130])).to.equal('slower, size open');
+		expect(word('score', 'slight', [2, 1, 5])).to.equal('better, size open');
 		expect(word('wire', 'same', [0, 0, 0])).to.equal('identical in every round');
 		expect(word('lcp', 'same', [10, -40, 60])).to.equal('no difference that matters');
 		expect(word('lcp', 'undecided', [10, -400, 600])).to.equal('undecided');

@@ -52,10 +52,8 @@ describe('what is said of a change', () => {
 		);
 	});
 
-	it('calls what may be too little, or is too little, neither better nor worse', () => {
-		expect(title(change('lcp', 'slight'))).to.equal(
-			'Largest paint of /booking (phone) changed, perhaps too little to matter'
-		);
+	it('gives a difference whose size is open its direction, and none to what is too little', () => {
+		expect(title(change('lcp', 'slight'))).to.equal('Largest paint of /booking (phone) got worse; by how much is open');
 		expect(title(change('lcp', 'same'))).to.equal('Largest paint of /booking (phone) moved by less than matters');
 	});
 

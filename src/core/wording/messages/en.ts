@@ -164,32 +164,38 @@ export const en = {
 	'answer.lead.no': 'No.',
 	'answer.lead.hardly': 'Hardly.',
 	'answer.lead.open': 'Not decided yet.',
-	'answer.lead.none': '',
 	'answer.lead.later': 'Only at first.',
 	'answer.put-off.postponed':
 		'In one load what “{arm}” saves in {metrics} came back by itself, {after} after the page had settled.',
 	'answer.put-off.held-back': 'In one load what “{arm}” saves in {metrics} came back once the visitor moved.',
 	'answer.plain.difference': '“{arm}” is {words} than “{baseline}”.',
 	'answer.plain.mixed': '“{arm}” is {better}, but {worse} than “{baseline}”.',
-	'answer.plain.slight': '“{arm}” differs from “{baseline}” in {slight}, perhaps too little to matter.',
+	'answer.plain.slight': '“{arm}” is {words} than “{baseline}”; by how much is open.',
+	'answer.plain.joint':
+		'What “{arm}” shows against “{baseline}” in {open} is not beyond chance over all that the trial decides on together.',
+	'answer.asked.same': 'No difference that matters in {metrics}.',
+	'answer.word-in': '{word} in {metrics}',
 	'answer.plain.open': 'Not decided whether “{arm}” differs from “{baseline}” in {open}.',
 	'answer.plain.same': '“{arm}” and “{baseline}” show no difference that matters.',
 	'answer.plain.same-in': '“{arm}” and “{baseline}” show no difference that matters in {same}. {reason}',
 	'answer.plain.none': 'No verdict on “{arm}”. {reason}',
 	'answer.group.same': 'No difference that matters: {names}.',
-	'answer.group.slight': 'Different, perhaps too little to matter: {names}.',
 	'answer.group.undecided': 'Not decided: {names}.',
 	'answer.group.none': 'No verdict: {names}.',
 	'answer.detail.largest': 'Largest difference: {metric}, {size} {direction, select, more {more} other {less}}.',
-	'answer.detail.slight': '{metrics} {n, plural, one {differs} other {differ}}, perhaps too little to matter.',
+	'answer.detail.range':
+		'Largest difference: {metric}, {least} to {most} {direction, select, more {more} other {less}}.',
+	'answer.detail.slight': 'Also {words}; by how much is open.',
+	'answer.detail.joint':
+		'{metrics} {n, plural, one {is} other {are}} not beyond chance over all that the trial decides on together.',
 	'answer.detail.open': '{metrics} {n, plural, one {is} other {are}} not decided.',
 
 	'answer.target.both-met': 'Both meet the target: {metrics}.',
-	'answer.target.crosses': 'Only one meets the target: {metrics}.',
+	'answer.target.crosses': 'Only “{name}” meets the target: {metrics}.',
 	'answer.target.both-missed': 'Both miss the target: {metrics}.',
 
 	'board.wire': 'Bytes',
-	'board.slight': '{word}, perhaps slightly',
+	'board.slight': '{word}, size open',
 	'board.put-off.postponed': 'comes back later',
 	'board.put-off.held-back': 'comes back on interaction',
 	'board.same': 'no difference that matters',
@@ -210,13 +216,14 @@ export const en = {
 	'verdict.less responsive': 'less responsive',
 	'verdict.better': 'better',
 	'verdict.worse': 'worse',
-	'verdict.slight': '{word}, perhaps too little to matter',
+	'verdict.slight': '{word}; by how much is open',
 	'verdict.same': 'no practical difference',
 	'verdict.undecided': 'undecided',
 	'verdict.none': 'no verdict',
+	'verdict.joint': 'Not beyond chance over all that the trial decides on together.',
 
 	'target.both-met': 'Both meet the target.',
-	'target.crosses': 'One meets the target, the other does not.',
+	'target.crosses': 'Only “{name}” meets the target.',
 	'target.both-missed': 'Both miss the target.',
 
 	'load.lcp':
@@ -297,10 +304,11 @@ export const en = {
 	'return.stays': 'The effect on {metrics} stayed when the change was taken back: something else may be its cause.',
 	'return.open': 'Whether the effect on {metrics} went when the change was taken back is not decided.',
 
-	'more.unknown': 'More rounds may decide it.',
-	'more.beyond': 'More than {most} rounds would be needed: a calmer machine or a wider margin helps more.',
-	'more.few': 'A few more rounds would probably decide it.',
-	'more.rounds': 'About {rounds, plural, one {# round} other {# rounds}} in all would probably decide it.'
+	'more.unknown': 'More rounds may decide {metrics}.',
+	'more.beyond':
+		'More than {most} rounds would be needed to decide {metrics}: a calmer machine or a wider margin helps more.',
+	'more.few': 'A few more rounds would probably decide {metrics}.',
+	'more.rounds': 'About {rounds, plural, one {# round} other {# rounds}} in all would probably decide {metrics}.'
 } as const;
 
 export type MessageKey = keyof typeof en;

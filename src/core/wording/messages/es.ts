@@ -51,7 +51,6 @@ export const es: Record<ClientKey, string> = {
 	'answer.lead.no': 'No.',
 	'answer.lead.hardly': 'Apenas.',
 	'answer.lead.open': 'Aún no está decidido.',
-	'answer.lead.none': '',
 	'answer.lead.later': 'Solo al principio.',
 	'answer.put-off.postponed':
 		'En una carga, lo que «{arm}» ahorra en {metrics} volvió por sí solo {after} después de que la página se calmara.',
@@ -59,26 +58,32 @@ export const es: Record<ClientKey, string> = {
 		'En una carga, lo que «{arm}» ahorra en {metrics} volvió en cuanto el visitante se movió.',
 	'answer.plain.difference': '«{arm}» es {words} que «{baseline}».',
 	'answer.plain.mixed': '«{arm}» es {better}, pero {worse} que «{baseline}».',
-	'answer.plain.slight': '«{arm}» se diferencia de «{baseline}» en {slight}, quizá demasiado poco para que importe.',
+	'answer.plain.slight': '«{arm}» es {words} que «{baseline}»; no está decidido cuánto.',
+	'answer.plain.joint':
+		'Lo que muestra «{arm}» frente a «{baseline}» en {open} no supera el azar en el conjunto de todo lo que la prueba decide.',
+	'answer.asked.same': 'Ninguna diferencia que importe en {metrics}.',
+	'answer.word-in': '{word} en {metrics}',
 	'answer.plain.open': 'No está decidido si «{arm}» se diferencia de «{baseline}» en {open}.',
 	'answer.plain.same': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe.',
 	'answer.plain.same-in': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe en {same}. {reason}',
 	'answer.plain.none': 'No hay veredicto sobre «{arm}». {reason}',
 	'answer.group.same': 'Sin diferencia que importe: {names}.',
-	'answer.group.slight': 'Distintas, quizá demasiado poco para que importe: {names}.',
 	'answer.group.undecided': 'Sin decidir: {names}.',
 	'answer.group.none': 'Sin veredicto: {names}.',
 	'answer.detail.largest': 'La mayor diferencia: {metric}, {size} {direction, select, more {más} other {menos}}.',
-	'answer.detail.slight':
-		'{metrics} {n, plural, one {se diferencia} other {se diferencian}}, quizá demasiado poco para que importe.',
+	'answer.detail.range':
+		'La mayor diferencia: {metric}, de {least} a {most} {direction, select, more {más} other {menos}}.',
+	'answer.detail.slight': 'Además, {words}; no está decidido cuánto.',
+	'answer.detail.joint':
+		'{metrics} no {n, plural, one {supera} other {superan}} el azar en el conjunto de todo lo que la prueba decide.',
 	'answer.detail.open': '{metrics} {n, plural, one {no está decidido} other {no están decididos}}.',
 
 	'answer.target.both-met': 'Ambas cumplen el objetivo: {metrics}.',
-	'answer.target.crosses': 'Solo una cumple el objetivo: {metrics}.',
+	'answer.target.crosses': 'Solo «{name}» cumple el objetivo: {metrics}.',
 	'answer.target.both-missed': 'Ninguna cumple el objetivo: {metrics}.',
 
 	'board.wire': 'Bytes',
-	'board.slight': '{word}, quizá ligeramente',
+	'board.slight': '{word}, no está decidido cuánto',
 	'board.put-off.postponed': 'vuelve más tarde',
 	'board.put-off.held-back': 'vuelve al interactuar',
 	'board.same': 'sin diferencia que importe',
@@ -99,17 +104,19 @@ export const es: Record<ClientKey, string> = {
 	'verdict.less responsive': 'menos ágil al responder',
 	'verdict.better': 'mejor',
 	'verdict.worse': 'peor',
-	'verdict.slight': '{word}, quizá demasiado poco para que importe',
+	'verdict.slight': '{word}; no está decidido cuánto',
 	'verdict.same': 'sin diferencia práctica',
 	'verdict.undecided': 'sin decidir',
 	'verdict.none': 'sin veredicto',
+	'verdict.joint': 'No supera el azar en el conjunto de todo lo que la prueba decide.',
 
 	'target.both-met': 'Ambas cumplen el objetivo.',
-	'target.crosses': 'Una cumple el objetivo y la otra no.',
+	'target.crosses': 'Solo «{name}» cumple el objetivo.',
 	'target.both-missed': 'Ninguna cumple el objetivo.',
 
-	'more.unknown': 'Más rondas quizá lo decidan.',
-	'more.beyond': 'Harían falta más de {most} rondas: ayuda más una máquina más tranquila o un margen más amplio.',
-	'more.few': 'Unas pocas rondas más probablemente lo decidirían.',
-	'more.rounds': 'Probablemente lo decidirían {rounds, plural, one {# ronda} other {# rondas}} en total.'
+	'more.unknown': 'Más rondas quizá decidan {metrics}.',
+	'more.beyond':
+		'Harían falta más de {most} rondas para decidir {metrics}: ayuda más una máquina más tranquila o un margen más amplio.',
+	'more.few': 'Unas pocas rondas más probablemente decidirían {metrics}.',
+	'more.rounds': 'Con {rounds, plural, one {# ronda} other {# rondas}} en total probablemente se decidiría: {metrics}.'
 };

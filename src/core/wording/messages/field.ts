@@ -25,7 +25,7 @@ export const field = {
 	'field.outcome.rate': '{reached} of {views} page views ({low} to {high} %)',
 	'field.outcome.none': 'no page views',
 	'field.outcome.caveat':
-		'An association, and no proof: visitors with fast pages have other devices and networks, too. A trial or a release tells what speed does.',
+		'An association, and no proof: visitors with fast pages have other devices and networks, too. Only a release, watched with visitors, tells what speed does for them; a lab trial tells nothing of outcomes.',
 	'visits.refused.repeated': 'sent again: counted once',
 	'visits.refused.late': 'sent a week after the page view began',
 	'visits.refused.origin': 'from a page of another host',

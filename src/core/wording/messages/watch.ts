@@ -1,7 +1,7 @@
 /** Messages about pages over time and against competitors. */
 export const watch = {
 	'change.title':
-		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slight {changed, perhaps too little to matter} same {moved by less than matters} other {changed}}',
+		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slightBetter {got better; by how much is open} slightWorse {got worse; by how much is open} same {moved by less than matters} other {changed}}',
 	'change.when': 'between {from} and {until}',
 	'change.sure':
 		'The rule is set for a false call in at most 5 % of quarters; a page whose own content differs from reading to reading can have more.',

@@ -17,7 +17,7 @@
 	const VERDICTS: Record<string, string> = {
 		better: 'better',
 		worse: 'worse',
-		slight: 'perhaps too little to matter',
+		slight: 'a difference whose size is open',
 		same: 'no difference',
 		undecided: 'undecided',
 		none: 'no verdict'

@@ -13,6 +13,7 @@ const ALL = [
 	'clientPages',
 	'reports',
 	'watch',
+	'watchRules',
 	'self',
 	'kills',
 	'causes',

@@ -2,8 +2,6 @@
  * How often the rule of judging is wrong, and how often it sees what is there. Simulated trials, seeded, on both
  * cores.
  */
-import { fork } from 'node:child_process';
-import { fileURLToPath } from 'node:url';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import type { MetricId } from '$core/metrics/catalogue';
 import { judge } from '$core/trial/judge';
@@ -11,6 +9,7 @@ import { nextLook } from '$core/trial/looks';
 import type { TrialDesign } from '$core/trial/types';
 import { seededRandom } from '$core/stats/random';
 import { mean } from '$core/stats/summary';
+import { tallies } from './pool';
 import { percent, printTable, type Row } from './table';
 import {
 	anyCalled,
@@ -33,7 +32,6 @@ import {
 } from './verdictWorlds';
 
 const TRIALS = Number(process.env.BENCH_TRIALS ?? 2000);
-const CORES = 2;
 
 interface Tally {
 	trials: number;
@@ -238,34 +236,11 @@ function tallyOf(cell: Cell): Tally {
 }
 
 const wanted = process.env.BENCH_CELLS ? new RegExp(process.env.BENCH_CELLS) : null;
-if (process.send) {
-	process.on('message', (index: number) => process.send!({ index, tally: tallyOf(CELLS[index]!) }));
-} else {
-	const left = [...CELLS.keys()].filter((index) => !wanted || wanted.test(CELLS[index]!.name));
-	const indices = [...left];
-	const tallies = new Map<number, Tally>();
-	await Promise.all(
-		Array.from(
-			{ length: CORES },
-			() =>
-				new Promise<void>((done) => {
-					const child = fork(fileURLToPath(import.meta.url), [], { execArgv: ['--import', 'tsx'] });
-					const next = () => {
-						const index = left.shift();
-						if (index !== undefined) return void child.send(index);
-						child.kill();
-						done();
-					};
-					child.on('message', ({ index, tally }: { index: number; tally: Tally }) => {
-						tallies.set(index, tally);
-						next();
-					});
-					next();
-				})
-		)
-	);
+const indices = [...CELLS.keys()].filter((index) => !wanted || wanted.test(CELLS[index]!.name));
+const found = await tallies(import.meta.url, indices, (index) => tallyOf(CELLS[index]!));
+if (found) {
 	const rows = indices.map((index): Row => {
-		const [cell, tally] = [CELLS[index]!, tallies.get(index)!];
+		const [cell, tally] = [CELLS[index]!, found.get(index)!];
 		return {
 			what: cell.name,
 			measured: (cell.show ?? ((one) => percent(share(one))))(tally),
@@ -273,7 +248,7 @@ if (process.send) {
 			holds: cell.holds(tally)
 		};
 	});
-	const tallyNamed = (start: string) => tallies.get(CELLS.findIndex((cell) => cell.name.startsWith(start)));
+	const tallyNamed = (start: string) => found.get(CELLS.findIndex((cell) => cell.name.startsWith(start)));
 	const [withHope, without] = [tallyNamed('adaptive, LCP moved'), tallyNamed('the same without stopping')];
 	if (withHope && without)
 		rows.push({

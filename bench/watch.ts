@@ -1,5 +1,5 @@
 /**
- * Watches: false alarms and power in seeded worlds; what lists and pages take to serve with a year of 200 pages, and
+ * Watches: what lists and pages take to serve with a year of 200 pages, and
  * standings of a year; what a block costs beside its loads.
  */
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -10,7 +10,6 @@ import * as v from 'valibot';
 import { newClient } from '$core/clients/client';
 import { SiteInput } from '$core/clients/site';
 import type { MetricId } from '$core/metrics/catalogue';
-import { findInHistory } from '$core/watch/history';
 import { StandingInput, WatchInput } from '$core/watch/input';
 import { normalFrom, seededRandom } from '$core/stats/random';
 import { createClient } from '../src/lib/server/clients/commands';
@@ -30,63 +29,7 @@ import { watchList } from '../src/lib/server/watch/view';
 import { existingWatch, pagesOfWatch } from '../src/lib/server/watch/watches';
 import { finishJob, leaseJob } from '../src/lib/server/work/jobs';
 import { measuredLoad } from '../test/support/queue';
-import { USUAL_WATCH, WATCH_METRICS, watchWorld, type WatchWorld } from '../test/support/watchWorlds';
 import { percent, printTable, type Row } from './table';
-
-const WORLDS = Number(process.env.WATCH_WORLDS ?? 150);
-const OPTIONS = { metrics: WATCH_METRICS, margins: null, readingsAQuarter: 13 };
-const QUARTER = 13;
-
-/** Share of quarters with any call, where nothing happened. The first has no history to call from. */
-function falseAlarms(changes: Partial<WatchWorld>): number {
-	let quarters = 0;
-	for (let seed = 1; seed <= WORLDS; seed++) {
-		const { histories, weeks } = watchWorld({ ...USUAL_WATCH, ...changes }, seed);
-		const called = findInHistory(histories, OPTIONS).changes.map(({ calledAt }) =>
-			Math.floor(weeks[calledAt - 1]! / QUARTER)
-		);
-		quarters += new Set(called.filter((quarter) => quarter > 0)).size;
-	}
-	return quarters / (WORLDS * 3);
-}
-
-/** Share of worlds in which a step of 15 % is called by the second reading after it. */
-function power(changes: Partial<WatchWorld>, week: number): number {
-	let found = 0;
-	for (let seed = 1; seed <= WORLDS; seed++) {
-		const world = { ...USUAL_WATCH, missing: 0, ...changes, weeks: week + 2, step: { week, by: 0.15 } };
-		const { histories } = watchWorld(world, seed);
-		const { changes: calls } = findInHistory(histories, OPTIONS);
-		found += Number(
-			calls.some(
-				({ page, condition, metric, after, shift }) =>
-					page === 1 && condition === 'phone' && metric === 'lcp' && after >= week && shift.estimate > 0
-			)
-		);
-	}
-	return found / WORLDS;
-}
-
-function simulated(): Row[] {
-	const alarm = (what: string, changes: Partial<WatchWorld>): Row => {
-		const share = falseAlarms(changes);
-		return { what, measured: percent(share), limit: 'at most 5 % a quarter', holds: share <= 0.05 };
-	};
-	const found = (what: string, changes: Partial<WatchWorld>, week: number): Row => {
-		const share = power(changes, week);
-		return { what, measured: percent(share), limit: 'at least 80 %', holds: share >= 0.8 };
-	};
-	return [
-		alarm('false alarms: drift 3 %, heavy tails, missing weeks', {}),
-		alarm('false alarms: four pages', { pages: 4 }),
-		alarm('false alarms: drift 6 % that stays', { drift: 0.06, stays: 0.9 }),
-		alarm('false alarms: readings of a page differ by 3 %', { own: 0.03 }),
-		found('15 % at 12 % noise, within two readings, after 40', { tail: 0 }, 40),
-		found('the same after 20', { tail: 0 }, 20),
-		{ what: 'the same, heavy tails (noise 14 %), after 40', measured: percent(power({}, 40)) },
-		{ what: 'the same, without loading twice', measured: percent(power({ looksTwice: false, tail: 0 }, 40)) }
-	];
-}
 
 const PAGES = 200;
 const WEEKS = 52;
@@ -227,4 +170,3 @@ printTable('Watches: served from a year', [
 ]);
 db.close();
 rmSync(folder, { recursive: true, force: true });
-printTable(`Changes beyond the noise: ${WORLDS} seeded worlds of a year each`, simulated());

@@ -1,6 +1,7 @@
 /** Entry of the lab process. Started by web over a channel, or alone with `npm run runner`. */
 import { profileLabel } from './lab/browser/profiles';
 import { join } from 'node:path';
+import { CONTROL_URL } from './core/watch/control';
 import { serveControlPage } from './lab/controlPage';
 import { Lab } from './lab/lab';
 import { openDatabase } from './lib/server/db/connection';
@@ -21,6 +22,7 @@ const lab = new Lab({
 	// First, since the first match wins: no rule of the analyst's may lead it elsewhere.
 	hostMap: [control.rule, ...settings.hostMap],
 	helpers,
+	warmUrl: settings.warms ? CONTROL_URL : null,
 	profileLabel: profileLabel(settings.dataFolder)
 });
 const watchdog = startWatchdog(process.env.ZAFRA_PARENT === 'web' ? process.ppid : null);

@@ -13,6 +13,7 @@ import { CalmWatch } from './calm/watch';
 import { noteDisturbance, noteOutage } from './environmentNotes';
 import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browser/launch';
 import { stillPaints } from './browser/paints';
+import { MOST_WARM_LOADS, warmConditions, warmUp } from './browser/warm';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
 import { failedFetch, stabilityOf, type StabilityResult } from '$core/load/stability';
@@ -33,10 +34,16 @@ export interface LabOptions extends LaunchOptions {
 	calm?: CalmLimits;
 	/** Longest wait for an answer of the browser, ms. */
 	answerWithinMs?: number;
+	/** The control page: a fresh browser loads it before it measures. Without it the first load counts as it is. */
+	warmUrl?: string | null;
+	/** Loads after which a browser is renewed, between blocks. */
+	loadsPerBrowser?: number;
 }
 
-/** A fresh browser now and then keeps its memory, and so the loads, alike. */
+/** A fresh browser now and then keeps its memory, and so the loads, alike: between blocks, never inside one. */
 const LOADS_PER_BROWSER = 40;
+/** Blocks longer than this go over two browsers. */
+const MOST_LOADS_PER_BROWSER = 160;
 /** After these a page may have left the browser short of something: the next load gets a new one. */
 const WANTS_FRESH_BROWSER = new Set<FailureCode | null>([
 	'time-out',
@@ -50,6 +57,8 @@ export class Lab {
 	#shaper: Shaper | null = null;
 	#running: RunningBrowser | null = null;
 	#loads = 0;
+	/** What is measured together, of the newest load. */
+	#block: string | null = null;
 	#speeds = new SpeedBook();
 	#calm: CalmWatch;
 	#limits: CalmLimits;
@@ -65,6 +74,8 @@ export class Lab {
 	 * a time: the caller waits for one before the next.
 	 */
 	async measure(order: LoadOrder): Promise<MeasuredLoad> {
+		await this.#renewBetween(order.block ?? null);
+		await this.#warmUp(order.conditions);
 		const startedAt = new Date();
 		const begun = performance.now();
 		this.#calm.start();
@@ -81,6 +92,29 @@ export class Lab {
 		else if (isUnpainted(record)) await this.#failUnpainted(record);
 		measured.record.labMs = Math.round(performance.now() - begun);
 		return measured;
+	}
+
+	/** A browser has had its loads, and another block begins. */
+	async #renewBetween(block: string | null): Promise<void> {
+		const isOther = block === null || block !== this.#block;
+		this.#block = block;
+		const { loadsPerBrowser = LOADS_PER_BROWSER } = this.options;
+		const isOld = this.#loads >= loadsPerBrowser && isOther;
+		if (this.#running && (isOld || this.#loads >= MOST_LOADS_PER_BROWSER)) await this.#dropBrowser();
+	}
+
+	/** A browser that is not there yet, or is no more, is started and loads the control page first. */
+	async #warmUp(conditions: Conditions): Promise<void> {
+		const { warmUrl = null } = this.options;
+		if (warmUrl === null || this.#running?.browser.isConnected()) return;
+		const order: LoadOrder = { url: warmUrl, conditions: warmConditions(conditions), steps: [] };
+		await warmUp(async () => {
+			this.#calm.start();
+			const moments: LoadMoments = { navigatedAtMs: null, waitedMs: 0, gaveUp: false };
+			const { record } = await this.#measureOrFail(order, new Date(), moments);
+			await this.#calm.stop();
+			return record;
+		});
 	}
 
 	/** Whether nothing was painted is the page's doing or the browser's: the lab's own page tells. */
@@ -159,7 +193,9 @@ export class Lab {
 
 	/** The time after which a load is over whatever happens, ms. */
 	longestMs(order: LoadOrder): number {
-		return longestLoadMs(order, this.#limits.waitMs);
+		const warm = { conditions: warmConditions(order.conditions), steps: [] };
+		const warmMs = this.options.warmUrl ? MOST_WARM_LOADS * longestLoadMs(warm, this.#limits.waitMs) : 0;
+		return longestLoadMs(order, this.#limits.waitMs) + warmMs;
 	}
 
 	/** Over a line of its own: what it carries is none of the load's. */
@@ -226,8 +262,7 @@ export class Lab {
 	}
 
 	async #browser(): Promise<RunningBrowser> {
-		if (this.#running && (!this.#running.browser.isConnected() || this.#loads >= LOADS_PER_BROWSER))
-			await this.#dropBrowser();
+		if (this.#running && !this.#running.browser.isConnected()) await this.#dropBrowser();
 		this.#loads++;
 		return (this.#running ??= await launchBrowser(this.options));
 	}

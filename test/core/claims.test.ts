@@ -1,6 +1,6 @@
 /**
- * Sentences of answers parsed back: from judgements drawn at random, each claim that a sentence makes (which metrics, in
- * which direction, decided or open, of which size) must follow from the verdicts, in both languages.
+ * Sentences of answers parsed back: from judgements drawn at random, each claim that a sentence makes (which metrics,
+ * in which direction, decided or open, of which size) must follow from the verdicts, in both languages.
  */
 import { expect } from 'chai';
 import fc from 'fast-check';

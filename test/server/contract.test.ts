@@ -84,6 +84,7 @@ const CALLS: Call[] = [
 	['no such trial', 'GET', '/api/trials/99'],
 	['a load', 'GET', '/api/loads/5'],
 	['its HAR', 'GET', '/api/loads/5/har'],
+	['what is known of an address', 'GET', '/api/loads/figures?url=https%3A%2F%2Fnobody.test%2F'],
 	['a request of it', 'GET', '/api/loads/5/requests/2'],
 	['a frame', 'GET', '/api/loads/5/frames/2'],
 	['a frame that is not there', 'GET', '/api/loads/5/frames/9'],

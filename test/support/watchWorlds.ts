@@ -22,7 +22,7 @@ export interface WatchWorld {
 	/** The first page differs by so much from reading to reading, in all of its metrics together. */
 	restless: number;
 	missing: number;
-	/** The first page moves by this share from a week on; `until`, and in which metrics, where not in LCP on the phone. */
+	/** The first page moves by this share from a week on, `until` another: in LCP on the phone, or in all. */
 	step: { week: number; by: number; until?: number; all?: boolean } | null;
 	/** The first page's LCP on the phone moves by this share a week over so many weeks. */
 	ramp: { week: number; by: number; weeks: number } | null;
@@ -51,7 +51,14 @@ export const USUAL_WATCH: WatchWorld = {
 };
 
 const CONDITIONS = ['phone', 'desktop'];
-const LEVELS: Partial<Record<MetricId, number>> = { lcp: 2400, tbt: 300, fcp: 1400, score: 70, cls: 0.08, wire: 900_000 };
+const LEVELS: Partial<Record<MetricId, number>> = {
+	lcp: 2400,
+	tbt: 300,
+	fcp: 1400,
+	score: 70,
+	cls: 0.08,
+	wire: 900_000
+};
 const CONTROL: Partial<Record<MetricId, number>> = { lcp: 500, tbt: 100, fcp: 400, score: 95, cls: 0, wire: 30_000 };
 const LOADS = 5;
 const EXTRA = 15;
@@ -109,7 +116,11 @@ function readAll(world: WatchWorld, histories: PageHistory[], moment: Moment, ra
 		metrics.map((metric) => {
 			const own = metric === 'wire' ? world.bytes : world.own;
 			const whole = page === 1 ? restless[CONDITIONS.indexOf(condition)]! : 0;
-			return LEVELS[metric]! * (1 + movedBy(world, moment.week, page, condition, metric)) * Math.exp(whole + own * normalFrom(random));
+			return (
+				LEVELS[metric]! *
+				(1 + movedBy(world, moment.week, page, condition, metric)) *
+				Math.exp(whole + own * normalFrom(random))
+			);
 		})
 	);
 	const controls = () => metrics.map((metric) => CONTROL[metric]!);

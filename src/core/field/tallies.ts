@@ -1,6 +1,6 @@
 /** What a page view adds to the histograms of its hour: an entry a metric, and those that outcomes are read from. */
 import { binOf, FIELD_METRICS, type FieldMetric } from './histogram';
-import type { Visit } from './visit';
+import type { Navigation, Visit } from './visit';
 
 /** Name of a histogram: a metric, a custom timing, all page views, or a metric among those that reached a goal. */
 export type TallyName = string;
@@ -22,7 +22,31 @@ const COUNT_BIN = 0;
 /** Custom timings are in ms: they share the bins of the timed metrics. */
 export const binOfTiming = (ms: number): number => binOf('lcp', ms);
 
-export function talliesOf({ metrics, timings, goals }: Pick<Visit, 'metrics' | 'timings' | 'goals'>): Tally[] {
+/** How a visitor came, as far as it is known without asking who came: line, and way of arriving. */
+export type VisitKind = `${'slow' | 'fast' | 'unknown'}/${'new' | 'again' | 'kept'}`;
+export const VISIT_KINDS: readonly VisitKind[] = (['slow', 'fast', 'unknown'] as const).flatMap((line) =>
+	(['new', 'again', 'kept'] as const).map((way): VisitKind => `${line}/${way}`)
+);
+
+const SLOW = ['slow-2g', '2g', '3g'];
+/** Pages that the browser had made before, or had kept. */
+const KEPT: readonly Navigation[] = ['back-forward-cache', 'prerender', 'soft-navigation'];
+const AGAIN: readonly Navigation[] = ['reload', 'back-forward', 'restore'];
+
+/** @param network effective connection type (WICG Network Information), empty where the browser does not say */
+export function kindOfVisit(network: string, navigation: Navigation): VisitKind {
+	const line = network === '' ? 'unknown' : SLOW.includes(network) ? 'slow' : 'fast';
+	return `${line}/${KEPT.includes(navigation) ? 'kept' : AGAIN.includes(navigation) ? 'again' : 'new'}`;
+}
+
+/** A metric among the visits of one kind. */
+export const kindName = (metric: FieldMetric, kind: VisitKind): TallyName => `${metric}~${kind}`;
+
+/** @param kind null for page views of which it was not counted */
+export function talliesOf(
+	{ metrics, timings, goals }: Pick<Visit, 'metrics' | 'timings' | 'goals'>,
+	kind: VisitKind | null = null
+): Tally[] {
 	const figures = FIELD_METRICS.flatMap((id: FieldMetric) => {
 		const value = metrics[id];
 		return value === undefined ? [] : [{ name: id, bin: binOf(id, value) }];
@@ -32,5 +56,6 @@ export function talliesOf({ metrics, timings, goals }: Pick<Visit, 'metrics' | '
 		{ name: goalName(goal), bin: COUNT_BIN },
 		...(metrics.lcp === undefined ? [] : [{ name: lcpOfGoal(goal), bin: binOf('lcp', metrics.lcp) }])
 	]);
-	return [{ name: VIEWS, bin: COUNT_BIN }, ...figures, ...own, ...reached];
+	const ofKind = kind ? figures.map(({ name, bin }) => ({ name: kindName(name, kind), bin })) : [];
+	return [{ name: VIEWS, bin: COUNT_BIN }, ...figures, ...ofKind, ...own, ...reached];
 }

@@ -25,6 +25,8 @@ export interface LoadOrder {
 	purge?: { method: string; url: string } | null;
 	/** A control that is pressed while the page loads. */
 	tap?: Tap | null;
+	/** What is measured together, a round or a reading: the browser is not renewed in the middle of it. */
+	block?: string;
 	/** Asked as an ordinary browser, without what tells the lab. */
 	asVisitor?: boolean;
 	/** A service that is struck while the page loads. */

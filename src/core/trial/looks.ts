@@ -79,10 +79,11 @@ export interface Bound {
 const FIRST_BOUND = 6;
 
 /**
- * The bounds that an interleaved trial has met by a look. Loads can be read as they come, so that the moment of a stop is
- * chosen from the data: for a stop a bound stands at every whole round of the plan, also where nobody looked. A planned
- * look comes when it comes, and keeps what its plan gives it: bounds at each round before would cost it 5 to 8 points of
- * power. Both together hold 5 % (simulated, `bench/verdicts`), since a stop must also be beyond its wider interval.
+ * The bounds that an interleaved trial has met by a look. Loads can be read as they come, so that the moment of a stop
+ * is chosen from the data: for a stop a bound stands at every whole round of the plan, also where nobody looked. A
+ * planned look comes when it comes, and keeps what its plan gives it: bounds at each round before it would cost it 5 to
+ * 8 points of power. Both together hold 5 % (simulated, `bench/verdicts`), since a stop must also be beyond its wider
+ * interval.
  */
 export function boundsOf(
 	design: Pick<TrialDesign, 'adaptive' | 'rounds' | 'looks'>,

@@ -11,12 +11,12 @@ import { marginFor, type Margin, type MetricId } from '../metrics/catalogue';
 import { decide } from '../trial/verdict';
 import type { Shift, Verdict } from '../trial/types';
 import { ratioMakesSense } from '../trial/measures';
-import { median, scaledMad } from '../stats/summary';
+import { median } from '../stats/summary';
 import { normalQuantile } from '../stats/normal';
-import { blockOf } from './block';
+import { breaksOf, type Break } from './breaks';
 import { levelAtEnd, levelAtStart, type Level } from './level';
 import { canLook, lookAt, LOOKS_AFTER, standsOut, type Looked } from './look';
-import { measured, settingParts, type PageHistory, type PageReading, type Setting, type SettingPart } from './reading';
+import { settingParts, type PageHistory, type PageReading } from './reading';
 import {
 	correctedOf,
 	emptySeries,
@@ -31,6 +31,7 @@ import {
 	type Series
 } from './series';
 import { difference, varianceWithin } from './step';
+import { wildOf, type Wild } from './wild';
 
 interface HistoryOptions {
 	/** What calls are made on. */
@@ -58,27 +59,6 @@ export interface Change {
 	isCorrected: boolean;
 }
 
-/** The lab changed: what came before cannot be compared with what comes after. */
-export interface Break {
-	page: number;
-	condition: string;
-	/** First reading under the new setting. */
-	reading: number;
-	parts: SettingPart[];
-	from: Setting;
-	to: Setting;
-	/** How the control page moved over it, by metric: how much of any difference is the lab's. In the metric's unit. */
-	control: { metric: MetricId; from: number; to: number }[];
-}
-
-/** A single reading far from its neighbours. */
-interface Wild {
-	page: number;
-	condition: string;
-	metric: MetricId;
-	reading: number;
-}
-
 export interface HistoryFindings {
 	changes: Change[];
 	breaks: Break[];
@@ -98,6 +78,12 @@ export interface SeriesScatter {
 /** When its newest part was called. */
 export const lastCalled = ({ calledAt, grew }: Pick<Change, 'calledAt' | 'grew'>): number =>
 	grew.at(-1)?.calledAt ?? calledAt;
+
+/** First reading of the newest part of changes that went on; null where none did. */
+export function grownUntil(changes: readonly Pick<Change, 'grew'>[]): number | null {
+	const parts = changes.flatMap(({ grew }) => grew.map(({ after }) => after));
+	return parts.length ? Math.max(...parts) : null;
+}
 
 /**
  * Changes of one page under some conditions at the same time are one event, in the order of the calls: a step of one
@@ -307,52 +293,4 @@ function sized(
 		margin,
 		verdict: decide({ metric, shift: interval, margin, called: true })
 	};
-}
-
-function breaksOf({ page, condition, readings }: PageHistory): Break[] {
-	const readable = readings.filter(({ setting }) => setting !== null);
-	return readable.slice(1).flatMap((reading, i) => {
-		const before = readable[i]!;
-		const parts = settingParts(before.setting, reading.setting);
-		if (!parts.length) return [];
-		const control = controlOver(before, reading);
-		return [{ page, condition, reading: reading.reading, parts, from: before.setting!, to: reading.setting!, control }];
-	});
-}
-
-function controlOver(before: PageReading, after: PageReading): Break['control'] {
-	return (Object.keys(after.control ?? {}) as MetricId[]).flatMap((metric) => {
-		const [from, to] = [before, after].map(({ control }) => blockOf(measured(control?.[metric]))?.middle);
-		return from === undefined || to === undefined ? [] : [{ metric, from, to }];
-	});
-}
-
-/** How far a reading lies out, in scaled MADs, before it is marked (the same cut as for loads). */
-const WILD_CUT = 3.5;
-/** Fewer readings do not show what is usual. */
-const LEAST_WILD = 5;
-
-/** Far from what came before and after it without a step in between. */
-function wildOf({ history, metric, readings, blocks }: Series, changes: readonly Change[]): Wild[] {
-	const steps = changes.filter(
-		(change) => change.page === history.page && change.condition === history.condition && change.metric === metric
-	);
-	const starts = readings.flatMap((reading, i) => {
-		const isBreak = i > 0 && settingParts(readings[i - 1]!.setting, reading.setting).length > 0;
-		return i === 0 || isBreak || steps.some(({ after }) => after === reading.reading) ? [i] : [];
-	});
-	return starts.flatMap((start, i) => {
-		const own = blocks.slice(start, starts[i + 1]).map(({ middle }) => middle);
-		if (own.length < LEAST_WILD) return [];
-		const [centre, spread] = [median(own), scaledMad(own)];
-		const isFar = (middle: number) =>
-			spread > 0 &&
-			Math.abs(middle - centre) > WILD_CUT * spread &&
-			Math.abs(middle - centre) > marginFor(metric, centre);
-		return own.flatMap((middle, j) =>
-			isFar(middle)
-				? [{ page: history.page, condition: history.condition, metric, reading: readings[start + j]!.reading }]
-				: []
-		);
-	});
 }

@@ -9,9 +9,9 @@
  */
 export interface Point {
 	value: number;
-	/** Of the value about the level of its day: loads, the reading's own scatter, what a correction brought with it. */
+	/** Of the value about its level: by loads, by the reading itself, by what was taken off. */
 	variance: number;
-	/** Variance of what the lab did to the level between the reading before this one and this one; 0 without an update. */
+	/** Variance of what the lab did to the level since the reading before; 0 without an update. */
 	moved: number;
 }
 

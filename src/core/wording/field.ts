@@ -58,8 +58,23 @@ export function describeDrift(
 	return ENGLISH.say(`field.effect.control.${control}`, { drift: wordDifference(metric, drift) });
 }
 
-export const describeTooSoon = ({ moreDays }: TooSoon): string =>
-	ENGLISH.say('field.effect.soon', { days: moreDays ?? 0 });
+export const describeTooSoon = ({ moreDays, hangTogether }: TooSoon): string =>
+	hangTogether ? ENGLISH.say('field.effect.together') : ENGLISH.say('field.effect.soon', { days: moreDays ?? 0 });
+
+const MOST_KINDS = 3;
+
+/** Who came before and after: the kinds whose share moved most. Empty where it is not known. */
+export function describeMix({ mix }: Pick<ReleaseEffect, 'mix'>): string {
+	if (!mix) return '';
+	const moved = [...mix.kinds].sort((a, b) => Math.abs(b.after - b.before) - Math.abs(a.after - a.before));
+	const percent = (share: number) => Math.round(share * 100);
+	const kinds = moved.slice(0, MOST_KINDS).map(({ kind, before, after }) => {
+		const [line, way] = kind.split('/') as [string, string];
+		return ENGLISH.say('field.effect.kind', { line, way, before: percent(before), after: percent(after) });
+	});
+	const shares = ENGLISH.say('field.effect.mix', { kinds: ENGLISH.list(kinds) });
+	return mix.decides ? `${shares} ${ENGLISH.say('field.effect.mix-decides')}` : shares;
+}
 
 /** "40 of 400 page views (7.4 to 13.3 %)". */
 export function describeOutcome({ views, reached, rate, low, high }: BandOutcome): string {

@@ -61,6 +61,15 @@ function wordFinely({ metric, scale }: Scaled, difference: number): string {
 	return `${shown}${scale === 'share' ? `${JOIN}%` : units[unit]} ${difference > 0 ? 'more' : 'less'}`;
 }
 
+/** What taking the reference page off costs or gains: how wide the interval is with it. Empty where none is known. */
+export function wordReferenceCost({ shift, rawShift }: Pick<ShiftResult, 'shift' | 'rawShift'>): string {
+	const widthOf = (one: Pick<Shift, 'low' | 'high'> | null) =>
+		one === null || one.low === null || one.high === null ? 0 : one.high - one.low;
+	const [width, raw] = [widthOf(shift), widthOf(rawShift)];
+	if (!width || !raw) return '';
+	return `the interval is ${(width / raw).toFixed(1)} times as wide as without the reference`;
+}
+
 /** Of a page's own timing, ms: "40 ms more (between 12 ms more and 66 ms more)". */
 export function wordTimingShift({ estimate, low, high }: Pick<Shift, 'estimate' | 'low' | 'high'>): string {
 	const timing = { metric: 'lcp', scale: 'unit' } as const;

@@ -3,7 +3,8 @@ import type { Metric } from '../metrics/catalogue';
 import { metricOf } from '../metrics/catalogue';
 import type { Practice, PracticeCell } from '../standings/practices';
 import type { Ranked } from '../standings/ranks';
-import { LEAST_READINGS, type Break, type Change } from '../watch/history';
+import type { Break } from '../watch/breaks';
+import { LEAST_READINGS, type Change } from '../watch/history';
 import type { Setting, SettingPart } from '../watch/reading';
 import type { Schedule } from '../watch/schedule';
 import type { PageTrouble } from '../watch/trouble';
@@ -69,9 +70,13 @@ export function describeQuiet(n: number): string {
 
 export const howSure = (): string => WATCH_WORDS.say('change.sure');
 
-/** @param before, after UTC ISO of the readings on both sides of it */
-export function whenOfChange(before: string, after: string): string {
-	return WATCH_WORDS.say('change.when', { from: dayOf(before), until: dayOf(after) });
+/**
+ * @param before, after UTC ISO of the readings on both sides of it
+ * @param grewUntil where it went on in the same direction
+ */
+export function whenOfChange(before: string, after: string, grewUntil: string | null = null): string {
+	const when = WATCH_WORDS.say('change.when', { from: dayOf(before), until: dayOf(after) });
+	return grewUntil ? WATCH_WORDS.say('change.grew', { when, until: dayOf(grewUntil) }) : when;
 }
 
 export function titleOfBreak({ parts }: Pick<Break, 'parts'>): string {

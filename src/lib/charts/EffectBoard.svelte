@@ -4,7 +4,13 @@
 	import type { EffectAnswer } from '$core/field/effect/types';
 	import type { FieldMetric } from '$core/field/histogram';
 	import { metricOf } from '$core/metrics/catalogue';
-	import { asShift, describeDrift, describeEffectBasis, describeTooSoon } from '$core/wording/field';
+	import {
+		asShift,
+		describeDrift,
+		describeEffectBasis,
+		describeMix,
+		describeTooSoon
+	} from '$core/wording/field';
 	import { formatValue } from '$core/wording/format';
 	import { wordShift, wordVerdict } from '$core/wording/shift';
 	import BoardTrack from './BoardTrack.svelte';
@@ -49,6 +55,7 @@
 						<td>
 							{#if result.shift}{wordShift({ ...result, shift: result.shift })}{/if}
 							<br /><span class="muted small">{describeDrift(metric, answer.effect, control)}</span>
+							{#if answer.effect.mix}<br /><span class="muted small">{describeMix(answer.effect)}</span>{/if}
 						</td>
 					{:else}
 						<td class="number">–</td>

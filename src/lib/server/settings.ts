@@ -27,6 +27,8 @@ export interface Settings {
 	helpers: number[];
 	/** When the machine is too busy to measure on. */
 	calm: CalmLimits;
+	/** Whether a fresh browser loads the control page before it measures. */
+	warms: boolean;
 	version: string;
 }
 
@@ -55,6 +57,7 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 			.split(',')
 			.map(Number)
 			.filter((pid) => pid > 0),
+		warms: environment.ZAFRA_WARM !== 'off',
 		calm: {
 			share: shareOf(environment, 'ZAFRA_CALM_SHARE', CALM_LIMITS.share),
 			burst: shareOf(environment, 'ZAFRA_CALM_BURST', CALM_LIMITS.burst),

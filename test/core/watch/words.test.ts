@@ -24,6 +24,7 @@ function change(metric: MetricId, verdict: Change['verdict'], known: Partial<Cha
 		before: 4,
 		after: 5,
 		calledAt: 6,
+		grew: [],
 		from: 2400,
 		to: 3000,
 		shift: { estimate: 600, low: 400, high: 800, relative: 0.25 },

@@ -10,6 +10,7 @@ import { quantileSorted } from '../../stats/summary';
 import { binStart, GROWTH, type FieldMetric, type Histogram } from '../histogram';
 import { DEVICE_CLASSES, type DeviceClass } from '../reading';
 import { addDays, daysBetween } from '../windows';
+import { mixOf, type DayOfKind } from './mix';
 import { toldEffect } from './told';
 import { LEVEL, type EffectAnswer } from './types';
 
@@ -27,6 +28,8 @@ const LEAST_DAYS = 14;
 const LEAST_VISITS = 100;
 const SHARE = 0.75;
 const RESAMPLES = 800;
+/** Fewer independent days on a side hold no level (simulated): of days that have 0.8 in common 28 are worth three. */
+const LEAST_INDEPENDENT = 5;
 
 /**
  * @param days of the page, any order; a day that is missing had no visits
@@ -38,7 +41,8 @@ export function effectByDays(
 	days: readonly DayOfVisits[],
 	control: readonly DayOfVisits[] | null,
 	release: string,
-	seed = 1
+	seed = 1,
+	kinds: readonly DayOfKind[] = []
 ): EffectAnswer {
 	const sides = sidesOf(days, release);
 	if (sides.before.length < LEAST_DAYS) return { tooSoon: { moreDays: null } };
@@ -51,13 +55,18 @@ export function effectByDays(
 	const [from, to] = page.percentiles(whole);
 	const drift = steady ? logStep(steady, whole) : null;
 	const estimate = Math.log(to / from) - (drift ?? 0);
+	const lasting = lastingShare(page, steady, sides);
+	const independent = { before: free(sides.before.length, lasting), after: free(sides.after.length, lasting) };
+	if (Math.min(independent.before, independent.after) < LEAST_INDEPENDENT)
+		return { tooSoon: { moreDays: null, hangTogether: true } };
 	const steps = resampledSteps(page, steady, sides, seededRandom(seed));
-	const [low, high] = intervalOf(steps, estimate, sides);
+	const [low, high] = intervalOf(steps, estimate, sides, independent);
 	const observed = { before: sides.before.length, after: sides.after.length };
-	return { effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed }) };
+	const mixed = mixOf(metric, kinds, sides);
+	return { effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed, mixed }) };
 }
 
-interface Sides {
+export interface Sides {
 	before: string[];
 	after: string[];
 	/** Days after the release so far, not cut to whole weeks. */
@@ -122,6 +131,13 @@ class Pool {
 		this.least = Math.min(...sizes);
 	}
 
+	/** Logarithm of one day's percentile, devices weighted as over both sides. */
+	dayLog(side: 'before' | 'after', index: number): number {
+		const choice = { before: [], after: [], [side]: [index] };
+		const hasVisits = this.#cells(side, choice).some((cell) => total(cell) > 0);
+		return hasVisits ? Math.log(this.#percentile(side, choice)) : NaN;
+	}
+
 	percentiles(choice: Choice): [before: number, after: number] {
 		return [this.#percentile('before', choice), this.#percentile('after', choice)];
 	}
@@ -176,6 +192,47 @@ function logStep(pool: Pool, choice: Choice): number {
 	return Math.log(after / before);
 }
 
+/** What a lasting luck keeps from day to day: weather, news, a season (house; the worst that is reckoned with). */
+const KEPT_A_DAY = 0.8;
+const LAGS = 5;
+
+/**
+ * Share of a day's luck that lasts: the rest is each day's own, and hides it from the day before. Fitted to the
+ * correlations of days up to five apart, made good for the means that were taken off each side (Kendall 1954). Never
+ * below zero: days that take turns would only seem to tell more.
+ */
+function lastingShare(page: Pool, control: Pool | null, sides: Sides): number {
+	const days = (side: 'before' | 'after') => {
+		const logs = sides[side].map((_, i) => page.dayLog(side, i) - (control ? control.dayLog(side, i) : 0));
+		const known = logs.filter(Number.isFinite);
+		const centre = known.reduce((sum, one) => sum + one, 0) / Math.max(1, known.length);
+		return logs.map((one) => (Number.isFinite(one) ? one - centre : 0));
+	};
+	const all = [days('before'), days('after')];
+	const squares = all.flat().reduce((sum, one) => sum + one ** 2, 0);
+	if (squares === 0) return 0;
+	const length = all.flat().length / 2;
+	let [fit, weight] = [0, 0];
+	for (let lag = 1; lag <= LAGS; lag++) {
+		const products = all.reduce(
+			(sum, own) => sum + own.slice(lag).reduce((part, one, i) => part + one * own[i]!, 0),
+			0
+		);
+		// As many products as there are days, so that far lags weigh no less.
+		const correlation = (products / squares) * (length / (length - lag));
+		const kept = KEPT_A_DAY ** lag;
+		fit += (correlation + 1 / length) * kept;
+		weight += kept ** 2 - (LASTING_COST / length) * kept;
+	}
+	return weight > 0 ? Math.min(1, Math.max(0, fit / weight)) : 0;
+}
+
+/** By how much a mean's variance grows when all of a day's luck lasts: AR(1), Bartlett 1946. */
+const LASTING_COST = (1 + KEPT_A_DAY) / (1 - KEPT_A_DAY) - 1;
+
+/** As many independent days tell as much. */
+const free = (days: number, lasting: number): number => days / (1 + LASTING_COST * lasting);
+
 /** The same days are drawn for the page and its control: what a day did to both of them falls away. */
 function resampledSteps(page: Pool, control: Pool | null, sides: Sides, random: Random): number[] {
 	const strata = { before: strataOf(sides.before), after: strataOf(sides.after) };
@@ -198,12 +255,23 @@ const drawn = (strata: readonly number[][], random: Random): number[] =>
  * About the estimate, by the spread of the resamples. A resample of n days spreads too little, by (n - 1) / n, in each
  * stratum, and its tails are a t distribution's rather than a normal one's: both are made good, by the smallest one.
  */
-function intervalOf(steps: readonly number[], estimate: number, sides: Sides): [low: number, high: number] {
+function intervalOf(
+	steps: readonly number[],
+	estimate: number,
+	sides: Sides,
+	independent: { before: number; after: number }
+): [low: number, high: number] {
 	const strata = [...strataOf(sides.before), ...strataOf(sides.after)];
 	const fewest = Math.min(...strata.map((stratum) => stratum.length));
 	const tail = (1 - LEVEL) / 2;
-	const freedom = sides.before.length + sides.after.length - strata.length;
-	const stretch = Math.sqrt(fewest / (fewest - 1)) * (studentQuantile(1 - tail, freedom) / normalQuantile(1 - tail));
+	const days = sides.before.length + sides.after.length;
+	const all = independent.before + independent.after;
+	// What each independent day tells less; the strata take their part of it.
+	const freedom = Math.max(1, Math.floor((all * (days - strata.length)) / days));
+	const stretch =
+		Math.sqrt(fewest / (fewest - 1)) *
+		Math.sqrt(days / all) *
+		(studentQuantile(1 - tail, freedom) / normalQuantile(1 - tail));
 	const sorted = [...steps].sort((a, b) => a - b);
 	const middle = quantileSorted(sorted, 0.5);
 	const reach = (share: number) => stretch * (quantileSorted(sorted, share) - middle);

@@ -8,7 +8,7 @@
 import { studentQuantile } from '../../stats/student';
 import type { FieldMetric } from '../histogram';
 import { WINDOW_DAYS } from '../reading';
-import { overlapOf, shareAfter } from '../windows';
+import { daysBetween, overlapOf, shareAfter } from '../windows';
 import { toldEffect } from './told';
 import { LEVEL, type EffectAnswer } from './types';
 
@@ -47,8 +47,12 @@ export function effectByWindows(
 	const drifting = used.map(({ until }) => (control ? Math.log(drifts.get(until)!) : 0));
 	const logs = used.map(({ p75 }, i) => Math.log(p75) - drifting[i]!);
 	const resolution = Math.max(...used.map(({ p75 }) => roundingOf(metric) / p75));
-	const { step, error, freedom } = fitStep(logs, shares, covariance, resolution);
-	const reach = studentQuantile(1 - (1 - LEVEL) / 2, freedom) * error;
+	// Days may hang together, which windows cannot show: the wider of both ideas stands.
+	const [apart, together] = [covariance, covarianceOf(used, DAYS_IN_COMMON)].map((matrix) =>
+		fitStep(logs, shares, matrix, resolution)
+	) as [Fit, Fit];
+	const { step, freedom } = apart;
+	const reach = studentQuantile(1 - (1 - LEVEL) / 2, freedom) * Math.max(apart.error, together.error);
 	return {
 		effect: toldEffect(metric, {
 			by: 'windows',
@@ -71,8 +75,24 @@ function levelBefore(windows: readonly WindowFigure[], shares: readonly number[]
 	return windows[shares.lastIndexOf(0)]!.p75;
 }
 
-const covarianceOf = (windows: readonly WindowFigure[]): number[][] =>
-	windows.map(({ until }) => windows.map((other) => overlapOf(until, other.until)));
+/** What a day has of the day before, where days hang together: weather, news, a campaign (house). */
+const DAYS_IN_COMMON = 0.6;
+
+/** Of means over the days of windows, up to a factor. @param memory correlation of one day with the next */
+const covarianceOf = (windows: readonly WindowFigure[], memory = 0): number[][] =>
+	windows.map(({ until }) =>
+		windows.map((other) =>
+			memory === 0 ? overlapOf(until, other.until) : commonOf(Math.abs(daysBetween(until, other.until)), memory)
+		)
+	);
+
+/** Covariance of the means of two runs of 28 days, so many days apart, of an AR(1) process of variance 1. */
+function commonOf(apart: number, memory: number): number {
+	let sum = 0;
+	for (let lag = 1 - WINDOW_DAYS; lag < WINDOW_DAYS; lag++)
+		sum += (WINDOW_DAYS - Math.abs(lag)) * memory ** Math.abs(lag + apart);
+	return sum / WINDOW_DAYS ** 2;
+}
 
 interface Fit {
 	step: number;

@@ -1,5 +1,6 @@
 /** What a release did to a metric of real visitors. */
 import type { Verdict } from '../../trial/types';
+import type { VisitKind } from '../tallies';
 
 /** Of a 75th percentile, in the metric's unit. */
 export interface ReleaseEffect {
@@ -18,14 +19,25 @@ export interface ReleaseEffect {
 	drift: number | null;
 	/** Days of visits, or windows, before and after. */
 	observed: { before: number; after: number };
-	/** `none` without a control: then nothing is said of the release. */
+	/** `none` without a control, and where other visitors came: then nothing is said of the release. */
 	verdict: Verdict;
+	/** Shares of the kinds of visits on both sides; null where they are not known. */
+	mix: VisitMix | null;
 }
 
 /** Not enough to say anything yet. */
 export interface TooSoon {
 	/** Days until there may be; null when more days do not help. */
 	moreDays: number | null;
+	/** Days hang together, so that too few of them are independent. */
+	hangTogether?: boolean;
+}
+
+export interface VisitMix {
+	/** Share of visits before and after, of kinds that either side has; largest first. */
+	kinds: { kind: VisitKind; before: number; after: number }[];
+	/** With the visits after the release weighted as those before came, the verdict is another. */
+	decides: boolean;
 }
 
 export type EffectAnswer = { effect: ReleaseEffect } | { tooSoon: TooSoon };

@@ -22,6 +22,12 @@ export const field = {
 		'Nothing to take the season off: this is the change since that day, not what the release did',
 	'field.effect.soon':
 		'{days, plural, =0 {Not enough days before it, and no later day helps.} one {Too soon to tell: one more day.} other {Too soon to tell: about # more days.}}',
+	'field.effect.together': 'No verdict: days hang together here, so that too few of them tell something of their own.',
+	'field.effect.mix': 'Visits before and after: {kinds}.',
+	'field.effect.kind':
+		'{line, select, slow {slow lines} fast {fast lines} other {lines not known}}, {way, select, new {arriving} again {coming back or reloading} other {from what the browser kept}}, {before} % and {after} %',
+	'field.effect.mix-decides':
+		'Weighted as the visits before came, the answer is another: other visitors came, so nothing is said of the release.',
 	'field.outcome.rate': '{reached} of {views} page views ({low} to {high} %)',
 	'field.outcome.none': 'no page views',
 	'field.outcome.caveat':

@@ -3,6 +3,7 @@ export const watch = {
 	'change.title':
 		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slightBetter {got better; by how much is open} slightWorse {got worse; by how much is open} same {moved by less than matters} other {changed}}',
 	'change.when': 'between {from} and {until}',
+	'change.grew': '{when}, and on until {until}',
 	'change.sure':
 		'The rule is set for a false call in at most 5 % of quarters; a page whose own content differs from reading to reading can have more.',
 	'change.corrected': 'What the lab itself drifted, by its control page, is taken off.',

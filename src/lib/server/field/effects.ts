@@ -10,7 +10,7 @@ import { existingSite, sitesOf } from '../clients/sites';
 import { nowIso, type Db } from '../db/connection';
 import { existingPage, listPages } from '../pages/queries';
 import { placeOfPage } from '../visits/places';
-import { daysOf, daysWithVisits, placesWithVisits } from '../visits/readings';
+import { daysByKind, daysOf, daysWithVisits, placesWithVisits } from '../visits/readings';
 import { openVisits } from '../visits/store';
 import { newestEnd } from './gathering';
 import { concerns, markersOfSite, type SiteMarker } from './markers';
@@ -80,7 +80,8 @@ function effectFromDays({ visits, siteId, place, device }: Place, marker: SiteMa
 	// Pages without the release had the same season, networks and visitors.
 	const others = placesWithVisits(visits, siteId).filter((path) => !concerns(marker, path));
 	const control = others.length ? ofDevice(others) : null;
-	const answer = effectByDays(metric, ofDevice([place]), control, marker.day);
+	const kinds = daysByKind(visits, metric, { ...range, places: [place] }).filter((day) => day.device === device);
+	const answer = effectByDays(metric, ofDevice([place]), control, marker.day, 1, kinds);
 	const isControlled = 'effect' in answer && answer.effect.drift !== null;
 	return { control: isControlled ? ('other-pages' as const) : null, answer };
 }

@@ -1,9 +1,10 @@
 /** What the visitors of a site had, from their own page views: any days, any pages, put together from histograms. */
 import type { DayOfVisits } from '$core/field/effect/byDays';
 import { binStart, FIELD_METRICS, type FieldMetric, type Histogram } from '$core/field/histogram';
+import type { DayOfKind } from '$core/field/effect/mix';
 import { addHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
 import { readMetric, type DeviceClass, type FieldReading } from '$core/field/reading';
-import { VIEWS } from '$core/field/tallies';
+import { VIEWS, kindName, VISIT_KINDS } from '$core/field/tallies';
 import { weightOf } from '$core/field/histogram';
 import { sql, type Db } from '../db/connection';
 import { dayNumber, dayText, findTally, HOURS_A_DAY } from './store';
@@ -70,6 +71,21 @@ export function daysOf(db: Db, metric: FieldMetric, question: Omit<VisitQuestion
 		device,
 		histogram: histograms.get(id) ?? new Map()
 	}));
+}
+
+/** The same kind of visit by kind of visit, for days on which kinds were counted. */
+export function daysByKind(db: Db, metric: FieldMetric, question: Omit<VisitQuestion, 'device'>): DayOfKind[] {
+	const ids = VISIT_KINDS.flatMap((kind) => {
+		const id = findTally(db, kindName(metric, kind));
+		return id === null ? [] : [{ kind, id }];
+	});
+	return rowsOf(db, { ...question, device: null }).flatMap(({ day, device, bins }) => {
+		const histograms = unpackHistograms(bins);
+		return ids.flatMap(({ kind, id }): DayOfKind[] => {
+			const histogram = histograms.get(id);
+			return histogram ? [{ day: dayText(day), device, kind, histogram }] : [];
+		});
+	});
 }
 
 /** Page views below which a window has no percentile worth a word (house). */

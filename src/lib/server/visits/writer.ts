@@ -1,6 +1,6 @@
 /** The one writer of visits: page views wait for some ms, and are written together. */
 import { addHistograms, packHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
-import { talliesOf } from '$core/field/tallies';
+import { kindOfVisit, talliesOf, type VisitKind } from '$core/field/tallies';
 import type { Refusal, Visit, VisitFault } from '$core/field/visit';
 import { RAW_DAYS } from '$core/field/visitSettings';
 import type { DeviceClass } from '$core/field/reading';
@@ -26,6 +26,8 @@ export interface StoredBody extends Pick<
 	'path' | 'navigation' | 'ageMs' | 'metrics' | 'origins' | 'timings' | 'goals'
 > {
 	network: string;
+	/** As it was counted; missing in page views from before kinds were. */
+	kind?: VisitKind;
 }
 
 interface StoredVisit {
@@ -95,13 +97,7 @@ class Changes {
 
 	constructor(private readonly db: Db) {}
 
-	add(
-		place: number,
-		device: DeviceClass,
-		hour: number,
-		visit: Pick<Visit, 'metrics' | 'timings' | 'goals'>,
-		sign: 1 | -1
-	) {
+	add(place: number, device: DeviceClass, hour: number, visit: Counted, sign: 1 | -1) {
 		const key = `${place}/${device}/${hour}`;
 		let change = this.#open.get(key);
 		if (!change) {
@@ -134,9 +130,11 @@ export function saveHour(db: Db, place: number, device: DeviceClass, hour: numbe
 	);
 }
 
-export function histogramsOf(db: Db, visit: Pick<Visit, 'metrics' | 'timings' | 'goals'>): Histograms {
+type Counted = Pick<Visit, 'metrics' | 'timings' | 'goals'> & Partial<Pick<StoredBody, 'kind'>>;
+
+export function histogramsOf(db: Db, visit: Counted): Histograms {
 	const all: Histograms = new Map();
-	for (const { name, bin } of talliesOf(visit)) {
+	for (const { name, bin } of talliesOf(visit, visit.kind)) {
 		const id = tallyId(db, name);
 		const histogram = all.get(id) ?? new Map<number, number>();
 		histogram.set(bin, (histogram.get(bin) ?? 0) + 1);
@@ -162,7 +160,8 @@ function storeVisit(db: Db, incoming: IncomingVisit, changes: Changes): void {
 	const place = earlier?.place_id ?? placeId(db, siteId, incoming.place);
 	const first = earlier?.at ?? at;
 	if (earlier && !earlier.fault) changes.add(place, device, hourOf(first), JSON.parse(earlier.body) as StoredBody, -1);
-	if (!fault) changes.add(place, device, hourOf(first), visit, 1);
+	const kind = kindOfVisit(incoming.network, visit.navigation);
+	if (!fault) changes.add(place, device, hourOf(first), { ...visit, kind }, 1);
 	if (fault && !earlier) countRefusal(db, siteId, fault, at);
 	const { id, sending, ...body } = visit;
 	sql(
@@ -177,6 +176,6 @@ function storeVisit(db: Db, incoming: IncomingVisit, changes: Changes): void {
 		device,
 		sending,
 		fault,
-		body: JSON.stringify({ ...body, network: incoming.network } satisfies StoredBody)
+		body: JSON.stringify({ ...body, network: incoming.network, kind } satisfies StoredBody)
 	});
 }

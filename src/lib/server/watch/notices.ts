@@ -1,5 +1,6 @@
 /** What somebody is told of a watch: once each, on the Desk, and by mail and webhook where that was asked for. */
-import { eventsOf, type Break, type Change } from '$core/watch/history';
+import type { Break } from '$core/watch/breaks';
+import { eventsOf, grownUntil, type Change } from '$core/watch/history';
 import {
 	describeControl,
 	describeParts,
@@ -58,7 +59,9 @@ export function tellFindings(
 		if (changes.every(({ verdict }) => verdict === 'same' || verdict === 'undecided')) continue;
 		const { page, condition, before, after } = changes[0]!;
 		const found = at.get(Math.max(...changes.map(({ calledAt }) => calledAt)));
-		const when = whenOfChange(at.get(before)?.plannedAt ?? '', at.get(after)?.plannedAt ?? '');
+		const grown = grownUntil(changes);
+		const dates = [before, after].map((id) => at.get(id)?.plannedAt ?? '') as [string, string];
+		const when = whenOfChange(...dates, grown === null ? null : (at.get(grown)?.plannedAt ?? null));
 		tell(db, watch, `change/${page}/${condition}/${after}`, found, {
 			kind: 'change',
 			title: titleOfChanges(changes, nameOf(page), condition),

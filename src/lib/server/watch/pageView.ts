@@ -2,7 +2,7 @@
 import type { CustomTiming } from '$core/field/visitSettings';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
-import { eventsOf } from '$core/watch/history';
+import { eventsOf, grownUntil } from '$core/watch/history';
 import { measured, timingIn, timingKey, type TimingKey } from '$core/watch/reading';
 import { changeResult } from '$core/watch/since';
 import { boardRow, type BoardRow } from '$core/wording/board';
@@ -268,9 +268,10 @@ function toldChanges({ page, condition, history, readings, markers }: Material):
 				string,
 				string
 			];
+			const grown = grownUntil(changes);
 			return {
 				title: titleOfChanges(changes, page.name, condition),
-				when: whenOfChange(from, until),
+				when: whenOfChange(from, until, grown === null ? null : dateOf(readings, grown)),
 				at: until,
 				rows: changes.map((change) => boardRow(changeResult(change), STEP_SIDES)),
 				lines: reasonsOfChanges(changes, causesOf(history, changes)),

@@ -4,7 +4,7 @@
 	import { csvText } from '$lib/charts/csvText';
 	import ChartMenu from '$lib/charts/ChartMenu.svelte';
 	import { formatDifference, formatDuration, formatValue } from '$core/wording/format';
-	import { wordShift, wordTimingShift } from '$core/wording/shift';
+	import { wordReferenceCost, wordShift, wordTimingShift } from '$core/wording/shift';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
@@ -93,6 +93,10 @@
 	const shown = $derived(
 		METRICS.filter((metric) => results.some((one) => one.metric === metric.id && one.shift))
 	);
+	const costOf = (result: Parameters<typeof wordReferenceCost>[0]) => {
+		const cost = wordReferenceCost(result);
+		return cost && `; ${cost}`;
+	};
 </script>
 
 {#each comparisons as arm (arm.id)}
@@ -130,7 +134,9 @@
 											result.rawShift.estimate
 										)}{result.referenceCorrelation === null
 											? ''
-											: `; page and reference move together by ${result.referenceCorrelation.toFixed(2)}`}</span
+											: `; page and reference move together by ${result.referenceCorrelation.toFixed(2)}`}{costOf(
+											result
+										)}</span
 									>{/if}{#if result?.primary}<br /><VerdictMark {result} />{/if}</td
 							>
 						{/each}

@@ -22,7 +22,10 @@
 	import KindChooser from './KindChooser.svelte';
 	import More from './More.svelte';
 	import PlanPanel from './PlanPanel.svelte';
+	import ReferenceHint from './ReferenceHint.svelte';
 
+	const REFERENCE_HELP =
+		'Loaded in every stage, about as heavy as the page: it shows how much the world drifted. Without it, or a last stage that takes the change back, times and score get no verdict.';
 	let { data, form } = $props();
 
 	const HINTS: Record<TrialKind, string> = {
@@ -184,11 +187,16 @@
 							name="referenceUrl"
 							label="Reference page, which nobody touches"
 							placeholder="https://"
-							help="Loaded in every stage: it shows how much the world drifted. Optional, and wise."
+							help={REFERENCE_HELP}
 							bind:value={draft.referenceUrl}
 							wrong={issue('referenceUrl')}
 						/>
 					</div>
+					<ReferenceHint
+						page={draft.arms[0].url}
+						reference={draft.referenceUrl}
+						conditions={draft.conditions}
+					/>
 				{/if}
 				{#each draft.arms as arm, i (arm.key)}
 					<ArmFields

@@ -50,6 +50,12 @@ function taskOf(job: Job, { db }: Workplace): Task {
 	};
 }
 
+/** Of one round, or of one reading: its loads are compared with one another. */
+function blockOf({ place, subject }: Job): string | undefined {
+	if (place) return `trial:${place.trialId}/${place.stage}/${place.round}`;
+	return subject.startsWith('reading:') ? subject : undefined;
+}
+
 /** A load of the longest cap with fifty steps that wait. */
 const LONGEST_MS = 7_200_000;
 
@@ -59,7 +65,7 @@ export const load: Handler = {
 		const { db, labId, log } = at;
 		const task = taskOf(job, at);
 		if (!renewLease(db, job.id, labId)) return;
-		const order = { ...task.order, access: previewAccessOf(db, task.order.url) };
+		const order = { ...task.order, access: previewAccessOf(db, task.order.url), block: blockOf(job) };
 		at.note(job, at.lab.longestMs(order));
 		const measured = await at.lab.measure(order);
 		const { record } = measured;

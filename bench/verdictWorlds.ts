@@ -180,6 +180,25 @@ export function runStopping(design: TrialDesign, world: World, seed: number): En
 }
 
 /**
+ * Loads are read as they come, and the trial is stopped at the first round from the sixth on that would call; else it
+ * goes on to its planned looks.
+ */
+export function runWatching(design: TrialDesign, world: World, seed: number): Ended {
+	const simulation = new Simulation({ ...design, seed }, world, seededRandom(seed));
+	let now = simulation.design;
+	for (let round = 1; round <= now.rounds; round++) {
+		simulation.round(round);
+		if (round < 6) continue;
+		const isPlanned = round === now.rounds || isLookDue(now, round);
+		const then = looked(now, nextLook(now, round, isPlanned ? 'plan' : 'stop'));
+		if (isPlanned) now = then;
+		const judgement = judge(then, simulation.loads, FLIPS);
+		if (round === now.rounds || anyCalled(judgement)) return { judgement, rounds: round };
+	}
+	throw new Error('A trial has at least six rounds.');
+}
+
+/**
  * A fixed trial that ends undecided gets the rounds that it asks for.
  * @returns null when it was decided at once, or when it is told that more than 200 would be needed
  */

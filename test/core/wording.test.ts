@@ -8,7 +8,8 @@ import {
 	formatValue,
 	formatWait
 } from '$core/wording/format';
-import { wordAnswer, wordDifference, wordShift, wordVerdict } from '$core/wording/shift';
+import { wordAnswer, wordDifference, wordShift, wordVerdict, wordInterval } from '$core/wording/shift';
+import type { MetricId } from '$core/metrics/catalogue';
 import type { ShiftResult } from '$core/trial/types';
 
 /** Non-breaking spaces and the minus sign, as readers see them. */
@@ -119,6 +120,12 @@ describe('shifts', () => {
 			'15.0 % more (between 10.0 % more and 20.0 % more) of each page’s own figure'
 		);
 		expect(wordDifference('wire', 0)).to.equal('unchanged');
+		// Ends that round to the same are not the same: values are compared.
+		const close = (metric: MetricId, low: number, high: number) =>
+			plain(wordInterval({ metric, scale: 'unit', shift: { low, high } }));
+		expect(close('cls', -0.0003, 0.0004)).to.equal('between 0.0003 less and 0.0004 more');
+		expect(close('lcp', 0.8, 1.4)).to.equal('between 0.8 ms more and 1.4 ms more');
+		expect(close('lcp', 12, 12)).to.equal('identical in every round');
 	});
 
 	it('facts of the trade (common practice): 44 to 80 is 36 points or 82 %, never 180 %; 240 against 110 ms is 54 % less, a factor of 2.2', () => {

@@ -8,7 +8,7 @@ export function excludesZero({ shift }: Judged): boolean {
 }
 
 /** Half-widths of its interval below which an estimate that was called is probably too large (simulated). */
-const FAINT = 1.5;
+const FAINT = 2;
 
 /**
  * Whether a call came at low power: of true differences that can hardly be seen, those are called that chance made look

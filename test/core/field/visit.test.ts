@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import * as v from 'valibot';
 import { binOf, binValue, GROWTH, quantileOf } from '$core/field/histogram';
 import { addHistograms, packHistograms, unpackHistograms } from '$core/field/packedHistograms';
-import { goalName, lcpOfGoal, talliesOf, timingName, VIEWS } from '$core/field/tallies';
+import { goalName, kindName, kindOfVisit, lcpOfGoal, talliesOf, timingName, VIEWS } from '$core/field/tallies';
 import { Beacon, isBotAgent, isImplausible, type Visit } from '$core/field/visit';
 import { CustomTiming, HandOver, VisitSettings } from '$core/field/visitSettings';
 import { aBeacon, aVisit } from '../../support/visits';
@@ -152,5 +152,15 @@ describe('settings of a visits’ script', () => {
 		const events = { call: 'eval("x")', nameField: 'name', valueField: 'value', quietField: 'quiet', events: {} };
 		expect(issueOf(HandOver, events)).to.match(/^Write the function/);
 		expect(issueOf(HandOver, { ...events, call: 'counter.note' })).to.equal(null);
+	});
+
+	it('are told apart by line and way of arriving, and counted by it where it is known', () => {
+		expect(kindOfVisit('3g', 'navigate')).to.equal('slow/new');
+		expect(kindOfVisit('4g', 'back-forward-cache')).to.equal('fast/kept');
+		expect(kindOfVisit('', 'reload')).to.equal('unknown/again');
+		const visit = { metrics: { lcp: 1800 }, timings: {}, goals: [] };
+		const names = talliesOf(visit, 'slow/new').map(({ name }) => name);
+		expect(names).to.include(kindName('lcp', 'slow/new'));
+		expect(talliesOf(visit).map(({ name }) => name)).to.deep.equal(['views', 'lcp']);
 	});
 });

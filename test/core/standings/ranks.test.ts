@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { rankPages } from '$core/standings/ranks';
+import { rankPages, rankRun } from '$core/standings/ranks';
 import { normalFrom, seededRandom } from '$core/stats/random';
 import { describeRank } from '$core/wording/watch';
 
@@ -63,6 +63,33 @@ describe('ranks with their uncertainty', () => {
 		const wrong = runs.filter((ranked) => ranked.some(({ from, to }) => from !== 1 || to !== 4)).length;
 		// 5 % of 200 are 10; 19 or more have a chance of 1 in 200 (binomial).
 		expect(wrong).to.be.at.most(18);
+	});
+
+	it('has one level over all that a run tells: five metrics of alike pages, on two devices', () => {
+		const random = seededRandom(21);
+		const contest = () => ({
+			metric: 'lcp' as const,
+			isJudged: true,
+			contestants: [1, 2, 3, 4].map((id) =>
+				page(
+					id,
+					Array.from({ length: 10 }, () => 2000 + 200 * normalFrom(random))
+				)
+			)
+		});
+		const runs = Array.from({ length: 150 }, () => rankRun(Array.from({ length: 10 }, contest)));
+		const wrong = runs.filter((run) => run.flat().some(({ from, to }) => from !== 1 || to !== 4)).length;
+		// 5 % of 150 are 7.5; 15 and more have a chance of 1 % (binomial). Each for itself would give some 40 %.
+		expect(wrong).to.be.at.most(15);
+	});
+
+	it('draws what nobody asked about without a place', () => {
+		const [fast, slow] = [page(1, rounds(1, 2, 1, 2, 1, 2, 1, 2)), page(2, rounds(9, 8, 9, 8, 9, 8, 9, 8))];
+		const [ranked] = rankRun([{ metric: 'fcp', contestants: [fast, slow], isJudged: false }]);
+		expect(ranked!.map(({ middle, from, to }) => [middle, from, to])).to.deep.equal([
+			[1.5, null, null],
+			[8.5, null, null]
+		]);
 	});
 
 	it('says places in words', () => {

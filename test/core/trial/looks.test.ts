@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import {
 	awaitsAddedRounds,
+	boundsOf,
 	intervalAlpha,
 	isDecided,
 	isHopeless,
@@ -9,6 +10,7 @@ import {
 	plannedSpending,
 	reserveSpending,
 	roundsOfNextLook,
+	stageBoundsOf,
 	stageLook
 } from '$core/trial/looks';
 import { isShown } from '$core/trial/shown';
@@ -57,6 +59,19 @@ describe('looks', () => {
 		expect(stopped.spent).to.be.closeTo(0.04 * 0.125, 1e-12);
 		const later = nextLook({ ...design({ rounds: 24 }), looks: [stopped] }, 24, 'plan');
 		expect(later.spent).to.be.closeTo(0.04, 1e-12);
+	});
+
+	it('meet a bound at every round from the sixth on where the analyst stops, and keep their own where the plan looks', () => {
+		const plan = design({ rounds: 12 });
+		const stop = nextLook(plan, 9, 'stop');
+		const met = boundsOf(plan, [stop], 0);
+		expect(met.map(({ rounds }) => rounds)).to.deep.equal([6, 7, 8, 9]);
+		expect(met.at(-1)!.spent).to.be.closeTo(stop.spent, 1e-12);
+		expect(met.every(({ spent }, i) => i === 0 || spent > met[i - 1]!.spent)).to.equal(true);
+		const end = nextLook({ ...plan, looks: [stop] }, 12, 'plan');
+		expect(boundsOf(plan, [stop, end], 1)).to.deep.equal([{ rounds: 12, spent: 0.04 }]);
+		const stage = stageLook({ rounds: 10 }, 1, 2, 6, 'stop');
+		expect(stageBoundsOf({ rounds: 10 }, 2, [stage], 0).map(({ rounds }) => rounds)).to.deep.equal([4, 5, 6]);
 	});
 
 	it('after added rounds draw on the reserve, whatever the plan was', () => {

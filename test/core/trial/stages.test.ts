@@ -99,6 +99,52 @@ describe('judging stages', () => {
 		});
 	});
 
+	it('gives times and score no verdict where nothing shows the drift, and judges bytes all the same', () => {
+		const bare = looked(design({ kind: 'before-after', primary: ['score', 'lcp', 'wire'] }), 10);
+		const loads = [0, 1].flatMap((stage) =>
+			Array.from({ length: 10 }, (_, i) =>
+				load(
+					stage + 1,
+					i + 1,
+					{ score: 80 - 20 * stage, lcp: 2000 + 900 * stage, wire: 500_000 + 90_000 * stage },
+					{ stage }
+				)
+			)
+		);
+		const of = (metric: MetricId, staged = bare) => judge(staged, loads).results.find((one) => one.metric === metric)!;
+		for (const metric of ['score', 'lcp'] as const) {
+			expect(of(metric).verdict).to.equal('none');
+			expect(describeReason(of(metric).reason!)).to.match(/^Not judged: nothing shows how much the world drifted/);
+		}
+		expect(of('wire').verdict).to.equal('worse');
+		// A last stage in which the change is taken back shows it, too.
+		expect(of('lcp', { ...bare, returnStage: 2 }).verdict).to.equal('worse');
+	});
+
+	it('lets the weaker verdict of both ideas of drift stand', () => {
+		// All is a tenth slower: 250 ms of a page of 2.5 s, 80 ms of a reference of 0.8 s.
+		const staged = looked(
+			design({
+				kind: 'before-after',
+				arms: [arm(1, 'Before'), arm(2, 'After'), arm(3, 'Reference', { reference: true })],
+				primary: ['lcp']
+			}),
+			12
+		);
+		const random = seededRandom(5);
+		const loads = [0, 1].flatMap((stage) =>
+			Array.from({ length: 12 }, (_, i) => i + 1).flatMap((round) => [
+				load(stage + 1, round, { lcp: 2500 * (1 + 0.1 * stage) + 20 * normalFrom(random) }, { stage }),
+				load(3, round, { lcp: 800 * (1 + 0.1 * stage) + 6 * normalFrom(random) }, { stage })
+			])
+		);
+		const { verdict, shift } = lcpOf(judge(staged, loads));
+		expect(verdict).to.equal('undecided');
+		// As an addition 170 ms more, in proportion nothing: the interval holds both.
+		expect(shift!.low!).to.be.below(0);
+		expect(shift!.high!).to.be.above(150);
+	});
+
 	describe('sweeps', () => {
 		const arms = [
 			arm(1, 'Without', { page: 'Home', baseline: true }),

@@ -195,6 +195,8 @@ function logStep(pool: Pool, choice: Choice): number {
 /** What a lasting luck keeps from day to day: weather, news, a season (house; the worst that is reckoned with). */
 const KEPT_A_DAY = 0.8;
 const LAGS = 5;
+/** Two weeks show so little of it that making good for their means would say anything. */
+const LEAST_WEIGHT = 0.6;
 
 /**
  * Share of a day's luck that lasts: the rest is each day's own, and hides it from the day before. Fitted to the
@@ -224,7 +226,7 @@ function lastingShare(page: Pool, control: Pool | null, sides: Sides): number {
 		fit += (correlation + 1 / length) * kept;
 		weight += kept ** 2 - (LASTING_COST / length) * kept;
 	}
-	return weight > 0 ? Math.min(1, Math.max(0, fit / weight)) : 0;
+	return Math.min(1, Math.max(0, fit / Math.max(LEAST_WEIGHT, weight)));
 }
 
 /** By how much a mean's variance grows when all of a day's luck lasts: AR(1), Bartlett 1946. */

@@ -76,7 +76,7 @@ function levelBefore(windows: readonly WindowFigure[], shares: readonly number[]
 }
 
 /** What a day has of the day before, where days hang together: weather, news, a campaign (house). */
-const DAYS_IN_COMMON = 0.6;
+const DAYS_IN_COMMON = 0.7;
 
 /** Of means over the days of windows, up to a factor. @param memory correlation of one day with the next */
 const covarianceOf = (windows: readonly WindowFigure[], memory = 0): number[][] =>

@@ -103,6 +103,8 @@ for (const schema of RELEASED_SCHEMAS.filter((one) => one < FIRST_LASTING))
 		});
 
 		it('is caught up with by a lab: what the rules of today derive is queued behind all else, once', () => {
+			// Looking at its answer above may have worked it out already.
+			db.prepare("DELETE FROM derived WHERE subject = 'trial:1' AND kind IN ('judgement', 'outcome')").run();
 			queueOutdated(db);
 			const waiting = () =>
 				db.prepare('SELECT subject, "order" FROM job WHERE kind = \'derive\' AND priority < 0').all();

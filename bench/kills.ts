@@ -37,7 +37,16 @@ const site = await serve((request, response) => {
 let web: ChildProcess | null = null;
 async function startWeb(): Promise<void> {
 	const child = spawn(process.execPath, ['scripts/serve.mjs'], {
-		env: { ...process.env, PORT: String(port), ZAFRA_DATA: folder, ZAFRA_HOST_MAP: `*.test=127.0.0.1:${site.port}` },
+		// Disturbed loads are made again, which is no doubling: here none counts as disturbed.
+		env: {
+			...process.env,
+			PORT: String(port),
+			ZAFRA_DATA: folder,
+			ZAFRA_HOST_MAP: `*.test=127.0.0.1:${site.port}`,
+			ZAFRA_CALM_SHARE: '1',
+			ZAFRA_CALM_BURST: '1',
+			ZAFRA_CALM_WAIT: '0'
+		},
 		stdio: ['ignore', 'ignore', 'inherit', 'ipc']
 	});
 	web = child;

@@ -109,7 +109,7 @@ export function eventsOf(changes: readonly Change[]): Change[][] {
 	return events;
 }
 
-/** Readings of a page on an unchanged lab without which no step can be called. */
+/** Readings of a page that can be compared with one another, without which no step can be called. */
 export const LEAST_READINGS = 7;
 
 /**

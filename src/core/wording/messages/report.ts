@@ -71,7 +71,7 @@ export const report = {
 	'report.watch.steady':
 		'Nothing moved beyond the noise in {n, plural, one {# reading} other {# readings}} from {from} to {until}.',
 	'report.watch.young':
-		'Nothing was called in {n, plural, one {# reading} other {# readings}} from {from} to {until}: a step needs {least} readings of a page on an unchanged lab, and not all pages have them yet.',
+		'Nothing was called in {n, plural, one {# reading} other {# readings}} from {from} to {until}: a step needs {least} readings of a page that can be compared with one another, and not all pages have them yet.',
 	'report.watch.break':
 		'{day}: the lab itself was changed (browser, conditions or recipe); nothing is compared over it.',
 	'report.watch.before': 'before',

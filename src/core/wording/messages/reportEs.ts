@@ -74,7 +74,7 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.watch.steady':
 		'Nada se movió más allá del ruido en {n, plural, one {# lectura} other {# lecturas}} del {from} al {until}.',
 	'report.watch.young':
-		'No se afirmó ningún cambio en {n, plural, one {# lectura} other {# lecturas}} del {from} al {until}: hacen falta {least} lecturas de una página con el laboratorio sin cambios, y no todas las tienen aún.',
+		'No se afirmó ningún cambio en {n, plural, one {# lectura} other {# lecturas}} del {from} al {until}: hacen falta {least} lecturas de una página que se puedan comparar entre sí, y no todas las tienen aún.',
 	'report.watch.break':
 		'{day}: cambió el propio laboratorio (navegador, condiciones o receta); no se compara a través de ese cambio.',
 	'report.watch.before': 'antes',

@@ -79,7 +79,7 @@ interface Run {
 /** One run under each of its conditions: places are told at one level over all that the standing was asked about. */
 function runsOf({ settings }: Watch, { reading, at, conditions }: Run, all: readonly StoredFigures[]): RunRanks[] {
 	const most = Math.max(0, ...all.flatMap(({ rounds }) => rounds));
-	const asked = new Set<string>([...settings.metrics, ...settings.shown.map(({ name }) => timingKey(name))]);
+	const asked = new Set<string>([...settings.metrics, ...(settings.shown ?? []).map(({ name }) => timingKey(name))]);
 	const contests = conditions.flatMap((condition) => {
 		const own = all.filter(({ conditionId }) => conditionId === condition);
 		return metricsIn(own).map((metric): Contest & { condition: string; metric: RankedMetric } => ({

@@ -2,7 +2,7 @@
 import { bandOf, metricOf, type Band, type MetricId } from '$core/metrics/catalogue';
 import { boardMark, type BoardMark } from '$core/trial/board';
 import type { ShiftResult } from '$core/trial/types';
-import { LEAST_READINGS } from '$core/watch/history';
+import { lastCalled, LEAST_READINGS } from '$core/watch/history';
 import { changeResult, type Period } from '$core/watch/since';
 import { boardWord } from '$core/wording/board';
 import { describeSchedule, describeTrouble } from '$core/wording/watch';
@@ -101,7 +101,7 @@ function stateOf(
 		(change) =>
 			change.page === page.id &&
 			(change.verdict === 'better' || change.verdict === 'worse') &&
-			Date.parse(dates.get(change.calledAt) ?? '') >= since
+			Date.parse(dates.get(lastCalled(change)) ?? '') >= since
 	);
 	if (isNew) return 'changed';
 	const own = (history?.states ?? []).filter((state) => state.page === page.id);

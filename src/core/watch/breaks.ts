@@ -3,7 +3,7 @@ import type { MetricId } from '../metrics/catalogue';
 import { blockOf } from './block';
 import { measured, settingParts, type PageHistory, type PageReading, type Setting, type SettingPart } from './reading';
 
-/** The lab changed: what came before cannot be compared with what comes after. */
+/** The lab changed: what came before can be compared with what comes after as far as the control page tells. */
 export interface Break {
 	page: number;
 	condition: string;

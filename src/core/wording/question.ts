@@ -56,7 +56,9 @@ const COMMON = new Set(
 	)
 );
 
+/** Words that speak of this one and not of the other; of “without chat” none does: a chat is what it lacks. */
 function partsOfName(name: string, other: string): string[] {
+	if (WITHOUT.test(name)) return [];
 	const wordsOf = (text: string) => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
 	const others = new Set(wordsOf(other));
 	return wordsOf(name).filter((word) => word.length >= 3 && !others.has(word) && !COMMON.has(word));

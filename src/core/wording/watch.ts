@@ -79,9 +79,11 @@ export function whenOfChange(before: string, after: string, grewUntil: string | 
 	return grewUntil ? WATCH_WORDS.say('change.grew', { when, until: dayOf(grewUntil) }) : when;
 }
 
-export function titleOfBreak({ parts }: Pick<Break, 'parts'>): string {
+/** Whether what came before still counts, and how. */
+export function titleOfBreak({ parts, control }: Pick<Break, 'parts' | 'control'>): string {
 	const names = WATCH_WORDS.list(parts.map((part) => WATCH_WORDS.say(`break.${part}`)));
-	return WATCH_WORDS.say('break.title', { parts: names });
+	const isBridged = control.length > 0 && parts.every((part) => part === 'browser' || part === 'lab');
+	return WATCH_WORDS.say(isBridged ? 'break.bridged' : 'break.title', { parts: names });
 }
 
 const SHOWN: readonly SettingPart[] = ['browser', 'recipe', 'lab'];

@@ -54,7 +54,9 @@ describe('what is said of a change', () => {
 	});
 
 	it('gives a difference whose size is open its direction, and none to what is too little', () => {
-		expect(title(change('lcp', 'slight'))).to.equal('Largest paint of /booking (phone) got worse; by how much is open');
+		expect(title(change('lcp', 'slight'))).to.equal(
+			'Largest paint of /booking (phone) got worse (by how much is open)'
+		);
 		expect(title(change('lcp', 'same'))).to.equal('Largest paint of /booking (phone) moved by less than matters');
 	});
 
@@ -88,7 +90,13 @@ describe('what is said of the lab', () => {
 	const to = { ...SETTING, browser: 'Chromium 141', conditions: 'b' };
 
 	it('names what changed, and never a hash', () => {
-		expect(titleOfBreak({ parts: ['browser', 'conditions'] })).to.match(/^The browser and The conditions changed/);
+		expect(titleOfBreak({ parts: ['browser', 'conditions'], control: [] })).to.match(
+			/^The browser and The conditions changed: .* cannot be compared/
+		);
+		const control = [{ metric: 'lcp' as const, from: 400, to: 420 }];
+		expect(titleOfBreak({ parts: ['browser'], control })).to.equal(
+			'The browser changed: what that did to the control page is taken off what was measured before'
+		);
 		expect(describeParts({ parts: ['browser', 'conditions'], from: SETTING, to })).to.equal(
 			'Chromium 140 to Chromium 141'
 		);

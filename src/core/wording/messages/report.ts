@@ -73,7 +73,7 @@ export const report = {
 	'report.watch.young':
 		'Nothing was called in {n, plural, one {# reading} other {# readings}} from {from} to {until}: a step needs {least} readings of a page that can be compared with one another, and not all pages have them yet.',
 	'report.watch.break':
-		'{day}: the lab itself was changed (browser, conditions or recipe); nothing is compared over it.',
+		'{day}: the lab itself was changed (browser, conditions or recipe); what the control page shows of it is taken off, and without one nothing is compared over it.',
 	'report.watch.before': 'before',
 	'report.watch.after': 'after',
 	'report.standing.rank': '{from, plural, other {#}}{same, select, yes {} other {–{to}}} of {all}',

@@ -76,7 +76,7 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.watch.young':
 		'No se afirmó ningún cambio en {n, plural, one {# lectura} other {# lecturas}} del {from} al {until}: hacen falta {least} lecturas de una página que se puedan comparar entre sí, y no todas las tienen aún.',
 	'report.watch.break':
-		'{day}: cambió el propio laboratorio (navegador, condiciones o receta); no se compara a través de ese cambio.',
+		'{day}: cambió el propio laboratorio (navegador, condiciones o receta); se descuenta lo que muestra de ello la página de control, y sin ella no se compara a través de ese cambio.',
 	'report.watch.before': 'antes',
 	'report.watch.after': 'después',
 	'report.standing.rank': '{from, plural, other {#}}{same, select, yes {} other {–{to}}} de {all}',

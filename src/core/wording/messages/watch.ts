@@ -1,7 +1,7 @@
 /** Messages about pages over time and against competitors. */
 export const watch = {
 	'change.title':
-		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slightBetter {got better; by how much is open} slightWorse {got worse; by how much is open} same {moved by less than matters} other {changed}}',
+		'{metrics} of {page} ({condition}) {gains, select, better {got better} worse {got worse} slightBetter {got better (by how much is open)} slightWorse {got worse (by how much is open)} same {moved by less than matters} other {changed}}',
 	'change.when': 'between {from} and {until}',
 	'change.grew': '{when}, and on until {until}',
 	'change.sure':
@@ -14,6 +14,7 @@ export const watch = {
 		'{more, plural, one {One more reading} other {# more readings}} before a change can be told: it takes {least} that can be compared with one another, and there {n, plural, one {is #} other {are #}}.',
 	'change.no-cause': 'The loads that are kept of both sides show no cause.',
 	'break.title': '{parts} changed: what was measured before cannot be compared with what comes after',
+	'break.bridged': '{parts} changed: what that did to the control page is taken off what was measured before',
 	'break.browser': 'The browser',
 	'break.conditions': 'The conditions',
 	'break.recipe': 'The recipe of the score',

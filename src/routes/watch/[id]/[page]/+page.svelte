@@ -73,7 +73,7 @@
 		/>
 		<p class="key muted small">
 			Coloured line: a step beyond the noise. Open dot: far from its neighbours, no step. Flag: something was
-			released. Dotted: the lab changed, nothing is compared over it.
+			released. Dotted: the lab changed.
 			{#if timeline.isTiming}A timing of the page’s own is drawn; nothing is called on it.{/if}
 		</p>
 

@@ -27,7 +27,13 @@ export interface TestApp {
 }
 
 /** Beside its own test no machine is calm: tests of the rules say so themselves. */
-const UNWATCHED = { ZAFRA_CALM_SHARE: '1', ZAFRA_CALM_BURST: '1', ZAFRA_CALM_WAIT: '0', ZAFRA_CALM_REST: '0', ZAFRA_WARM: 'off' };
+const UNWATCHED = {
+	ZAFRA_CALM_SHARE: '1',
+	ZAFRA_CALM_BURST: '1',
+	ZAFRA_CALM_WAIT: '0',
+	ZAFRA_CALM_REST: '0',
+	ZAFRA_WARM: 'off'
+};
 
 export interface AppOptions {
 	demo?: boolean;

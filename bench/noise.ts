@@ -142,6 +142,37 @@ for (const { name, device } of MEASURED) {
 	});
 }
 
+/** Loads of fresh browsers one after the other: whether the first is slower than the rest, and whether they drift. */
+const BROWSERS = Number(process.env.BENCH_BROWSERS ?? 6);
+const LOADS_EACH = 12;
+const MOST_TREND = 0.03;
+for (const conditions of BROWSERS ? MEASURED : []) {
+	const lcp: Record<'warmed' | 'cold', number[][]> = { warmed: [], cold: [] };
+	for (let i = 0; i < BROWSERS; i++)
+		for (const kind of ['warmed', 'cold'] as const) {
+			const lab = new Lab({ hostMap, calm: CALM_LIMITS, warmUrl: kind === 'warmed' ? 'http://page.test/' : null });
+			const figures: number[] = [];
+			for (let load = 0; load < LOADS_EACH; load++) figures.push((await loadOnce(lab, conditions)).figures.lcp!);
+			await lab.close();
+			lcp[kind].push(figures);
+		}
+	for (const kind of ['warmed', 'cold'] as const) {
+		const firsts = mean(lcp[kind].map(([first]) => first!));
+		const rest = lcp[kind].map((own) => own.slice(1));
+		const first = firsts / mean(rest.flat()) - 1;
+		const half = Math.floor(rest[0]!.length / 2);
+		const trend = mean(rest.flatMap((own) => own.slice(-half))) / mean(rest.flatMap((own) => own.slice(0, half))) - 1;
+		// Of a mean of so many firsts, by how the loads of a browser scatter.
+		const error = mean(rest.map(spread)) / Math.sqrt(BROWSERS);
+		rows.push({
+			what: `${conditions.name}, ${BROWSERS} fresh browsers of ${LOADS_EACH} loads, ${kind}, LCP: first load against the rest (± ${percent(error)}); last five against the five after the first`,
+			measured: `${percent(first)}; ${percent(trend)}`,
+			limit: kind === 'warmed' ? `within ${percent(MOST_TREND)}` : undefined,
+			holds: kind === 'warmed' ? Math.abs(first) <= MOST_TREND && Math.abs(trend) <= MOST_TREND : undefined
+		});
+	}
+}
+
 if (BLIND > 0) {
 	const bursts = startBursts();
 	const disturbed = { '/': 0, '/heavy': 0 };

@@ -1,26 +1,30 @@
 /** Cells of `bench/verdicts`: who stops when it looks good, worlds that drift, effects that look too large. */
 import type { MetricId } from '$core/metrics/catalogue';
 import { isFaint } from '$core/trial/faint';
+import type { TrialDesign } from '$core/trial/types';
 import { runDrifting, type StageWorld } from './stageWorlds';
 import { percent } from './table';
 import { nothing, sees, share, trial, world, type Cell } from './verdictCells';
-import { CALM, designOf, isCalled, runWatching } from './verdictWorlds';
+import { CALM, designOf, isCalled, runWatching, type World } from './verdictWorlds';
 
 const one = { primary: ['lcp' as MetricId] };
 const adaptive = { adaptive: true };
 
-export const watching: Cell[] = (
-	[
-		['fixed 24, one metric', designOf(2, { ...one, rounds: 24 })],
-		['fixed 12, one metric', designOf(2, one)],
-		['fixed 24, five metrics', designOf(2, { rounds: 24 })],
-		['fixed 12, five metrics', designOf(2)],
-		['adaptive, five metrics', designOf(2, adaptive)]
-	] as const
-).map(([name, design]) =>
+const WATCHED: [name: string, design: TrialDesign, of: World][] = [
+	['fixed 24, one metric', designOf(2, { ...one, rounds: 24 }), CALM],
+	['fixed 12, one metric', designOf(2, one), CALM],
+	['fixed 24, five metrics', designOf(2, { rounds: 24 }), CALM],
+	['fixed 12, five metrics', designOf(2), CALM],
+	['adaptive, five metrics', designOf(2, adaptive), CALM],
+	['fixed 24, one metric, heavy tails', designOf(2, { ...one, rounds: 24 }), world({ kind: 'heavy', noise: 0.12 })],
+	['fixed 24, one metric, half of the figures alike', designOf(2, { ...one, rounds: 24 }), world({ exact: 0.5 })],
+	['fixed 24, one metric, LCP flips', designOf(2, { ...one, rounds: 24 }), world({ flip: 0.5 })],
+	['fixed 12, four variants', designOf(4), CALM]
+];
+export const watching: Cell[] = WATCHED.map(([name, design, of]) =>
 	nothing(
 		`stopped at the first round from 6 on that would call: ${name}`,
-		(seed) => runWatching(design, CALM, seed),
+		(seed) => runWatching(design, of, seed),
 		false
 	)
 );

@@ -57,6 +57,8 @@ export class Lab {
 	#shaper: Shaper | null = null;
 	#running: RunningBrowser | null = null;
 	#loads = 0;
+	/** How often it was told to end what it does. */
+	#ended = 0;
 	/** What is measured together, of the newest load. */
 	#block: string | null = null;
 	#speeds = new SpeedBook();
@@ -74,9 +76,12 @@ export class Lab {
 	 * a time: the caller waits for one before the next.
 	 */
 	async measure(order: LoadOrder): Promise<MeasuredLoad> {
+		const ended = this.#ended;
 		await this.#renewBetween(order.block ?? null);
-		await this.#warmUp(order.conditions);
+		await this.#warmUp(order.conditions, () => this.#ended === ended);
 		const startedAt = new Date();
+		// Told to end meanwhile: no browser is started for it any more.
+		if (this.#ended !== ended) return unmeasured(failedLoad(order, startedAt, failure('browser-killed').reason));
 		const begun = performance.now();
 		this.#calm.start();
 		const moments: LoadMoments = { navigatedAtMs: null, waitedMs: 0, gaveUp: false };
@@ -104,11 +109,12 @@ export class Lab {
 	}
 
 	/** A browser that is not there yet, or is no more, is started and loads the control page first. */
-	async #warmUp(conditions: Conditions): Promise<void> {
+	async #warmUp(conditions: Conditions, goesOn: () => boolean): Promise<void> {
 		const { warmUrl = null } = this.options;
 		if (warmUrl === null || this.#running?.browser.isConnected()) return;
 		const order: LoadOrder = { url: warmUrl, conditions: warmConditions(conditions), steps: [] };
 		await warmUp(async () => {
+			if (!goesOn()) return null;
 			this.#calm.start();
 			const moments: LoadMoments = { navigatedAtMs: null, waitedMs: 0, gaveUp: false };
 			const { record } = await this.#measureOrFail(order, new Date(), moments);
@@ -184,7 +190,7 @@ export class Lab {
 		} catch (error) {
 			const reason = error instanceof LoadFailure ? error.reason : failure('internal', (error as Error).message).reason;
 			fresh = WANTS_FRESH_BROWSER.has(reason.code);
-			return { record: failedLoad(order, startedAt, reason), frames: [], picture: null, stepPicture: null };
+			return unmeasured(failedLoad(order, startedAt, reason));
 		} finally {
 			const closed = (await session?.end()) ?? true;
 			if (fresh || !closed) await this.#dropBrowser();
@@ -236,6 +242,7 @@ export class Lab {
 
 	/** End the load under way at once: it comes back as failed. */
 	abandon(): Promise<void> {
+		this.#ended++;
 		return this.#dropBrowser();
 	}
 
@@ -244,6 +251,7 @@ export class Lab {
 	}
 
 	async close(): Promise<void> {
+		this.#ended++;
 		await this.#dropBrowser();
 		await this.#calm.close();
 		await this.#shaper?.stop();
@@ -279,6 +287,8 @@ export class Lab {
 function conditionsOf({ conditions, access = null }: LoadOrder): Conditions {
 	return access && !conditions.authentication ? { ...conditions, authentication: access } : conditions;
 }
+
+const unmeasured = (record: LoadRecord): MeasuredLoad => ({ record, frames: [], picture: null, stepPicture: null });
 
 const isUnpainted = ({ status, figures }: LoadRecord) =>
 	status === 'ok' && figures.fcp === null && figures.start === null;

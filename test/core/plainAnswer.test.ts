@@ -88,6 +88,32 @@ describe('the answer for a client', () => {
 		);
 	});
 
+	it('begins with what was asked where something else differs', () => {
+		const steady = resultOf('cls', 'same', [0, -0.001, 0.001]);
+		expect(answer('Is the page more stable?', steady, faster).sentence).to.equal(
+			'No. No difference that matters in layout shift. “With chat” is faster than “Without”.'
+		);
+	});
+
+	it('calls it faster only where every time is faster or the same, and names the metric else', () => {
+		const blocking = resultOf('tbt', 'better', [-300, -400, -200]);
+		const later = resultOf('lcp', 'undecided', [1200, -100, 2500], { roundsNeeded: 20 });
+		expect(answer('Is it faster?', blocking, later).sentence).to.equal(
+			'“With chat” is faster in blocking time than “Without”.'
+		);
+		expect(answer('Is it faster?', blocking, same).sentence).to.match(/^Yes\. “With chat” is faster than/);
+		expect(answer('Is it faster?', blocking, slower).sentence).to.equal(
+			'“With chat” is faster in blocking time, but slower in largest paint than “Without”.'
+		);
+	});
+
+	it('says of an interval without zero that all together are not beyond chance', () => {
+		const alone = resultOf('lcp', 'undecided', [120, 10, 230], { roundsNeeded: 20 });
+		expect(answer('Is it slower?', alone).sentence).to.equal(
+			'What “With chat” shows against “Without” in largest paint is not beyond chance over all that the trial decides on together.'
+		);
+	});
+
 	it('names the largest decided shift, and no figure of what is not decided', () => {
 		const { detail } = answer('Is it slower?', slower, heavier, resultOf('tbt', 'undecided', [70, -90, 230]));
 		// 39 kB are 3.9 margins of 10 kB, 300 ms are 3 of 100.

@@ -3,7 +3,7 @@ import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
 import type { LoadRecord } from '$core/load/record';
 import { MOST_WARM_LOADS, warmConditions, warmUp } from '../../src/lab/browser/warm';
 import { Lab } from '../../src/lab/lab';
-import { rule, serve, UNWATCHED } from '../support/world';
+import { rule, serve, UNWATCHED, until } from '../support/world';
 
 const DESKTOP = BUILT_IN_CONDITIONS.find(({ id }) => id === 'desktop')!;
 
@@ -58,6 +58,28 @@ describe('a fresh browser', function () {
 			expect(seen.slice(first)).to.deep.equal(['page', 'page', 'page']);
 			await load('trial:1/0/2');
 			expect(seen.slice(first + 3).filter((one) => one === 'warm').length).to.be.within(2, MOST_WARM_LOADS);
+		} finally {
+			await lab.close();
+			server.close();
+		}
+	});
+
+	it('is started for nobody any more once the lab was told to end while it warmed', async () => {
+		let seen = 0;
+		const server = await serve((request, response) => {
+			if (request.url === '/') seen++;
+			// Slow enough to be ended in the middle.
+			setTimeout(() => response.writeHead(200, { 'content-type': 'text/html' }).end('<h1>Boats</h1>'), 1500);
+		});
+		const lab = new Lab({ hostMap: [rule('*.test', server.port)], calm: UNWATCHED, warmUrl: 'http://warm.test/' });
+		try {
+			const measured = lab.measure({ url: 'http://page.test/', conditions: DESKTOP, steps: [] });
+			await until(() => Promise.resolve(seen === 1), 30_000, 'the warm load');
+			await lab.abandon();
+			const { record } = await measured;
+			expect(record.failure?.code).to.equal('browser-killed');
+			expect(seen).to.equal(1);
+			expect(lab.sandboxed).to.equal(null);
 		} finally {
 			await lab.close();
 			server.close();

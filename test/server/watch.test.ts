@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import * as v from 'valibot';
 import type { MetricId } from '$core/metrics/catalogue';
 import { USUAL_VISIT_SETTINGS } from '$core/field/visitSettings';
-import { LEAST_READINGS } from '$core/watch/history';
+import { LEAST_READINGS } from '$core/watch/look';
 import { StandingInput } from '$core/watch/input';
 import { addMarker } from '../../src/lib/server/field/markers';
 import { pastePages } from '../../src/lib/server/pages/commands';

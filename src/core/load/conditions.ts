@@ -86,8 +86,8 @@ export const NOT_SHOWN = '(saved, not shown)';
 /** How records of earlier versions say it. */
 const BLOTTED = [NOT_SHOWN, '(kept secret)'];
 
-/** What conditions from before a field existed had in its place. */
-const USUAL = {
+/** Of a load of which nothing particular is asked; conditions from before a field existed had it in its place. */
+export const USUAL = {
 	place: 'near',
 	cache: 'first',
 	input: 'none',

@@ -5,7 +5,7 @@
  */
 import { doubledMidranks, tieSum } from './estimate';
 import { seededRandom, shuffled } from './random';
-import type { LookStatistics } from './stepDown';
+import type { Bound, LookStatistics } from './stepDown';
 
 export const MOST_DEALS = 10_000;
 
@@ -63,12 +63,6 @@ function someDeals(rounds: number, seed: number, count: number): number[][] {
 	return Array.from({ length: count }, (_, i) => (i === 0 ? observed : shuffled(observed, random)));
 }
 
-/** A bound within the second stage: after so many of its rounds. */
-export interface StageBound {
-	rounds: number;
-	spent: number;
-}
-
 /**
  * Distance of the Mann-Whitney count from its middle in units of its spread, for each test, after each of some numbers
  * of rounds of the second stage, as observed and under each deal.
@@ -78,7 +72,7 @@ export interface StageBound {
 export function dealStatistics(
 	tests: readonly (readonly (number | null)[])[],
 	deals: Deals,
-	bounds: readonly StageBound[]
+	bounds: readonly Bound[]
 ): LookStatistics[] {
 	const all = tests.map((values) => distances(values, deals, bounds));
 	return bounds.map(({ spent }, k) => {
@@ -91,7 +85,7 @@ export function dealStatistics(
 function distances(
 	values: readonly (number | null)[],
 	{ rounds, before, count, order }: Deals,
-	bounds: readonly StageBound[]
+	bounds: readonly Bound[]
 ): Float64Array[] {
 	const signs = signsOf(values);
 	const isKnown = values.map((value) => value !== null);

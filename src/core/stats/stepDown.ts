@@ -17,6 +17,13 @@ export interface LookStatistics {
 	spent: number;
 }
 
+/** A moment at which a test may have been called, whether or not anybody looked: after so many rounds. */
+export interface Bound {
+	rounds: number;
+	/** Chance of any false call that may have been spent by then, 0 to 1; never falls from bound to bound. */
+	spent: number;
+}
+
 /** Two statistics that differ by less come from the same ranks. */
 const SLACK = 1e-9;
 

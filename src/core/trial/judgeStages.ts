@@ -1,14 +1,14 @@
 /** Judging stages: figures before and after a change, whole rounds dealt anew, drift taken out by a reference page. */
-import { metricOf, type MetricId } from '../metrics/catalogue';
+import type { MetricId } from '../metrics/catalogue';
 import { metricsOf } from './metricsOf';
 import { dealsOf, dealStatistics, MOST_DEALS } from '../stats/deals';
 import type { Estimate } from '../stats/estimate';
 import { twoSampleShift } from '../stats/rankSum';
-import { stepDownCalls, stepDownP } from '../stats/stepDown';
+import { stepDownCalls, stepDownP, type Bound } from '../stats/stepDown';
 import { mean, scaledMad } from '../stats/summary';
 import { comparisonsOf, stagesOf, type Comparison } from './comparisons';
-import { FEWEST_STAGE_ROUNDS, MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA, stageBoundsOf, type Bound } from './looks';
-import { blankResult, finite, marginOf, medianOf, notMeasured, shiftOf, type Measured } from './measures';
+import { FEWEST_STAGE_ROUNDS, MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA, stageBoundsOf } from './looks';
+import { blankResult, drifts, finite, marginOf, medianOf, notMeasured, shiftOf, type Measured } from './measures';
 import { failedTooOften, failureReason, presenceReason, present, type ByRound, type Samples } from './samples';
 import type { Look, NoVerdictReason, ShiftResult, TrialArm, TrialDesign } from './types';
 import { decide, roundsToDecide } from './verdict';
@@ -152,7 +152,7 @@ function weakest(models: readonly Model[], alpha: number): Estimate {
 /** Joint tests of the family under each model; called is what is called under all of them. */
 function jointly(
 	family: readonly StageMeasure[],
-	{ design, look, bounds, most }: StageLook
+	{ design, bounds, most }: StageLook
 ): { called: boolean; p: number }[] {
 	const usable = family.flatMap((one, i) => (one.measured.reason === null ? [i] : []));
 	const first = family[0]?.measured.raw;
@@ -166,7 +166,7 @@ function jointly(
 			const own = measured.models[model] ?? measured.models[0]!;
 			return [...own.first, ...own.second];
 		});
-		const statistics = dealStatistics(values, deals, bounds.length ? bounds : [look]);
+		const statistics = dealStatistics(values, deals, bounds);
 		return { called: new Set(stepDownCalls(statistics, usable)), p: stepDownP(statistics.at(-1)!) };
 	});
 	return family.map((_, i) => ({
@@ -238,12 +238,6 @@ function measureStage(
 			(reference || design.returnStage != null || !drifts(metric) ? null : { code: 'no-drift-check' }) ??
 			tooFew([baseline, arm], models)
 	};
-}
-
-/** What a slower machine or line changes; bytes, counts and shifts of the layout it leaves alone. */
-export function drifts(metric: MetricId): boolean {
-	const { unit } = metricOf(metric);
-	return unit === 'ms' || unit === 'points';
 }
 
 /**

@@ -5,6 +5,7 @@
  * share of rounds in an adaptive one, and where it is stopped. Looks after the plan draw on the last per cent.
  */
 import { hasStages } from './kinds';
+import type { Bound } from '../stats/stepDown';
 import type { Judgement, Look, TrialDesign } from './types';
 
 /**
@@ -66,13 +67,6 @@ export function stageLook(
 ): Look {
 	const before = (design.looks ?? []).findLast((look) => look.stage === stage)?.spent ?? 0;
 	return { rounds, stage, spent: Math.max(before, stageSpending(design, stages, rounds)), by };
-}
-
-/** A moment at which a trial may have been called, whether or not anybody looked: after so many rounds. */
-export interface Bound {
-	rounds: number;
-	/** Chance of any false call that may have been spent by then, 0 to 1. */
-	spent: number;
 }
 
 /** Interleaved rounds before which nothing can be called at so small a level. */

@@ -34,6 +34,12 @@ export function ratioMakesSense(metric: MetricId): boolean {
 	return unit !== 'points' && unit !== 'unitless';
 }
 
+/** What a slower machine or line changes; bytes, counts and shifts of the layout it leaves alone. */
+export function drifts(metric: MetricId): boolean {
+	const { unit } = metricOf(metric);
+	return unit === 'ms' || unit === 'points';
+}
+
 export function finite({ estimate, low, high }: Estimate): Interval {
 	return { estimate, low: Number.isFinite(low) ? low : null, high: Number.isFinite(high) ? high : null };
 }

@@ -5,7 +5,7 @@
  * Readings are looked at one after the other, as they came, so that a history says today what it said on the day. A
  * call once made stays; a level that goes on moving in the same direction is the same change, which grows. All tests of
  * a quarter share a chance of 5 % of any false call: it is divided among the readings of a quarter and among what is
- * tested at each (Bonferroni); simulated in `bench/watch`.
+ * tested at each (Bonferroni); simulated in `bench/watchRules`.
  */
 import { marginFor, type Margin, type MetricId } from '../metrics/catalogue';
 import { decide } from '../trial/verdict';
@@ -15,13 +15,12 @@ import { median } from '../stats/summary';
 import { normalQuantile } from '../stats/normal';
 import { breaksOf, type Break } from './breaks';
 import { levelAtEnd, levelAtStart, type Level } from './level';
-import { canLook, lookAt, LOOKS_AFTER, standsOut, type Looked } from './look';
-import { settingParts, type PageHistory, type PageReading } from './reading';
+import { canLook, lookAt, LOOKS_AFTER, missingReadings, standsOut, type Looked } from './look';
+import type { PageHistory } from './reading';
 import {
 	correctedOf,
 	emptySeries,
 	grow,
-	isUpdate,
 	knownFrom,
 	scatterOf,
 	shrunkScatter,
@@ -63,16 +62,18 @@ export interface HistoryFindings {
 	changes: Change[];
 	breaks: Break[];
 	wild: Wild[];
-	/** How readings of each figure differ beyond their loads, as of the newest reading. */
-	scatter: SeriesScatter[];
+	/** What is known of each figure, as of the newest reading. */
+	figures: FigureState[];
 }
 
-export interface SeriesScatter {
+export interface FigureState {
 	page: number;
 	condition: string;
 	metric: MetricId;
-	/** Variance between readings, as a share of the level squared. */
+	/** How readings differ beyond their loads: variance as a share of the level squared. */
 	between: number;
+	/** Readings that are still missing before a step can be called. */
+	missing: number;
 }
 
 /** When its newest part was called. */
@@ -109,23 +110,6 @@ export function eventsOf(changes: readonly Change[]): Change[][] {
 	return events;
 }
 
-/** Readings of a page that can be compared with one another, without which no step can be called. */
-export const LEAST_READINGS = 7;
-
-/**
- * Readings with figures that can be compared with the newest, oldest first in: those in which a step is sought. Over an
- * update of the lab only where the control page tells what it did.
- */
-export function comparableReadings(readings: readonly Pick<PageReading, 'setting' | 'control'>[]): number {
-	const known = readings.filter(({ setting }) => setting !== null);
-	const start = known.findLastIndex((reading, i) => {
-		const before = known[i - 1];
-		if (!before || !settingParts(before.setting, reading.setting).length) return false;
-		return !isUpdate(before, reading) || !before.control || !reading.control;
-	});
-	return known.length - Math.max(0, start);
-}
-
 /** Chance of any false call in a quarter: of 5 %, a part pays for scatter that is itself only estimated (simulated). */
 const LEVEL = 0.03;
 const INTERVAL = normalQuantile(0.975);
@@ -145,7 +129,7 @@ export function findInHistory(histories: readonly PageHistory[], options: Histor
 	}
 	const known = knownFrom(all, LOOKS_AFTER[0]);
 	const changes = calls.map(({ change }) => change);
-	return { changes, breaks, wild: all.flatMap((series) => wildOf(series, changes)), scatter: scattersOf(all, known) };
+	return { changes, breaks, wild: all.flatMap((series) => wildOf(series, changes)), figures: statesOf(all, known) };
 }
 
 /** Pages that a reading should load more often: something may have moved, and so few loads cannot tell. */
@@ -169,11 +153,12 @@ export function hintsIn(
 		.map(({ page, condition }) => ({ page, condition }));
 }
 
-function scattersOf(all: readonly Series[], known: Known): SeriesScatter[] {
+function statesOf(all: readonly Series[], known: Known): FigureState[] {
 	return all.flatMap((series) => {
 		if (!series.blocks.length) return [];
+		const { page, condition } = series.history;
 		const { between } = shrunkScatter(series, known, LOOKS_AFTER[0]);
-		return [{ page: series.history.page, condition: series.history.condition, metric: series.metric, between }];
+		return [{ page, condition, metric: series.metric, between, missing: missingReadings(series) }];
 	});
 }
 
@@ -243,16 +228,14 @@ function tell(series: Series, looked: Looked, split: number, { number, margins, 
 	const last = calls.findLast((call) => call.series === series);
 	const grows = last && last.change.shift.estimate > 0 === isUp && split - last.split <= GROWS_WITHIN;
 	const after = readings[split]!.reading;
-	const to = levelAtStart(looked.later)!;
+	const [from, to] = [looked.before, looked.later].map((side) => median(side.map(({ value }) => value))) as [
+		number,
+		number
+	];
 	if (grows) {
-		const { size, error } = difference(last.origin, to);
+		const { size, error } = difference(last.origin, levelAtStart(looked.later)!);
 		const grew = [...last.change.grew, { after, calledAt: number }];
-		Object.assign(last.change, {
-			...sized(metric, last.origin.value, size, error, margins),
-			from: last.change.from,
-			to: middleOf(looked.later.map(({ value }) => value)),
-			grew
-		});
+		Object.assign(last.change, { ...sized(metric, last.origin.value, size, error, margins), to, grew });
 		last.split = split;
 		return;
 	}
@@ -269,15 +252,13 @@ function tell(series: Series, looked: Looked, split: number, { number, margins, 
 			after,
 			calledAt: number,
 			grew: [],
-			from: middleOf(looked.before.map(({ value }) => value)),
-			to: middleOf(looked.later.map(({ value }) => value)),
-			...sized(metric, middleOf(looked.before.map(({ value }) => value)), looked.step.size, looked.step.error, margins),
+			from,
+			to,
+			...sized(metric, from, looked.step.size, looked.step.error, margins),
 			isCorrected: correctedOf(series).isCorrected
 		}
 	});
 }
-
-const middleOf = (values: readonly number[]) => median(values);
 
 function sized(
 	metric: MetricId,

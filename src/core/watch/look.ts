@@ -22,8 +22,20 @@ export interface Looked {
 
 export function canLook(series: Series, after: number): boolean {
 	const { from } = correctedOf(series);
-	const least = series.startsWithStep && series.start === from ? LEAST_BEFORE_ANOTHER : LEAST_BEFORE;
-	return series.blocks.length - after - from >= least;
+	return series.blocks.length - after - from >= leastBefore(series);
+}
+
+function leastBefore(series: Series): number {
+	return series.startsWithStep && series.start === correctedOf(series).from ? LEAST_BEFORE_ANOTHER : LEAST_BEFORE;
+}
+
+/** Readings of a page that nobody has seen before, without which no step can be called. */
+export const LEAST_READINGS = LEAST_BEFORE + LOOKS_AFTER[0];
+
+/** How many more readings there must be before the first look for a step. */
+export function missingReadings(series: Series): number {
+	const { from } = correctedOf(series);
+	return Math.max(0, leastBefore(series) + LOOKS_AFTER[0] - (series.blocks.length - from));
 }
 
 export function lookAt(series: Series, after: number, known: Known): Looked | null {

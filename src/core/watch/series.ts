@@ -1,6 +1,6 @@
 /** Figures of one metric of one page over the readings, and what is known of their scatter. */
-import type { MetricId } from '../metrics/catalogue';
-import { metricOf } from '../metrics/catalogue';
+import { metricOf, type MetricId } from '../metrics/catalogue';
+import { drifts } from '../trial/measures';
 import { blockOf, type Block } from './block';
 import { withoutDrift } from './drift';
 import type { Point } from './level';
@@ -33,13 +33,14 @@ export interface Corrected {
 	/** From `from` on. */
 	blocks: Block[];
 	moves: number[];
+	/** Whether the lab's drift was taken off, where it makes any. */
 	isCorrected: boolean;
 }
 
 /** Older readings tell of other times. */
 const MOST_BEFORE = 26;
 /** As many readings may lie after a step in which it is still sought. */
-export const MOST_AFTER = 8;
+const MOST_AFTER = 8;
 
 export function emptySeries(history: PageHistory, metric: MetricId): Series {
 	return {
@@ -56,13 +57,13 @@ export function emptySeries(history: PageHistory, metric: MetricId): Series {
 	};
 }
 
-const blocks = new WeakMap<readonly (number | null)[], Block | null>();
+const blocksOf = new WeakMap<readonly (number | null)[], Block | null>();
 
 /** Of figures that are read again and again as a history is gone through: worked out once. */
 function blockFrom(figures: readonly (number | null)[] | undefined): Block | null {
 	if (!figures) return null;
-	let block = blocks.get(figures);
-	if (block === undefined) blocks.set(figures, (block = blockOf(measured(figures))));
+	let block = blocksOf.get(figures);
+	if (block === undefined) blocksOf.set(figures, (block = blockOf(measured(figures))));
 	return block;
 }
 
@@ -95,7 +96,7 @@ export function grow(series: Series, number: number): boolean {
 export function startAnew(series: Series, index: number, isStep: boolean): void {
 	series.start = index;
 	series.startsWithStep = isStep;
-	if (isStep) series.levels.push(index);
+	if (isStep) series.levels = [...series.levels, index].sort((a, b) => a - b);
 	series.updates = series.updates.filter((update) => update > index);
 	series.corrected = null;
 }
@@ -113,6 +114,11 @@ export function isUpdate(before: Pick<PageReading, 'setting'>, after: Pick<PageR
 export function correctedOf(series: Series): Corrected {
 	if (series.corrected) return series.corrected;
 	const oldest = Math.max(series.start, series.blocks.length - MOST_BEFORE - MOST_AFTER);
+	if (!drifts(series.metric)) {
+		// No slower lab makes a page heavier: there is nothing to take off, and an update parts nothing.
+		const own = series.blocks.slice(oldest);
+		return (series.corrected = { from: oldest, blocks: own, moves: own.map(() => 0), isCorrected: true });
+	}
 	const updates = series.updates.filter((index) => index > oldest).map((index) => index - oldest);
 	const { blocks, moves, from, share } = withoutDrift(
 		series.blocks.slice(oldest),

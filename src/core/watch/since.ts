@@ -43,7 +43,7 @@ export function sinceReading(
 	{ page, condition, readings }: PageHistory,
 	before: PageReading,
 	metrics: readonly MetricId[],
-	{ changes, scatter }: Pick<HistoryFindings, 'changes' | 'scatter'>,
+	{ changes, figures: states }: Pick<HistoryFindings, 'changes' | 'figures'>,
 	margins: Partial<Record<MetricId, Margin>> | null
 ): ShiftResult[] {
 	const newest = readings.findLast(({ setting }) => setting !== null);
@@ -51,7 +51,7 @@ export function sinceReading(
 	return metrics.flatMap((metric) => {
 		const [from, to] = [before, newest].map(({ figures }) => blockOf(measured(figures[metric])));
 		if (!from || !to) return [];
-		const own = scatter.find((one) => one.page === page && one.condition === condition && one.metric === metric);
+		const own = states.find((one) => one.page === page && one.condition === condition && one.metric === metric);
 		const within = varianceWithin([from, to]);
 		const pointOf = ({ middle, loads }: Block): Point => ({
 			value: middle,

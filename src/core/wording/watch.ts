@@ -4,7 +4,7 @@ import { metricOf } from '../metrics/catalogue';
 import type { Practice, PracticeCell } from '../standings/practices';
 import type { Ranked } from '../standings/ranks';
 import type { Break } from '../watch/breaks';
-import { LEAST_READINGS, type Change } from '../watch/history';
+import type { Change } from '../watch/history';
 import type { Setting, SettingPart } from '../watch/reading';
 import type { Schedule } from '../watch/schedule';
 import type { PageTrouble } from '../watch/trouble';
@@ -60,12 +60,9 @@ export function reasonsOfChanges(changes: readonly Change[], causes: readonly st
 	];
 }
 
-/** Where no step was called: that there is none, or that none could be. @param n readings that can be compared */
-export function describeQuiet(n: number): string {
-	const isEnough = n >= LEAST_READINGS;
-	return isEnough
-		? WATCH_WORDS.say('change.none')
-		: WATCH_WORDS.say('change.too-few', { n, least: LEAST_READINGS, more: LEAST_READINGS - n });
+/** Where no step was called: that none was found, or that none could be. @param missing readings before one can be */
+export function describeQuiet(missing: number): string {
+	return missing > 0 ? WATCH_WORDS.say('change.too-few', { more: missing }) : WATCH_WORDS.say('change.none');
 }
 
 export const howSure = (): string => WATCH_WORDS.say('change.sure');

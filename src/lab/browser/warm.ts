@@ -3,7 +3,7 @@
  * and of the graphics process fill once. Before it measures, it loads the lab's own control page, which counts for
  * nothing, until two loads in a row agree.
  */
-import type { Conditions } from '$core/load/conditions';
+import { USUAL, type Conditions } from '$core/load/conditions';
 import type { LoadRecord } from '$core/load/record';
 
 /** Loads of the control page at most: where they do not agree by then, the machine scatters by itself. */
@@ -19,29 +19,23 @@ const QUIET_MS = 300;
 export function warmConditions({ device, network, ...rest }: Conditions): Conditions {
 	return {
 		...rest,
+		...USUAL,
 		device,
 		network,
-		place: 'near',
-		cache: 'first',
-		input: 'none',
-		block: [],
-		headers: [],
-		cookies: [],
-		hostMap: '',
-		authentication: null,
 		capMs: CAP_MS,
 		quietMs: QUIET_MS
 	};
 }
 
-/** @param load one load of the control page */
-export async function warmUp(load: () => Promise<LoadRecord>): Promise<void> {
+/** @param load one load of the control page; null ends it */
+export async function warmUp(load: () => Promise<LoadRecord | null>): Promise<void> {
 	let before: number | null = null;
 	for (let i = 0; i < MOST_WARM_LOADS; i++) {
-		const { status, figures } = await load();
+		const record = await load();
+		const fcp = record?.status === 'ok' ? record.figures.fcp : null;
 		// A browser that cannot load the control page tells so with the load itself.
-		if (status !== 'ok' || figures.fcp === null) return;
-		if (before !== null && Math.abs(figures.fcp - before) <= Math.max(AGREE_MS, AGREE_SHARE * before)) return;
-		before = figures.fcp;
+		if (fcp === null) return;
+		if (before !== null && Math.abs(fcp - before) <= Math.max(AGREE_MS, AGREE_SHARE * before)) return;
+		before = fcp;
 	}
 }

@@ -90,6 +90,14 @@ describe('an answer over work that is put off', () => {
 		expect(detail).not.to.include('blocking');
 	});
 
+	it('tells a slower paint beside it whose size is open', () => {
+		const slow = resultOf('lcp', 'slight', [300, 40, 560]);
+		const { sentence } = plainAnswer('Is it faster?', [better('tbt', -300, 50), slow], names, undefined, [later]);
+		expect(plain(sentence)).to.match(
+			/^Only at first\. .* “Hushbox” is slower in largest paint than “As it is”; by how much is open\.$/
+		);
+	});
+
 	it('is what it was without any', () => {
 		const results = [better('tbt', -300, 50)];
 		expect(plainAnswer('Is it faster?', results, names)).to.deep.equal(

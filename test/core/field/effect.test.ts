@@ -112,7 +112,7 @@ describe('the effect of a release by days', () => {
 		expect(slow.before).to.be.closeTo(0.15, 0.03);
 		expect(slow.after).to.be.closeTo(0.4, 0.04);
 		expect(describeMix(known)).to.match(
-			/^Visits before and after: .*slow lines, arriving, 1\d % and [34]\d %.*nothing is said/
+			/^Visits before and after: .*3G and slower, new navigations: 1\d % and [34]\d %.*nothing is said/
 		);
 	});
 

@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { type MetricId } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom } from '$core/stats/random';
 import { judge } from '$core/trial/judge';
+import { isUnlike } from '$core/trial/referenceWeight';
 import { type TrialLoad } from '$core/trial/types';
 import { describeReason } from '$core/wording/reasons';
 import { arm, design, load, looked, lcpOf } from '../../support/trials';
@@ -143,6 +144,17 @@ describe('judging stages', () => {
 		// As an addition 170 ms more, in proportion nothing: the interval holds both.
 		expect(shift!.low!).to.be.below(0);
 		expect(shift!.high!).to.be.above(150);
+	});
+
+	it('ask for a reference about as heavy as the page: between half and twice', () => {
+		expect([1200, 1250, 2500, 5000, 5100].map((reference) => isUnlike(2500, reference))).to.deep.equal([
+			true,
+			false,
+			false,
+			false,
+			true
+		]);
+		expect(isUnlike(0, 800)).to.equal(false);
 	});
 
 	describe('sweeps', () => {

@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import type { MetricId } from '$core/metrics/catalogue';
-import { comparableReadings, eventsOf, findInHistory, hintsIn, LEAST_READINGS, type Change } from '$core/watch/history';
+import { eventsOf, findInHistory, hintsIn, type Change } from '$core/watch/history';
+import { LEAST_READINGS } from '$core/watch/look';
 import type { Setting } from '$core/watch/reading';
 import { readingBefore, sinceReading } from '$core/watch/since';
 import { describeQuiet } from '$core/wording/watch';
@@ -213,35 +214,42 @@ describe('a page against an earlier reading', () => {
 			readings: 8,
 			settingAt: (reading) => (reading >= 5 ? { ...SETTING, lab: 'there' } : SETTING)
 		});
-		expect(sinceReading(history, history.readings[0]!, ['lcp'], { changes: [], scatter: [] }, null)).to.deep.equal([]);
+		expect(sinceReading(history, history.readings[0]!, ['lcp'], { changes: [], figures: [] }, null)).to.deep.equal([]);
 	});
 });
 
-describe('how much of a history a step can be sought in', () => {
-	const of = (...settings: (Setting | null)[]) =>
-		comparableReadings(settings.map((setting) => ({ setting, control: null })));
+describe('how many readings are missing before a change can be told', () => {
 	const other = { ...SETTING, browser: 'Chromium 141' };
+	const missing = (world: HistoryWorld) => find(world).figures.map((figure) => figure.missing);
+	const since = (setting: Setting, from: number) => (reading: number) => (reading >= from ? setting : SETTING);
 
-	it('is what was read since the lab last changed, readings without figures left out', () => {
-		expect(of()).to.equal(0);
-		expect(of(null)).to.equal(0);
-		expect(of(SETTING, null, SETTING)).to.equal(2);
-		expect(of(SETTING, SETTING, other)).to.equal(1);
-		expect(of(SETTING, other, other, null)).to.equal(2);
-		// With a control page on both sides an update is bridged; other conditions never are.
-		const control = { lcp: [1] };
-		const bridged = (setting: Setting) =>
-			comparableReadings([SETTING, setting].map((own) => ({ setting: own, control })));
-		expect([bridged(other), bridged({ ...SETTING, conditions: 'b' })]).to.deep.equal([2, 1]);
-		// What it was before an other lab does not count, though it is the same again.
-		expect(of(SETTING, other, SETTING)).to.equal(1);
+	it('is seven less those that there are', () => {
+		expect(missing({ readings: 1 })).to.deep.equal([LEAST_READINGS - 1]);
+		expect(missing({ readings: 6 })).to.deep.equal([1]);
+		expect(missing({ readings: 20 })).to.deep.equal([0]);
 	});
 
-	it('is said where nothing was called: that nothing moved, or that nothing could be called', () => {
-		expect(describeQuiet(LEAST_READINGS)).to.equal('Nothing moved beyond the noise under these conditions.');
-		expect(describeQuiet(LEAST_READINGS - 1)).to.equal(
-			'One more reading before a change can be told: it takes 7 that can be compared with one another, and there are 6.'
-		);
-		expect(describeQuiet(1)).to.match(/and there is 1\.$/);
+	it('counts over an update that the control page tells of, and anew over other conditions or without a control', () => {
+		expect(missing({ readings: 12, settingAt: since(other, 10) })).to.deep.equal([0]);
+		expect(missing({ readings: 12, hasControl: false, settingAt: since(other, 10) })).to.deep.equal([4]);
+		expect(missing({ readings: 12, settingAt: since({ ...SETTING, conditions: 'b' }, 10) })).to.deep.equal([4]);
+		// Bytes are what they were, whatever the browser.
+		const bytes = historyOf({ readings: 12, metric: 'wire', hasControl: false, settingAt: since(other, 10) });
+		const found = findInHistory([bytes], { ...OPTIONS, metrics: ['wire'] });
+		expect(found.figures[0]!.missing).to.equal(0);
+	});
+
+	it('counts where the control page can be used, and not where page and control share nothing', () => {
+		const history = historyOf({ readings: 14, noise: 0.02, settingAt: since(other, 11) });
+		// The update made the control half as slow again, and the page as it was.
+		for (const { reading, control } of history.readings)
+			if (reading >= 11) control!.lcp = control!.lcp!.map((figure) => figure! * 1.5);
+		expect(findInHistory([history], OPTIONS).figures[0]!.missing).to.equal(3);
+	});
+
+	it('is said where nothing was called: that no change was found, or that none could be', () => {
+		expect(describeQuiet(0)).to.equal('No change beyond the noise was found under these conditions.');
+		expect(describeQuiet(1)).to.equal('One more reading before a change of every figure can be told.');
+		expect(describeQuiet(3)).to.match(/^3 more readings before/);
 	});
 });

@@ -12,7 +12,7 @@ import { DEVICE_CLASSES, type DeviceClass } from '../reading';
 import { addDays, daysBetween } from '../windows';
 import { mixOf, type DayOfKind } from './mix';
 import { toldEffect } from './told';
-import { LEVEL, type EffectAnswer } from './types';
+import { LEVEL, type EffectAnswer, type Sides } from './types';
 
 export interface DayOfVisits {
 	day: string;
@@ -64,13 +64,6 @@ export function effectByDays(
 	const observed = { before: sides.before.length, after: sides.after.length };
 	const mixed = mixOf(metric, kinds, sides);
 	return { effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed, mixed }) };
-}
-
-export interface Sides {
-	before: string[];
-	after: string[];
-	/** Days after the release so far, not cut to whole weeks. */
-	daysAfter: number;
 }
 
 /** The last days before and the first ones after, in whole weeks, as far as there were visits at all. */

@@ -7,8 +7,7 @@ import type { FieldMetric, Histogram } from '../histogram';
 import { binStart, mergeHistograms, shareBelow, weightOf } from '../histogram';
 import { VISIT_KINDS, type VisitKind } from '../tallies';
 import type { DeviceClass } from '../reading';
-import type { Sides } from './byDays';
-import type { VisitMix } from './types';
+import type { Sides, VisitMix } from './types';
 
 /** Page views of one kind on one day. */
 export interface DayOfKind {

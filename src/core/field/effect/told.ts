@@ -2,7 +2,6 @@
 import { metricOf } from '../../metrics/catalogue';
 import { decide } from '../../trial/verdict';
 import type { FieldMetric } from '../histogram';
-import type { Verdict } from '../../trial/types';
 import { LEVEL, type ReleaseEffect, type VisitMix } from './types';
 
 export interface LogEffect extends Pick<ReleaseEffect, 'by' | 'before' | 'observed'> {
@@ -26,14 +25,11 @@ export function toldEffect(metric: FieldMetric, { by, before, observed, ...logs 
 	const shift = shifted(0);
 	const { absolute, relative } = metricOf(metric).margin;
 	const margin = Math.max(absolute, relative * before);
-	const verdictOf = (one: typeof shift) =>
-		`${one.estimate > 0}/${decide({ metric, shift: one, margin, called: one.low > 0 || one.high < 0 })}`;
-	const [direction, verdict] = verdictOf(shift).split('/') as [string, Verdict];
-	const mixed = logs.mixed ? verdictOf(shifted(logs.mixed.shift)) : null;
-	const isCall = (word: string) => !/(same|undecided)$/.test(word);
-	const own = `${direction}/${verdict}`;
-	// The same word of the same direction; of no call the direction says nothing.
-	const decides = mixed !== null && mixed !== own && (isCall(mixed) || isCall(own) || mixed.split('/')[1] !== verdict);
+	const verdictOf = (one: typeof shift) => decide({ metric, shift: one, margin, called: one.low > 0 || one.high < 0 });
+	const verdict = verdictOf(shift);
+	const asBefore = logs.mixed ? shifted(logs.mixed.shift) : shift;
+	const isTurned = verdict === 'slight' && asBefore.estimate > 0 !== shift.estimate > 0;
+	const decides = verdictOf(asBefore) !== verdict || isTurned;
 	return {
 		by,
 		before,

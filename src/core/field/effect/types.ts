@@ -44,3 +44,11 @@ export type EffectAnswer = { effect: ReleaseEffect } | { tooSoon: TooSoon };
 
 /** Intervals of effects (house): at 95 %, 5.2 % of drifts alone were called effects in simulated worlds. */
 export const LEVEL = 0.96;
+
+/** Days with visits on both sides of a release, in whole weeks. */
+export interface Sides {
+	before: string[];
+	after: string[];
+	/** Days after the release so far, not cut to whole weeks. */
+	daysAfter: number;
+}

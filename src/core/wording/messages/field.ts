@@ -25,7 +25,7 @@ export const field = {
 	'field.effect.together': 'No verdict: days hang together here, so that too few of them tell something of their own.',
 	'field.effect.mix': 'Visits before and after: {kinds}.',
 	'field.effect.kind':
-		'{line, select, slow {slow lines} fast {fast lines} other {lines not known}}, {way, select, new {arriving} again {coming back or reloading} other {from what the browser kept}}, {before} % and {after} %',
+		'{line, select, slow {3G and slower} fast {4G and faster} other {connection not known}}, {way, select, new {new navigations} again {reloads and returns} other {kept or made beforehand by the browser}}: {before} % and {after} %',
 	'field.effect.mix-decides':
 		'Weighted as the visits before came, the answer is another: other visitors came, so nothing is said of the release.',
 	'field.outcome.rate': '{reached} of {views} page views ({low} to {high} %)',

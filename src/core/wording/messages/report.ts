@@ -31,7 +31,7 @@ export const report = {
 	'report.period.watches': 'Watched pages',
 	'report.period.watches.moved': '{event}: {what}.',
 	'report.period.watches.metric': '{metric} {word}, {shift}',
-	'report.period.watches.none': 'No watched page moved beyond the noise.',
+	'report.period.watches.none': 'No change beyond the noise was found on a watched page.',
 	'report.period.watches.young':
 		'No step was called on a watched page; not all have the {least} readings yet without which none can be.',
 	'report.period.watches.unread': 'No watched page was read in this time.',

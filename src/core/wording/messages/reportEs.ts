@@ -33,7 +33,7 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.period.watches': 'Páginas vigiladas',
 	'report.period.watches.moved': '{event}: {what}.',
 	'report.period.watches.metric': '{metric}: {word}, {shift}',
-	'report.period.watches.none': 'Ninguna página vigilada cambió más allá del ruido.',
+	'report.period.watches.none': 'En ninguna página vigilada se encontró un cambio más allá del ruido.',
 	'report.period.watches.young':
 		'No se afirmó ningún cambio en las páginas vigiladas; no todas tienen aún las {least} lecturas que hacen falta.',
 	'report.period.watches.unread': 'No se leyó ninguna página vigilada en este tiempo.',

@@ -9,9 +9,9 @@ export const watch = {
 	'change.corrected': 'What the lab itself drifted, by its control page, is taken off.',
 	'change.uncorrected': 'The control page did not help here: the figures are as measured.',
 	'change.cause': 'Most likely cause, by one load on each side: {cause}',
-	'change.none': 'Nothing moved beyond the noise under these conditions.',
+	'change.none': 'No change beyond the noise was found under these conditions.',
 	'change.too-few':
-		'{more, plural, one {One more reading} other {# more readings}} before a change can be told: it takes {least} that can be compared with one another, and there {n, plural, one {is #} other {are #}}.',
+		'{more, plural, one {One more reading} other {# more readings}} before a change of every figure can be told.',
 	'change.no-cause': 'The loads that are kept of both sides show no cause.',
 	'break.title': '{parts} changed: what was measured before cannot be compared with what comes after',
 	'break.bridged': '{parts} changed: what that did to the control page is taken off what was measured before',

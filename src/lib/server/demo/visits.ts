@@ -5,6 +5,7 @@ import * as v from 'valibot';
 import { addHistograms, type Histograms } from '$core/field/packedHistograms';
 import { FIELD_METRICS } from '$core/field/histogram';
 import { DEVICE_CLASSES, type DeviceClass } from '$core/field/reading';
+import { kindOfVisit } from '$core/field/tallies';
 import { RAW_DAYS, VisitSettings } from '$core/field/visitSettings';
 import { sql, type Db } from '../db/connection';
 import { readFact, writeFact } from '../db/facts';
@@ -78,24 +79,30 @@ function readVisits(main: Db, visits: Db, siteId: number, file: string, now: num
 		const key = `${place}/${line.device}/${isDay}/${slot}`;
 		const cell = cells.get(key) ?? { place, device: line.device, slot, isDay, all: new Map() };
 		cells.set(key, cell);
-		addHistograms(cell.all, histogramsOf(visits, line));
+		const kind = kindOfVisit(networkOf(line.device), NAVIGATION);
+		addHistograms(cell.all, histogramsOf(visits, { ...line, kind }));
 		if (line.at > now - RAW_MS) saveRaw(visits, siteId, place, line);
 	}
 	for (const { place, device, slot, isDay, all } of cells.values())
 		(isDay ? saveDay : saveHour)(visits, place, device, slot, all);
 }
 
+/** Recorded visitors come to a page each, and desktops' browsers here do not say how they are connected. */
+const NAVIGATION = 'navigate';
+const networkOf = (device: DeviceClass) => (device === 'phone' ? '4g' : '');
+
 /** As the live view shows it; it is counted already. */
 function saveRaw(visits: Db, siteId: number, place: number, { at, device, path, metrics, timings, goals }: Line): void {
 	const body: StoredBody = {
 		path,
-		navigation: 'navigate',
+		navigation: NAVIGATION,
 		ageMs: 20_000,
 		metrics,
 		origins: {},
 		timings,
 		goals,
-		network: device === 'phone' ? '4g' : ''
+		network: networkOf(device),
+		kind: kindOfVisit(networkOf(device), NAVIGATION)
 	};
 	sql(
 		visits,

@@ -3,7 +3,7 @@ import { digestLoad } from '$core/compare/digest';
 import { explainShift } from '$core/compare/why';
 import type { MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
-import { comparableReadings, findInHistory, type Change, type HistoryFindings } from '$core/watch/history';
+import { findInHistory, type Change, type HistoryFindings } from '$core/watch/history';
 import { measured, type PageHistory } from '$core/watch/reading';
 import { PERIODS, readingBefore, sinceReading, type Period } from '$core/watch/since';
 import { readingsAQuarter } from '$core/watch/schedule';
@@ -30,8 +30,8 @@ export interface PageState {
 	at: string | null;
 	middles: Partial<Record<MetricId, number>>;
 	loads: number;
-	/** Readings in which a step can be sought. */
-	comparable: number;
+	/** Readings that are still missing before a change of every figure can be told. */
+	missing: number;
 	disturbed: number;
 	loadId: number | null;
 	/** Of the newest reading, with figures or without. */
@@ -115,6 +115,7 @@ function stateOf(
 	margins: Client['margins']
 ): PageState {
 	const { page, condition } = history;
+	const own = findings.figures.filter((figure) => figure.page === page && figure.condition === condition);
 	const last = history.readings.findLast(({ setting }) => setting !== null) ?? null;
 	const middles = Object.fromEntries(
 		Object.entries(last?.figures ?? {}).flatMap(([metric, values]) => {
@@ -137,7 +138,7 @@ function stateOf(
 		at: last?.at ?? null,
 		middles,
 		loads: measured(last?.figures.lcp).length,
-		comparable: comparableReadings(history.readings),
+		missing: Math.max(0, ...own.map((figure) => figure.missing)),
 		disturbed: stored.disturbed,
 		loadId: stored.loadId,
 		trouble: stored.trouble,

@@ -3,6 +3,7 @@ import type { CustomTiming } from '$core/field/visitSettings';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { blockOf } from '$core/watch/block';
 import { eventsOf, grownUntil } from '$core/watch/history';
+import { LEAST_READINGS } from '$core/watch/look';
 import { measured, timingIn, timingKey, type TimingKey } from '$core/watch/reading';
 import { changeResult } from '$core/watch/since';
 import { boardRow, type BoardRow } from '$core/wording/board';
@@ -192,7 +193,7 @@ function conditionHistory(watch: Watch, material: Material): ConditionHistory {
 		then: kept.length > 1 ? shown(kept[0]) : null,
 		now: shown(kept.at(-1)),
 		trouble: trouble ? describeTrouble(trouble) : '',
-		quiet: describeQuiet(state?.comparable ?? 0)
+		quiet: describeQuiet(state?.missing ?? LEAST_READINGS)
 	};
 }
 

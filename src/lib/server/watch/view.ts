@@ -2,7 +2,7 @@
 import { bandOf, metricOf, type Band, type MetricId } from '$core/metrics/catalogue';
 import { boardMark, type BoardMark } from '$core/trial/board';
 import type { ShiftResult } from '$core/trial/types';
-import { lastCalled, LEAST_READINGS } from '$core/watch/history';
+import { lastCalled } from '$core/watch/history';
 import { changeResult, type Period } from '$core/watch/since';
 import { boardWord } from '$core/wording/board';
 import { describeSchedule, describeTrouble } from '$core/wording/watch';
@@ -105,7 +105,7 @@ function stateOf(
 	);
 	if (isNew) return 'changed';
 	const own = (history?.states ?? []).filter((state) => state.page === page.id);
-	return own.some(({ comparable }) => comparable < LEAST_READINGS) ? 'young' : 'steady';
+	return own.some(({ missing }) => missing > 0) ? 'young' : 'steady';
 }
 
 const ORDER: readonly Band[] = ['good', 'needs improvement', 'poor'];

@@ -3,7 +3,8 @@ import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import type { BlockBody, BoardView, TableView } from '$core/report/view';
 import { boardMark } from '$core/trial/board';
 import { changeResult } from '$core/watch/since';
-import { eventsOf, LEAST_READINGS, type Change } from '$core/watch/history';
+import { eventsOf, type Change } from '$core/watch/history';
+import { LEAST_READINGS } from '$core/watch/look';
 import { boardName, boardWord } from '$core/wording/board';
 import { wordDay, wordShiftIn, wordUnit } from '$core/wording/report';
 import { conditionNames } from '../../conditions/saved';
@@ -23,8 +24,7 @@ const nameOf = ({ db }: Material, condition: string) =>
 	conditionNames(db).find(({ id }) => id === condition)?.name ?? condition;
 
 /** Of some page no step could have been called. */
-const isYoung = ({ states }: Pick<WatchHistory, 'states'>) =>
-	states.some(({ comparable }) => comparable < LEAST_READINGS);
+const isYoung = ({ states }: Pick<WatchHistory, 'states'>) => states.some(({ missing }) => missing > 0);
 
 export function watchBlock(material: Material, id: number): BlockBody {
 	const { db, words } = material;

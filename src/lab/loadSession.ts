@@ -210,6 +210,7 @@ export class LoadSession {
 		if (steps.length) await runSteps(visit, steps, conditions, journey);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
 
+		visit.letGo();
 		const log = await this.line.close();
 		noteNetwork(record, log);
 		const requests = [...visit.network.records(zero, log.connections), ...(await workers.records(zero))].sort(

@@ -167,6 +167,11 @@ export class Visit {
 		throw failureOfNavigation(errorText, hostname, seen);
 	}
 
+	/** Its measuring is over: an address that it still wants fails for want of the lab's line, not of the page. */
+	letGo(): void {
+		this.#arrived = false;
+	}
+
 	/** The page went where nothing answers: what is shown now is the browser's own page of an error. */
 	async #leftFor(url: string): Promise<LoadFailure> {
 		const host = URL.canParse(url) ? new URL(url).hostname : url;

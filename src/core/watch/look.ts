@@ -65,20 +65,22 @@ export interface Chance {
 /** Standard errors more for a step that was not found at once: further chances are paid for (simulated). */
 const LATER_PENALTY = 0.5;
 /**
- * How far all readings after but one must still stand out, as the chance that a single bad reading of a page finds a
- * second one by luck; and how far apart two of them may lie. Together they take a bad week for a change in at most 5 %.
+ * A single bad week and an ordinary one after it must not pass for a change, over all that is tested of a page. What
+ * tells them apart is the step without the reading that carries most of it, less half of how far the readings lie
+ * apart: after a bad week that scatters by 1.4 standard errors about -1.8 where a bad week passes most easily (one that
+ * is five standard errors worse), after a step about the step (simulated).
  */
-const LONE_LEVEL = 0.15;
-const ALIKE = 1.8;
-const ALIKE_LEVEL = 0.045;
+const LONE_LEVEL = 0.03;
+const APART = 0.5;
+const AFTER_A_BAD_WEEK = { mean: -1.8, spread: 1.4 };
 
 export function standsOut({ after, before, later, step, freedom }: Looked, { level, tests, ofPage }: Chance): boolean {
 	// An update of the lab at that very place: whose doing it was cannot be told.
 	if (later[0]!.moved > 0) return false;
 	const critical = criticalZ(level, tests, freedom) + (after === LOOKS_AFTER[0] ? 0 : LATER_PENALTY);
 	if (Math.abs(step.z) <= critical) return false;
-	if (leastWithoutOne(before, later) <= criticalZ(2 * LONE_LEVEL, 2 * ofPage, freedom)) return false;
-	if (mostApart(later) > (after === LOOKS_AFTER[0] ? ALIKE : criticalZ(ALIKE_LEVEL, after))) return false;
+	const bound = AFTER_A_BAD_WEEK.mean + AFTER_A_BAD_WEEK.spread * criticalZ(2 * LONE_LEVEL, ofPage, freedom);
+	if (leastWithoutOne(before, later) - APART * mostApart(later) <= bound) return false;
 	return middlesDiffer(
 		before.map(({ value }) => value),
 		later.map(({ value }) => value)

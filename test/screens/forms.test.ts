@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import { findWatch, pagesOfWatch } from '../../src/lib/server/watch/watches';
 import { findConditions } from '../../src/lib/server/conditions/saved';
-import { findClient } from '../../src/lib/server/clients/clients';
+import { mustSendLines } from '$core/trial/mustSend';
+import { findClient, listClients } from '../../src/lib/server/clients/clients';
 import { findTrial } from '../../src/lib/server/trials/trial';
 import { agencyOf } from '../../src/lib/server/reports/agency';
 import { demoDb, filled, press, screen, type Pressed } from '../support/svelte/screens';
@@ -192,6 +193,28 @@ describe('forms, as they are filled in and sent', function () {
 			const sheet = await screen(`/trials/${id}`);
 			expect(sheet.the('h1').text).to.equal('Is the fares page faster without its film?');
 			expect(sheet.texts('td.word').every((word) => word === 'not yet')).to.equal(true);
+		});
+
+		it('has what its client keeps for its trials: in the form, changeable, and in the trial', async () => {
+			const db = await demoDb();
+			const client = listClients(db).find(({ mustSend, targets }) => mustSend.length && targets.length)!;
+			const shown = await screen(path, { client: client.id });
+			expect(valueOf(shown, 'mustSend')).to.equal(mustSendLines(client.mustSend));
+			expect(shown.text).to.include('Largest Contentful Paint, Phone: 2.00 s');
+			const drafted = async (changes: Record<string, string>, without?: string) => {
+				const form = filled(shown, { question: 'Is it faster without its film?', then: 'draft', ...changes });
+				form.delete('arm-url');
+				for (const film of ['with', 'without']) form.append('arm-url', `https://skerry-line.test/fares?film=${film}`);
+				if (without) form.delete(without);
+				return findTrial(db, idIn(await press(path, form)))!.design;
+			};
+			const usual = await drafted({});
+			expect(usual.mustSend).to.deep.equal(client.mustSend);
+			expect(usual.conditionTargets).to.deep.equal({ phone: { lcp: 2000 } });
+			const own = await drafted({ mustSend: 'Orders: */order*' }, 'ownLimits');
+			expect(own.mustSend).to.deep.equal([{ name: 'Orders', pattern: '*/order*' }]);
+			expect(own.targets).to.deep.equal({});
+			expect(own.conditionTargets).to.equal(undefined);
 		});
 	});
 });

@@ -46,6 +46,10 @@ export function sendingsOf(list: readonly MustSend[], { requests }: LoadRecord):
 	});
 }
 
+/** As it is typed, one a line. */
+export const mustSendLines = (list: readonly MustSend[]): string =>
+	list.map(({ name, pattern }) => `${name}: ${pattern}`).join('\n');
+
 /** @param text "Visit counting: *stilewatch.test/hit*", one a line @throws Error that names the line */
 export function parseMustSend(text: string): MustSend[] {
 	return text

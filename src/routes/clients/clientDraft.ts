@@ -1,4 +1,5 @@
 /** A client as its form shows it: text, so that nothing typed is lost. */
+import { mustSendLines } from '$core/trial/mustSend';
 import type { ClientInput } from '$core/clients/client';
 
 export interface ClientDraft {
@@ -25,7 +26,7 @@ export function draftOfClient(client: ClientInput): ClientDraft {
 		people: people.map(({ name, role, email }) => [name, role, email].filter(Boolean).join(', ')).join('\n'),
 		targets: JSON.stringify(targets),
 		margins: JSON.stringify(margins),
-		mustSend: mustSend.map(({ name, pattern }) => `${name}: ${pattern}`).join('\n'),
+		mustSend: mustSendLines(mustSend),
 		growth: growth ? String(Math.round(growth * 1000) / 10) : '',
 		hourly: hourly ? String(hourly) : ''
 	};

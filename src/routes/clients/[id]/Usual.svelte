@@ -1,28 +1,26 @@
 <script lang="ts">
 	/** What the client's trials have unless one says otherwise. */
 	import type { ClientInput } from '$core/clients/client';
-	import { metricOf } from '$core/metrics/catalogue';
-	import { formatIn, formatValue } from '$core/wording/format';
+	import type { MetricId } from '$core/metrics/catalogue';
+	import { marginWords, targetWords } from '$core/wording/limits';
 
 	interface Props {
 		client: ClientInput & { id: number };
 		conditions: { id: string; name: string }[];
 	}
 	let { client, conditions }: Props = $props();
-	const nameOf = (id: string | null) =>
-		id === null ? 'all conditions' : (conditions.find((one) => one.id === id)?.name ?? id);
+	const nameOf = (id: string) => conditions.find((one) => one.id === id)?.name ?? id;
 	const margins = $derived(Object.entries(client.margins));
 </script>
 
 <dl>
 	<dt>Targets</dt>
-	{#each client.targets as { metric, conditions: under, value } (`${metric}/${under}`)}<dd>
-			{metricOf(metric).name}, {nameOf(under)}: {formatValue(metric, value)}
+	{#each client.targets as target (`${target.metric}/${target.conditions}`)}<dd>
+			{targetWords(target, target.conditions && nameOf(target.conditions))}
 		</dd>{:else}<dd class="muted">The good thresholds of the metrics</dd>{/each}
 	<dt>Margins</dt>
 	{#each margins as [metric, margin] (metric)}<dd>
-			{metricOf(metric).name}: the larger of {formatIn(metricOf(metric).unit, margin!.absolute)} and {margin!
-				.relative * 100} %
+			{marginWords(metric as MetricId, margin!)}
 		</dd>{:else}<dd class="muted">Those of the house</dd>{/each}
 	<dt>Usual conditions</dt>
 	<dd>{client.conditions.map(nameOf).join(', ') || 'Those that ship'}</dd>

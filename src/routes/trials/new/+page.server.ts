@@ -2,12 +2,14 @@ import { hasPages, hasStages, TRIAL_KINDS } from '$core/trial/kinds';
 import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/input';
-import { DEFAULT_PRIMARY, METRICS } from '$core/metrics/catalogue';
+import { DEFAULT_PRIMARY, METRICS, type MetricId } from '$core/metrics/catalogue';
 import { describeConditions } from '$core/load/conditions';
 import { parseSteps } from '$core/load/steps';
 import { parseCold } from '$core/trial/cold';
-import { parseMustSend } from '$core/trial/mustSend';
+import type { ClientInput } from '$core/clients/client';
+import { mustSendLines, parseMustSend } from '$core/trial/mustSend';
 import { parsePresence } from '$core/trial/presence';
+import { marginWords, targetWords } from '$core/wording/limits';
 import { TEMPLATES } from '$core/trial/templates';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction, jsonOf } from '$lib/server/http/form';
@@ -23,7 +25,8 @@ import { NotPossible } from '$lib/server/http/refusal';
 
 export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
-	const usual = clientId === null ? [] : (findClient(getDb(), clientId)?.conditions ?? []);
+	const client = clientId === null ? null : findClient(getDb(), clientId);
+	const usual = client?.conditions ?? [];
 	return {
 		where: 'Trials › New trial',
 		clientId,
@@ -31,6 +34,7 @@ export const load = async ({ parent, url }) => {
 		template: TEMPLATES.find((one) => one.id === url.searchParams.get('template')) ?? TEMPLATES[0]!,
 		/** The address says what to begin with: an earlier draft stays put away. */
 		isChosen: url.searchParams.has('template'),
+		usual: { mustSend: mustSendLines(client?.mustSend ?? []), limits: client ? limitsOf(client) : [] },
 		states: visitorStates(getDb(), clientId).map(({ id, site, state }) => ({ id, name: `${site}: ${state.name}` })),
 		known: knownAddresses(getDb(), clientId, MOST_ADDRESSES),
 		...labLoad(getDb()),
@@ -45,6 +49,15 @@ export const load = async ({ parent, url }) => {
 		metrics: METRICS.map(({ id, name }) => ({ id: id as string, name, usual: DEFAULT_PRIMARY.includes(id) }))
 	};
 };
+
+/** What matters to the client, in words; nothing where the house's hold. */
+function limitsOf({ targets, margins }: Pick<ClientInput, 'targets' | 'margins'>): string[] {
+	const nameOf = (id: string | null) => id && (findConditions(getDb(), id)?.name ?? id);
+	return [
+		...targets.map((target) => targetWords(target, nameOf(target.conditions))),
+		...Object.entries(margins).map(([metric, margin]) => marginWords(metric as MetricId, margin!))
+	];
+}
 
 /** Addresses that the form offers. */
 const MOST_ADDRESSES = 200;
@@ -93,6 +106,7 @@ function valuesOf(form: FormData) {
 		settleWithinS: form.has('settle') ? (optional('settleWithinS') ?? 60) : null,
 		steps: text('steps'),
 		mustSend: text('mustSend'),
+		ownLimits: form.has('ownLimits') || !form.has('limits'),
 		lateLoads: form.has('lateLoads'),
 		returnStage: hasStages(kind) && form.has('takesBack') ? all('arm-name').length - 1 : null,
 		notBefore: text('notBefore') || null,
@@ -123,12 +137,15 @@ function readLists(values: ReturnType<typeof valuesOf>) {
 	return issues.length ? { issues } : { steps, mustSend, arms };
 }
 
+/** Said, so that the client's own do not hold. */
+const NO_LIMITS = { margins: {}, targets: {} };
+
 export const actions = {
 	default: formAction((form) => {
 		const values = valuesOf(form);
 		const read = readLists(values);
 		if ('issues' in read) return fail(422, { values, issues: read.issues });
-		const result = v.safeParse(NewTrialInput, { ...values, ...read });
+		const result = v.safeParse(NewTrialInput, { ...values, ...read, ...(!values.ownLimits && NO_LIMITS) });
 		if (!result.success) return fail(422, { values, issues: issuesOf(result.issues) });
 		let id: number;
 		try {

@@ -43,8 +43,11 @@
 		draftOf(
 			data.template,
 			data.conditions.filter(({ usual }) => usual).map(({ id }) => id),
-			data.metrics.filter(({ usual }) => usual).map(({ id }) => id)
+			data.metrics.filter(({ usual }) => usual).map(({ id }) => id),
+			data.usual.mustSend
 		);
+	// svelte-ignore state_referenced_locally
+	const clientId = data.clientId;
 	// svelte-ignore state_referenced_locally
 	const sent = form?.values;
 	let draft: TrialDraft = $state(sent ? draftOfSent(sent, fresh(), isKind) : fresh());
@@ -54,7 +57,7 @@
 
 	onMount(() => {
 		now = new Date().toISOString();
-		const stored = sent || data.isChosen ? null : storedDraft();
+		const stored = sent || data.isChosen ? null : storedDraft(data.clientId);
 		if (stored) {
 			draft = stored;
 			isRestored = true;
@@ -64,7 +67,7 @@
 	// What is typed survives a reload and a closed tab.
 	let waiting: TrialDraft | null = null;
 	function store() {
-		if (waiting && differsFrom(waiting, fresh())) storeDraft(waiting);
+		if (waiting && differsFrom(waiting, fresh())) storeDraft(clientId, waiting);
 		waiting = null;
 	}
 	$effect(() => {
@@ -80,11 +83,11 @@
 	/** It is a trial now. */
 	function forget() {
 		waiting = null;
-		storeDraft(null);
+		storeDraft(clientId, null);
 	}
 	function startAfresh() {
 		waiting = null;
-		storeDraft(null);
+		storeDraft(clientId, null);
 		draft = fresh();
 		isRestored = false;
 	}
@@ -298,7 +301,7 @@
 					</div>{/if}
 			</section>
 
-			<More metrics={data.metrics} states={data.states} bind:draft {issue} />
+			<More metrics={data.metrics} states={data.states} limits={data.usual.limits} bind:draft {issue} />
 		</div>
 		<PlanPanel {draft} conditions={data.conditions} loadMs={data.loadMs} queuedMs={data.queuedMs} {now} />
 	</div>

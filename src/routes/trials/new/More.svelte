@@ -3,6 +3,7 @@
 	import { Accordion, AccordionItem, Checkbox, NumberInput } from 'carbon-components-svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
 	import MomentField from '$lib/parts/MomentField.svelte';
 	import type { TrialDraft } from './drafts';
 
@@ -10,10 +11,12 @@
 		metrics: { id: string; name: string }[];
 		/** Visitor states of the client's sites. */
 		states: { id: number; name: string }[];
+		/** What the client's own margins and targets are, in words. */
+		limits: string[];
 		draft: TrialDraft;
 		issue: (path: string) => string;
 	}
-	let { metrics, states, draft = $bindable(), issue }: Props = $props();
+	let { metrics, states, limits, draft = $bindable(), issue }: Props = $props();
 	const visitors = $derived([
 		{ value: '', text: 'Anonymous' },
 		...states.map(({ id, name }) => ({ value: String(id), text: name }))
@@ -45,6 +48,15 @@
 					bind:group={draft.primary}
 				/>{/each}
 		</div>
+		{#if limits.length}
+			<h3>What matters to this client</h3>
+			<Hidden name="limits" value="shown" />
+			<Checkbox
+				name="ownLimits"
+				labelText="Judge by the client’s own margins and targets: {limits.join('; ')}"
+				bind:checked={draft.ownLimits}
+			/>
+		{/if}
 		<h3>Did the change take effect?</h3>
 		<p class="muted small">
 			What must be there or gone in every load, one a line: host, address, header, selector or text. A stage

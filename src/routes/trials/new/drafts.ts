@@ -35,6 +35,8 @@ export interface TrialDraft {
 	steps: string;
 	/** One a line, as typed. */
 	mustSend: string;
+	/** Whether the client's own margins and targets hold; the house's if not. */
+	ownLimits: boolean;
 	/** What comes late is checked at the end. */
 	lateLoads: boolean;
 	/** The change is taken back in the last stage. */
@@ -59,7 +61,8 @@ function isSetup(setup: unknown): setup is Setup {
 const USUAL_ROUNDS = 12;
 const USUAL_WAIT_S = 60;
 
-export function draftOf(template: Template, conditions: string[], primary: string[]): TrialDraft {
+/** @param mustSend as the client keeps them, one a line */
+export function draftOf(template: Template, conditions: string[], primary: string[], mustSend = ''): TrialDraft {
 	return {
 		kind: template.kind,
 		question: template.id === 'candidates' ? '' : template.question,
@@ -74,7 +77,8 @@ export function draftOf(template: Template, conditions: string[], primary: strin
 		settleWithinS: template.settleWithinS ?? USUAL_WAIT_S,
 		referenceUrl: '',
 		steps: '',
-		mustSend: '',
+		mustSend,
+		ownLimits: true,
 		lateLoads: true,
 		takesBack: false,
 		notBefore: '',
@@ -105,6 +109,7 @@ export interface SentTrial {
 	referenceUrl?: string;
 	steps: string;
 	mustSend?: string;
+	ownLimits?: boolean;
 	lateLoads: boolean;
 	returnStage?: number | null;
 	notBefore: string | null;
@@ -139,6 +144,7 @@ export function draftOfSent(
 		referenceUrl: sent.referenceUrl ?? '',
 		steps: sent.steps,
 		mustSend: sent.mustSend ?? '',
+		ownLimits: sent.ownLimits ?? true,
 		lateLoads: sent.lateLoads,
 		takesBack: sent.returnStage != null,
 		notBefore: sent.notBefore ?? '',
@@ -202,19 +208,21 @@ export function differsFrom(draft: TrialDraft, start: TrialDraft): boolean {
 	return textOf(draft) !== textOf(start);
 }
 
-const STORE = 'zafra-trial-draft';
+/** A draft holds what its client wants: each client has its own. */
+const storeOf = (clientId: number | null) => (clientId === null ? 'zafra-trial-draft' : `zafra-trial-draft-${clientId}`);
 
 /** Null without one, or without a store. */
-export function storedDraft(): TrialDraft | null {
+export function storedDraft(clientId: number | null): TrialDraft | null {
 	try {
-		const draft = JSON.parse(localStorage.getItem(STORE) ?? 'null') as TrialDraft | null;
+		const draft = JSON.parse(localStorage.getItem(storeOf(clientId)) ?? 'null') as TrialDraft | null;
 		if (!draft || !Array.isArray(draft.arms) || !draft.kind) return null;
-		const { lateLoads = true, takesBack = false, mustSend = '', arms } = draft;
+		const { lateLoads = true, takesBack = false, mustSend = '', ownLimits = true, arms } = draft;
 		return {
 			...draft,
 			lateLoads,
 			takesBack,
 			mustSend,
+			ownLimits,
 			arms: arms.map((arm) => armDraft(arm))
 		};
 	} catch {
@@ -222,10 +230,10 @@ export function storedDraft(): TrialDraft | null {
 	}
 }
 
-export function storeDraft(draft: TrialDraft | null): void {
+export function storeDraft(clientId: number | null, draft: TrialDraft | null): void {
 	try {
-		if (draft) localStorage.setItem(STORE, JSON.stringify(draft));
-		else localStorage.removeItem(STORE);
+		if (draft) localStorage.setItem(storeOf(clientId), JSON.stringify(draft));
+		else localStorage.removeItem(storeOf(clientId));
 	} catch {
 		// A browser without a store has the page alone.
 	}

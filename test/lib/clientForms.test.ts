@@ -116,8 +116,7 @@ describe('the lines of a client’s sheet', () => {
 	it('count what is open, what to ask about, and what passes', () => {
 		const field = (['passes', 'does-not'] as const).map((assessment) => ({
 			device: 'phone' as const,
-			assessment,
-			isKnown: true
+			assessment
 		}));
 		const found = findings({
 			...facts,
@@ -135,7 +134,7 @@ describe('the lines of a client’s sheet', () => {
 			trials: '4 trials, 1 of the newest not done',
 			thirdParties: '5 hosts, 2 to ask about',
 			usual: 'One target, one margin of its own',
-			field: 'On phones 1 of 2 pages passes, one does not'
+			field: 'On phones 1 of 2 pages is good on all three, one misses at least one'
 		});
 	});
 });

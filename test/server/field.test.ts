@@ -104,8 +104,8 @@ describe('field data from a panel', () => {
 		expect(rows).to.deep.equal([
 			['/a', 'phone', 'page', 'this page', 'does-not'],
 			['/a', 'desktop', 'page', 'this page', 'does-not'],
-			['/quiet', 'phone', 'origin', 'the whole origin: this page has too few visits', 'does-not'],
-			['/quiet', 'desktop', 'origin', 'the whole origin: this page has too few visits', 'does-not']
+			['/quiet', 'phone', 'origin', 'all pages of the site: this one has too few visits', 'does-not'],
+			['/quiet', 'desktop', 'origin', 'all pages of the site: this one has too few visits', 'does-not']
 		]);
 		expect(findFieldGathering(q.now.db, clientId)).to.include({ asked: 6, tooFew: 2, fault: null });
 	});
@@ -119,6 +119,15 @@ describe('field data from a panel', () => {
 		asked.length = 0;
 		await gather();
 		expect(asked).to.deep.equal([]);
+	});
+
+	it('say whether nobody has asked, or nobody answered', async () => {
+		const states = () =>
+			fieldView(q.now.db, { id: clientId }).rows.map(({ assessment, scopeWords }) => `${assessment}: ${scopeWords}`);
+		expect(new Set(states())).to.deep.equal(new Set(['no-data: not asked yet']));
+		mode = 'down';
+		await gather();
+		expect(new Set(states())).to.deep.equal(new Set(['no-data: asked without an answer']));
 	});
 
 	it('that are not to be had leave what is there, and say why', async () => {
@@ -232,7 +241,7 @@ describe('field data from a panel', () => {
 		save('visits', 1, '2026-11-19', 2600);
 		const rowOf = () => fieldView(q.now.db, { id: clientId }).rows.find(({ key }) => key === '1/phone')!;
 		expect(rowOf()).to.include({ scope: 'page', source: 'visits', until: '2026-11-19', assessment: 'does-not' });
-		expect(rowOf().earlier).to.deep.equal({ until: '2026-10-20', assessment: 'passes' });
+		expect(rowOf().earlier).to.deep.include({ until: '2026-10-20', assessment: 'passes' });
 		// Bins are for the page's own sheet: a list of many pages is drawn without them.
 		expect(rowOf().metrics!.lcp).to.deep.equal({ p75: 2600, shares: null, bins: [] });
 		expect(rowOf().trend.map(({ p75 }) => p75)).to.deep.equal([2000, 2600]);

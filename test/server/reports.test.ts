@@ -314,7 +314,7 @@ describe('reports', () => {
 		expect(open).to.equal('/, phone: waits for somebody, Texts from the client');
 		expect(linesOf('2026-01-01', '2026-01-31').slice(0, 4)).to.deep.equal([
 			'No trial ended in this time.',
-			'No page changed its assessment.',
+			'No data yet.',
 			'No watched page was read in this time.',
 			'No change was noted.'
 		]);

@@ -1,27 +1,38 @@
 /** What real visitors had, in words. */
-import type { Assessment } from '../field/assessment';
+import { assess, assessed, failing, type Absence, type Assessment } from '../field/assessment';
 import type { ReleaseEffect, TooSoon } from '../field/effect/types';
 import type { FieldMetric } from '../field/histogram';
 import type { BandOutcome } from '../field/outcome';
 import type { Navigation, Refusal } from '../field/visit';
 import type { ShiftResult } from '../trial/types';
 import { wordDifference } from './shift';
-import type { DeviceClass, Scope } from '../field/reading';
+import type { DeviceClass, FieldReading, Scope } from '../field/reading';
+import { metricOf } from '../metrics/catalogue';
 import { ENGLISH } from './words';
 
-/** Of what a figure is: said wherever it is shown. @param isAsked the page itself was asked for */
-export function describeScope(scope: Scope | null, isAsked: boolean): string {
-	if (scope !== null) return ENGLISH.say(`field.scope.${scope}`);
-	return ENGLISH.say(isAsked ? 'field.scope.none' : 'field.scope.unasked');
+/** Of what a figure is: said wherever it is shown. @param absence why the page has none of its own, if so */
+export function describeScope(scope: Scope | null, absence: Absence | null): string {
+	if (scope === 'page') return ENGLISH.say('field.scope.page');
+	if (scope === 'origin') return ENGLISH.say(absence === 'too-few' ? 'field.scope.origin' : 'field.scope.origin-alone');
+	return ENGLISH.say(`field.scope.${absence ?? 'not-asked'}`);
 }
 
-export const describeAssessment = (assessment: Assessment): string => ENGLISH.say(`field.assessment.${assessment}`);
+/** "good on all three", "misses LCP, INP". */
+export function describeAssessment(metrics: FieldReading['metrics'] | null, absence: Absence = 'too-few'): string {
+	return ENGLISH.say(`field.assessment.${assess(metrics, absence)}`, {
+		all: assessed(metrics).length === 3 ? 'yes' : 'no',
+		good: ENGLISH.list(assessed(metrics).map((id) => metricOf(id).short)),
+		missed: failing(metrics)
+			.map((id) => metricOf(id).short)
+			.join(', ')
+	});
+}
 
-/** "On phones 3 of 6 pages pass, 2 do not, one has not enough visits." */
+/** "On phones 3 of 6 pages are good on all three, 2 miss at least one, one has too few visits." */
 export function describeTally(device: DeviceClass, assessments: readonly Assessment[]): string {
 	const count = (asked: Assessment) => assessments.filter((one) => one === asked).length;
 	const values = { device, all: assessments.length, passes: count('passes') };
-	return ENGLISH.say('field.tally', { ...values, fails: count('does-not'), few: count('not-enough-visits') });
+	return ENGLISH.say('field.tally', { ...values, fails: count('does-not'), few: count('not-enough-visits'), none: count('no-data') });
 }
 
 export const describeFieldFault = (fault: 'down' | 'key' | 'rate' | 'changed' | 'refused'): string =>

@@ -3,6 +3,7 @@ import type { RequestEvent } from './$types';
 import { clientNames, existingClient } from '$lib/server/clients/clients';
 import { getDb, getSettings } from '$lib/server/context';
 import { requestField } from '$lib/server/field/gathering';
+import { describeAssessment } from '$core/wording/field';
 import { fieldView } from '$lib/server/field/view';
 import { packTrend } from './trendText';
 import { formAction, textOf } from '$lib/server/http/form';
@@ -24,11 +25,12 @@ export const load = async ({ parent, url }) => {
 
 /** What the list shows: all rows travel to the browser, which filters and sorts them. */
 function listed({ rows, ...rest }: ReturnType<typeof fieldView>) {
-	const shown = rows.map(({ metrics, trend, ...row }) => {
+	const shown = rows.map(({ metrics, trend, earlier, ...row }) => {
 		const { lcp, inp, cls } = metrics ?? {};
 		return {
 			...row,
 			trend: packTrend(trend),
+			earlier: earlier && { ...earlier, metrics: undefined, words: describeAssessment(earlier.metrics) },
 			metrics: metrics && { lcp: figureOf(lcp), inp: figureOf(inp), cls: figureOf(cls) }
 		};
 	});

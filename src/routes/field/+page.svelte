@@ -4,7 +4,7 @@
 	import { guessReadingColumns, READING_FIELDS, type ReadingField } from '$core/field/csvReadings';
 	import { DEVICE_CLASSES } from '$core/field/reading';
 	import { metricOf } from '$core/metrics/catalogue';
-	import { describeAssessment, describeFieldFault, describeSource, describeTally } from '$core/wording/field';
+	import { describeFieldFault, describeSource, describeTally } from '$core/wording/field';
 	import { formatDay, formatValue } from '$core/wording/format';
 	import SharesBar from '$lib/charts/SharesBar.svelte';
 	import TrendLine from '$lib/charts/TrendLine.svelte';
@@ -42,7 +42,7 @@
 			name: `${metricOf(id).short}, p75`,
 			sort: ({ metrics }: Row) => metrics?.[id]?.p75 ?? null
 		})),
-		{ key: 'assessment', name: 'Assessment', sort: (row) => row.assessment },
+		{ key: 'assessment', name: 'Core Web Vitals', sort: (row) => row.assessment },
 		{ key: 'scope', name: 'Figures of' },
 		{ key: 'trend', name: 'LCP, window by window' }
 	];
@@ -70,9 +70,10 @@
 	});
 	const IS = [
 		{ value: '', text: 'All' },
-		{ value: 'does-not', text: 'Does not pass' },
-		{ value: 'passes', text: 'Passes' },
-		{ value: 'not-enough-visits', text: 'Not enough visits' },
+		{ value: 'does-not', text: 'Misses at least one' },
+		{ value: 'passes', text: 'Good on all three' },
+		{ value: 'not-enough-visits', text: 'Too few visits' },
+		{ value: 'no-data', text: 'No data yet' },
 		{ value: 'changed', text: 'Changed since the window before' }
 	];
 	const DEVICES = [
@@ -126,7 +127,7 @@
 	</div>
 	<p class="muted">
 		What real visitors had, at the 75th percentile over 28 days: of the page itself or, where it has too few
-		visits, of the whole origin, as each row says. What the sites’ own scripts report comes in at
+		visits, of all pages of its site, as each row says. What the sites’ own scripts report comes in at
 		<a href="/field/visits">live visits</a>.
 	</p>
 	{#if data.view?.isGathering}<InlineLoading
@@ -152,7 +153,7 @@
 				{#each DEVICE_CLASSES as asked (asked)}<li>{tallyOf(asked)}.</li>{/each}
 			</ul>{/if}
 		<div class="filters no-print">
-			<Choice label="Assessment" options={IS} bind:value={assessment} onchange={() => show()} />
+			<Choice label="Core Web Vitals" options={IS} bind:value={assessment} onchange={() => show()} />
 			<Choice label="Device" options={DEVICES} bind:value={device} onchange={() => show()} />
 			<span class="muted figures" aria-live="polite">{rows.length} of {all.length}</span>
 		</div>
@@ -184,12 +185,9 @@
 						{#if told.shares}<SharesBar name={metricOf(metric).name} shares={told.shares} />{/if}
 					{:else}<span class="muted">–</span>{/if}
 				{:else if column.key === 'assessment'}
-					<b class={row.assessment}>{describeAssessment(row.assessment)}</b>
-					{#if row.failing.length}<br /><span class="muted small"
-							>{row.failing.map((id) => metricOf(id).short).join(', ')}</span
-						>{/if}
+					<b class={row.assessment}>{row.assessmentWords}</b>
 					{#if hasChanged(row) && row.earlier}<br /><span class="small"
-							>until {formatDay(row.earlier.until)}: {describeAssessment(row.earlier.assessment)}</span
+							>until {formatDay(row.earlier.until)}: {row.earlier.words}</span
 						>{/if}
 				{:else if column.key === 'scope'}
 					{row.scopeWords}{#if row.source && row.until}<br /><span class="muted small"

@@ -3,7 +3,7 @@ import { assess, failing } from '$core/field/assessment';
 import { guessReadingColumns, readingOfLine } from '$core/field/csvReadings';
 import type { FieldReading } from '$core/field/reading';
 import { addDays, daysBetween, overlapOf, shareAfter, windowEnds, windowStart } from '$core/field/windows';
-import { describeScope, describeTally } from '$core/wording/field';
+import { describeAssessment, describeScope, describeTally } from '$core/wording/field';
 import { placeWindows } from '../../../src/lib/charts/windowsLayout';
 import { barsOf } from '../../../src/lib/charts/fieldBars';
 
@@ -22,14 +22,29 @@ describe('the assessment of field data', () => {
 	it('does without INP, not without the others', () => {
 		expect(assess(metrics({ lcp: 2000, cls: 0.05 }))).to.equal('passes');
 		expect(assess(metrics({ lcp: 2000, inp: 100 }))).to.equal('not-enough-visits');
+	});
+
+	it('keeps apart what nobody asked, what nobody answered, and too few visits', () => {
 		expect(assess(null)).to.equal('not-enough-visits');
+		for (const absence of ['not-asked', 'no-answer'] as const) {
+			expect(assess(null, absence)).to.equal('no-data');
+			expect(describeAssessment(null, absence)).to.equal('no data yet');
+		}
+		expect(describeScope(null, 'not-asked')).to.equal('not asked yet');
+		expect(describeScope(null, 'no-answer')).to.equal('asked without an answer');
+		expect(describeScope(null, 'too-few')).to.equal('too few visits, to the page and to the whole site');
 	});
 
 	it('is told with its scope, and in a tally', () => {
-		expect(describeScope('origin', true)).to.equal('the whole origin: this page has too few visits');
-		expect(describeScope(null, false)).to.equal('not asked yet');
-		const tally = describeTally('phone', ['passes', 'does-not', 'does-not', 'not-enough-visits']);
-		expect(tally).to.equal('On phones 1 of 4 pages passes, 2 do not, one has not enough visits');
+		expect(describeScope('origin', 'too-few')).to.equal('all pages of the site: this one has too few visits');
+		expect(describeScope('origin', 'not-asked')).to.equal('all pages of the site');
+		expect(describeAssessment(metrics({ lcp: 2000, inp: 90, cls: 0.05 }))).to.equal('good on all three');
+		expect(describeAssessment(metrics({ lcp: 2000, cls: 0.05 }))).to.equal('good on LCP and CLS');
+		expect(describeAssessment(metrics({ lcp: 2600, inp: 250, cls: 0.05 }))).to.equal('misses LCP, INP');
+		const tally = describeTally('phone', ['passes', 'does-not', 'does-not', 'not-enough-visits', 'no-data']);
+		expect(tally).to.equal(
+			'On phones 1 of 5 pages is good on all three, 2 miss at least one, one has too few visits, one has no data yet'
+		);
 	});
 });
 

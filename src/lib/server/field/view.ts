@@ -1,10 +1,10 @@
 /** What real visitors had, page by page: for the screen and `GET /api/field`. */
-import { assess, failing, type Assessment } from '$core/field/assessment';
+import { assess, failing, type Absence, type Assessment } from '$core/field/assessment';
 import { DEVICE_CLASSES, type DeviceClass, type FieldReading, type Scope } from '$core/field/reading';
 import type { FieldMetric } from '$core/field/histogram';
-import { describeScope } from '$core/wording/field';
+import { describeAssessment, describeScope } from '$core/wording/field';
 import type { Client } from '../clients/clients';
-import { sitesOf, type Site } from '../clients/sites';
+import { existingSite, sitesOf, type Site } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { labFiguresOf } from '../loads/pageFigures';
 import { existingPage, findPage, listPages, type PageRow } from '../pages/queries';
@@ -31,10 +31,13 @@ export interface FieldRow {
 	source: FieldReading['source'] | null;
 	until: string | null;
 	metrics: FieldReading['metrics'] | null;
+	/** Why the page has no figures of its own; null where it has. */
+	absence: Absence | null;
 	assessment: Assessment;
+	assessmentWords: string;
 	failing: readonly FieldMetric[];
 	/** How it was in the newest window that shares no day with this one; null where there is none. */
-	earlier: { until: string; assessment: Assessment } | null;
+	earlier: { until: string; assessment: Assessment; metrics: FieldReading['metrics'] | null } | null;
 	/** LCP at the 75th percentile, window by window; of the same scope as the figures. */
 	trend: { until: string; p75: number }[];
 }
@@ -82,25 +85,38 @@ function chooseShown<Window extends Pick<WindowLine, 'source' | 'isEmpty'>>(
 interface ChosenRow {
 	page: PageRow;
 	device: DeviceClass;
-	isAsked: boolean;
+	absence: Absence | null;
 	shown: Shown<WindowLine>;
 }
 
 /** The newest window of the page; of the whole origin where the page had too few visits. */
-function chosenRows(db: Db, { id }: Site): ChosenRow[] {
+function chosenRows(db: Db, { id }: Site, isUnanswered: boolean): ChosenRow[] {
 	const lines = byPage(windowLinesOfSite(db, id));
-	return listPages(db, { siteId: id, which: 'chosen' }, MOST_PAGES).flatMap((page) => chosenRow(page, lines));
+	const pages = listPages(db, { siteId: id, which: 'chosen' }, MOST_PAGES);
+	return pages.flatMap((page) => chosenRow(page, lines, isUnanswered));
 }
 
-function chosenRow(page: PageRow, lines: Lines): ChosenRow[] {
+/** @param own windows of the page itself */
+function absenceOf(own: readonly Pick<WindowLine, 'isEmpty'>[], isUnanswered: boolean): Absence | null {
+	if (own.some(({ isEmpty }) => !isEmpty)) return null;
+	if (own.length) return 'too-few';
+	return isUnanswered ? 'no-answer' : 'not-asked';
+}
+
+/** The panel was asked last for a client's pages, and did not answer for all of them. */
+const isUnanswered = (db: Db, clientId: number) => (findFieldGathering(db, clientId)?.fault ?? null) !== null;
+
+const isUnansweredAt = (db: Db, siteId: number) => isUnanswered(db, existingSite(db, siteId).clientId);
+
+function chosenRow(page: PageRow, lines: Lines, isUnanswered: boolean): ChosenRow[] {
 	return DEVICE_CLASSES.map((device) => {
 		const own = lines.get(keyOf(page.id, device)) ?? [];
 		const shown = chooseShown(own, lines.get(keyOf(null, device)) ?? []);
-		return { page, device, isAsked: own.length > 0, shown };
+		return { page, device, absence: absenceOf(own, isUnanswered), shown };
 	});
 }
 
-function rowOf({ page, device, isAsked, shown }: ChosenRow, figures: Map<number, FieldReading['metrics']>): FieldRow {
+function rowOf({ page, device, absence, shown }: ChosenRow, figures: Map<number, FieldReading['metrics']>): FieldRow {
 	const { scope, source, windows } = shown;
 	const newest = windows.at(-1) ?? null;
 	const before = newest && earlierOf(windows, newest);
@@ -113,15 +129,21 @@ function rowOf({ page, device, isAsked, shown }: ChosenRow, figures: Map<number,
 		type: page.type,
 		device,
 		scope,
-		scopeWords: describeScope(scope, isAsked),
+		scopeWords: describeScope(scope, absence),
 		source,
 		until: newest?.until ?? null,
 		metrics,
-		assessment: assess(metrics),
+		absence,
+		assessment: assess(metrics, absence ?? undefined),
+		assessmentWords: describeAssessment(metrics, absence ?? undefined),
 		failing: failing(metrics),
-		earlier: before && { until: before.until, assessment: assess(figures.get(before.id) ?? null) },
+		earlier: before && earlierRow(before, figures.get(before.id) ?? null),
 		trend: windows.flatMap(({ until, lcp }) => (lcp === null ? [] : [{ until, p75: lcp }]))
 	};
+}
+
+function earlierRow({ until }: WindowLine, metrics: FieldReading['metrics'] | null): NonNullable<FieldRow['earlier']> {
+	return { until, assessment: assess(metrics), metrics };
 }
 
 /** The newest window that ended before another began: of two that overlap a change is told too small. */
@@ -131,9 +153,10 @@ function earlierOf(windows: readonly WindowLine[], { from }: WindowLine): Window
 
 /** Chosen pages of own sites first, then those of competitors; phone and desktop of each. */
 export function fieldRows(db: Db, clientId: number): FieldRow[] {
+	const unanswered = isUnanswered(db, clientId);
 	const rows = sitesOf(db, clientId)
 		.filter(({ role }) => role !== 'bench')
-		.flatMap((site) => chosenRows(db, site));
+		.flatMap((site) => chosenRows(db, site, unanswered));
 	const used = rows.flatMap(({ shown: { windows } }) => {
 		const newest = windows.at(-1);
 		return newest ? [newest.id, earlierOf(windows, newest)?.id ?? newest.id] : [];
@@ -147,7 +170,7 @@ export function pageFieldRows(db: Db, pageId: number): FieldRow[] {
 	const page = findPage(db, pageId);
 	if (!page) return [];
 	const lines = byPage(windowLinesOfSite(db, page.siteId));
-	const chosen = chosenRow(page, lines);
+	const chosen = chosenRow(page, lines, isUnansweredAt(db, page.siteId));
 	const used = chosen.flatMap(({ shown: { windows } }) => windows.map(({ id }) => id));
 	const figures = figuresOfReadings(db, used);
 	return chosen.map((row) => rowOf(row, figures));
@@ -162,6 +185,7 @@ const withEmptiness = (reading: StoredReading) => ({ ...reading, isEmpty: readin
 /** All windows of a page on both devices, and of its origin. */
 export function fieldPageView(db: Db, pageId: number) {
 	const page = existingPage(db, pageId);
+	const unanswered = isUnansweredAt(db, page.siteId);
 	return {
 		page,
 		lab: labFiguresOf(db, page.url),
@@ -171,12 +195,14 @@ export function fieldPageView(db: Db, pageId: number) {
 			const origin = readingsOf(db, page.siteId, null, device).map(withEmptiness);
 			const { scope, source, windows } = chooseShown(own, origin);
 			const newest = windows.at(-1) ?? null;
+			const absence = absenceOf(own, unanswered);
 			return {
 				device,
 				scope,
 				source,
-				scopeWords: describeScope(scope, own.length > 0),
-				assessment: assess(newest?.metrics ?? null),
+				scopeWords: describeScope(scope, absence),
+				assessment: assess(newest?.metrics ?? null, absence ?? undefined),
+				assessmentWords: describeAssessment(newest?.metrics ?? null, absence ?? undefined),
 				newest,
 				windows: windows.map(({ from, until, metrics }) => ({
 					from,

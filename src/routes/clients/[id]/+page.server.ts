@@ -48,7 +48,7 @@ function ownAssessments(db: Db, clientId: number, sites: readonly Site[]) {
 	const own = new Set(sites.filter(({ role }) => role === 'own').map(({ id }) => id));
 	return fieldRows(db, clientId)
 		.filter(({ siteId }) => own.has(siteId))
-		.map(({ device, assessment, metrics }) => ({ device, assessment, isKnown: metrics !== null }));
+		.map(({ device, assessment }) => ({ device, assessment }));
 }
 
 function siteView(site: Site) {

@@ -71,7 +71,7 @@
 
 	<Part id="field" title="Field" finding={found.field}>
 		<p class="muted">
-			What real visitors of the chosen pages had: look here first. What passes on both devices needs no trial.
+			What real visitors of the chosen pages had: look here first. What is good on both devices needs no trial.
 		</p>
 		<Button size="small" kind="tertiary" href="/field?client={client.id}">Open the field data</Button>
 	</Part>

@@ -17,7 +17,7 @@ interface Facts {
 	setups: SetupsView;
 	thirdParties: { hosts: number; candidates: number; unread: number };
 	pairs: readonly PagePair[];
-	field: readonly { device: DeviceClass; assessment: Assessment; isKnown: boolean }[];
+	field: readonly { device: DeviceClass; assessment: Assessment }[];
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
@@ -45,7 +45,7 @@ export function findings({ client, allTrials, trials, setups, thirdParties, pair
 
 function fieldWords(field: Facts['field']): string {
 	if (!field.length) return 'No page is chosen yet';
-	if (!field.some(({ isKnown }) => isKnown)) return 'Not asked yet';
+	if (field.every(({ assessment }) => assessment === 'no-data')) return 'No data yet';
 	const phones = field.filter(({ device }) => device === 'phone').map(({ assessment }) => assessment);
 	return describeTally('phone', phones);
 }

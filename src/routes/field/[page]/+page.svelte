@@ -2,7 +2,7 @@
 	import { ContentSwitcher, Switch } from 'carbon-components-svelte';
 	import { FIELD_METRICS } from '$core/field/histogram';
 	import { metricOf } from '$core/metrics/catalogue';
-	import { describeAssessment, describeSource } from '$core/wording/field';
+	import { describeSource } from '$core/wording/field';
 	import { formatDay, formatMoment, formatValue } from '$core/wording/format';
 	import FieldHistogram from '$lib/charts/FieldHistogram.svelte';
 	import Windows from '$lib/charts/Windows.svelte';
@@ -60,7 +60,7 @@
 	</div>
 	<p>
 		<b class={shown.assessment}
-			>On {DEVICES[shown.device].toLowerCase()}s: {describeAssessment(shown.assessment)}.</b
+			>On {DEVICES[shown.device].toLowerCase()}s: {shown.assessmentWords}.</b
 		>
 		<span class="muted">
 			{#if shown.newest}Figures of {shown.scopeWords}, from {shown.source && describeSource(shown.source)}, {formatDay(

@@ -1,10 +1,12 @@
 /** What blocks show that are not of one trial: field, worksheet, recommendations, outside figures, claims. */
+import { assessed, failing } from '$core/field/assessment';
 import { checkClaim } from '$core/report/claims';
 import type { BlockOf, ReportDraft, WorksheetLine } from '$core/report/document';
 import type { BlockBody, TableView } from '$core/report/view';
 import type { MetricId } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { median } from '$core/stats/summary';
+import type { ReportWords } from '$core/wording/reportWords';
 import { boardName } from '$core/wording/board';
 import { plainName } from '$core/wording/plainNames';
 import { localNumber } from '$core/wording/localNumber';
@@ -42,15 +44,31 @@ export function fieldBlock(material: Material, { pages }: BlockOf<'field'>): Blo
 	return { kind: 'tables', tables: [table], about: words.say('report.field.about') };
 }
 
+const scopeOf = ({ scope, absence }: FieldRow) =>
+	scope === 'origin' && absence !== 'too-few' ? 'origin-alone' : (scope ?? absence ?? 'not-asked');
+
+/** Whether it was good, in the client's words, with what keeps it from it. */
+export function fieldState(
+	words: ReportWords,
+	{ assessment, metrics }: Pick<FieldRow, 'assessment' | 'metrics'>
+): string {
+	const named = (ids: readonly MetricId[]) => words.list(ids.map((id) => boardName(id, words)));
+	return words.say(`report.field.state.${assessment}`, {
+		all: assessed(metrics).length === SHOWN.length ? 'yes' : 'no',
+		good: named(assessed(metrics)),
+		missed: named(failing(metrics))
+	});
+}
+
 function fieldCells({ words }: Material, row: FieldRow): string[] {
 	return [
 		pathOf(row.url),
 		words.say(`report.field.${row.device}`),
-		words.say(`report.field.scope.${row.scope ?? 'none'}`),
+		words.say(`report.field.scope.${scopeOf(row)}`),
 		row.until === null ? '–' : wordShortDay(row.until, words.language),
 		...SHOWN.map((metric) => wordValue(metric, row.metrics?.[metric]?.p75 ?? null, words)),
-		words.say(`report.field.state.${row.assessment}`),
-		row.earlier === null ? '–' : words.say(`report.field.state.${row.earlier.assessment}`)
+		fieldState(words, row),
+		row.earlier === null ? '–' : fieldState(words, row.earlier)
 	];
 }
 
@@ -92,8 +110,8 @@ function worksheetCells(material: Material, line: WorksheetLine): string[] {
 		.sort((a, b) => b.cost! - a.cost!)
 		.slice(0, MOST_COSTS);
 	const field = row
-		? `${words.say(`report.field.state.${row.assessment}`)} (${words.say(`report.field.scope.${row.scope ?? 'none'}`)})`
-		: words.say('report.field.scope.none');
+		? `${fieldState(words, row)} (${words.say(`report.field.scope.${scopeOf(row)}`)})`
+		: words.say('report.field.state.no-data');
 	return [
 		row ? pathOf(row.url) : '–',
 		words.say(`report.field.${line.device}`),

@@ -6,6 +6,7 @@ import { localNumber } from '$core/wording/localNumber';
 import { wordDay } from '$core/wording/report';
 import { sitesOf } from '../../clients/sites';
 import { fieldRows } from '../../field/view';
+import { fieldState } from './listBlocks';
 import { markersOfSite } from '../../field/markers';
 import { chosenPageNames } from '../../pages/chosen';
 import { listTrials } from '../../trials/queries';
@@ -61,17 +62,19 @@ function trialLines(material: Material, clientId: number, period: Period): strin
 
 /** Pages whose newest window ended then, and stood otherwise in the window before. */
 function fieldLines({ db, words }: Material, clientId: number, period: Period): string[] {
-	return fieldRows(db, clientId)
+	const rows = fieldRows(db, clientId);
+	if (rows.every(({ assessment }) => assessment === 'no-data')) return [words.say('report.period.field.no-data')];
+	return rows
 		.filter(
 			({ until, earlier, assessment }) =>
 				until !== null && isWithin(until, period) && earlier !== null && earlier.assessment !== assessment
 		)
-		.map(({ url, device, earlier, assessment }) =>
+		.map(({ url, device, earlier, assessment, metrics }) =>
 			words.say('report.period.field.moved', {
 				page: pathOf(url),
 				device: words.say(`report.field.${device}`),
-				before: words.say(`report.field.state.${earlier!.assessment}`),
-				after: words.say(`report.field.state.${assessment}`)
+				before: fieldState(words, earlier!),
+				after: fieldState(words, { assessment, metrics })
 			})
 		);
 }

@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { Button, ContentSwitcher, Switch } from 'carbon-components-svelte';
 	import { isMetricId } from '$core/metrics/catalogue';
-	import { describeAssessment } from '$core/wording/field';
 	import { formatDay, formatDuration, formatMoment, formatValue } from '$core/wording/format';
 	import History from '$lib/charts/History.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
@@ -128,7 +127,7 @@
 			<ul class="plain">
 				{#each data.field as row (row.device)}
 					<li>
-						On {row.device}s: <b>{describeAssessment(row.assessment)}</b>{#if row.metrics?.lcp}, LCP {formatValue(
+						On {row.device}s: <b>{row.assessmentWords}</b>{#if row.metrics?.lcp}, LCP {formatValue(
 								'lcp',
 								row.metrics.lcp.p75
 							)} at the 75th percentile{/if}

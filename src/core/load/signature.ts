@@ -11,3 +11,18 @@ export function markupLikeness(a: readonly number[], b: readonly number[]): numb
 	if (!a.length || a.length !== b.length) return null;
 	return a.filter((hash, i) => hash === b[i]).length / a.length;
 }
+
+const BYTE = 256;
+
+/**
+ * A signature in short: of each min-hash the lowest eight bits (Li and König 2010), so that 1 in 256 that differ look
+ * equal. @returns base64; empty for an empty signature
+ */
+export const markupCode = (signature: readonly number[]): string =>
+	btoa(String.fromCharCode(...signature.map((hash) => ((hash % BYTE) + BYTE) % BYTE)));
+
+/** Whether two codes are of one template; true where one of both is unknown, so that nothing is lost by not knowing. */
+export function isSameTemplate(a: string, b: string): boolean {
+	const bytes = (code: string) => [...atob(code)].map((one) => one.charCodeAt(0));
+	return (markupLikeness(bytes(a), bytes(b)) ?? 1) >= OTHER_TEMPLATE;
+}

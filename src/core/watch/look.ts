@@ -63,16 +63,16 @@ export interface Chance {
 }
 
 /** Standard errors more for a step that was not found at once: further chances are paid for (simulated). */
-const LATER_PENALTY = 0.5;
+const LATER_PENALTY = 0.4;
 /**
  * A single bad week and an ordinary one after it must not pass for a change, over all that is tested of a page. What
  * tells them apart is the step without the reading that carries most of it, less half of how far the readings lie
- * apart: after a bad week that scatters by 1.4 standard errors about -1.8 where a bad week passes most easily (one that
+ * apart: after a bad week that scatters by 1.55 standard errors about -1.8 where a bad week passes most easily (one that
  * is five standard errors worse), after a step about the step (simulated).
  */
-const LONE_LEVEL = 0.03;
+const LONE_LEVEL = 0.05;
 const APART = 0.5;
-const AFTER_A_BAD_WEEK = { mean: -1.8, spread: 1.4 };
+const AFTER_A_BAD_WEEK = { mean: -1.8, spread: 1.55 };
 
 export function standsOut({ after, before, later, step, freedom }: Looked, { level, tests, ofPage }: Chance): boolean {
 	// An update of the lab at that very place: whose doing it was cannot be told.

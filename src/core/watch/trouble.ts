@@ -3,6 +3,7 @@
  * is built otherwise.
  */
 import type { FailureCode, LoadRecord } from '../load/record';
+import { landedElsewhere } from '../load/landing';
 import { markupLikeness, OTHER_TEMPLATE } from '../load/signature';
 
 export interface PageTrouble {
@@ -37,8 +38,7 @@ export function troubleOf(
 		const known = failed.get(key) ?? { code: record.failure.code, status, loads: 0 };
 		failed.set(key, { ...known, loads: known.loads + 1 });
 	}
-	const led = records.find(({ status, finalUrl }) => status === 'ok' && leadsElsewhere(url, finalUrl));
-	const redirectedTo = led?.finalUrl ?? null;
+	const redirectedTo = redirectOf(url, records);
 	const asksWhoOneIs =
 		[...failed.values()].some(({ status }) => status !== null && UNAUTHORISED.includes(status)) ||
 		(redirectedTo !== null && LOGIN_PATH.test(redirectedTo));
@@ -46,6 +46,9 @@ export function troubleOf(
 	if (!failed.size && !redirectedTo && likeness === null) return null;
 	return { failed: [...failed.values()], redirectedTo, asksWhoOneIs, likeness };
 }
+
+const redirectOf = (url: string, records: readonly Pick<LoadRecord, 'status' | 'finalUrl'>[]): string | null =>
+	records.flatMap(({ status, finalUrl }) => (status === 'ok' && landedElsewhere({ url, finalUrl })) || []).at(0) ?? null;
 
 function likenessIfOther(
 	records: readonly Pick<LoadRecord, 'status' | 'page'>[],
@@ -58,12 +61,4 @@ function likenessIfOther(
 
 function documentStatus({ requests }: Pick<LoadRecord, 'requests'>): number | null {
 	return requests.findLast(({ type }) => type === 'document')?.status ?? null;
-}
-
-/** Another host or path; that a slash was added, or https, is none. */
-function leadsElsewhere(url: string, finalUrl: string): boolean {
-	if (!URL.canParse(url) || !URL.canParse(finalUrl)) return false;
-	const [asked, got] = [new URL(url), new URL(finalUrl)];
-	const path = ({ pathname }: URL) => pathname.replace(/\/$/, '');
-	return asked.hostname !== got.hostname || path(asked) !== path(got);
 }

@@ -16,3 +16,9 @@ const SPANISH: ReportWords = wordsFrom<ReportKey>('es', { ...es, ...evidenceEs, 
 export function reportWordsIn(language: Language): ReportWords {
 	return language === 'es' ? SPANISH : ENGLISH;
 }
+
+/** What conditions are called in a report: those that ship have a name in each language, others the analyst's. */
+export function conditionsIn(words: ReportWords, name: string): string {
+	if (name === 'Phone') return words.say('report.conditions.phone');
+	return name === 'Desktop' ? words.say('report.conditions.desktop') : name;
+}

@@ -6,6 +6,8 @@ import { issuesOf, type Issue } from '$lib/server/http/api';
 import { formAction, textOf } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
 import { listConditions } from '$lib/server/conditions/saved';
+import type { Db } from '$lib/server/db/connection';
+import { noteLandings } from '$lib/server/loads/landings';
 import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/loads/loads';
 import { findRequest, openRequests } from '$lib/server/loads/requested';
 import { settleAfterRequest } from '$lib/server/trials/progress';
@@ -44,9 +46,10 @@ export const load = async ({ parent, url }) => {
 		page,
 		pages,
 		total,
-		loads: loneLoads(db, clientId, ROWS, (page - 1) * ROWS).map(
-			({ id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged }) => ({
+		loads: listed(db, clientId, (page - 1) * ROWS).map(
+			({ id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged, landed }) => ({
 				id,
+				landed,
 				url: address,
 				conditionId,
 				status,
@@ -76,6 +79,15 @@ function valuesOf(form: FormData) {
 }
 
 const clientOf = (form: FormData) => Number(textOf(form, 'clientId')) || null;
+
+/** With where each ended, of older ones noted now. */
+function listed(db: Db, clientId: number | null, offset: number) {
+	noteLandings(
+		db,
+		loneLoads(db, clientId, ROWS, offset).map(({ id }) => id)
+	);
+	return loneLoads(db, clientId, ROWS, offset);
+}
 
 export const actions = {
 	load: formAction((form) => {

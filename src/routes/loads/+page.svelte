@@ -37,8 +37,14 @@
 	});
 	const conditionName = (id: string) =>
 		data.conditions.find((conditions) => conditions.id === id)?.name ?? (id === 'unknown' ? 'Unknown' : id);
+	/** Its path, with its host where that is another. */
+	function shortAddress(landed: string, url: string): string {
+		const [got, asked] = [new URL(landed), new URL(url)];
+		return got.host === asked.host ? got.pathname : `${got.host}${got.pathname}`;
+	}
 	function noteOf(row: Row): string {
 		if (row.status === 'failed') return `Failed: ${row.reason}`;
+		if (row.landed) return `ended at ${shortAddress(row.landed, row.url)}`;
 		if (row.source === 'har') return 'from a HAR';
 		if (row.failedStep) return `step ${row.failedStep} failed`;
 		return row.nudged ? 'with interaction' : '';

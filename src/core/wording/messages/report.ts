@@ -131,6 +131,8 @@ export const report = {
 	'report.rec.effort.large': 'large',
 	'report.rec.check': 'Done when',
 
+	'report.conditions.phone': 'Phone',
+	'report.conditions.desktop': 'Desktop',
 	'report.field.page': 'Page',
 	'report.field.device': 'Device',
 	'report.field.phone': 'phone',
@@ -165,7 +167,8 @@ export const report = {
 	'report.sheet.lab': 'In the lab',
 	'report.sheet.lab.none': 'not loaded yet',
 	'report.sheet.lab.figures':
-		'score {score}, largest paint {lcp}; middle of {n, plural, one {one load} other {# loads}}',
+		'score {score}, largest paint {lcp}; {n, plural, one {one load} other {median of # loads}}, {conditions}, {span}',
+	'report.sheet.lab.span': '{from} to {until}',
 	'report.sheet.costs': 'Costs most',
 
 	'report.outside.said': '{program}: {metric} {value}',

@@ -134,6 +134,8 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.rec.effort.large': 'grande',
 	'report.rec.check': 'Hecho cuando',
 
+	'report.conditions.phone': 'Móvil',
+	'report.conditions.desktop': 'Ordenador',
 	'report.field.page': 'Página',
 	'report.field.device': 'Dispositivo',
 	'report.field.phone': 'móvil',
@@ -168,7 +170,8 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.sheet.lab': 'En el laboratorio',
 	'report.sheet.lab.none': 'aún sin cargar',
 	'report.sheet.lab.figures':
-		'puntuación {score}, renderizado principal {lcp}; valor central de {n, plural, one {una carga} other {# cargas}}',
+		'puntuación {score}, renderizado principal {lcp}; {n, plural, one {una carga} other {mediana de # cargas}}, {conditions}, {span}',
+	'report.sheet.lab.span': 'del {from} al {until}',
 	'report.sheet.costs': 'Lo que más resta',
 
 	'report.outside.said': '{program}: {metric} {value}',

@@ -5,6 +5,7 @@ import { lateFacts, type LateFacts } from '$core/compare/late/facts';
 import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
 import type { Conditions } from '$core/load/conditions';
 import { completeRecord } from '$core/load/emptyRecord';
+import { landingOf } from '$core/load/landing';
 import type { LoadRecord, MeasuredLoad } from '$core/load/record';
 import type { TrialLoad } from '$core/trial/types';
 import { thawConditions } from '../conditions/versions';
@@ -48,6 +49,8 @@ export interface LoadSummary extends TrialLoad {
 	failedStep: number | null;
 	nudged: boolean;
 	sendings: Sending[];
+	/** Where it ended, where that is another page; null where it stayed, or nobody has looked yet. */
+	landed: string | null;
 }
 
 type LoadRow = Record<MetricId, number | null> & {
@@ -72,10 +75,11 @@ type LoadRow = Record<MetricId, number | null> & {
 	failed_step: number | null;
 	nudged: number;
 	seen: string | null;
+	landed: string | null;
 };
 
 const SUMMARY = `SELECT id, trial_id, arm_id, condition_id, stage, round, warmup, status, disturbed, capped, reason, excluded,
-	started_at, lab_ms, machine_speed, url, source, failed_step, nudged, seen,
+	started_at, lab_ms, machine_speed, url, source, failed_step, nudged, seen, landed,
 	EXISTS (SELECT 1 FROM artifact_use WHERE owner = 'load:' || load.id AND role = 'picture') AS has_picture, ${COLUMNS} FROM load`;
 
 const of = (id: number) => `load:${id}` as const;
@@ -127,6 +131,7 @@ function recordColumns(record: LoadRecord) {
 		failed_step: record.steps.find((step) => step.status === 'failed')?.number ?? null,
 		nudged: Number(record.heldBack !== null),
 		late: lateJson(record),
+		...landingOf(record),
 		...Object.fromEntries(METRIC_IDS.map((id) => [id, figures[id]]))
 	};
 }
@@ -179,6 +184,7 @@ function asSummary(row: LoadRow): LoadSummary {
 		failedStep: row.failed_step,
 		nudged: row.nudged === 1,
 		sendings: seen?.sendings ?? [],
+		landed: row.landed,
 		...(seen?.checks.length ? { checks: seen.checks } : {}),
 		figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]])) as Figures
 	};

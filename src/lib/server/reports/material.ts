@@ -8,9 +8,10 @@ import { formatRef, parseRef, type FigurePart } from '$core/report/figureRef';
 import type { ShownFigure } from '$core/report/richText';
 import type { Cited, TrialEvidence } from '$core/report/view';
 import { aboutFigure, goneFigure, wordFigure } from '$core/wording/report';
-import type { ReportWords } from '$core/wording/reportWords';
+import { conditionsIn, type ReportWords } from '$core/wording/reportWords';
 import type { Db } from '../db/connection';
 import { findClient } from '../clients/clients';
+import { findConditions } from '../conditions/saved';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { besideFigures, caveatsView } from '../trials/caveats';
 import { evidenceView } from '../trials/evidenceView';
@@ -45,6 +46,11 @@ export class Material {
 		this.currency = (clientId === null ? null : findClient(db, clientId))?.currency ?? 'EUR';
 	}
 
+	/** What saved conditions are called. */
+	nameOfConditions(id: string): string {
+		return conditionsIn(this.words, findConditions(this.db, id)?.name ?? id);
+	}
+
 	/** Null for a trial that is gone. */
 	trial(id: number): TrialMaterial | null {
 		const known = this.#trials.get(id);
@@ -59,19 +65,21 @@ export class Material {
 		const { db } = this;
 		const loads = loadsOfTrial(db, trial.id);
 		const judgement = judgementOf(db, trial, loads);
-		const putOffOf = putOffFrom(trial.design, lateSeenOf(db, trial.id));
+		const conditions = trial.design.conditions.map((one) => ({ ...one, name: conditionsIn(this.words, one.name) }));
+		const design: TrialDesign = { ...trial.design, conditions };
+		const putOffOf = putOffFrom(design, lateSeenOf(db, trial.id));
 		const evidenceWords = evidenceView(db, trial);
 		const caveats = caveatsView(
-			trial.design,
+			design,
 			judgement,
 			evidenceWords,
 			besideFigures(db, trial, loads, this.words),
 			this.words
 		);
-		const boards = boardsOf(trial.question, trial.design, judgement, caveats, this.words, putOffOf);
+		const boards = boardsOf(trial.question, design, judgement, caveats, this.words, putOffOf);
 		const stored = findEvidence(db, trial.id);
 		const evidence = stored && !stored.isOld ? stored.body : null;
-		return { trial, design: trial.design, loads, judgement, evidence, putOffOf, boards };
+		return { trial, design, loads, judgement, evidence, putOffOf, boards };
 	}
 
 	/** A figure in a sentence. */

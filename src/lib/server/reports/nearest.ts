@@ -2,7 +2,6 @@
 import type { DeviceClass } from '$core/field/reading';
 import type { OutsideFigure } from '$core/report/document';
 import { ownFiguresIn, ownFiguresOf, type OwnFigures } from '$core/report/outside';
-import { findConditions } from '../conditions/saved';
 import type { Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import { requestLoad } from '../loads/commands';
@@ -36,7 +35,7 @@ export function nearestOwn(material: Material, trialId: number, figure: OutsideF
 			figure,
 			figure.device
 		);
-		if (lone) return { ...lone, conditions: nameOf(material.db, figure.device), of: null };
+		if (lone) return { ...lone, conditions: material.nameOfConditions(figure.device), of: null };
 	}
 	const of = { trial: trialId, condition: (same ?? design.conditions[0]!).id, arm: baseline.id };
 	const own = ownFiguresIn({ design, loads }, of, figure);
@@ -44,8 +43,6 @@ export function nearestOwn(material: Material, trialId: number, figure: OutsideF
 }
 
 const baselineOf = ({ arms }: TrialMaterial['design']) => arms.find((arm) => arm.baseline) ?? arms[0]!;
-
-const nameOf = (db: Db, device: DeviceClass) => findConditions(db, device)?.name ?? device;
 
 /**
  * Loads the page that a trial begins from once more, under the built-in conditions of a device: for a figure from

@@ -19,7 +19,7 @@ import { tellFindings } from './notices';
 import { figuresOfWatch, historiesFrom, readingsOfWatch, type StoredFigures } from './readings';
 import { findWatch, pagesOfWatch, type Watch } from './watches';
 
-export const HISTORY_VERSION = '4';
+export const HISTORY_VERSION = '5';
 
 /** Of one page under one set of conditions, as lists show it. */
 export interface PageState {

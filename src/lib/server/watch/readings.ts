@@ -112,14 +112,31 @@ const asFigures = (row: FigureRow): StoredFigures => ({
 	trouble: row.trouble === null ? null : (JSON.parse(row.trouble) as PageTrouble)
 });
 
+/**
+ * The page's own figures only: where it led elsewhere in a reading, those are of another page. An address that has led
+ * there from the first reading on is told once, and its figures are its own.
+ */
+function ownFigures(stored: readonly StoredFigures[]): StoredFigures[] {
+	const usual = new Map<string, string | null>();
+	return stored.map((one) => {
+		const key = `${one.watchedPageId}/${one.conditionId}`;
+		const led = one.trouble?.redirectedTo ?? null;
+		const isFirst = !usual.has(key) && one.setting !== null;
+		if (isFirst) usual.set(key, led);
+		if (led === null || isFirst) return one;
+		if (led !== usual.get(key)) return { ...one, setting: null, figures: {}, rounds: [] };
+		const trouble = { ...one.trouble!, redirectedTo: null, asksWhoOneIs: false };
+		return { ...one, trouble: trouble.failed.length || trouble.likeness !== null ? trouble : null };
+	});
+}
+
 /** Of whole blocks, oldest first. */
 export function figuresOfWatch(db: Db, watchId: number): StoredFigures[] {
-	return sql<FigureRow>(
+	const rows = sql<FigureRow>(
 		db,
 		`${FIGURES} JOIN reading ON reading.id = reading_id WHERE watch_id = ? AND state = 'done' ORDER BY reading_id`
-	)
-		.all(watchId)
-		.map(asFigures);
+	).all(watchId);
+	return ownFigures(rows.map(asFigures));
 }
 
 export function figuresOfReading(db: Db, readingId: number): StoredFigures[] {
@@ -128,12 +145,11 @@ export function figuresOfReading(db: Db, readingId: number): StoredFigures[] {
 
 /** Of one page, oldest first. */
 export function figuresOfWatched(db: Db, watchedPageId: number): StoredFigures[] {
-	return sql<FigureRow>(
+	const rows = sql<FigureRow>(
 		db,
 		`${FIGURES} JOIN reading ON reading.id = reading_id WHERE watched_page_id = ? AND state = 'done' ORDER BY reading_id`
-	)
-		.all(watchedPageId)
-		.map(asFigures);
+	).all(watchedPageId);
+	return ownFigures(rows.map(asFigures));
 }
 
 /** The histories of all pages but the control, which is set beside each. */

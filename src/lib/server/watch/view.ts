@@ -111,7 +111,8 @@ function stateOf(
 const ORDER: readonly Band[] = ['good', 'needs improvement', 'poor'];
 
 function listedCondition({ condition, middles, since, trouble }: PageState, period: Period): ListedCondition {
-	const figure = (metric: MetricId) => middles[metric] ?? null;
+	// What a page in trouble showed last is no figure of how it is.
+	const figure = (metric: MetricId) => (trouble ? null : (middles[metric] ?? null));
 	const bands = (['lcp', 'cls'] as const).flatMap((metric) => {
 		const value = figure(metric);
 		return value === null ? [] : (bandOf(metric, value) ?? []);
@@ -124,7 +125,7 @@ function listedCondition({ condition, middles, since, trouble }: PageState, peri
 		cls: figure('cls'),
 		tbt: figure('tbt'),
 		band: bands.length ? ORDER[Math.max(...bands.map((band) => ORDER.indexOf(band)))]! : null,
-		marks: (compared?.results ?? []).map(stripMark),
+		marks: trouble ? [] : (compared?.results ?? []).map(stripMark),
 		since: compared?.at ?? null,
 		trouble: trouble ? describeTrouble(trouble) : ''
 	};

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Which load this is, its figures with their bands, and why it is slow. */
 	import { bandOf, metricOf } from '$core/metrics/catalogue';
+	import { landedElsewhere } from '$core/load/landing';
 	import { formatMoment, formatValue } from '$core/wording/format';
 	import type { LoadView } from '$lib/server/loads/view';
 	import BandBar from '$lib/parts/BandBar.svelte';
@@ -12,6 +13,7 @@
 	let { data }: Props = $props();
 	const record = $derived(data.record);
 	const FIGURES = ['score', 'lcp', 'cls', 'tbt', 'inp', 'ttfb', 'fcp', 'wire', 'requests'] as const;
+	const landed = $derived(landedElsewhere(record));
 	const shown = $derived(FIGURES.filter((id) => record.figures[id] !== null));
 	const meta = $derived(
 		[
@@ -38,6 +40,13 @@
 </header>
 {#if record.failure}
 	<Notice kind="error" title="This load failed. {record.failure.message}" text={record.failure.advice} />
+{/if}
+{#if landed && record.status === 'ok'}
+	<Notice
+		kind="warning"
+		title="This load ended on another page."
+		text="{record.url} led to {landed}: the figures are of that page. If it asks to sign in, load it as a visitor who is signed in."
+	/>
 {/if}
 {#if shown.length}
 	<dl class="figure-row">

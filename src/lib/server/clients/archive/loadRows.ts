@@ -147,7 +147,9 @@ export const LOAD_ROWS: Readonly<Record<string, RowSchema>> = {
 		seen: maybe(json(LoadSeen)),
 		stepShown: maybe(number),
 		stepQuiet: maybe(number),
-		hosts_noted: v.optional(flag, 0)
+		hosts_noted: v.optional(flag, 0),
+		landed: maybe(text(4000)),
+		markup: maybe(v.pipe(text(400), v.regex(/^[A-Za-z0-9+/]*={0,2}$/, 'This is no code of a page’s markup.')))
 	}),
 	reading_place: v.object({
 		job_id: id,

@@ -13,7 +13,7 @@ import { localNumber } from '$core/wording/localNumber';
 import { tellOutside } from '$core/wording/outside';
 import { wordClaim, wordShortDay, wordValue } from '$core/wording/report';
 import { pageFieldRows, type FieldRow } from '../../field/view';
-import { labLoadsOfUrl } from '../../loads/pageFigures';
+import { labLoadsOfUrl, type PageLoad } from '../../loads/pageFigures';
 import type { Material } from '../material';
 import { nearestOwn } from '../nearest';
 
@@ -95,10 +95,34 @@ export function worksheetBlock(material: Material, { lines }: BlockOf<'worksheet
 /** Metrics that are named as costing most. */
 const MOST_COSTS = 2;
 
+/** What a lab measured longer ago is no part of how a page is now. */
+const SPAN_DAYS = 28;
+const DAY_MS = 86_400_000;
+
+/** Under the conditions of the newest load, of the four weeks up to it. @param loads of one device */
+function newestUnderOne(loads: readonly PageLoad[]): PageLoad[] {
+	const newest = loads.reduce<PageLoad | null>(
+		(last, load) => (last === null || load.startedAt > last.startedAt ? load : last),
+		null
+	);
+	if (!newest) return [];
+	const since = Date.parse(newest.startedAt) - SPAN_DAYS * DAY_MS;
+	return loads.filter(
+		({ conditionId, startedAt }) => conditionId === newest.conditionId && Date.parse(startedAt) >= since
+	);
+}
+
+/** "3 Nov 2026" or "3 Nov 2026 to 24 Nov 2026". */
+function spanOf({ words }: Material, loads: readonly PageLoad[]): string {
+	const days = loads.map(({ startedAt }) => startedAt.slice(0, 10)).sort();
+	const [from, until] = [days[0]!, days.at(-1)!].map((day) => wordShortDay(day, words.language));
+	return from === until ? from! : words.say('report.sheet.lab.span', { from: from!, until: until! });
+}
+
 function worksheetCells(material: Material, line: WorksheetLine): string[] {
 	const { words, db } = material;
 	const row = pageFieldRows(db, line.page).find(({ device }) => device === line.device);
-	const loads = row ? labLoadsOfUrl(db, row.url, line.device) : [];
+	const loads = row ? newestUnderOne(labLoadsOfUrl(db, row.url, line.device)) : [];
 	const middle = (metric: MetricId) => {
 		const values = loads.flatMap(({ figures }) => figures[metric] ?? []);
 		return values.length ? median(values) : null;
@@ -120,7 +144,9 @@ function worksheetCells(material: Material, line: WorksheetLine): string[] {
 			? words.say('report.sheet.lab.figures', {
 					score: wordValue('score', middle('score'), words),
 					lcp: wordValue('lcp', middle('lcp'), words),
-					n: loads.length
+					n: loads.length,
+					conditions: material.nameOfConditions(loads[0]!.conditionId),
+					span: spanOf(material, loads)
 				})
 			: words.say('report.sheet.lab.none'),
 		costs

@@ -7,7 +7,6 @@ import { eventsOf, type Change } from '$core/watch/history';
 import { LEAST_READINGS } from '$core/watch/look';
 import { boardName, boardWord } from '$core/wording/board';
 import { wordDay, wordShiftIn, wordUnit } from '$core/wording/report';
-import { conditionNames } from '../../conditions/saved';
 import { findRanks, type RunRanks } from '../../standings/ranks';
 import { findHistory, type WatchHistory } from '../../watch/history';
 import { readingsOfWatch } from '../../watch/readings';
@@ -20,8 +19,6 @@ function ownWatch({ db, clientId }: Material, id: number, kind: Watch['kind']): 
 	return watch?.kind === kind && watch.clientId === clientId ? watch : null;
 }
 
-const nameOf = ({ db }: Material, condition: string) =>
-	conditionNames(db).find(({ id }) => id === condition)?.name ?? condition;
 
 /** Of some page no step could have been called. */
 const isYoung = ({ states }: Pick<WatchHistory, 'states'>) => states.some(({ missing }) => missing > 0);
@@ -53,7 +50,7 @@ export function watchBlock(material: Material, id: number): BlockBody {
 		return {
 			title: words.say('report.watch.event', {
 				page: pages.get(page) ?? '',
-				conditions: nameOf(material, condition),
+				conditions: material.nameOfConditions(condition),
 				from: dayOf(before),
 				until: dayOf(after)
 			}),
@@ -86,7 +83,7 @@ export function watchedLines(material: Material, clientId: number, isThen: (day:
 				const { page, condition, before, after } = changes[0]!;
 				const event = words.say('report.watch.event', {
 					page: pages.get(page) ?? '',
-					conditions: nameOf(material, condition),
+					conditions: material.nameOfConditions(condition),
 					from: wordDay(days.get(before) ?? '', words.language),
 					until: wordDay(days.get(after) ?? '', words.language)
 				});
@@ -138,7 +135,7 @@ function tableOf(material: Material, { id, settings }: Watch, { condition, ranks
 	const pages = pagesOfWatch(db, id).filter(({ endedAt }) => endedAt === null);
 	const metrics = settings.metrics.filter((metric) => ranks[metric]);
 	return {
-		title: nameOf(material, condition),
+		title: material.nameOfConditions(condition),
 		head: [words.say('report.metric'), ...pages.map(({ name }) => name)],
 		rows: metrics.map((metric) => ({
 			cells: [boardName(metric, words), ...pages.map((page) => cellOf(material, metric, ranks[metric]!, page.id))]

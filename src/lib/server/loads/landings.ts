@@ -1,0 +1,20 @@
+/** Where loads ended, and how their pages are built: noted beside each load; of older loads at first asking. */
+import { landingOf } from '$core/load/landing';
+import { sql, type Db } from '../db/connection';
+import { findRecord } from './loads';
+
+/** Read what is not noted yet of some loads, for once. */
+export function noteLandings(db: Db, loadIds: readonly number[]): void {
+	const unread = sql<{ id: number }>(
+		db,
+		'SELECT id FROM load WHERE markup IS NULL AND id IN (SELECT value FROM json_each(?))'
+	).all(JSON.stringify(loadIds));
+	if (!unread.length) return;
+	db.transaction(() => {
+		for (const { id } of unread) {
+			const record = findRecord(db, id);
+			const columns = record ? landingOf(record) : { landed: null, markup: '' };
+			sql(db, 'UPDATE load SET landed = @landed, markup = @markup WHERE id = @id').run({ id, ...columns });
+		}
+	})();
+}

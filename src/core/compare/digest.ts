@@ -40,6 +40,8 @@ export interface LoadDigest {
 	blocking: { owner: Owner; ms: number }[];
 	/** Parts of LCP in ms that add up to it; null without LCP. */
 	lcpParts: { firstByte: number; resourceDelay: number; resourceLoad: number; renderDelay: number } | null;
+	/** The file that LCP waited for, and its loading in two parts that add up to it; null for text. */
+	lcpResource: { name: string; waitingMs: number; receivingMs: number } | null;
 	lcpElement: string | null;
 	/** CLS by element; adds up to CLS. */
 	shifts: { element: string; value: number }[];
@@ -119,6 +121,7 @@ export function digestLoad(
 			.filter((time) => time.blockingMs > 0)
 			.map((time) => ({ owner: time.owner, ms: time.blockingMs })),
 		lcpParts: lcpPartsOf(record),
+		lcpResource: lcpResourceOf(record),
 		lcpElement: record.lcp?.selector ?? null,
 		shifts: shiftsByElement(record),
 		tail: tailOf(record, requests, whose),
@@ -193,13 +196,29 @@ export function lcpPartsOf(record: Pick<LoadRecord, 'lcp' | 'figures' | 'request
 	const { lcp, figures } = record;
 	if (!lcp || figures.ttfb === null) return null;
 	const firstByte = Math.min(figures.ttfb, lcp.atMs);
-	const resource = lcp.url
-		? record.requests.find((request) => request.url === lcp.url && request.endMs !== null)
-		: undefined;
+	const resource = requestOfLcp(record);
 	if (!resource) return { firstByte, resourceDelay: 0, resourceLoad: 0, renderDelay: lcp.atMs - firstByte };
-	const start = Math.min(lcp.atMs, Math.max(firstByte, resource.startMs));
-	const end = Math.min(lcp.atMs, Math.max(start, resource.endMs!));
+	const { start, end } = loadingOf(resource, firstByte, lcp.atMs);
 	return { firstByte, resourceDelay: start - firstByte, resourceLoad: end - start, renderDelay: lcp.atMs - end };
+}
+
+const requestOfLcp = ({ lcp, requests }: Pick<LoadRecord, 'lcp' | 'requests'>) =>
+	lcp?.url ? requests.find((request) => request.url === lcp.url && request.endMs !== null) : undefined;
+
+/** The part of a request that lies between the document's first byte and LCP, ms since the navigation. */
+function loadingOf(request: RequestRecord, firstByte: number, lcpMs: number): { start: number; end: number } {
+	const start = Math.min(lcpMs, Math.max(firstByte, request.startMs));
+	return { start, end: Math.min(lcpMs, Math.max(start, request.endMs!)) };
+}
+
+function lcpResourceOf(record: Pick<LoadRecord, 'lcp' | 'figures' | 'requests'>): LoadDigest['lcpResource'] {
+	const { lcp, figures } = record;
+	const request = requestOfLcp(record);
+	if (!lcp || !request || figures.ttfb === null) return null;
+	const { start, end } = loadingOf(request, Math.min(figures.ttfb, lcp.atMs), lcp.atMs);
+	const answered = Math.min(end, Math.max(start, request.responseMs ?? start));
+	const name = normalisedPath(request.url).split('/').filter(Boolean).pop() ?? request.host;
+	return { name, waitingMs: answered - start, receivingMs: end - answered };
 }
 
 /** The largest window's shifts, each shared among its elements by the area that they cover and leave. */

@@ -45,7 +45,8 @@ describe('why', () => {
 
 	it('names the third party first that came with all of it', () => {
 		expect(why.causes[0]).to.include({ subject: 'bell.test' });
-		expect(describeCause(why.causes[0]!)).to.match(/^bell\.test was added: 2 requests and 35\.0.kB more/);
+		const words = why.causes.map((cause) => describeCause(cause)).join(' ');
+		expect(words).to.match(/bell\.test was added: 2 requests and 35\.0.kB more/);
 		expect(why.requests).to.deep.equal({ added: 2, gone: 0, changed: 0, alike: 2 });
 	});
 
@@ -77,6 +78,20 @@ describe('why', () => {
 		moved.requests[1] = requestOf({ ...moved.requests[1]!, url: 'https://cdn.skerry.test/big.a1b2c3d4e5.jpg' });
 		moved.requests[1]!.host = 'cdn.skerry.test';
 		expect(first(load('skerry.test'), moved)).to.include({ subject: 'CDN' });
+	});
+
+	it('names the file that came late and where it waited, before bytes that cost no time', () => {
+		const after = load('skerry.test', [
+			{ url: 'https://skerry.test/more.js', type: 'script', mimeType: 'text/javascript', wireBytes: 150_000 }
+		]);
+		const before = load('skerry.test');
+		before.requests[1]!.responseMs = 400;
+		Object.assign(after.requests[1]!, { responseMs: 1000, endMs: 1400 });
+		after.lcp!.atMs += 600;
+		after.figures.lcp = 1600;
+		const { causes } = explainShift([digest(before)], [digest(after)]);
+		expect(describeCause(causes[0]!)).to.equal('big.#.jpg waits 600\u00a0ms longer for its server.');
+		expect(causes.some(({ kind }) => kind === 'files')).to.equal(true);
 	});
 
 	it('says nothing where nothing differs, and needs loads', () => {

@@ -1,9 +1,9 @@
 /** What most likely made a difference. A new cause is a new rule and a line in the list. */
-import type { MetricId } from '../../metrics/catalogue';
 import type { Cause, CauseRule, Compared } from './cause';
 import { cdnCauses, firstByteCauses } from './delivery';
 import { compressionCauses, fileCauses } from './ownFiles';
-import { discoveryCauses, layoutCauses, ownBlockingCauses } from './page';
+import { metricOf, type MetricId, type Unit } from '../../metrics/catalogue';
+import { discoveryCauses, layoutCauses, ownBlockingCauses, resourceCauses } from './page';
 import { stepCauses } from './steps';
 import { thirdPartyCauses } from './thirdParties';
 
@@ -14,6 +14,7 @@ const RULES: readonly CauseRule[] = [
 	cdnCauses,
 	firstByteCauses,
 	discoveryCauses,
+	resourceCauses,
 	layoutCauses,
 	ownBlockingCauses,
 	stepCauses
@@ -38,5 +39,14 @@ export function findCauses(compared: Compared): Cause[] {
 	return RULES.flatMap((rule) => rule(compared))
 		.map(({ factor = 1, ...cause }) => ({ ...cause, weight: (Math.abs(cause.shift) / STEP[cause.metric]!) * factor }))
 		.filter(({ weight }) => weight >= LEAST_WEIGHT)
-		.sort((a, b) => b.weight - a.weight);
+		.sort(byLikelihood);
+}
+
+/** Causes of times first, then of what moves, then of bytes and counts: bytes that cost no time explain none. */
+const RANK: Partial<Record<Unit, number>> = { ms: 0, unitless: 1 };
+
+/** Of causes that are told together, the likeliest first. */
+export function byLikelihood(a: Pick<Cause, 'metric' | 'weight'>, b: Pick<Cause, 'metric' | 'weight'>): number {
+	const rankOf = ({ metric }: Pick<Cause, 'metric'>) => RANK[metricOf(metric).unit] ?? 2;
+	return rankOf(a) - rankOf(b) || b.weight - a.weight;
 }

@@ -22,6 +22,10 @@ export const en = {
 	'cause.first-byte':
 		'The document’s first byte comes {shift} {direction, select, up {later} other {sooner}}{cache, select, on {: it comes from a page cache now} off {: it no longer comes from a page cache} other {}}.',
 	'cause.discovery': 'The LCP resource is asked for {shift} {direction, select, up {later} other {sooner}}.',
+	'cause.resource-wait': '{name} waits {shift} {direction, select, up {longer} other {less}} for its server.',
+	'cause.resource-receive': '{name} takes {shift} {direction, select, up {longer} other {less}} to be received.',
+	'cause.render-delay':
+		'The largest paint comes {shift} {direction, select, up {later} other {sooner}} after what it waits for has arrived.',
 	'cause.layout': '{element} moves {direction, select, up {more} other {less}}: {shift} of CLS.',
 	'cause.step-document':
 		'The steps {direction, select, up {open more whole documents} other {open fewer whole documents and change part of the page instead}}; they take {shift} {direction, select, up {longer} other {less}}.',

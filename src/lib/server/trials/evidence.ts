@@ -26,7 +26,7 @@ import { judgementOf } from './judgement';
 import { comparePictures } from './pictures';
 import { findTrial, fingerprintOfInputs, type Trial } from './trial';
 
-export const EVIDENCE_VERSION = '6';
+export const EVIDENCE_VERSION = '7';
 
 export interface ArmEvidence {
 	condition: string;

@@ -8,6 +8,7 @@ import type { LateLoadView } from './lateView';
 import { isShown } from '$core/trial/shown';
 import { NO_SETUP, setupDifferences } from '$core/trial/setup';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
+import { byLikelihood } from '$core/compare/causes';
 import { toldCauses } from '$core/wording/causes';
 import { formatBytes } from '$core/wording/format';
 import { regressionParts } from '$core/wording/regressions';
@@ -77,7 +78,7 @@ const nameOf = ({ arms }: TrialDesign, id: number | null) => arms.find((arm) => 
 
 /** What evidence that is not there yet says of itself; null when it is there. */
 function awaited({ evidence, isOpen }: PartsInput): string | null {
-	if (evidence.arms.length) return null;
+	if (evidence.arms.length && !evidence.pending) return null;
 	return say(isOpen ? 'part.later' : 'part.pending');
 }
 
@@ -93,7 +94,7 @@ function whyPart(input: PartsInput): PartView {
 	const causes = evidence.arms.flatMap(({ condition, arm, why }) =>
 		toldCauses(why?.causes ?? [], verdictsOf(judgement.results, condition, arm)).map((cause) => ({ arm, cause }))
 	);
-	const [likeliest] = causes.sort((a, b) => b.cause.weight - a.cause.weight);
+	const [likeliest] = causes.sort((a, b) => byLikelihood(a.cause, b.cause));
 	if (!likeliest) return part('why', say('part.why.none'));
 	return part('why', findingOf(design, likeliest.arm, likeliest.cause.words));
 }

@@ -58,6 +58,13 @@ const days = (changes: Partial<WorldPlan>): Told =>
 		return effectByDays('lcp', page, control, RELEASE, seed, kinds);
 	});
 
+/** The page rises by itself, and the release does nothing. */
+function rising(what: string, changes: Partial<WorldPlan>): Row {
+	const { called, worlds } = days({ ...changes, factor: 1, rise: 0.016 / 7 });
+	const share = called * (WORLDS / Math.max(1, worlds));
+	return { what, measured: percent(share), limit: 'at most 10 %', holds: share <= 0.1 };
+}
+
 const ENDS = windowEnds('2026-11-22', 13, 7);
 /** Days before the first window's end that it holds. */
 const FIRST = addDays(ENDS[0]!, -27);
@@ -131,6 +138,9 @@ printTable(`Effects of releases, ${WORLDS} worlds of each kind`, [
 	...rowsOf('days, 10 % less', false, days({})),
 	...rowsOf('days, no effect', true, days({ factor: 1 })),
 	...rowsOf('days, no effect, 6 % drift a month', true, days({ factor: 1, drift: 0.002 })),
+	...rowsOf('days, 10 % less, twelve weeks before', false, days({ history: 84 })),
+	rising('days, it rose by 1.6 % a week for twelve weeks before: called an effect', { history: 84 }),
+	rising('days, the same for four weeks before: called an effect', {}),
 	...rowsOf('days, two weeks a side, no effect', true, days({ factor: 1, days: 14 })),
 	...rowsOf('windows, 14 % less', false, windows(0.86, 0, '2026-09-20')),
 	...rowsOf('windows, no effect', true, windows(1, 0, '2026-09-20')),

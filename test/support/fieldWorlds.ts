@@ -20,6 +20,10 @@ export interface WorldPlan {
 	ownLuck: number;
 	visitsPerDay: number;
 	days: number;
+	/** Days before the release; as many as after it where none are named. */
+	history?: number;
+	/** What the page alone does per day, log scale, long before the release and after it. */
+	rise: number;
 	/** What a day's own luck has of the day before. */
 	memory: number;
 	/** Share of visitors with slow lines, whose times are longer by half, and how many more of them come after it. */
@@ -35,6 +39,7 @@ export const USUAL: WorldPlan = {
 	ownLuck: 0.03,
 	visitsPerDay: 150,
 	days: 28,
+	rise: 0,
 	memory: 0,
 	slow: 0,
 	campaign: 0
@@ -59,12 +64,12 @@ export function worldOf(seed: number, changes: Partial<WorldPlan> = {}): World {
 	const random = seededRandom(seed);
 	const world: World = { page: [], control: [], kinds: [] };
 	const luck = { page: 0, control: 0 };
-	for (let i = -plan.days; i <= plan.days; i++) {
+	for (let i = -(plan.history ?? plan.days); i <= plan.days; i++) {
 		const shared = plan.drift * i + plan.sharedLuck * normalFrom(random);
 		const day = addDays(RELEASE, i);
 		for (const side of ['page', 'control'] as const) {
 			luck[side] = plan.memory * luck[side] + Math.sqrt(1 - plan.memory ** 2) * plan.ownLuck * normalFrom(random);
-			const own = shared + luck[side];
+			const own = shared + luck[side] + (side === 'page' ? plan.rise * i : 0);
 			const log = own + (side === 'page' && i >= 0 ? Math.log(plan.factor) : 0);
 			const slow = plan.slow + (side === 'page' && i >= 0 ? plan.campaign : 0);
 			const days = dayOf(day, log, plan, slow, random);

@@ -8,7 +8,7 @@ import type { HostSeen } from './register';
 /** What of a host can be seen on a page: pictures in view, type, style, frames. */
 const SHOWN: readonly string[] = ['font', 'stylesheet', 'media'];
 
-export type HostFacts = Omit<HostSeen, 'load' | 'page' | 'at'>;
+export type HostFacts = Omit<HostSeen, 'load' | 'page' | 'at' | 'device'>;
 
 /** Of the load itself; what an input or a timer set off later counts too, since visitors have it. */
 export function hostsSeenIn(record: LoadRecord, cdnHosts: readonly string[]): HostFacts[] {

@@ -1,5 +1,6 @@
 /** The register of third parties: all hosts that a client's loads have seen, what they cost, and which could go. */
-import { max, sum } from 'd3-array';
+import { group, max, sum } from 'd3-array';
+import type { DeviceClass } from '../field/reading';
 import { medianOrNull } from '../stats/summary';
 
 /** What one load saw of one host of others. */
@@ -10,6 +11,7 @@ export interface HostSeen {
 	page: string;
 	/** UTC ISO. */
 	at: string;
+	device: DeviceClass;
 	requests: number;
 	wireBytes: number;
 	blockingMs: number;
@@ -32,6 +34,16 @@ export interface HostNote {
 
 export type RemovalReason = 'never-confirmed' | 'long-unconfirmed' | 'not-seen';
 
+/** Medians over the loads of one device that saw a host. */
+export interface DeviceCosts {
+	device: DeviceClass;
+	loads: number;
+	requests: number;
+	wireBytes: number;
+	blockingMs: number;
+	tailMs: number;
+}
+
 export interface RegisterLine {
 	host: string;
 	owner: string;
@@ -41,7 +53,9 @@ export interface RegisterLine {
 	loads: number;
 	lastSeenAt: string;
 	askedBy: string[];
-	/** Medians over the loads that saw it. */
+	/** A phone pays otherwise than a desktop; the phone first. */
+	devices: DeviceCosts[];
+	/** Of each the median on the device where it is largest. */
 	requests: number;
 	wireBytes: number;
 	blockingMs: number;
@@ -65,7 +79,10 @@ export function thirdPartyRegister(seen: readonly HostSeen[], notes: readonly Ho
 }
 
 function lineOf(host: string, own: readonly HostSeen[], note: HostNote | undefined, now: string): RegisterLine {
-	const middle = (pick: (one: HostSeen) => number) => medianOrNull(own.map(pick)) ?? 0;
+	const devices = [...group(own, ({ device }) => device)]
+		.map(([device, seen]) => costsOn(device, seen))
+		.sort((a, b) => Number(a.device === 'desktop') - Number(b.device === 'desktop'));
+	const largest = (pick: (costs: DeviceCosts) => number) => max(devices, pick)!;
 	const confirmedAt = note?.confirmedAt ?? null;
 	return {
 		host,
@@ -76,11 +93,24 @@ function lineOf(host: string, own: readonly HostSeen[], note: HostNote | undefin
 		loads: own.length,
 		lastSeenAt: max(own, ({ at }) => at)!,
 		askedBy: [...new Set(own.map(({ askedBy }) => askedBy))].sort(),
+		devices,
+		requests: largest(({ requests }) => requests),
+		wireBytes: largest(({ wireBytes }) => wireBytes),
+		blockingMs: largest(({ blockingMs }) => blockingMs),
+		tailMs: largest(({ tailMs }) => tailMs),
+		reasons: reasonsOf(own, confirmedAt, now)
+	};
+}
+
+function costsOn(device: DeviceClass, own: readonly HostSeen[]): DeviceCosts {
+	const middle = (pick: (one: HostSeen) => number) => medianOrNull(own.map(pick)) ?? 0;
+	return {
+		device,
+		loads: own.length,
 		requests: middle(({ requests }) => requests),
 		wireBytes: middle(({ wireBytes }) => wireBytes),
 		blockingMs: middle(({ blockingMs }) => blockingMs),
-		tailMs: middle(({ tailMs }) => tailMs),
-		reasons: reasonsOf(own, confirmedAt, now)
+		tailMs: middle(({ tailMs }) => tailMs)
 	};
 }
 

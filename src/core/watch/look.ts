@@ -63,7 +63,7 @@ export interface Chance {
 }
 
 /** Standard errors more for a step that was not found at once: further chances are paid for (simulated). */
-const LATER_PENALTY = 0.4;
+const LATER_PENALTY = 0.5;
 /**
  * A single bad week and an ordinary one after it must not pass for a change, over all that is tested of a page. What
  * tells them apart is the step without the reading that carries most of it, less half of how far the readings lie

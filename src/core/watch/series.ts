@@ -175,7 +175,7 @@ export interface Known {
 const updateKey = (metric: MetricId, reading: number) => `${metric}/${reading}`;
 
 /** How far an update moves one page beyond the control, as a share (house): what it costs to paint differs. */
-const UPDATE_SPREAD = 0.01;
+const UPDATE_SPREAD = 0.006;
 const UPDATE_SPREAD_OF_BYTES = 0.005;
 /** Pages that this is worth. */
 const UPDATE_PAGES = 4;

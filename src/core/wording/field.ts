@@ -5,6 +5,7 @@ import type { FieldMetric } from '../field/histogram';
 import type { BandOutcome } from '../field/outcome';
 import type { Navigation, Refusal } from '../field/visit';
 import type { ShiftResult } from '../trial/types';
+import { formatValue } from './format';
 import { wordDifference } from './shift';
 import type { DeviceClass, FieldReading, Scope } from '../field/reading';
 import { metricOf } from '../metrics/catalogue';
@@ -85,6 +86,16 @@ export function describeMix({ mix }: Pick<ReleaseEffect, 'mix'>): string {
 	});
 	const shares = ENGLISH.say('field.effect.mix', { kinds: ENGLISH.list(kinds) });
 	return mix.decides ? `${shares} ${ENGLISH.say('field.effect.mix-decides')}` : shares;
+}
+
+/** That it was moving before already; empty where it was not. */
+export function describeTrend(metric: FieldMetric, { trend }: Pick<ReleaseEffect, 'trend'>): string {
+	if (!trend) return '';
+	return ENGLISH.say('field.effect.trend', {
+		direction: trend.aWeek > 0 ? 'up' : 'down',
+		size: formatValue(metric, Math.abs(trend.aWeek)),
+		decides: trend.decides ? 'yes' : 'no'
+	});
 }
 
 /** "40 of 400 page views (7.4 to 13.3 %)". */

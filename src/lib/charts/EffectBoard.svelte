@@ -9,6 +9,7 @@
 		describeDrift,
 		describeEffectBasis,
 		describeMix,
+		describeTrend,
 		describeTooSoon
 	} from '$core/wording/field';
 	import { formatValue } from '$core/wording/format';
@@ -56,6 +57,8 @@
 							{#if result.shift}{wordShift({ ...result, shift: result.shift })}{/if}
 							<br /><span class="muted small">{describeDrift(metric, answer.effect, control)}</span>
 							{#if answer.effect.mix}<br /><span class="muted small">{describeMix(answer.effect)}</span>{/if}
+							{#if answer.effect.trend}<br /><span class="muted small">{describeTrend(metric, answer.effect)}</span
+								>{/if}
 						</td>
 					{:else}
 						<td class="number">–</td>

@@ -4,7 +4,7 @@ import { effectByWindows, fitStep } from '$core/field/effect/byWindows';
 import type { EffectAnswer, ReleaseEffect } from '$core/field/effect/types';
 import { addDays, shareAfter, windowEnds } from '$core/field/windows';
 import { seededRandom, normalFrom } from '$core/stats/random';
-import { describeMix } from '$core/wording/field';
+import { describeMix, describeTrend } from '$core/wording/field';
 import { studentQuantile } from '$core/stats/student';
 import { RELEASE, worldOf, type WorldPlan } from '../../support/fieldWorlds';
 
@@ -98,6 +98,38 @@ describe('the effect of a release by days', () => {
 		// Days of 0.8 are worth three in 28: mostly nothing is said. At 8 %, 8 and more of 40 have a chance of 1 %.
 		expect(given).to.be.at.most(30);
 		expect(called).to.be.at.most(7);
+	});
+
+	it('takes no rise for the release that began long before it, and says so', () => {
+		// 40 ms a week at 2.5 s.
+		const rise = 0.016 / 7;
+		let called = 0;
+		for (let seed = 1; seed <= 12; seed++) {
+			const { page, control } = worldOf(seed, { factor: 1, rise, history: 84 });
+			const effect = effectOf(effectByDays('lcp', page, control, RELEASE, seed));
+			called += Number(effect.verdict === 'worse' || effect.verdict === 'slight' || effect.verdict === 'better');
+			expect(effect.trend!.aWeek / effect.before).to.be.closeTo(0.016, 0.006);
+			expect(describeTrend('lcp', effect)).to.match(/^Before the release it rose by \d+\sms a week already/);
+		}
+		expect(called).to.equal(0);
+		const { page, control } = worldOf(1, { factor: 0.75, rise, history: 84 });
+		const better = effectOf(effectByDays('lcp', page, control, RELEASE));
+		expect(better).to.include({ verdict: 'better' });
+		expect(better.trend!.decides).to.equal(false);
+	});
+
+	it('takes no rise of windows for the release', () => {
+		const windows = (rise: number, step: number) =>
+			windowEnds('2026-11-22', 13, 7).map((until, i) => ({
+				until,
+				p75: 2000 + rise * i + step * shareAfter(until, RELEASE) + (i % 2 ? 1 : -1)
+			}));
+		const control = windows(0, 0);
+		const risen = effectOf(effectByWindows('lcp', windows(40, 0), control, '2026-10-20'));
+		expect(risen.verdict).to.equal('none');
+		expect(risen.trend).to.deep.include({ decides: true });
+		const stepped = effectOf(effectByWindows('lcp', windows(0, 400), control, RELEASE));
+		expect(stepped.verdict).to.equal('worse');
 	});
 
 	it('takes no campaign with slow visitors for the release, and shows who came', () => {

@@ -157,6 +157,7 @@ describe('the register of third parties', () => {
 		load,
 		page: 'https://own.test/',
 		at: '2026-11-26T12:00:00.000Z',
+		device: 'phone',
 		requests: 1,
 		wireBytes: 100 * load,
 		blockingMs: 0,
@@ -174,6 +175,17 @@ describe('the register of third parties', () => {
 		);
 		expect(line).to.include({ host: 'a.test', owner: 'A Ltd', pages: 2, loads: 3, wireBytes: 200 });
 		expect([line!.askedBy, line!.reasons]).to.deep.equal([['page', 'tags.test'], []]);
+	});
+
+	it('tells what a host costs by device: a phone that is blocked is not averaged away', () => {
+		const chat = [0, 0, 0].map((_, i) => seen('chat.test', i + 1, { device: 'desktop' }));
+		const onPhones = [390, 400, 410].map((blockingMs, i) => seen('chat.test', i + 4, { blockingMs }));
+		const [line] = thirdPartyRegister([...chat, ...onPhones], [], NOW);
+		expect(line!.blockingMs).to.equal(400);
+		expect(line!.devices.map(({ device, loads, blockingMs }) => [device, loads, blockingMs])).to.deep.equal([
+			['phone', 3, 400],
+			['desktop', 3, 0]
+		]);
 	});
 
 	it('asks about hosts that nobody confirmed, that were confirmed long ago, or of which nothing is seen', () => {

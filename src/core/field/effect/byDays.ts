@@ -12,6 +12,7 @@ import { DEVICE_CLASSES, type DeviceClass } from '../reading';
 import { addDays, daysBetween } from '../windows';
 import { mixOf, type DayOfKind } from './mix';
 import { toldEffect } from './told';
+import { trendOfDays, type Trend } from './trend';
 import { LEVEL, type EffectAnswer, type Sides } from './types';
 
 export interface DayOfVisits {
@@ -22,6 +23,8 @@ export interface DayOfVisits {
 
 /** Longest time before and after: a month of four weeks; older days tell of other things. */
 const MOST_DAYS = 28;
+/** Days before that show whether the figure was moving already. */
+export const TREND_DAYS = 84;
 /** Whole weeks on both sides, and two of them: one weekend is no sample of weekends. */
 const LEAST_DAYS = 14;
 /** Page views of a cell below which its percentile is mostly luck (house). */
@@ -63,7 +66,8 @@ export function effectByDays(
 	const [low, high] = intervalOf(steps, estimate, sides, independent);
 	const observed = { before: sides.before.length, after: sides.after.length };
 	const mixed = mixOf(metric, kinds, sides);
-	return { effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed, mixed }) };
+	const trend = trendBefore(metric, days, steady ? control : null, release, sides);
+	return { effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed, mixed, trend }) };
 }
 
 /** The last days before and the first ones after, in whole weeks, as far as there were visits at all. */
@@ -79,6 +83,20 @@ function sidesOf(days: readonly DayOfVisits[], release: string): Sides {
 		after: Array.from({ length: after }, (_, i) => addDays(release, i + 1)),
 		daysAfter
 	};
+}
+
+function trendBefore(
+	metric: FieldMetric,
+	days: readonly DayOfVisits[],
+	control: readonly DayOfVisits[] | null,
+	release: string,
+	{ before, after }: Sides
+): Trend | null {
+	const long = Array.from({ length: TREND_DAYS }, (_, i) => addDays(release, i - TREND_DAYS));
+	const sides = { before: long, after: [], daysAfter: 0 };
+	const [page, other] = [new Pool(metric, days, sides), control && new Pool(metric, control, sides)];
+	const logs = long.map((_, i) => page.dayLog('before', i) - (other?.dayLog('before', i) ?? 0));
+	return trendOfDays(logs, (before.length + after.length) / 2 + 1);
 }
 
 interface Choice {

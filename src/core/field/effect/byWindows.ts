@@ -10,6 +10,7 @@ import type { FieldMetric } from '../histogram';
 import { WINDOW_DAYS } from '../reading';
 import { daysBetween, overlapOf, shareAfter } from '../windows';
 import { toldEffect } from './told';
+import type { Trend } from './trend';
 import { LEVEL, type EffectAnswer } from './types';
 
 export interface WindowFigure {
@@ -62,9 +63,34 @@ export function effectByWindows(
 			high: step + reach,
 			// The fit is linear: what it takes off is the step that it finds in the control.
 			drift: control ? fitStep(drifting, shares, covariance).step : null,
+			trend: trendOfWindows(used, logs, shares, resolution),
 			observed: { before, after: used.length - before }
 		})
 	};
+}
+
+/** Fewer windows before a release show no slope. */
+const LEAST_OF_TREND = 5;
+
+/** Where both ideas of days stand, the less certain slope. */
+function trendOfWindows(
+	windows: readonly WindowFigure[],
+	logs: readonly number[],
+	shares: readonly number[],
+	resolution: number
+): Trend | null {
+	const before = windows.filter((_, i) => shares[i] === 0);
+	if (before.length < LEAST_OF_TREND) return null;
+	const days = windows.map(({ until }) => daysBetween(windows[0]!.until, until));
+	const own = logs.filter((_, i) => shares[i] === 0);
+	const [apart, together] = [0, DAYS_IN_COMMON].map((memory) =>
+		fitStep(own, days.slice(0, before.length), covarianceOf(before, memory))
+	) as [Fit, Fit];
+	const { step: aDay } = apart;
+	const error = Math.max(apart.error, together.error, resolution / days[before.length - 1]!);
+	// The fit is linear: what it finds in a figure that only rises is what a rise looks like.
+	const distance = fitStep(days, shares, covarianceOf(windows)).step;
+	return { shift: aDay * distance, error: error * distance, aWeek: 7 * aDay };
 }
 
 /** Panels print whole ms and four places: half of that is the error of each figure at most. */

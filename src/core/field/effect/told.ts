@@ -2,11 +2,15 @@
 import { metricOf } from '../../metrics/catalogue';
 import { decide } from '../../trial/verdict';
 import type { FieldMetric } from '../histogram';
+import { normalQuantile } from '../../stats/normal';
+import type { Trend } from './trend';
 import { LEVEL, type ReleaseEffect, type VisitMix } from './types';
 
 export interface LogEffect extends Pick<ReleaseEffect, 'by' | 'before' | 'observed'> {
 	/** Of the estimate, were the mix of visits that of before; with their shares. */
 	mixed?: { kinds: VisitMix['kinds']; shift: number } | null;
+	/** How it was moving before; null or missing where that is not known. */
+	trend?: Trend | null;
 	/** Of the percentile's logarithm, what the control did taken off. */
 	estimate: number;
 	low: number;
@@ -30,6 +34,7 @@ export function toldEffect(metric: FieldMetric, { by, before, observed, ...logs 
 	const asBefore = logs.mixed ? shifted(logs.mixed.shift) : shift;
 	const isTurned = verdict === 'slight' && asBefore.estimate > 0 !== shift.estimate > 0;
 	const decides = verdictOf(asBefore) !== verdict || isTurned;
+	const trend = logs.trend ? trendIn(logs.trend) : null;
 	return {
 		by,
 		before,
@@ -38,7 +43,26 @@ export function toldEffect(metric: FieldMetric, { by, before, observed, ...logs 
 		margin,
 		drift: logs.drift === null ? null : inUnit(logs.drift),
 		observed,
-		verdict: logs.drift === null || decides ? 'none' : verdict,
-		mix: logs.mixed ? { kinds: logs.mixed.kinds, decides } : null
+		verdict: logs.drift === null || decides || trend?.decides ? 'none' : verdict,
+		mix: logs.mixed ? { kinds: logs.mixed.kinds, decides } : null,
+		trend
 	};
+
+	/** Were it only the old slope that goes on, the verdict would have to stand without it. */
+	function trendIn({ shift: by, error, aWeek }: Trend): ReleaseEffect['trend'] {
+		const isDifference = verdict !== 'same' && verdict !== 'undecided';
+		const isLeaning = Math.abs(by) > (isDifference ? 1 : CLEAR) * error;
+		const reach = (side: number) => Math.hypot(side, QUANTILE * error);
+		const alone = {
+			estimate: inUnit(logs.estimate - by),
+			low: inUnit(logs.estimate - by - reach(logs.estimate - logs.low)),
+			high: inUnit(logs.estimate - by + reach(logs.high - logs.estimate))
+		};
+		const turns = isLeaning && verdict !== 'undecided' && verdictOf(alone) !== verdict;
+		return turns || Math.abs(by) > CLEAR * error ? { aWeek: inUnit(aWeek), decides: turns } : null;
+	}
 }
+
+/** Standard errors from which a slope is one. */
+const CLEAR = 2;
+const QUANTILE = normalQuantile((1 + LEVEL) / 2);

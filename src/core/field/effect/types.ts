@@ -19,10 +19,12 @@ export interface ReleaseEffect {
 	drift: number | null;
 	/** Days of visits, or windows, before and after. */
 	observed: { before: number; after: number };
-	/** `none` without a control, and where other visitors came: then nothing is said of the release. */
+	/** `none` without a control, where other visitors came, and where it was moving before: nothing is said then. */
 	verdict: Verdict;
 	/** Shares of the kinds of visits on both sides; null where they are not known. */
 	mix: VisitMix | null;
+	/** How it was moving before the release; null where it was not, or that is not known. */
+	trend: { aWeek: number; decides: boolean } | null;
 }
 
 /** Not enough to say anything yet. */

@@ -31,6 +31,8 @@ export const field = {
 		'{line, select, slow {3G and slower} fast {4G and faster} other {connection not known}}, {way, select, new {new navigations} again {reloads and returns} other {kept or made beforehand by the browser}}: {before} % and {after} %',
 	'field.effect.mix-decides':
 		'Weighted as the visits before came, the answer is another: other visitors came, so nothing is said of the release.',
+	'field.effect.trend':
+		'Before the release it {direction, select, up {rose} other {fell}} by {size} a week already{decides, select, yes {: no verdict} other {}}.',
 	'field.outcome.rate': '{reached} of {views} page views ({low} to {high} %)',
 	'field.outcome.none': 'no page views',
 	'field.outcome.caveat':

@@ -1,6 +1,6 @@
 /** What each release did to a page's visitors: from own visits where there are enough days, else from windows. */
 import { dirname } from 'node:path';
-import { effectByDays, type DayOfVisits } from '$core/field/effect/byDays';
+import { effectByDays, TREND_DAYS, type DayOfVisits } from '$core/field/effect/byDays';
 import { effectByWindows, type WindowFigure } from '$core/field/effect/byWindows';
 import type { EffectAnswer } from '$core/field/effect/types';
 import type { FieldMetric } from '$core/field/histogram';
@@ -72,7 +72,7 @@ function effectFromDays({ visits, siteId, place, device }: Place, marker: SiteMa
 	if (!daysWithVisits(visits, siteId)) return null;
 	const range = {
 		siteId,
-		from: addDays(marker.day, -DAYS),
+		from: addDays(marker.day, -TREND_DAYS),
 		until: earlier(addDays(marker.day, DAYS), newestEnd(nowIso()))
 	};
 	const ofDevice = (places: readonly string[]): DayOfVisits[] =>
@@ -80,7 +80,8 @@ function effectFromDays({ visits, siteId, place, device }: Place, marker: SiteMa
 	// Pages without the release had the same season, networks and visitors.
 	const others = placesWithVisits(visits, siteId).filter((path) => !concerns(marker, path));
 	const control = others.length ? ofDevice(others) : null;
-	const kinds = daysByKind(visits, metric, { ...range, places: [place] }).filter((day) => day.device === device);
+	const near = { ...range, from: addDays(marker.day, -DAYS) };
+	const kinds = daysByKind(visits, metric, { ...near, places: [place] }).filter((day) => day.device === device);
 	const answer = effectByDays(metric, ofDevice([place]), control, marker.day, 1, kinds);
 	const isControlled = 'effect' in answer && answer.effect.drift !== null;
 	return { control: isControlled ? ('other-pages' as const) : null, answer };

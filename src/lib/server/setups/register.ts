@@ -56,15 +56,21 @@ function noteHosts(db: Db, clientId: number, loadId: number): void {
 }
 
 function hostsSeen(db: Db, clientId: number): HostSeen[] {
-	return sql<Omit<HostSeen, 'isSeen'> & { isSeen: number }>(
+	return sql<Omit<HostSeen, 'isSeen' | 'device'> & { isSeen: number; isPhone: number | null }>(
 		db,
 		`SELECT host, load_id AS load, url AS page, started_at AS at, host_seen.requests, wire_bytes AS wireBytes,
-			blocking_ms AS blockingMs, tail_ms AS tailMs, asked_by AS askedBy, is_seen AS isSeen
-			FROM host_seen JOIN (SELECT load.id, load.url, load.started_at ${OF_CLIENT} ORDER BY load.id DESC LIMIT ${NEWEST}) AS own
+			blocking_ms AS blockingMs, tail_ms AS tailMs, asked_by AS askedBy, is_seen AS isSeen, isPhone
+			FROM host_seen JOIN (SELECT load.id, load.url, load.started_at,
+				(SELECT body ->> '$.device.mobile' FROM conditions_version WHERE hash = load.conditions_hash) AS isPhone ${OF_CLIENT} ORDER BY load.id DESC LIMIT ${NEWEST}) AS own
 			ON own.id = load_id`
 	)
 		.all({ clientId })
-		.map((row) => ({ ...row, page: row.page.replace(/[?#].*$/, ''), isSeen: row.isSeen === 1 }));
+		.map(({ isPhone, ...row }) => ({
+			...row,
+			page: row.page.replace(/[?#].*$/, ''),
+			device: isPhone === 1 ? 'phone' : 'desktop',
+			isSeen: row.isSeen === 1
+		}));
 }
 
 export function hostNotes(db: Db, clientId: number): HostNote[] {

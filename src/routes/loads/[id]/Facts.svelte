@@ -4,6 +4,7 @@
 	import type { Column } from '$lib/parts/tableRows';
 	import { cacheLifetimeOf, compressionOf, wordLifetime } from '$core/load/delivery';
 	import type { PageRecord } from '$core/load/record';
+	import { pixelExcess } from '$core/load/pictures';
 	import { kindOf, type OwnedRequest } from '$core/load/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
 	import type { MarkRecord } from '$core/load/record';
@@ -12,33 +13,50 @@
 		page: PageRecord;
 		requests: OwnedRequest[];
 		marks: MarkRecord[];
+		/** Of the device; 1 where it is not known. */
+		pixelRatio: number;
 	}
-	let { page, requests, marks }: Props = $props();
+	let { page, requests, marks, pixelRatio }: Props = $props();
 	const fileOf = (url: string) => url.split('?')[0]!.split('/').filter(Boolean).pop() ?? url;
 	const MOST_IMAGES = 25;
 	const byUrl = $derived(new Map(requests.map((one) => [one.url, one])));
-	const images = $derived(
-		page.images.map((image, number) => {
-			const request = byUrl.get(image.url);
-			const area = image.shownWidth * image.shownHeight;
-			return {
-				...image,
-				number,
-				request,
-				excess: area > 0 ? (image.naturalWidth * image.naturalHeight) / area : null
-			};
-		})
+	const elements = $derived(
+		page.images.map((image, number) => ({
+			url: image.url,
+			image,
+			number,
+			request: byUrl.get(image.url),
+			excess: pixelExcess(image, pixelRatio)
+		}))
 	);
-	type ImageRow = (typeof images)[number];
-	function noteOf(image: ImageRow): string {
+	/** What was fetched as a picture and stands in no element of its own. */
+	const others = $derived(
+		requests
+			.filter(
+				(one) =>
+					kindOf(one) === 'img' && one.during === 'load' && !page.images.some(({ url }) => url === one.url)
+			)
+			.map((request, i) => ({
+				url: request.url,
+				image: null,
+				number: elements.length + i,
+				request,
+				excess: null
+			}))
+	);
+	type ImageRow = Omit<(typeof elements)[number], 'image'> & { image: PageRecord['images'][number] | null };
+	const images = $derived<ImageRow[]>([...elements, ...others]);
+	const [MUCH, LITTLE] = [2, 0.5];
+	function noteOf({ image, excess }: ImageRow): string {
+		if (!image) return 'a background, an icon, or fetched by a script';
 		if (image.naturalWidth === 0) return 'not loaded';
-		if (image.excess === null) return 'not shown';
+		if (excess === null) return 'not shown';
 		if (image.lazy && image.inView) return 'lazy, though in view';
-		return image.excess > 2 ? `${image.excess.toFixed(1)} times the pixels shown` : '';
+		return excess > MUCH || excess < LITTLE ? `${excess.toFixed(1)} times the pixels of the screen` : '';
 	}
-	const yesNo = (is: boolean) => (is ? 'yes' : 'no');
+	const yesNo = (is: boolean | undefined) => (is === undefined ? '–' : is ? 'yes' : 'no');
 	const columns: Column<ImageRow>[] = [
-		{ key: 'file', name: 'File', kind: 'file', text: (image) => fileOf(image.url) },
+		{ key: 'file', name: 'File', kind: 'file', text: ({ url }) => fileOf(url) },
 		{ key: 'format', name: 'Format', text: (image) => image.request?.mimeType?.replace('image/', '') ?? '–' },
 		{
 			key: 'wire',
@@ -51,17 +69,17 @@
 			key: 'pixels',
 			name: 'Pixels',
 			number: true,
-			text: (image) => `${image.naturalWidth} × ${image.naturalHeight}`
+			text: ({ image }) => (image ? `${image.naturalWidth} × ${image.naturalHeight}` : '–')
 		},
 		{
 			key: 'shown',
 			name: 'Shown at',
 			number: true,
-			text: (image) => `${image.shownWidth} × ${image.shownHeight}`
+			text: ({ image }) => (image ? `${image.shownWidth} × ${image.shownHeight}` : '–')
 		},
-		{ key: 'view', name: 'In view', text: (image) => yesNo(image.inView) },
-		{ key: 'lazy', name: 'Lazy', text: (image) => yesNo(image.lazy) },
-		{ key: 'room', name: 'Space reserved', text: (image) => yesNo(image.roomReserved) },
+		{ key: 'view', name: 'In view', text: ({ image }) => yesNo(image?.inView) },
+		{ key: 'lazy', name: 'Lazy', text: ({ image }) => yesNo(image?.lazy) },
+		{ key: 'room', name: 'Space reserved', text: ({ image }) => yesNo(image?.roomReserved) },
 		{ key: 'note', name: 'Note', text: noteOf }
 	];
 	const delivered = $derived(

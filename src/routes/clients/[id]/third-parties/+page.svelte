@@ -3,6 +3,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { formatMoment, formatValue } from '$core/wording/format';
 	import { keeping } from '$lib/keeping';
+	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
@@ -28,36 +29,22 @@
 		{ key: 'host', name: 'Host', sort: ({ host }) => host },
 		{ key: 'asked', name: 'Asked for by', text: askedByWords },
 		{ key: 'pages', name: 'Pages', number: true, text: ({ pages }) => pages, sort: ({ pages }) => pages },
-		{
-			key: 'requests',
-			name: 'Requests',
-			number: true,
-			text: ({ requests }) => Math.round(requests),
-			sort: ({ requests }) => requests
-		},
-		{
-			key: 'wire',
-			name: 'Bytes',
-			number: true,
-			text: ({ wireBytes }) => formatValue('wire', wireBytes),
-			sort: ({ wireBytes }) => wireBytes
-		},
-		{
-			key: 'blocking',
-			name: 'Blocking',
-			number: true,
-			text: ({ blockingMs }) => formatValue('tbt', blockingMs),
-			sort: ({ blockingMs }) => blockingMs
-		},
-		{
-			key: 'tail',
-			name: 'Tail',
-			number: true,
-			text: ({ tailMs }) => formatValue('full', tailMs),
-			sort: ({ tailMs }) => tailMs
-		},
-		{ key: 'note', name: 'Whose it is and what for' }
+		{ key: 'device', name: 'Device' },
+		{ key: 'requests', name: 'Requests', number: true, sort: ({ requests }) => requests },
+		{ key: 'wire', name: 'Bytes', number: true, sort: ({ wireBytes }) => wireBytes },
+		{ key: 'blocking', name: 'Blocking', number: true, sort: ({ blockingMs }) => blockingMs },
+		{ key: 'tail', name: 'Tail', number: true, sort: ({ tailMs }) => tailMs },
+		{ key: 'note', name: 'Owner and purpose' }
 	];
+	type Costs = Row['devices'][number];
+	const COSTS: Record<string, (costs: Costs) => string> = {
+		device: ({ device }) => device,
+		requests: ({ requests }) => String(Math.round(requests)),
+		wire: ({ wireBytes }) => formatValue('wire', wireBytes),
+		blocking: ({ blockingMs }) => formatValue('tbt', blockingMs),
+		tail: ({ tailMs }) => formatValue('full', tailMs)
+	};
+	let edited = $state<string | null>(null);
 	const POLL_MS = 2000;
 	$effect(() => {
 		if (!data.unread) return;
@@ -71,8 +58,8 @@
 <div class="page">
 	<div class="page-top"><h1>Third parties of {data.client.name}</h1></div>
 	<p class="muted">
-		All hosts of others in this client’s loads. Figures are the middle ones of the loads that asked them; the
-		tail is how much later the last response came because of a host.
+		All third-party hosts in this client’s loads. Figures are medians over the loads that asked them, by
+		device; the tail is how much later the last response came because of a host.
 	</p>
 	{#if data.unread}<InlineLoading
 			description="The lab reads {data.unread} {data.unread === 1 ? 'load' : 'loads'} between its own"
@@ -89,8 +76,23 @@
 					{:else if row.confirmedAt}<br /><span class="muted small"
 							>confirmed {formatMoment(row.confirmedAt)}</span
 						>{/if}
+				{:else if COSTS[column.key]}
+					{#each row.devices as costs (costs.device)}<div class="line">{COSTS[column.key]!(costs)}</div>{/each}
+				{:else if edited !== row.host}
+					<div class="note">
+						<span class="words">{[row.owner, row.purpose].filter(Boolean).join(': ') || '–'}</span>
+						<Button kind="ghost" size="small" on:click={() => (edited = row.host)}
+							>Edit <span class="visually-hidden">owner and purpose of {row.host}</span></Button
+						>
+						{#if row.reasons.length}<Action
+								action="?/note"
+								text="Confirm"
+								about="that {row.host} is wanted"
+								values={{ host: row.host, owner: row.owner, purpose: row.purpose, confirm: 'yes' }}
+							/>{/if}
+					</div>
 				{:else}
-					<form method="POST" action="?/note" use:keeping class="note">
+					<form method="POST" action="?/note" use:keeping={{ done: () => (edited = null) }} class="note">
 						<Hidden name="host" value={row.host} />
 						<Field
 							label="Owner of {row.host}"
@@ -111,20 +113,23 @@
 						<Button type="submit" kind="ghost" size="small"
 							>Save <span class="visually-hidden">{row.host}</span></Button
 						>
-						<Button type="submit" kind="ghost" size="small" name="confirm" value="yes"
-							>Confirm it is wanted<span class="visually-hidden">: {row.host}</span></Button
-						>
 					</form>
 				{/if}
 			{/snippet}
 		</Table>
-	{:else if !data.unread}<p class="muted">No load of this client has asked a host of others.</p>{/if}
+	{:else if !data.unread}<p class="muted">No load of this client has asked a third-party host.</p>{/if}
 </div>
 
 <style>
 	.host {
 		display: inline-block;
 		min-width: 13rem;
+	}
+	.line {
+		white-space: nowrap;
+	}
+	.words {
+		flex: 1 1 8rem;
 	}
 	.note {
 		display: flex;

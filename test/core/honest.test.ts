@@ -135,7 +135,9 @@ describe('sentences', function () {
 					const unit = told.map((one) =>
 						one.scale === 'share' ? { ...one, verdict: 'undecided' as const, scale: 'unit' as const } : one
 					);
-					const { words, points, lcpMs } = worthOf(unit, arm(1, 'Alpha') as never, priced(cost, hours) as never);
+					const { words, points, lcpMs } = worthOf(unit, arm(1, 'Alpha') as never, priced(cost, hours) as never, {
+						currency: 'EUR'
+					});
 					expect(words).not.to.match(FLAWS);
 					const of = (metric: string) => unit.find((one) => one.metric === metric)!;
 					for (const [metric, figure] of [

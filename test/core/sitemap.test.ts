@@ -48,7 +48,8 @@ describe('a sitemap', () => {
 					lastmod: '2004-12-23T18:00:15+00:00'
 				}
 			],
-			faults: []
+			faults: [],
+			lines: {}
 		});
 	});
 
@@ -93,11 +94,33 @@ describe('a sitemap', () => {
 		expect(read('<urlset></urlset>').faults).to.deep.equal(['empty']);
 	});
 
+	it('reads a raw “&” as what it is meant to be, and says in which line the first stood', () => {
+		const entry = (address: string) => `<url><loc>${address}</loc></url>`;
+		const xml = [
+			'<?xml version="1.0"?>',
+			'<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">',
+			entry('https://own.test/a?x=1&amp;y=2'),
+			entry('https://own.test/b?x=1&y=2'),
+			entry('<![CDATA[https://own.test/c?x=1&y=2]]>'),
+			entry('https://own.test/d'),
+			'</urlset>'
+		].join('\n');
+		const { entries, faults, lines } = read(xml);
+		expect(entries.map(({ address }) => address)).to.deep.equal([
+			'https://own.test/a?x=1&y=2',
+			'https://own.test/b?x=1&y=2',
+			'https://own.test/c?x=1&y=2',
+			'https://own.test/d'
+		]);
+		expect([faults, lines['raw-ampersand']]).to.deep.equal([['raw-ampersand'], 4]);
+	});
+
 	it('that breaks off keeps what came before', () => {
 		const broken = read(SAMPLE.slice(0, SAMPLE.indexOf('vacation_new')));
 		expect([broken.entries.length, broken.faults]).to.deep.equal([2, ['broken']]);
 		const bad = read(SAMPLE.replace('</url>', '</ur>'));
 		expect(bad.faults).to.deep.equal(['broken']);
+		expect(bad.lines.broken).to.be.above(0);
 	});
 
 	it('is given up where it nests as none does, without reading on', () => {

@@ -1,8 +1,9 @@
 import { expect } from 'chai';
 import { freeMarginRow, marginRowsOf, marginsOf, withUnit } from '../../src/routes/clients/marginRows';
 import { draftOfClient } from '../../src/routes/clients/clientDraft';
+import { wordMoney } from '$core/wording/money';
 import { countOf, findings } from '../../src/routes/clients/[id]/findings';
-import { moneyIn, monthsWords } from '../../src/routes/clients/[id]/money';
+import { monthsWords } from '../../src/routes/clients/[id]/money';
 import { proposalLink } from '../../src/routes/clients/[id]/sites/[site]/proposalLink';
 import { amountWords, pathOf } from '../../src/routes/pages/pageWords';
 import { guessColumns } from '$core/formats/traffic';
@@ -72,7 +73,8 @@ describe('forms of clients and components', () => {
 			'in a year and 1 month',
 			'in 2 years and 2 months'
 		]);
-		expect(moneyIn('EUR')(12.5)).to.equal('€12.50');
+		expect(wordMoney(12.5, 'EUR')).to.equal('€12.50');
+		expect(wordMoney(12, 'GBP')).to.equal('£12');
 	});
 
 	it('lead from what was seen in a load to a new component', () => {
@@ -142,11 +144,19 @@ describe('the lines of a client’s sheet', () => {
 describe('a traffic table in the browser', () => {
 	it('shows its heading and first line, whatever parts and writes them', async () => {
 		const latin = new Blob([Buffer.from('Página;Visitas\n/a;1.200\n/b;3\n', 'latin1')]);
-		const lines = await firstLines(latin);
-		expect(lines).to.deep.equal({ head: ['Página', 'Visitas'], first: ['/a', '1.200'] });
-		const places = placesOf(guessColumns(lines.head));
+		const isHeading = (cells: readonly string[]) => guessColumns(cells) !== null;
+		const { rows, header } = await firstLines(latin, isHeading);
+		expect([header, rows[1]]).to.deep.equal([0, ['/a', '1.200']]);
+		const places = placesOf(guessColumns(rows[header]!));
 		expect(places).to.deep.equal({ address: '0', visits: '1', conversions: '', revenue: '' });
 		expect(columnsQuery(places)).to.equal('address=0&visits=1');
+	});
+
+	it('is found its heading below what a program writes above it', async () => {
+		const above = 'Report of pages\n1 Oct 2026 - 31 Oct 2026\n\n';
+		const file = new Blob([`${above}Page,Page views\n/a,12\n`]);
+		const { rows, header } = await firstLines(file, (cells) => guessColumns(cells) !== null);
+		expect([header, rows[header]]).to.deep.equal([2, ['Page', 'Page views']]);
 	});
 
 	it('is shown by path and with its numbers parted', () => {

@@ -10,6 +10,9 @@ import {
 	isGathering,
 	requestGathering
 } from '../../src/lib/server/pages/gathering';
+import { hostTyped } from '$core/clients/site';
+import { changeSite, existingSite } from '../../src/lib/server/clients/sites';
+import { pastePages } from '../../src/lib/server/pages/commands';
 import { listPages } from '../../src/lib/server/pages/queries';
 import { gatherFile, readSitemap } from '../../src/lib/server/pages/sitemaps';
 import { gatheringView } from '../../src/lib/server/pages/view';
@@ -112,6 +115,25 @@ describe('gathering pages', () => {
 		expect(findGathering(q.now.db, siteId)!.saved).to.deep.equal({ added: 0, known: 2, over: 0 });
 	});
 
+	it('asks robots.txt where a site has no sitemap at the usual place', async () => {
+		const before = FILES['/robots.txt']!;
+		FILES['/robots.txt'] = { ...before, body: `${before.body as string}Sitemap: http://own.test/a.xml\n` };
+		await gatherFor(q.now.db, siteId, { what: 'sitemap', url: 'http://own.test/sitemap.xml' }, at());
+		FILES['/robots.txt'] = before;
+		expect(urls()).to.deep.equal(['/', '/fares']);
+	});
+
+	it('asks by the scheme by which the site was given', () => {
+		const { db } = q.now;
+		const site = existingSite(db, siteId);
+		changeSite(db, siteId, { ...site, scheme: 'http' });
+		pastePages(db, siteId, '/new-path\nown.test/other');
+		expect(urls()).to.deep.equal(['/new-path', '/other']);
+		expect(listPages(db, { siteId }, 9).every(({ url }) => url.startsWith('http://'))).to.equal(true);
+		expect(hostTyped('http://shop.test/')).to.deep.equal({ host: 'shop.test', scheme: 'http' });
+		expect(hostTyped('shop.test')).to.deep.equal({ host: 'shop.test' });
+	});
+
 	it('says of a page, a lost host and a bomb what they are', async () => {
 		const faultOf = async (url: string) => {
 			await gatherFor(q.now.db, siteId, { what: 'sitemap', url }, at());
@@ -128,7 +150,7 @@ describe('gathering pages', () => {
 
 	it('comes to an end with what is built to have none, and says so', async () => {
 		await gatherFor(q.now.db, siteId, { what: 'sitemap', url: 'http://own.test/nested.xml' }, at());
-		expect(problems()).to.deep.equal([['/nested.xml', 'broken', '']]);
+		expect(problems()).to.deep.equal([['/nested.xml', 'broken', '1']]);
 		await gatherFor(q.now.db, siteId, { what: 'crawl', url: 'http://own.test/abyss', most: 5 }, at());
 		expect(problems()).to.deep.equal([['/abyss', 'too-deep', '']]);
 		expect(findGathering(q.now.db, siteId)).to.include({ isDone: true, found: 1 });

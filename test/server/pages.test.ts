@@ -142,6 +142,15 @@ describe('pages of a site', () => {
 			});
 		});
 
+		it('are read below what a program writes above the heading', async () => {
+			const above = 'Report of pages\n1 Oct 2026 - 31 Oct 2026\n\n';
+			const rows = file(`${above}Page,Page views\n/a,12\n/b,30\n`);
+			expect(await importTraffic(q.now.db, siteId, rows, null)).to.include({ pages: 2, visits: 42, lines: 2 });
+			const odd = file(`${above}What,How often\n/a,12\n`);
+			const columns = { address: 0, visits: 1, conversions: null, revenue: null };
+			expect(await importTraffic(q.now.db, siteId, odd, columns, 2)).to.include({ pages: 1, visits: 12, lines: 1 });
+		});
+
 		it('are read by the columns that the analyst chose, or without a heading', async () => {
 			const columns = { address: 1, visits: 0, conversions: null, revenue: null };
 			expect(await importTraffic(q.now.db, siteId, file('n;what\n5;/x\n'), columns)).to.include({

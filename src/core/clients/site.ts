@@ -3,6 +3,8 @@ import * as v from 'valibot';
 import { PLACES } from '../load/places';
 
 export const SITE_ROLES = ['own', 'competitor', 'bench'] as const;
+/** Mere paths and hosts without a scheme are asked for by it. */
+export const SITE_SCHEMES = ['https', 'http'] as const;
 export type SiteRole = (typeof SITE_ROLES)[number];
 
 const HOST = /^[a-z0-9-]+(\.[a-z0-9-]+)*(:\d{1,5})?$/;
@@ -25,6 +27,8 @@ export const SiteInput = v.object(
 			v.maxLength(120, 'A name has at most 120 characters.')
 		),
 		host: host('The host'),
+		/** How its pages are asked for where an address does not say. */
+		scheme: v.optional(v.picklist(SITE_SCHEMES, 'A site is asked by https or http.'), 'https'),
 		role: v.picklist(SITE_ROLES, 'A site is the client’s own, a competitor or a bench.'),
 		/** Other hosts that show the same site. */
 		hosts: hosts('A host'),
@@ -48,3 +52,12 @@ export const SiteInput = v.object(
 	'Send an object that describes the site.'
 );
 export type SiteInput = v.InferOutput<typeof SiteInput>;
+
+/** "http://shop.example.test/" as people paste it: its host, and its scheme where it is said. */
+export function hostTyped(text: string): { host: string; scheme?: SiteInput['scheme'] } {
+	const found = /^(https?):\/\/([^/?#]*)/i.exec(text.trim());
+	return found ? { host: found[2]!, scheme: found[1]!.toLowerCase() as SiteInput['scheme'] } : { host: text };
+}
+
+/** Where its addresses begin. */
+export const originOf = ({ scheme, host }: Pick<SiteInput, 'scheme' | 'host'>): string => `${scheme}://${host}`;

@@ -12,7 +12,7 @@ export interface SitemapEntry {
 	lastmod: string | null;
 }
 
-export type SitemapFault = 'html' | 'empty' | 'not-a-sitemap' | 'broken' | 'too-many' | 'too-large';
+export type SitemapFault = 'html' | 'raw-ampersand' | 'empty' | 'not-a-sitemap' | 'broken' | 'too-many' | 'too-large';
 
 export interface SitemapFile {
 	/** `index` lists further sitemaps. */
@@ -20,6 +20,8 @@ export interface SitemapFile {
 	entries: SitemapEntry[];
 	/** What was wrong with it; what could be read stands in `entries` all the same. */
 	faults: SitemapFault[];
+	/** Line of a fault that has one, from 1. */
+	lines: Partial<Record<SitemapFault, number>>;
 }
 
 const NAMESPACE = 'http://www.sitemaps.org/schemas/sitemap/0.9';
@@ -35,9 +37,54 @@ const MOST_DEPTH = 50;
 /** Ends the parser in the middle of a text: what comes after would still be read, only to be thrown away. */
 class Enough extends Error {}
 
+const CDATA = { begins: '<![CDATA[', ends: ']]>' };
+/** XML 1.0, section 4.6: the five names that are always known; section 4.1: numbers. */
+/** No name or mark is longer. */
+const LONGEST_MARK = 12;
+const LOOSE = /&(?!(?:amp|lt|gt|quot|apos|#\d+|#x[0-9a-f]+);)/gi;
+
+/** Programs write the "&" of an address as it stands, which no parser reads on from: it is written out before. */
+class LooseAmpersands {
+	/** Line of the first, from 1; null without. */
+	firstLine: number | null = null;
+	#lines = 1;
+	#isCdata = false;
+
+	#held = '';
+
+	/** @param isAll nothing more comes: what could have been the beginning of a name or a mark is none */
+	escaped(more: string, isAll = false): string {
+		const all = this.#held + more;
+		const tail = Math.max(0, all.length - LONGEST_MARK);
+		const begun = isAll ? -1 : all.slice(tail).search(/[&<\]]/);
+		const text = begun < 0 ? all : all.slice(0, tail + begun);
+		this.#held = all.slice(text.length);
+		let made = '';
+		for (let at = 0; at < text.length;) {
+			const mark = this.#isCdata ? CDATA.ends : CDATA.begins;
+			const found = text.indexOf(mark, at);
+			const end = found < 0 ? text.length : found + mark.length;
+			const part = text.slice(at, end);
+			made += this.#isCdata ? part : part.replace(LOOSE, '&amp;');
+			if (!this.#isCdata) this.#note(part);
+			this.#lines += part.split('\n').length - 1;
+			if (found >= 0) this.#isCdata = !this.#isCdata;
+			at = end;
+		}
+		return made;
+	}
+
+	#note(part: string): void {
+		if (this.firstLine !== null) return;
+		const first = part.search(LOOSE);
+		if (first >= 0) this.firstLine = this.#lines + part.slice(0, first).split('\n').length - 1;
+	}
+}
+
 /** Reads a sitemap as its text comes; memory grows with its entries alone. */
 export class SitemapReader {
-	#file: SitemapFile = { kind: null, entries: [], faults: [] };
+	#file: SitemapFile = { kind: null, entries: [], faults: [], lines: {} };
+	#ampersands = new LooseAmpersands();
 	#parser = new SaxesParser({ xmlns: true, fragment: false });
 	#mode: 'unknown' | 'xml' | 'text' | 'over' = 'unknown';
 	#start = '';
@@ -52,18 +99,14 @@ export class SitemapReader {
 		this.#parser.on('cdata', (text) => this.#add(text));
 		this.#parser.on('closetag', (tag) => this.#close(tag.local));
 		// A parser without a handler for faults throws them: what came before stays.
-		this.#parser.on('error', () => this.#fail('broken'));
+		this.#parser.on('error', () => this.#fail('broken', this.#parser.line));
 	}
 
 	write(text: string): void {
 		if (this.#mode === 'over') return;
 		if (this.#mode === 'unknown') return this.#begin(text, false);
 		if (this.#mode === 'text') return this.#lines(text);
-		try {
-			this.#parser.write(text);
-		} catch (error) {
-			if (!(error instanceof Enough)) throw error;
-		}
+		this.#parse(this.#ampersands.escaped(text));
 	}
 
 	/** @param tooLarge it was cut off by the limit of bytes */
@@ -71,11 +114,26 @@ export class SitemapReader {
 		if (tooLarge) this.#file.faults.unshift('too-large');
 		if (this.#mode === 'unknown') this.#begin('', true);
 		if (this.#mode === 'text') this.#line(this.#rest);
-		if (this.#mode === 'xml' && !tooLarge) this.#parser.close();
+		if (this.#mode === 'xml' && !tooLarge) this.#finish();
+		const { firstLine } = this.#ampersands;
 		const { kind, entries, faults } = this.#file;
 		if (kind === null && faults.length === 0) this.#fault('not-a-sitemap');
 		if (kind !== null && entries.length === 0 && faults.length === 0) this.#fault('empty');
+		if (firstLine !== null) this.#fault('raw-ampersand', firstLine);
 		return this.#file;
+	}
+
+	#finish(): void {
+		this.#parse(this.#ampersands.escaped('', true));
+		if (this.#mode === 'xml') this.#parser.close();
+	}
+
+	#parse(text: string): void {
+		try {
+			this.#parser.write(text);
+		} catch (error) {
+			if (!(error instanceof Enough)) throw error;
+		}
 	}
 
 	/** @param isAll nothing more comes */
@@ -144,18 +202,20 @@ export class SitemapReader {
 		else this.#fail('too-many');
 	}
 
-	#fail(fault: SitemapFault): void {
-		this.#fault(fault);
+	#fail(fault: SitemapFault, line?: number): void {
+		this.#fault(fault, line);
 		this.#mode = 'over';
 	}
 
 	/** @throws Enough */
 	#stop(fault: SitemapFault): never {
-		this.#fail(fault);
+		this.#fail(fault, this.#parser.line);
 		throw new Enough();
 	}
 
-	#fault(fault: SitemapFault): void {
-		if (!this.#file.faults.includes(fault)) this.#file.faults.push(fault);
+	#fault(fault: SitemapFault, line?: number): void {
+		if (this.#file.faults.includes(fault)) return;
+		this.#file.faults.push(fault);
+		if (line !== undefined) this.#file.lines[fault] = line;
 	}
 }

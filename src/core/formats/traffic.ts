@@ -53,6 +53,8 @@ export interface TrafficOptions {
 	columns: TrafficColumns;
 	/** Of the site: lines of others are left aside. The first stands before mere paths. */
 	hosts: readonly string[];
+	/** Of addresses that name none. */
+	scheme?: 'https' | 'http';
 	/** Where a column's values do not tell. */
 	mark?: DecimalMark;
 	/** Pages that are kept. */
@@ -152,10 +154,10 @@ export class TrafficReader {
 
 	/** Totals and headings have no address. */
 	#readAddress(text: string): ReadAddress {
-		const { hosts } = this.options;
+		const { hosts, scheme = 'https' } = this.options;
 		const isBare = /^[\w-]+(\.[\w-]+)+(\/|$)/.test(text);
 		if (!isBare && !/^(https?:\/\/|\/)/i.test(text)) return { fault: 'no-address' };
-		const read = normaliseAddress(isBare ? `https://${text}` : text, `https://${hosts[0]}/`);
+		const read = normaliseAddress(isBare ? `${scheme}://${text}` : text, `${scheme}://${hosts[0]}/`);
 		if ('fault' in read) return { fault: 'no-address' };
 		return isOfSite(read.url, hosts) ? { url: read.url, key: pageKey(read.url) } : { fault: 'foreign' };
 	}

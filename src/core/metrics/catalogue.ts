@@ -164,7 +164,14 @@ export const METRICS = [
 			source: WEB_DEV
 		}
 	),
-	time('start', 'Start render', 'Start', LOAD_MARGIN, 'First frame that differs from the blank page', 'practice'),
+	time(
+		'start',
+		'First change on screen',
+		'First change',
+		LOAD_MARGIN,
+		'First frame that differs from the blank page',
+		'practice'
+	),
 	time(
 		'si',
 		'Speed Index',
@@ -176,8 +183,8 @@ export const METRICS = [
 	),
 	time(
 		'vc',
-		'Visually complete',
-		'VC',
+		'Screen finished',
+		'Finished',
 		LOAD_MARGIN,
 		'First frame from which visual progress stays at 99 % or more',
 		'practice'

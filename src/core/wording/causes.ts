@@ -45,10 +45,9 @@ function detailsOf({ kind, values }: Cause, words: EvidenceWords): MessageValues
 	if (kind === 'files') return { states: statesOf(values, words) };
 	if (kind !== 'third-party-weight') return {};
 	const [bytes, requests] = [Number(values.bytes), Number(values.requests)];
-	const counted = Math.abs(requests) >= 0.5 ? Math.abs(requests).toFixed(0) : 'none';
 	return {
 		bytes: localNumber(kilobytes(bytes), words.language),
-		requests: counted,
+		requests: Math.round(Math.abs(requests)),
 		direction: bytes > 0 ? 'up' : 'down'
 	};
 }

@@ -5,7 +5,7 @@ import { ENGLISH } from './words';
 
 /** What, where and what to do. */
 export function describeGatherProblem({ where, fault, detail }: GatherProblem): string {
-	return ENGLISH.say(`gather.${fault}`, { where, detail: /^\d+$/.test(detail) ? Number(detail) : detail });
+	return ENGLISH.say(`gather.${fault}`, { where, detail: /^\d*$/.test(detail) ? Number(detail) : detail });
 }
 
 export interface GatheringFacts {

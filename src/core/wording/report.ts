@@ -26,14 +26,6 @@ export function wordShortDay(day: string, language: Language): string {
 	return new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeZone: 'UTC' }).format(new Date(day));
 }
 
-/** An amount of money: "29 €" or "€29", as the language has it. @param currency ISO 4217 */
-export function wordMoney(amount: number, currency: string, language: Language): string {
-	const locale = language === 'es' ? 'es' : 'en-GB';
-	const digits = Number.isInteger(amount) ? 0 : 2;
-	const format = { style: 'currency', currency, minimumFractionDigits: digits, maximumFractionDigits: digits } as const;
-	return new Intl.NumberFormat(locale, format).format(amount);
-}
-
 export function wordUnit(unit: Unit, value: number, words: ReportWords, finer = false): string {
 	const text = localNumber(formatIn(unit, value, finer), words.language);
 	return unit === 'points' && finer ? words.say('report.points', { n: text }) : text;

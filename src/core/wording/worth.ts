@@ -4,6 +4,7 @@ import type { MetricId } from '../metrics/catalogue';
 import type { ShiftResult, TrialArm } from '../trial/types';
 import { formatDuration } from './format';
 import { slightWords } from './judged';
+import { wordMoney } from './money';
 import { listOf, plainName } from './plainNames';
 import { ENGLISH } from './words';
 
@@ -19,12 +20,18 @@ export interface Worth {
 
 const isClear = ({ verdict }: ShiftResult) => verdict === 'better' || verdict === 'worse';
 
-/** @param putOff metrics of the arm whose gain comes back later: it is none */
+interface WorthOptions {
+	/** Metrics of the arm whose gain comes back later: it is none. */
+	putOff?: readonly MetricId[];
+	/** ISO 4217, of its prices. */
+	currency: string;
+}
+
 export function worthOf(
 	results: readonly ShiftResult[],
 	baseline: TrialArm,
 	arm: TrialArm,
-	putOff: readonly MetricId[] = []
+	{ putOff = [], currency }: WorthOptions
 ): Worth {
 	const judged = (['score', 'lcp'] as const).flatMap(
 		(metric) =>
@@ -43,19 +50,40 @@ export function worthOf(
 		lcpMs: lcp === null ? null : -lcp,
 		monthlyCost,
 		hours,
-		words: [laterWords(later), wordsOf(known, monthlyCost, hours, later.length > 0)].filter(Boolean).join(' ')
+		words: [
+			laterWords(later),
+			wordsOf(known, { monthlyCost, hours, currency, others: othersWorse(results, arm) }, later.length > 0)
+		]
+			.filter(Boolean)
+			.join(' ')
 	};
+}
+
+/** What a verdict calls worse beside the two that are weighed: "nothing" would be untrue beside it. */
+const othersWorse = (results: readonly ShiftResult[], arm: TrialArm): string[] =>
+	results
+		.filter(
+			(one) => one.arm === arm.id && one.primary && one.verdict === 'worse' && !['score', 'lcp'].includes(one.metric)
+		)
+		.map(({ metric }) => plainName(metric));
+
+interface Price {
+	monthlyCost: number | null;
+	hours: number | null;
+	currency: string;
+	others: readonly string[];
 }
 
 function laterWords(later: readonly ShiftResult[]): string {
 	return later.length ? `What it saves in ${listOf(later.map((one) => plainName(one.metric)))} comes back later.` : '';
 }
 
-function wordsOf(known: readonly ShiftResult[], cost: number | null, hours: number | null, hasLater: boolean): string {
+function wordsOf(known: readonly ShiftResult[], given: Price, hasLater: boolean): string {
 	if (!known.length) return hasLater ? '' : 'Neither score nor largest paint has a verdict.';
 	const of = (verdict: ShiftResult['verdict']) => known.filter((one) => one.verdict === verdict);
 	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
-	const price = priceOf(cost, hours);
+	const price = priceOf(given);
+	const { others, monthlyCost: cost, currency } = given;
 	const tail = open.length
 		? ` ${capital(listOf(open.map((one) => plainName(one.metric))))} ${open.length === 1 ? 'is' : 'are'} not decided.`
 		: '';
@@ -66,12 +94,16 @@ function wordsOf(known: readonly ShiftResult[], cost: number | null, hours: numb
 	if (better.length) return `It gains ${sizes(better)}${price ? ` for ${price}` : '; no price is known'}.${tail}`;
 	if (slight.length)
 		return `It is ${slightWords(slight, ENGLISH)}; by how much is open${price ? `, and the price is ${price}` : ''}.${tail}`;
-	if (open.length) return `Nothing has been shown yet${price ? `; the price is ${price}` : ''}.${tail}`;
-	return `No difference that matters: not worth more hours${cost !== null && cost > 0 ? `, nor ${cost} a month` : ''}.`;
+	const but = others.length ? `it is worse in ${listOf(others)}` : '';
+	if (open.length)
+		return `${[tail.trim().replace(/\.$/, ''), but, price ? `the price is ${price}` : ''].filter(Boolean).join('; ')}.`;
+	if (but) return `No difference that matters in score and largest paint; ${but}: not worth it for speed.`;
+	const more = cost !== null && cost > 0 ? `, nor ${wordMoney(cost, currency)} a month` : '';
+	return `No difference that matters: not worth more hours${more}.`;
 }
 
-function priceOf(cost: number | null, hours: number | null): string {
-	const monthly = cost ? [`${Math.abs(cost)} ${cost > 0 ? 'more' : 'less'} a month`] : [];
+function priceOf({ monthlyCost: cost, hours, currency }: Price): string {
+	const monthly = cost ? [`${wordMoney(Math.abs(cost), currency)} ${cost > 0 ? 'more' : 'less'} a month`] : [];
 	const work = hours !== null && hours > 0 ? [`${hours} ${hours === 1 ? 'hour' : 'hours'} of work`] : [];
 	return listOf([...monthly, ...work]);
 }

@@ -82,7 +82,7 @@
 		background: #fff;
 	}
 	img.noted {
-		border: 2px solid var(--focus);
+		border-bottom: 3px solid var(--ink);
 	}
 	.tick,
 	b {

@@ -106,7 +106,7 @@
 		background: #fff;
 	}
 	.noted img {
-		border-bottom: 3px solid var(--focus);
+		border-bottom: 3px solid var(--ink);
 	}
 	span {
 		font-weight: 600;

@@ -160,7 +160,7 @@
 		box-shadow: 0 0 0 1px #fff;
 	}
 	.lcp {
-		border: 3px solid #b45f06;
+		border: 3px solid #1d2b26;
 	}
 	.from {
 		border: 2px dashed var(--shift-on-picture);

@@ -28,15 +28,22 @@
 	let words = $state<{ title: string; text: string } | null>(null);
 	let isSending = $state(false);
 
+	const head = $derived(lines?.rows[lines.header] ?? []);
+	/** The first line below the heading. */
+	const first = $derived(lines?.rows[lines.header + 1] ?? []);
 	async function choose(chosen: File) {
 		[file, problem, words] = [chosen, '', null];
-		lines = await firstLines(chosen);
-		places = guess(lines.head);
+		lines = await firstLines(chosen, (cells) => Boolean(guess(cells)[fields[0]!.key]));
+		places = guess(head);
+	}
+	function setHeader(place: string) {
+		lines = { ...lines!, header: Number(place) };
+		places = guess(head);
 	}
 	async function send() {
 		isSending = true;
 		const { answer, problem: trouble } = await sendFile<Result>(
-			`${url}?${columnsQuery({ ...query, ...places })}`,
+			`${url}?${columnsQuery({ ...query, ...places, header: String(lines!.header) })}`,
 			file!
 		);
 		isSending = false;
@@ -48,9 +55,15 @@
 	}
 	const options = $derived([
 		{ value: '', text: 'none' },
-		...(lines?.head ?? []).map((name, i) => ({ value: String(i), text: name || `column ${i + 1}` }))
+		...head.map((name, i) => ({ value: String(i), text: name || `column ${i + 1}` }))
 	]);
-	const example = (key: string) => (places[key] ? (lines?.first[Number(places[key])] ?? '') : '');
+	const example = (key: string) => (places[key] ? (first[Number(places[key])] ?? '') : '');
+	const headings = $derived(
+		(lines?.rows ?? []).map((cells, i) => ({
+			value: String(i),
+			text: `${i + 1}: ${cells.join(' | ').slice(0, 60)}`
+		}))
+	);
 </script>
 
 <div class="column-file">
@@ -61,6 +74,7 @@
 		help={file?.name ?? ''}
 	/>
 	{#if lines}
+		<Choice label="Line of the heading" options={headings} value={String(lines.header)} onchange={setHeader} />
 		<div class="columns">
 			{#each fields as { key, name } (key)}
 				<div>
@@ -76,6 +90,9 @@
 		<Button size="small" disabled={!places[fields[0]!.key] || isSending} on:click={send}
 			>{isSending ? 'Reading' : 'Read the table'}</Button
 		>
+		{#if !places[fields[0]!.key]}<p class="muted small">
+				Choose the line of the heading, or the column of “{fields[0]!.name}”: without it nothing can be read.
+			</p>{/if}
 	{/if}
 	{#if problem}<Notice kind="error" title="The table was not read." text={problem} />{/if}
 	{#if words}<Notice kind="success" title={words.title} text={words.text} />{/if}

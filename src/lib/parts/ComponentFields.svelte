@@ -2,6 +2,7 @@
 	/** One component of a setup. */
 	import { Button, MultiSelect, NumberInput } from 'carbon-components-svelte';
 	import { COMPONENT_KINDS, EXCLUSIVE_JOBS, type Component } from '$core/trial/setup';
+	import { page } from '$app/state';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';
 	import FileField from './FileField.svelte';
@@ -28,7 +29,13 @@
 	<Field label="Name" size="sm" bind:value={component.name} />
 	<Field label="Version" size="sm" bind:value={component.version} />
 	<Choice label="Tier" options={asOptions(TIERS)} bind:value={component.tier} />
-	<NumberInput labelText="Cost a month" size="sm" allowEmpty min={0} bind:value={component.monthlyCost} />
+	<NumberInput
+		labelText="Cost a month, {page.data.currency}"
+		size="sm"
+		allowEmpty
+		min={0}
+		bind:value={component.monthlyCost}
+	/>
 	<MultiSelect
 		labelText="Does alone"
 		label={component.jobs.join(', ') || 'Nothing exclusive'}

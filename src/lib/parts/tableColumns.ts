@@ -1,21 +1,24 @@
 /** The heading of a table that was chosen, read in the browser, and which column says what. */
 import Papa from 'papaparse';
+import { headerRowOf, LOOKED_AT_ROWS } from '$core/formats/headerRow';
 import { LineDecoder } from '$core/formats/textLines';
 
 const LOOKED_AT_BYTES = 65_536;
 
 export interface FirstLines {
-	head: string[];
-	/** The first line below the heading. */
-	first: string[];
+	/** Lines that are not empty, from the first. */
+	rows: string[][];
+	/** Place of the heading among them. */
+	header: number;
 }
 
-export async function firstLines(file: Blob): Promise<FirstLines> {
+/** @param isHeading whether cells are names of columns that are wanted */
+export async function firstLines(file: Blob, isHeading: (cells: readonly string[]) => boolean): Promise<FirstLines> {
 	const decoder = new LineDecoder();
 	const bytes = new Uint8Array(await file.slice(0, LOOKED_AT_BYTES).arrayBuffer());
 	const text = decoder.write(bytes) || decoder.end();
-	const [head = [], first = []] = Papa.parse<string[]>(text, { skipEmptyLines: true, preview: 2 }).data;
-	return { head, first };
+	const rows = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy', preview: LOOKED_AT_ROWS + 1 }).data;
+	return { rows, header: headerRowOf(rows, isHeading) ?? 0 };
 }
 
 /** Places of columns as a form holds them; empty for none. */

@@ -146,9 +146,14 @@
 			<p>Choose the pages that matter: then it is asked what their visitors had.</p>
 			<Button href="/pages">Choose pages</Button>
 		</section>
-	{:else if !data.hasPanel && !isKnown}
-		<Notice title="No panel is set." text="ZAFRA_PANEL and ZAFRA_PANEL_KEY name the service that is asked." />
 	{:else}
+		{#if !data.hasPanel && !isKnown}
+			<Notice
+				title="No panel is set."
+				text="Two other ways to field data: read a table of readings below, or put the visits’ script on the pages. A panel is named by ZAFRA_PANEL and ZAFRA_PANEL_KEY."
+			/>
+			<p><Button kind="tertiary" size="field" href="/field/visits">Set up the visits’ script</Button></p>
+		{/if}
 		{#if isKnown}<ul class="plain tally">
 				{#each DEVICE_CLASSES as asked (asked)}<li>{tallyOf(asked)}.</li>{/each}
 			</ul>{/if}
@@ -158,7 +163,7 @@
 			<span class="muted figures" aria-live="polite">{rows.length} of {all.length}</span>
 		</div>
 		<Accordion align="start" size="sm">
-			<AccordionItem title="Readings from a table">
+			<AccordionItem title="Readings from a table" open={!data.hasPanel && !isKnown}>
 				<p class="muted small">
 					A line for each page or origin, device and window: address, phone or desktop, last day, 75th
 					percentiles.

@@ -18,7 +18,15 @@ export const load = async ({ parent, url }) => {
 	const asked = (name: string) => url.searchParams.get(name) ?? '';
 	const clients = clientsWithSites(getDb()).filter(({ archivedAt }) => archivedAt === null);
 	const sites = clients.flatMap(({ id, name, sites: own }) =>
-		own.map((site) => ({ id: site.id, name: site.name, host: site.host, role: site.role, clientId: id, client: name }))
+		own.map((site) => ({
+			id: site.id,
+			name: site.name,
+			host: site.host,
+			scheme: site.scheme,
+			role: site.role,
+			clientId: id,
+			client: name
+		}))
 	);
 	const ofClient = sites.filter((site) => clientId === null || site.clientId === clientId);
 	const chosen = sites.find(({ id }) => id === Number(asked('site'))) ?? ofClient[0] ?? null;

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Button, Checkbox, ComboBox } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
+	import { originOf } from '$core/clients/site';
 	import { formatMoment } from '$core/wording/format';
 	import { keeping } from '$lib/keeping';
 	import Choice from '$lib/parts/Choice.svelte';
@@ -132,7 +133,7 @@
 		{/if}
 		<AddPages
 			siteId={site.id}
-			host={site.host}
+			origin={originOf(site)}
 			gathering={view.gathering}
 			isEmpty={view.sample.all === 0}
 			pasteAction={action('paste')}

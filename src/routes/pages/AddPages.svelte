@@ -13,14 +13,15 @@
 
 	interface Props {
 		siteId: number;
-		host: string;
+		/** Where its addresses begin. */
+		origin: string;
 		gathering: { words: string; at: string; isOpen: boolean; problems: string[] } | null;
 		isEmpty: boolean;
 		pasteAction: string;
 		gatherAction: string;
 		form: Record<string, unknown> | null;
 	}
-	let { siteId, host, gathering, isEmpty, pasteAction, gatherAction, form }: Props = $props();
+	let { siteId, origin, gathering, isEmpty, pasteAction, gatherAction, form }: Props = $props();
 	interface Issue {
 		path: string;
 		message: string;
@@ -44,6 +45,8 @@
 		sitemapProblem = sent.problem;
 		await invalidateAll();
 	}
+	const pastedTitle = ({ added, known }: Pasted) =>
+		added ? 'Pages were added.' : known ? 'No new page: all were known.' : 'No page was added.';
 	const pastedWords = ({ added, known, over, bad, foreign }: Pasted) =>
 		[
 			`${added} new, ${known} known`,
@@ -68,8 +71,8 @@
 		/>{/if}
 {/if}
 {#if pasted}<Notice
-		kind={pasted.bad.length + pasted.foreign.length ? 'warning' : 'success'}
-		title="Pages were added."
+		kind={pasted.bad.length + pasted.foreign.length || !pasted.added ? 'warning' : 'success'}
+		title={pastedTitle(pasted)}
 		text={pastedWords(pasted)}
 	/>{/if}
 <Accordion align="start" size="sm">
@@ -85,9 +88,9 @@
 					label="Address of the sitemap"
 					name="url"
 					size="sm"
-					value={(form?.gather as string | undefined) ?? `https://${host}/sitemap.xml`}
+					value={(form?.gather as string | undefined) ?? `${origin}/sitemap.xml`}
 					wrong={issue('url')}
-					help="Index files and gzip are followed; up to 50,000 pages"
+					help="Index files and gzip are followed, robots.txt is asked where there is none; up to 50,000 pages"
 				/>
 				<div class="buttons">
 					<Button type="submit" size="small" disabled={gathering?.isOpen}>Read the sitemap</Button>
@@ -118,7 +121,7 @@
 					From its front page, at most 100 pages, two a second; robots.txt is obeyed. Between loads of the lab.
 				</p>
 				<Hidden name="what" value="crawl" />
-				<Hidden name="url" value="https://{host}/" />
+				<Hidden name="url" value="{origin}/" />
 				<Button type="submit" kind="tertiary" size="small" disabled={gathering?.isOpen}>Follow its links</Button
 				>
 			</form>

@@ -1,6 +1,9 @@
 /**
  * Third parties that came, went or changed: a cause for each metric, since each is told only where it has a verdict.
  */
+import { sum } from 'd3-array';
+import { medianOrNull } from '../../stats/summary';
+import type { LoadDigest } from '../digest';
 import type { Owner } from '../../load/owners';
 import type { MetricId } from '../../metrics/catalogue';
 import type { Part } from '../breakdowns';
@@ -26,7 +29,7 @@ function causesOfOwner(owner: Owner, compared: Compared): Candidate[] {
 	const files = compared.files.filter(isIts);
 	const state = stateOf(files);
 	const factor = state === 'changed' ? 1 : WHOLE;
-	const [bytes, requests] = [sumOfShifts(files), shiftOf('requests')];
+	const [bytes, requests] = [middleShift(owner, compared, 'wireBytes'), middleShift(owner, compared, 'count')];
 	const byCount = Math.abs(requests) / 2 > Math.abs(bytes) / 10_000;
 	const about = { subject: owner.id, factor };
 	const values = { name: owner.name, state };
@@ -41,6 +44,16 @@ function causesOfOwner(owner: Owner, compared: Compared): Candidate[] {
 		{ ...about, kind: 'third-party-blocking', metric: 'tbt', shift: shiftOf('tbt'), values },
 		{ ...about, kind: 'third-party-tail', metric: 'full', shift: shiftOf('full'), values, factor: TAIL }
 	];
+}
+
+/**
+ * What the middle load asks of an owner more than the baseline's: verdicts speak of the middle, and one load in which
+ * an ad was heavy must not move what is told beside them.
+ */
+function middleShift({ id }: Owner, { before, after }: Compared, what: 'wireBytes' | 'count'): number {
+	const middle = (loads: readonly LoadDigest[]) =>
+		medianOrNull(loads.map(({ files }) => sum(files, (file) => (file.owner.id === id ? file[what] : 0)))) ?? 0;
+	return middle(after) - middle(before);
 }
 
 function stateOf(files: readonly Part[]): 'added' | 'gone' | 'changed' {

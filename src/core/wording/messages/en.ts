@@ -6,7 +6,7 @@ export const en = {
 	...gathering,
 	...field,
 	'cause.third-party-weight':
-		'{name} {state, select, added {was added} gone {is gone} other {changed}}: {requests, select, none {} other {{requests} requests and }}{bytes} {direction, select, up {more} other {less}}.',
+		'{name} {state, select, added {was added} gone {is gone} other {changed}}: {requests, plural, =0 {} one {# request and } other {# requests and }}{bytes} {direction, select, up {more} other {less}}.',
 	'cause.third-party-blocking':
 		'{name} {state, select, added {was added} gone {is gone} other {changed}}: it blocks {shift} {direction, select, up {more} other {less}}.',
 	'cause.third-party-tail':

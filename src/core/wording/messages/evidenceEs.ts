@@ -6,7 +6,7 @@ const MORE = '{direction, select, up {más} other {menos}}';
 const LATER = '{direction, select, up {más tarde} other {antes}}';
 
 export const evidenceEs: Record<EvidenceKey, string> = {
-	'cause.third-party-weight': `{name} ${CHANGED}: {requests, select, none {} other {{requests} solicitudes y }}{bytes} ${MORE}.`,
+	'cause.third-party-weight': `{name} ${CHANGED}: {requests, plural, =0 {} one {# solicitud y } other {# solicitudes y }}{bytes} ${MORE}.`,
 	'cause.third-party-blocking': `{name} ${CHANGED}: bloquea {shift} ${MORE}.`,
 	'cause.third-party-tail': `{name} ${CHANGED}: por ello la página está completa {shift} ${LATER}.`,
 	'cause.compression': `La compresión de {files, plural, one {# archivo de texto} other {# archivos de texto}} pasó de {from} a {to}: {shift} ${MORE}.`,

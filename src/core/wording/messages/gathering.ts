@@ -3,7 +3,10 @@ export const gathering = {
 	'gather.html': '{where} is a web page, not a sitemap. Give the address of its sitemap, often /sitemap.xml.',
 	'gather.empty': '{where} is empty.',
 	'gather.not-a-sitemap': '{where} is no sitemap: it is neither a list of addresses nor an index of such lists.',
-	'gather.broken': '{where} is broken off or not well-formed. What stood before that place was read.',
+	'gather.broken':
+		'{where} is broken off or not well-formed{detail, plural, =0 {} other { at line #}}. What stood before that place was read.',
+	'gather.raw-ampersand':
+		'{where} has a “&” that should be written as “&amp;”{detail, plural, =0 {} other { (line #)}}. All of it was read; other programs may stop there.',
 	'gather.too-many':
 		'{where} has more than 50,000 addresses, which is the most that one sitemap may have. The first 50,000 were read.',
 	'gather.too-large':

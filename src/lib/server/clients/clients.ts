@@ -72,6 +72,12 @@ export function languageOfClient(db: Db, clientId: number | null): Language {
 	return row?.language ?? 'en';
 }
 
+/** ISO 4217; the euro for nobody's. */
+export function currencyOfClient(db: Db, clientId: number | null): string {
+	if (clientId === null) return 'EUR';
+	return sql<{ currency: string }>(db, 'SELECT currency FROM client WHERE id = ?').get(clientId)?.currency ?? 'EUR';
+}
+
 export function findClientByName(db: Db, name: string): number | null {
 	return sql<{ id: number }>(db, 'SELECT id FROM client WHERE name = ?').get(name)?.id ?? null;
 }

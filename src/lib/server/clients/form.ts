@@ -1,5 +1,6 @@
 /** Forms of clients and sites: text as it was typed, and what it means. */
 import type { Person } from '$core/clients/client';
+import { hostTyped } from '$core/clients/site';
 import { parseMustSend } from '$core/trial/mustSend';
 import { jsonOf, textOf } from '../http/form';
 import type { Issue } from '../http/api';
@@ -73,12 +74,11 @@ const hosts = (text: string) =>
 
 export function typedSite(form: FormData) {
 	const text = (name: string) => textOf(form, name).trim();
+	const { host, scheme } = hostTyped(text('host'));
 	return {
 		name: text('name'),
-		host: text('host')
-			.toLowerCase()
-			.replace(/^https?:\/\//, '')
-			.replace(/\/.*$/, ''),
+		host: host.toLowerCase().replace(/\/.*$/, ''),
+		scheme: scheme ?? (text('scheme') || 'https'),
 		role: text('role'),
 		hosts: text('hosts'),
 		cdnHosts: text('cdnHosts'),

@@ -16,6 +16,7 @@ interface SiteRow {
 	client_id: number;
 	name: string;
 	host: string;
+	scheme: Site['scheme'];
 	role: Site['role'];
 	hosts: string;
 	cdn_hosts: string;
@@ -32,6 +33,7 @@ const asSite = (row: SiteRow): Site => ({
 	clientId: row.client_id,
 	name: row.name,
 	host: row.host,
+	scheme: row.scheme,
 	role: row.role,
 	hosts: listOf(row.hosts),
 	cdnHosts: listOf(row.cdn_hosts),
@@ -70,9 +72,10 @@ export function siteOfAddress(sites: readonly Site[], url: string): Site | null 
 	return sites.find((site) => isOfSite(url, hostsOf(site))) ?? null;
 }
 
-const columnsOf = ({ name, host, role, hosts, cdnHosts, previewHost, previewAccess, place }: SiteInput) => ({
+const columnsOf = ({ name, host, scheme, role, hosts, cdnHosts, previewHost, previewAccess, place }: SiteInput) => ({
 	name,
 	host,
+	scheme,
 	role,
 	hosts: hosts.join(','),
 	cdnHosts: cdnHosts.join(','),
@@ -86,8 +89,8 @@ export function insertSite(db: Db, clientId: number, site: SiteInput): number {
 	checkHost(db, clientId, site.host, null);
 	const { lastInsertRowid } = sql(
 		db,
-		`INSERT INTO site (client_id, name, host, role, hosts, cdn_hosts, preview_host, preview_access, place)
-			VALUES (@clientId, @name, @host, @role, @hosts, @cdnHosts, @previewHost, @previewAccess, @place)`
+		`INSERT INTO site (client_id, name, host, scheme, role, hosts, cdn_hosts, preview_host, preview_access, place)
+			VALUES (@clientId, @name, @host, @scheme, @role, @hosts, @cdnHosts, @previewHost, @previewAccess, @place)`
 	).run({ clientId, ...columnsOf(site) });
 	return Number(lastInsertRowid);
 }
@@ -97,7 +100,7 @@ export function changeSite(db: Db, id: number, site: SiteInput): void {
 	checkHost(db, existingSite(db, id).clientId, site.host, id);
 	sql(
 		db,
-		`UPDATE site SET name = @name, host = @host, role = @role, hosts = @hosts, cdn_hosts = @cdnHosts,
+		`UPDATE site SET name = @name, host = @host, scheme = @scheme, role = @role, hosts = @hosts, cdn_hosts = @cdnHosts,
 			preview_host = @previewHost, preview_access = @previewAccess, place = @place WHERE id = @id`
 	).run({ id, ...columnsOf(site) });
 }

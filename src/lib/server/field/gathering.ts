@@ -1,4 +1,5 @@
 /** Asking the panel for the windows of a client's pages: newest first, each once, by the lab between loads. */
+import { originOf } from '$core/clients/site';
 import { setTimeout as pause } from 'node:timers/promises';
 import * as v from 'valibot';
 import { DEVICE_CLASSES } from '$core/field/reading';
@@ -94,7 +95,7 @@ function questionsOf(db: Db, clientId: number): Question[] {
 		const pages = listPages(db, { siteId: site.id, which: 'chosen' }, MOST_PAGES);
 		return DEVICE_CLASSES.flatMap((device): Question[] => [
 			...pages.map(({ id, url }) => ({ siteId: site.id, pageId: id, scope: 'page' as const, url, device })),
-			{ siteId: site.id, pageId: null, scope: 'origin', url: `https://${site.host}`, device }
+			{ siteId: site.id, pageId: null, scope: 'origin', url: originOf(site), device }
 		]);
 	});
 }

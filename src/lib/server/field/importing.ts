@@ -1,4 +1,5 @@
 /** Readings from a table that the analyst gives. */
+import { headerRowOf } from '$core/formats/headerRow';
 import { createReadStream } from 'node:fs';
 import { decimalMarkOf } from '$core/formats/amounts';
 import { LineDecoder } from '$core/formats/textLines';
@@ -27,14 +28,16 @@ export async function importReadings(
 	db: Db,
 	clientId: number,
 	file: string,
-	columns: ReadingColumns | null
+	columns: ReadingColumns | null,
+	header: number | null = null
 ): Promise<ReadingsResult> {
 	const rows: string[][] = [];
 	for await (const block of csvLines(decodedLines(createReadStream(file), new LineDecoder()))) {
-		rows.push(...block.filter((cells) => cells.length > 1));
+		rows.push(...block.filter((cells) => cells.some((cell) => cell.trim() !== '')));
 		if (rows.length > MOST_LINES) throw new NotPossible(422, `This table has more than ${MOST_LINES} lines.`, 'file');
 	}
-	const [head = [], ...lines] = rows;
+	const at = header ?? headerRowOf(rows, (cells) => guessReadingColumns(cells) !== null) ?? 0;
+	const [head = [], ...lines] = rows.slice(at);
 	const places = columns ?? guessReadingColumns(head);
 	if (!places)
 		throw new NotPossible(

@@ -12,3 +12,12 @@ export function columnsFrom(query: URLSearchParams, fields: readonly string[]): 
 	});
 	return Object.fromEntries(places);
 }
+
+/** Place of the heading among the lines that are not empty, from 0; null to look for it. @throws NotPossible */
+export function headerFrom(query: URLSearchParams): number | null {
+	const text = query.get('header') ?? '';
+	if (text === '') return null;
+	if (!/^\d{1,2}$/.test(text))
+		throw new NotPossible(422, '“header” is the place of the heading’s line, from 0.', 'header');
+	return Number(text);
+}

@@ -1,4 +1,5 @@
 /** Changes of the pages of a site. */
+import { originOf } from '$core/clients/site';
 import { sum } from 'd3-array';
 import { MOST_PAGES_KEPT, type TrafficTable } from '$core/formats/traffic';
 import { isOfSite, normaliseAddress, pageKey } from '$core/pages/address';
@@ -104,10 +105,13 @@ export function pastePages(db: Db, siteId: number, text: string): Pasted {
 	return { ...saved, bad, foreign };
 }
 
-function addressOf(line: string, { host }: Site): string | null {
+function addressOf(line: string, site: Site): string | null {
 	const isPath = line.startsWith('/');
 	if (!isPath && !/^(https?:\/\/)?[\w-]+(\.[\w-]+)+/i.test(line)) return null;
-	const read = normaliseAddress(isPath || /^https?:/i.test(line) ? line : `https://${line}`, `https://${host}/`);
+	const read = normaliseAddress(
+		isPath || /^https?:/i.test(line) ? line : `${site.scheme}://${line}`,
+		`${originOf(site)}/`
+	);
 	return 'url' in read ? read.url : null;
 }
 

@@ -68,7 +68,7 @@ export async function crawl({ start, hosts, most, outward, goesOn, onProgress }:
 }
 
 /** Without the file, or without an answer, everything is allowed (RFC 9309, sections 2.3.1.3 and 2.3.1.4). */
-async function robotsOf(start: string, outward: Outward): Promise<Robots | null> {
+export async function robotsOf(start: string, outward: Outward): Promise<Robots | null> {
 	const address = new URL('/robots.txt', start).href;
 	try {
 		const { status, body } = await fetchOutward(address, outward, ROBOTS);

@@ -3,7 +3,14 @@ import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { LineDecoder } from '$core/formats/textLines';
-import { guessColumns, TrafficReader, type TrafficColumns, type TrafficTable } from '$core/formats/traffic';
+import { headerRowOf, LOOKED_AT_ROWS } from '$core/formats/headerRow';
+import {
+	guessColumns,
+	TrafficReader,
+	type TrafficColumns,
+	type TrafficOptions,
+	type TrafficTable
+} from '$core/formats/traffic';
 import { existingSite, hostsOf } from '../clients/sites';
 import type { Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
@@ -21,16 +28,22 @@ export interface TrafficResult extends Saved, Omit<TrafficTable, 'pages'> {
 /**
  * Read a traffic table and keep it with the pages of a site.
  * @param columns null to go by the names of the columns
+ * @param header place of the heading among the lines that are not empty, from 0; null to look for it
  * @throws NotPossible when it cannot be told which column holds the addresses
  */
 export async function importTraffic(
 	db: Db,
 	siteId: number,
 	file: string,
-	columns: TrafficColumns | null
+	columns: TrafficColumns | null,
+	header: number | null = null
 ): Promise<TrafficResult> {
 	const site = existingSite(db, siteId);
-	const table = await readTraffic(createReadStream(file), hostsOf(site), columns);
+	const table = await readTraffic(
+		createReadStream(file),
+		{ hosts: hostsOf(site), scheme: site.scheme },
+		{ columns, header }
+	);
 	if (table.pages.length === 0) throw new NotPossible(422, whyNothing(table, site.host), 'file');
 	const { pages, ...rest } = table;
 	return db.transaction(() => {
@@ -58,26 +71,33 @@ function whyNothing({ lines, skipped }: TrafficTable, host: string): string {
 	return `Not one of its ${lines} lines has an address in the column that was chosen. Choose the column that holds addresses or paths.`;
 }
 
+type TableSite = Pick<TrafficOptions, 'hosts' | 'scheme'>;
+/** What is known of the table; null to find it out. */
+interface TableLayout {
+	columns: TrafficColumns | null;
+	header: number | null;
+}
+
 /** @param bytes of the file @throws NotPossible when no column looks like addresses */
-export async function readTraffic(
-	bytes: Readable,
-	hosts: readonly string[],
-	columns: TrafficColumns | null
-): Promise<TrafficTable> {
+export async function readTraffic(bytes: Readable, of: TableSite, layout: TableLayout): Promise<TrafficTable> {
 	let reader: TrafficReader | null = null;
+	const first: string[][] = [];
 	for await (const rows of csvLines(decodedLines(bytes, new LineDecoder())))
 		for (const cells of rows) {
-			const isEmpty = cells.length === 1 && cells[0] === '';
+			if (cells.every((cell) => cell.trim() === '')) continue;
 			if (reader) reader.line(cells);
-			else if (!isEmpty) reader = beginTable(cells, hosts, columns);
+			else if (first.push(cells) > LOOKED_AT_ROWS) reader = beginTable(first, of, layout);
 		}
-	return (reader ?? new TrafficReader({ columns: NO_COLUMNS, hosts })).end();
+	if (!first.length) return new TrafficReader({ columns: NO_COLUMNS, ...of }).end();
+	return (reader ?? beginTable(first, of, layout)).end();
 }
 
 const NO_COLUMNS: TrafficColumns = { address: 0, visits: null, conversions: null, revenue: null };
 
-/** The first line is the heading, unless it has an address itself. */
-function beginTable(cells: string[], hosts: readonly string[], columns: TrafficColumns | null): TrafficReader {
+/** What stands above the heading is left aside; a line that has an address itself is no heading. */
+function beginTable(first: readonly string[][], of: TableSite, { columns, header }: TableLayout): TrafficReader {
+	const at = Math.min(header ?? headerOf(first), first.length - 1);
+	const cells = first[at]!;
 	const guessed = columns ?? guessColumns(cells) ?? columnsOfBareTable(cells);
 	if (!guessed)
 		throw new NotPossible(
@@ -85,9 +105,15 @@ function beginTable(cells: string[], hosts: readonly string[], columns: TrafficC
 			`No column looks like addresses. The file begins with: ${cells.slice(0, 6).join(' | ').slice(0, 200)}. Choose the column that holds them.`,
 			'columns'
 		);
-	const reader = new TrafficReader({ columns: guessed, hosts });
+	const reader = new TrafficReader({ columns: guessed, ...of });
 	if (isAddress(cells[guessed.address])) reader.line(cells);
+	for (const row of first.slice(at + 1)) reader.line(row);
 	return reader;
+}
+
+function headerOf(first: readonly string[][]): number {
+	const named = headerRowOf(first, (cells) => guessColumns(cells) !== null);
+	return named ?? headerRowOf(first, (cells) => cells.some(isAddress)) ?? 0;
 }
 
 const isAddress = (cell: string | undefined) => /^(https?:\/\/|\/)/i.test((cell ?? '').trim());

@@ -5,6 +5,7 @@ import { LineDecoder } from '$core/formats/textLines';
 import { MOST_BYTES, MOST_ENTRIES, SitemapReader, type SitemapEntry, type SitemapFile } from '$core/formats/sitemap';
 import { isOfSite, normaliseAddress } from '$core/pages/address';
 import type { GatherProblem } from '$core/pages/gathering';
+import { robotsOf } from './crawl';
 import { fetchOutward, OutwardFault, readUpTo, type Outward } from '../http/outward';
 import type { FoundPage } from './commands';
 
@@ -74,12 +75,16 @@ class Collected {
 	}
 }
 
+const problemsOf = (where: string, { faults, lines }: SitemapFile): GatherProblem[] =>
+	faults.map((fault) => ({ where, fault, detail: String(lines[fault] ?? '') }));
+
 /** Of a file that the analyst gave: an index in it names files that are elsewhere. */
 export async function gatherFile(name: string, bytes: Buffer, hosts: readonly string[]): Promise<Gathered> {
-	const { kind, entries, faults } = await readSitemap(bytes);
+	const file = await readSitemap(bytes);
+	const { kind, entries } = file;
 	const collected = new Collected(hosts);
 	if (kind !== 'index') for (const entry of entries) collected.add(entry);
-	const problems = faults.map((fault) => ({ where: name, fault, detail: '' }));
+	const problems = problemsOf(name, file);
 	const indexed: GatherProblem[] =
 		kind === 'index' ? [{ where: name, fault: 'index-file', detail: String(entries.length) }] : [];
 	return collected.result(1, [...problems, ...indexed]);
@@ -112,11 +117,18 @@ export async function gatherSitemaps(
 		}
 		files++;
 		const file = await fetchSitemap(next, outward, problems);
+		if (!file && files === 1) waiting.push(...(await namedByRobots(address, outward)));
 		if (file?.kind === 'index') waiting.push(...file.entries.map((entry) => entry.address));
 		else for (const entry of file?.entries ?? []) collected.add(entry);
 		await onProgress(files, collected.pages.size);
 	}
 	return collected.result(files, problems);
+}
+
+/** Where a site says that its sitemaps are (sitemaps.org, "Specifying the Sitemap location in your robots.txt file"). */
+async function namedByRobots(address: string, outward: Outward): Promise<string[]> {
+	const named = (await robotsOf(address, outward))?.getSitemaps() ?? [];
+	return named.filter((one) => one !== address).slice(0, MOST_FILES);
 }
 
 async function fetchSitemap(where: string, outward: Outward, problems: GatherProblem[]): Promise<SitemapFile | null> {
@@ -127,7 +139,7 @@ async function fetchSitemap(where: string, outward: Outward, problems: GatherPro
 			return null;
 		}
 		const file = await readSitemap(body, isCut);
-		problems.push(...file.faults.map((fault) => ({ where, fault, detail: '' })));
+		problems.push(...problemsOf(where, file));
 		return file;
 	} catch (error) {
 		if (!(error instanceof OutwardFault)) throw error;

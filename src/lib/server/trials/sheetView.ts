@@ -20,7 +20,7 @@ import { ENGLISH } from '$core/wording/words';
 import { describeStability } from '$core/wording/stability';
 import { wordsIn } from '$core/wording/words';
 import { worthOf } from '$core/wording/worth';
-import { languageOfClient } from '../clients/clients';
+import { currencyOfClient, languageOfClient } from '../clients/clients';
 import type { Db } from '../db/connection';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { messageOf } from './answer';
@@ -53,7 +53,8 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		loads.filter((load) => isShown(design, load))
 	);
 	const shownMetric = isMetricId(metric) ? metric : (design.primary[1] ?? design.primary[0]!);
-	const worth = worthView(design, judgement, beside.putOff);
+	const currency = currencyOfClient(db, trial.clientId);
+	const worth = worthView(trial, judgement, beside.putOff, currency);
 	const repeats = repeatsView(db, trial);
 	const isOpen = isOpenStatus(trial.status);
 	return {
@@ -82,6 +83,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 		busyMachine: busyMachineView(design, loads),
 		returned: returnView(design, judgement),
 		worth,
+		currency,
 		evidence: evidence.arms.length || evidence.films.length ? evidence : null,
 		evidencePending: loads.some((load) => !load.warmup) && evidence.pending,
 		settlings: settlingsView(db, trial),
@@ -193,13 +195,13 @@ function excludedView(
 	};
 }
 
-function worthView(design: TrialDesign, { results }: Judgement, putOffOf: PutOffOf) {
+function worthView({ design }: Trial, { results }: Judgement, putOffOf: PutOffOf, currency: string) {
 	return design.conditions.flatMap(({ id: condition }) =>
 		comparisonsOf(design).map(({ arm, baseline }) => {
 			const own = results.filter((result) => result.condition === condition);
 			const gains = own.filter((result) => result.arm === arm.id);
 			const putOff = putOffOf(condition, arm.id, gains).map(({ metric }) => metric);
-			return { condition, arm: arm.id, ...worthOf(own, baseline, arm, putOff) };
+			return { condition, arm: arm.id, ...worthOf(own, baseline, arm, { putOff, currency }) };
 		})
 	);
 }

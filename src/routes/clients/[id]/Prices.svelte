@@ -3,11 +3,12 @@
 	import type { SetupsView } from '$lib/server/setups/view';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import { moneyIn, monthsWords } from './money';
+	import { wordMoney } from '$core/wording/money';
+	import { monthsWords } from './money';
 
 	let { setups, currency }: { setups: SetupsView; currency: string } = $props();
 	type Line = SetupsView[number]['lines'][number];
-	const money = $derived(moneyIn(currency));
+	const money = (amount: number) => wordMoney(amount, currency);
 	const priceOf = ({ monthly, later, isOver }: Line) => {
 		if (isOver) return 'more visits than it covers';
 		if (monthly === null) return 'not known';

@@ -1,11 +1,6 @@
-/** Prices and the months in which something changes, in words. */
+/** The months in which a price changes, in words. */
 
 const MONTHS = 12;
-
-export function moneyIn(currency: string): (amount: number) => string {
-	const format = new Intl.NumberFormat('en-GB', { style: 'currency', currency });
-	return (amount) => format.format(amount);
-}
 
 /** @param months from now, 0 for this one */
 export function monthsWords(months: number): string {

@@ -26,7 +26,7 @@
 		{ key: 'how', name: 'It', text: ({ how }) => WAYS[how] },
 		{
 			key: 'start',
-			name: 'Start render',
+			name: metricOf('start').name,
 			number: true,
 			text: ({ start, startLater }) => with_('start', start, startLater)
 		},
@@ -39,7 +39,7 @@
 
 {#if outages.results.length}
 	<p class="muted">
-		One load each, against this one (start render {formatValue('start', figures.start)}, LCP {formatValue(
+		One load each, against this one (first change on screen {formatValue('start', figures.start)}, LCP {formatValue(
 			'lcp',
 			figures.lcp
 		)}): it shows what happens, and proves no difference.

@@ -1,6 +1,8 @@
 <script lang="ts">
 	/** Variants with what they run on: the differences, clashes, features; editable. */
 	import { hasPages } from '$core/trial/kinds';
+	import { page } from '$app/state';
+	import { wordMoney } from '$core/wording/money';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
@@ -62,9 +64,11 @@
 			}
 		}))
 	]);
+	const valueOf = (name: string, value: string) =>
+		value === '' ? 'not set' : name === 'monthly cost' ? wordMoney(Number(value), page.data.currency) : value;
 	const cost = (arm: PublicArm) => {
 		const sum = arm.setup ? monthlyCostOf(arm.setup) : null;
-		return sum === null ? '' : `${sum} a month`;
+		return sum === null ? '' : `${wordMoney(sum, page.data.currency)} a month`;
 	};
 </script>
 
@@ -92,7 +96,7 @@
 						<li>
 							{one.component} ({one.kind}): {one.what}{#if one.fields.length}<ul>
 									{#each one.fields as field, i (i)}<li>
-											{field.name}: {field.before || 'not set'} → {field.after || 'not set'}
+											{field.name}: {valueOf(field.name, field.before)} → {valueOf(field.name, field.after)}
 										</li>{/each}
 								</ul>{/if}
 						</li>

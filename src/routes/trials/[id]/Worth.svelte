@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Gain against price. */
 	import { formatDifference } from '$core/wording/format';
+	import { wordMoney } from '$core/wording/money';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
@@ -33,7 +34,7 @@
 			key: 'cost',
 			name: 'A month',
 			number: true,
-			text: (row) => row.monthlyCost ?? 'unknown',
+			text: (row) => (row.monthlyCost === null ? 'unknown' : wordMoney(row.monthlyCost, data.currency)),
 			sort: (row) => row.monthlyCost
 		},
 		{

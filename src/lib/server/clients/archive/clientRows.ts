@@ -57,6 +57,7 @@ const site = together(
 		client_id: id,
 		host: text(260),
 		name: named(120),
+		scheme: v.optional(text(10), 'https'),
 		role: text(20),
 		hosts: hostList,
 		cdn_hosts: hostList,

@@ -11,7 +11,8 @@ import { toldCauses, describeCause } from '$core/wording/causes';
 import { listOf, plainList } from '$core/wording/plainNames';
 import { boardName } from '$core/wording/board';
 import { localNumber } from '$core/wording/localNumber';
-import { wordChange, wordMoney, wordUnit } from '$core/wording/report';
+import { wordMoney } from '$core/wording/money';
+import { wordChange, wordUnit } from '$core/wording/report';
 import type { TableView } from '$core/report/view';
 import type { ArmEvidence } from '../../trials/evidence';
 import type { Material, TrialMaterial } from '../material';
@@ -167,7 +168,7 @@ export const worthBlock: TrialBlock = (material, trial) => {
 	const groups = comparedIn(trial).flatMap(({ title, condition, baseline, arm }) => {
 		const results = trial.judgement.results.filter((result) => result.condition === condition && result.arm === arm.id);
 		const putOff = trial.putOffOf(condition, arm.id, results).map(({ metric }) => metric);
-		const { monthlyCost, hours } = worthOf(results, baseline, arm, putOff);
+		const { monthlyCost, hours } = worthOf(results, baseline, arm, { putOff, currency: material.currency });
 		if (monthlyCost === null && hours === null) return [];
 		const told = results.filter(({ primary, metric }) => primary && metric !== 'score');
 		const standing = told.filter(({ metric }) => !putOff.includes(metric));

@@ -3,7 +3,7 @@ import { READING_FIELDS, type ReadingColumns } from '$core/field/csvReadings';
 import { existingClient } from '$lib/server/clients/clients';
 import { getDb, getSettings } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { columnsFrom } from '$lib/server/http/columns';
+import { columnsFrom, headerFrom } from '$lib/server/http/columns';
 import { withUpload } from '$lib/server/http/upload';
 import { heavily } from '$lib/server/work/heavy';
 
@@ -12,6 +12,7 @@ export const POST = ({ url, request }) =>
 	answering(async () => {
 		const { id } = existingClient(getDb(), idFrom(url.searchParams.get('client') ?? '', 'client'));
 		const columns = columnsFrom(url.searchParams, READING_FIELDS) as ReadingColumns | null;
-		const read = (file: string) => heavily('importReadings', id, file, columns);
+		const header = headerFrom(url.searchParams);
+		const read = (file: string) => heavily('importReadings', id, file, columns, header);
 		return json(await withUpload(request, getSettings().dataFolder, read));
 	});

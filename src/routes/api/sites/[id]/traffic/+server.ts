@@ -3,7 +3,7 @@ import { TRAFFIC_FIELDS, type TrafficColumns } from '$core/formats/traffic';
 import { existingSite } from '$lib/server/clients/sites';
 import { getDb, getSettings } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { columnsFrom } from '$lib/server/http/columns';
+import { columnsFrom, headerFrom } from '$lib/server/http/columns';
 import { withUpload } from '$lib/server/http/upload';
 import { heavily } from '$lib/server/work/heavy';
 
@@ -12,6 +12,7 @@ export const POST = ({ params, url, request }) =>
 	answering(async () => {
 		const { id } = existingSite(getDb(), idFrom(params.id, 'site'));
 		const columns = columnsFrom(url.searchParams, TRAFFIC_FIELDS) as TrafficColumns | null;
-		const read = (file: string) => heavily('importTraffic', id, file, columns);
+		const header = headerFrom(url.searchParams);
+		const read = (file: string) => heavily('importTraffic', id, file, columns, header);
 		return json(await withUpload(request, getSettings().dataFolder, read));
 	});

@@ -50,6 +50,15 @@
 		<div class="fields">
 			<Field label="Name" name="name" value={site.name} wrong={issue('name')} />
 			<Field label="Host" name="host" value={site.host} wrong={issue('host')} />
+			<Choice
+				label="Asked for by"
+				name="scheme"
+				options={[
+					{ value: 'https', text: 'https' },
+					{ value: 'http', text: 'http, not encrypted' }
+				]}
+				value={site.scheme}
+			/>
 			<Choice label="It is" name="role" options={ROLES} value={site.role} />
 			<Field
 				label="Further hosts"

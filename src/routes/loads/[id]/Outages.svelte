@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What the page does when an outside service is slow, refuses, or never answers; what hurts most first. */
 	import type { RankedOutage } from '$core/load/outage';
-	import type { Figures } from '$core/metrics/catalogue';
+	import { metricOf, type Figures } from '$core/metrics/catalogue';
 	import { formatDifference, formatValue } from '$core/wording/format';
 	import Action from '$lib/parts/Action.svelte';
 	import Table from '$lib/parts/Table.svelte';

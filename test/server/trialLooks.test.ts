@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { excludeLoad } from '../../src/lib/server/loads/commands';
 import { messageOf, trialAnswer } from '../../src/lib/server/trials/answer';
+import { doneTrials } from '../../src/lib/server/reports/view';
 import { addRounds, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
 import { deriveJudgement, findJudgement, judgementForPage, judgementOf } from '../../src/lib/server/trials/judgement';
 import { retryPlace } from '../../src/lib/server/trials/places';
@@ -62,6 +63,34 @@ describe('answers of trials', () => {
 		q.now.runAll((job) => ({ lcp: 2000 + job.round }));
 		const { looks } = q.now.trial(id).design;
 		expect(looks!.at(-1)).to.include({ rounds: reached + 2, by: 'added' });
+	});
+
+	it('stopped among added rounds keep their answer, and may get rounds added again', () => {
+		const id = q.now.make({ rounds: 3 });
+		q.now.runAll();
+		addRounds(q.now.db, id, 4);
+		for (let i = 0; i < 3; i++) q.now.finish(q.now.lease()!);
+		stopTrial(q.now.db, id);
+		const stopped = q.now.trial(id);
+		expect(stopped.status).to.equal('done');
+		expect(stopped.design.looks!.map(({ rounds, by }) => [rounds, by])).to.deep.equal([
+			[3, 'plan'],
+			[4, 'stop']
+		]);
+		expect(doneTrials(q.now.db, null).map((one) => one.id)).to.include(id);
+		addRounds(q.now.db, id, 2);
+		expect(q.now.runAll().every(({ round }) => round <= 6)).to.equal(true);
+		addRounds(q.now.db, id, 3);
+		q.now.runAll();
+		expect(Math.max(...q.now.loads(id).map(({ round }) => round))).to.equal(9);
+	});
+
+	it('stopped before their plan is over can be reported once they have an answer', () => {
+		const id = q.now.make({ rounds: 6 });
+		for (let i = 0; i < 5; i++) q.now.finish(q.now.lease()!);
+		stopTrial(q.now.db, id);
+		expect(q.now.trial(id)).to.include({ status: 'stopped' });
+		expect(doneTrials(q.now.db, null).map((one) => one.id)).to.include(id);
 	});
 
 	it('get rounds added as a further look that draws on the reserve; the first loads stay', () => {

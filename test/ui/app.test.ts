@@ -191,6 +191,7 @@ describe('interface', () => {
 		await page.getByRole('button', { name: 'Measure the noise floor' }).click();
 		await page.getByRole('heading', { name: /How far apart are two runs of the same page on this machine/ }).waitFor();
 		await page.getByRole('button', { name: 'Stop' }).click();
+		await page.getByRole('button', { name: 'Stop it' }).click();
 		await page.getByText(/Stopped by the analyst/).waitFor();
 	});
 

@@ -132,6 +132,8 @@ describe('writing a trial and following it', () => {
 		await page.getByRole('button', { name: 'Stop' }).waitFor();
 		expect(await board.getByText('not yet').count()).to.equal(5);
 		await page.getByRole('button', { name: 'Stop' }).click();
+		await page.getByText('Nothing more is loaded.').waitFor();
+		await page.getByRole('button', { name: 'Stop it' }).click();
 		await page.getByText('Stopped by the analyst.').waitFor();
 		await page.getByRole('button', { name: 'Go on' }).waitFor();
 		await page.getByRole('button', { name: 'Delete this trial…' }).click();

@@ -5,13 +5,13 @@ import { dealsOf, dealStatistics, MOST_DEALS } from '../stats/deals';
 import type { Estimate } from '../stats/estimate';
 import { twoSampleShift } from '../stats/rankSum';
 import { stepDownCalls, stepDownP, type Bound } from '../stats/stepDown';
-import { mean, scaledMad } from '../stats/summary';
+import { mean } from '../stats/summary';
 import { comparisonsOf, stagesOf, type Comparison } from './comparisons';
 import { FEWEST_STAGE_ROUNDS, MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA, stageBoundsOf } from './looks';
 import { blankResult, drifts, finite, marginOf, medianOf, notMeasured, shiftOf, type Measured } from './measures';
 import { failedTooOften, failureReason, presenceReason, present, type ByRound, type Samples } from './samples';
 import type { Look, NoVerdictReason, ShiftResult, TrialArm, TrialDesign } from './types';
-import { decide, roundsToDecide } from './verdict';
+import { decide } from './verdict';
 
 /** Figures that are compared, under one idea of how the world drifted between the stages. */
 interface Model {
@@ -128,8 +128,8 @@ function takeLook(at: StageLook): ShiftResult[] {
 		return {
 			...result,
 			adjustedP: test.p,
-			verdict,
-			roundsNeeded: verdict === 'undecided' ? roundsNeeded(measured, shift.estimate, alpha, look, family.length) : null
+			// Stages are in the past once they are judged: no further round of theirs can be had.
+			verdict
 		};
 	});
 }
@@ -173,27 +173,6 @@ function jointly(
 		called: found.every(({ called }) => called.has(i)),
 		p: Math.max(...found.map(({ p }) => p[i]!))
 	}));
-}
-
-/** Two independent stages of n loads each are as sharp as n paired differences with the spread of a difference. */
-function roundsNeeded(
-	{ models, margin }: StageMeasured,
-	estimate: number,
-	alpha: number,
-	look: Look,
-	tests: number
-): number {
-	const spread =
-		Math.SQRT2 *
-		Math.max(...models.flatMap(({ first, second }) => [scaledMad(present(first)), scaledMad(present(second))]));
-	return roundsToDecide({
-		rounds: look.rounds,
-		estimate,
-		margin,
-		spread,
-		testAlpha: look.spent / tests,
-		intervalAlpha: alpha
-	});
 }
 
 function measureStage(

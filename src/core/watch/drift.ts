@@ -69,9 +69,8 @@ export function withoutDrift(
 		return { ...block, middle: block.middle - share * (part.centre - newest + deviation), added };
 	});
 	if (scatter(blocks.slice(from)) > MOST_SCATTER * scatter(page.slice(from))) return untouched;
-	const certainty = (blocksOf: readonly Block[]) =>
-		(mean(blocksOf.map(({ loads }) => within / loads)) + drift * mean(blocksOf.map((one) => 1 - trustIn(one)))) /
-		blocksOf.length;
+	// The drift of a part's readings is the page's, too: only the control's own scatter makes its centre uncertain.
+	const certainty = (blocksOf: readonly Block[]) => mean(blocksOf.map(({ loads }) => within / loads)) / blocksOf.length;
 	const moves = [...none];
 	used.slice(1).forEach((part, i) => {
 		moves[part.start] = share ** 2 * (certainty(used[i]!.known) + certainty(part.known));

@@ -19,8 +19,13 @@ export function reportListView(db: Db, clientId: number | null) {
 	return { reports: listReports(db, clientId), trials: doneTrials(db, clientId), hasAgency: agencyOf(db).name !== '' };
 }
 
-function doneTrials(db: Db, clientId: number | null) {
-	return listTrials(db, { clientId, status: 'done' }, MOST_TRIALS, 0).map(({ id, question }) => ({ id, question }));
+export function doneTrials(db: Db, clientId: number | null) {
+	const ended = (['done', 'stopped'] as const).flatMap((status) =>
+		listTrials(db, { clientId, status }, MOST_TRIALS, 0)
+	);
+	return ended
+		.filter(({ status, design }) => status === 'done' || (design.looks?.length ?? 0) > 0)
+		.map(({ id, question }) => ({ id, question }));
 }
 
 /** `GET /api/reports/:id`: the draft with its figures as of now. */

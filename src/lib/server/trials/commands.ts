@@ -18,7 +18,7 @@ import { insertRequest } from '../loads/requested';
 import { checkPage } from '../pages/pages';
 import { queueLateLoads } from './lateLoads';
 import { insertMarker } from './notes';
-import { cancelQueuedPlaces, insertPlan, lastStage, requeuePlaces, wholeRounds } from './places';
+import { cancelQueuedPlaces, lastRound, insertPlan, lastStage, requeuePlaces, wholeRounds } from './places';
 import { settleTrial, takeLook } from './progress';
 import { findTrial, type Trial } from './trial';
 import { deleteTrialRow, insertTrial, setTrialStatus, updateDesign, updateSetup } from './queries';
@@ -205,7 +205,10 @@ export function resumeTrial(db: Db, id: number): void {
 	}).immediate();
 }
 
-/** No further loads; what was measured stays and is looked at, and the trial can be started again where it stopped. */
+/**
+ * No further loads; what was measured stays and is looked at, and the trial can be started again where it stopped. One
+ * that had its answer before rounds were added keeps it, with all that can be done with an answer.
+ */
 export function stopTrial(db: Db, id: number): void {
 	db.transaction(() => {
 		const trial = existingTrial(db, id);
@@ -215,6 +218,7 @@ export function stopTrial(db: Db, id: number): void {
 		// While the open jobs still show which round is torn: only whole ones are looked at.
 		takeLook(db, trial, 'stop');
 		cancelQueuedPlaces(db, id);
+		if ((trial.design.added ?? 0) > 0) return setTrialStatus(db, id, 'done');
 		setTrialStatus(db, id, 'stopped', 'analyst');
 	}).immediate();
 }
@@ -229,10 +233,13 @@ export function addRounds(db: Db, id: number, more: number): void {
 			throw new NotPossible(409, 'The stages of this trial are in the past: repeat the trial instead.');
 		requireSecrets(design);
 		const from = wholeRounds(db, id, 0);
+		const planned = lastRound(db, id);
 		if (!Number.isInteger(more) || more < 1 || from + more > MOST_ROUNDS_ASKED)
 			throw new NotPossible(422, `Add a whole number of rounds, at least 1 and ${MOST_ROUNDS_ASKED} in all.`, 'rounds');
 		updateDesign(db, trial, { rounds: from + more, added: (design.added ?? 0) + 1 });
-		insertPlan(db, id, planMore(design, from, from + more));
+		// Rounds that were added and stopped are taken up again before new ones are planned.
+		requeuePlaces(db, id, from + more);
+		if (from + more > planned) insertPlan(db, id, planMore(design, planned, from + more));
 		setTrialStatus(db, id, 'queued');
 	}).immediate();
 }

@@ -79,12 +79,12 @@ export function nextStart(db: Db, trialId: number): string | null {
 	return row?.at && row.at > nowIso() ? row.at : null;
 }
 
-/** Whole rounds: those of a stage in which no job is open any more, counted from the first. */
+/** Whole rounds: those of a stage in which no job is open any more or was stopped, counted from the first. */
 export function wholeRounds(db: Db, trialId: number, stage: number): number {
 	const inStage = `${JOBS} AND stage = @stage AND warmup = 0`;
 	const first = (what: string, which: string) =>
 		sql<{ n: number | null }>(db, `SELECT ${what} AS n ${inStage} AND ${which}`).get({ trialId, stage })!.n;
-	return first('min(round) - 1', OPEN) ?? first('max(round)', "status = 'done'") ?? 0;
+	return first('min(round) - 1', "status <> 'done'") ?? first('max(round)', "status = 'done'") ?? 0;
 }
 
 const PLACED = '(SELECT job_id FROM trial_place WHERE trial_id = @trialId)';
@@ -98,8 +98,20 @@ export function cancelQueuedPlaces(db: Db, trialId: number): void {
 	sql(db, `UPDATE job SET status = 'cancelled' WHERE status = 'queued' AND id IN ${PLACED}`).run({ trialId });
 }
 
-export function requeuePlaces(db: Db, trialId: number): void {
-	sql(db, `UPDATE job SET status = 'queued' WHERE status = 'cancelled' AND id IN ${PLACED}`).run({ trialId });
+/** @param untilRound later rounds stay away; all come back without */
+export function requeuePlaces(db: Db, trialId: number, untilRound = Infinity): void {
+	const placed = '(SELECT job_id FROM trial_place WHERE trial_id = @trialId AND (@until IS NULL OR round <= @until))';
+	const until = Number.isFinite(untilRound) ? untilRound : null;
+	sql(db, `UPDATE job SET status = 'queued' WHERE status = 'cancelled' AND id IN ${placed}`).run({ trialId, until });
+}
+
+/** The last round for which a load was ever planned; 0 for none. */
+export function lastRound(db: Db, trialId: number): number {
+	const row = sql<{ n: number | null }>(
+		db,
+		'SELECT max(round) AS n FROM trial_place WHERE trial_id = ? AND warmup = 0'
+	);
+	return row.get(trialId)?.n ?? 0;
 }
 
 /** All jobs of a trial that was measured elsewhere. */

@@ -1,6 +1,8 @@
 <script lang="ts">
 	/** The answer for each of the conditions: a sentence, its board, three moments; and what must be said beside it. */
 	import type { SheetView } from '$lib/server/trials/sheetView';
+	import Lazy from '$lib/parts/Lazy.svelte';
+	import { offersRounds, suggestedRounds } from './moreRounds';
 	import Later from '$lib/Later.svelte';
 	import BoardPanel from './BoardPanel.svelte';
 	import AnswerNotes from './AnswerNotes.svelte';
@@ -46,5 +48,11 @@
 			{colourOf}
 		/>
 	{/each}
+	{#if offersRounds(data)}
+		<Lazy
+			load={() => import('./AddRounds.svelte')}
+			props={{ added: trial.added ?? 0, suggested: suggestedRounds(data) }}
+		/>
+	{/if}
 	<Later of={AnswerNotes} props={{ data, nameOf }} />
 </section>

@@ -3,7 +3,9 @@
 	import { Button } from 'carbon-components-svelte';
 	import { formatMoment } from '$core/wording/format';
 	import type { SheetView } from '$lib/server/trials/sheetView';
+	import { keeping } from '$lib/keeping';
 	import Action from '$lib/parts/Action.svelte';
+	import Lazy from '$lib/parts/Lazy.svelte';
 	import { KINDS, STATES } from '$lib/parts/trialNames';
 
 	interface Props {
@@ -12,6 +14,8 @@
 		status: string;
 	}
 	let { trial, isOpen, status }: Props = $props();
+	let isAsking = $state(false);
+	let stopForm = $state<HTMLFormElement>();
 	const rounds = $derived(trial.looks.at(-1)?.rounds ?? trial.rounds);
 	const meta = $derived(
 		[
@@ -27,6 +31,23 @@
 	);
 </script>
 
+{#snippet stop()}
+	<form method="POST" action="?/stop" use:keeping bind:this={stopForm}>
+		<Button kind="danger-tertiary" size="field" on:click={() => (isAsking = true)}>Stop</Button>
+	</form>
+	{#if isAsking}<Lazy
+			load={() => import('./StopTrial.svelte')}
+			props={{
+				hasAnswer: (trial.added ?? 0) > 0,
+				onconfirm: () => {
+					isAsking = false;
+					stopForm?.requestSubmit();
+				},
+				oncancel: () => (isAsking = false)
+			}}
+		/>{/if}
+{/snippet}
+
 <header>
 	<div>
 		<h1>{trial.question}</h1>
@@ -35,9 +56,9 @@
 	<div class="actions no-print">
 		{#if isOpen}
 			<Action action="?/pause" text="Pause" kind="tertiary" size="field" />
-			<Action action="?/stop" text="Stop" kind="danger-tertiary" size="field" shortcut="r" />
+			{@render stop()}
 		{:else if trial.paused}
-			<Action action="?/stop" text="Stop" kind="danger-tertiary" size="field" />
+			{@render stop()}
 			<Action action="?/start" text="Go on" kind="primary" size="field" shortcut="r" />
 		{:else if status === 'draft' || status === 'stopped'}
 			<Action
@@ -47,15 +68,16 @@
 				size="field"
 				shortcut="r"
 			/>
-		{:else if status === 'done'}
+		{/if}
+		{#if status === 'done' || (status === 'stopped' && !trial.paused && trial.looks.length > 0)}
 			<Action action="?/repeat" text="Repeat" kind="tertiary" size="field" />
 			<Button kind="tertiary" size="field" on:click={() => window.print()}>Print for the client</Button>
 			<Action
 				action="/reports?/create"
 				text="Write a report"
-				kind="primary"
+				kind={status === 'done' ? 'primary' : 'tertiary'}
 				size="field"
-				shortcut="r"
+				shortcut={status === 'done' ? 'r' : undefined}
 				values={{ trial: trial.id }}
 			/>
 		{/if}

@@ -7,6 +7,8 @@
 	import { wordFloors } from '$core/wording/floors';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 
+	import { offersRounds } from './moreRounds';
+
 	interface Props {
 		data: SheetView;
 		status: string;
@@ -61,7 +63,7 @@
 			: 'flipping the signs of whole rounds'} (step-down maximum of Westfall and Young). The others are shown to explore.
 		Order of loads from seed {trial.seed}.
 	</p>
-	{#if status === 'done' && !hasStages(trial.kind)}
+	{#if status === 'done' && !hasStages(trial.kind) && !offersRounds(data)}
 		<Lazy load={() => import('./AddRounds.svelte')} props={{ added: trial.added ?? 0 }} />
 	{/if}
 </div>

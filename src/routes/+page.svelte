@@ -18,6 +18,7 @@
 			!data.unread.length &&
 			!data.recent.length &&
 			!data.notices.length &&
+			!data.broken.length &&
 			!data.readings.length
 	);
 
@@ -80,6 +81,27 @@
 						<a href="/trials/{trial.id}" data-row-link>{trial.question}</a>
 						<p class="muted small" class:trouble={trial.status === 'failed'}>
 							{[trial.clientName, STATES[trial.status], trial.message].filter(Boolean).join(' · ')}
+						</p>
+					</li>
+				{/each}
+			</ul>
+		</section>
+	{/if}
+
+	{#if data.broken.length}
+		<section aria-labelledby="broken">
+			<h2 id="broken">Still broken</h2>
+			<ul class="cards">
+				{#each data.broken as page (page.key)}
+					<li class="panel">
+						<a href={page.path} data-row-link>{page.name}</a>
+						<p class="trouble">{page.trouble}</p>
+						<p class="muted small">
+							{[
+								page.clientName,
+								page.watchName,
+								page.goodAt ? `last figures ${formatMoment(page.goodAt)}` : 'no figures yet'
+							].join(' · ')}
 						</p>
 					</li>
 				{/each}

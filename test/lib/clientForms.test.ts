@@ -1,6 +1,8 @@
 import { expect } from 'chai';
 import { freeMarginRow, marginRowsOf, marginsOf, withUnit } from '../../src/routes/clients/marginRows';
 import { draftOfClient } from '../../src/routes/clients/clientDraft';
+import * as v from 'valibot';
+import { Colour } from '$core/clients/colour';
 import { wordMoney } from '$core/wording/money';
 import { countOf, findings } from '../../src/routes/clients/[id]/findings';
 import { monthsWords } from '../../src/routes/clients/[id]/money';
@@ -75,6 +77,12 @@ describe('forms of clients and components', () => {
 		]);
 		expect(wordMoney(12.5, 'EUR')).to.equal('€12.50');
 		expect(wordMoney(12, 'GBP')).to.equal('£12');
+	});
+
+	it('take a colour in three digits or six', () => {
+		expect(v.parse(Colour, ' #A33 ')).to.equal('#AA3333');
+		expect(v.parse(Colour, '#1F6F54')).to.equal('#1F6F54');
+		expect(v.safeParse(Colour, '#12').success).to.equal(false);
 	});
 
 	it('lead from what was seen in a load to a new component', () => {

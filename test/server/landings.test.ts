@@ -9,7 +9,8 @@ import { noteLandings } from '../../src/lib/server/loads/landings';
 import { labFiguresOf, labLoadsOfUrl } from '../../src/lib/server/loads/pageFigures';
 import { deriveHistory } from '../../src/lib/server/watch/history';
 import { watchedPageView } from '../../src/lib/server/watch/pageView';
-import { watchList } from '../../src/lib/server/watch/view';
+import { markRead, unreadNotices } from '../../src/lib/server/watch/notices';
+import { brokenPages, watchList } from '../../src/lib/server/watch/view';
 import { pagesOfWatch } from '../../src/lib/server/watch/watches';
 import { measuredLoad, useQueue } from '../support/queue';
 import { useWatches } from '../support/watches';
@@ -93,6 +94,13 @@ describe('a watched page that leads elsewhere', () => {
 		expect(row.state).to.equal('trouble');
 		expect(row.conditions[0]).to.include({ lcp: null, band: null });
 		expect(points).to.deep.equal([2000]);
+		// What was read is not mended.
+		for (const { id: notice } of unreadNotices(q.now.db, clientId)) markRead(q.now.db, notice);
+		expect(brokenPages(q.now.db, clientId)).to.have.length(1);
+		expect(brokenPages(q.now.db, clientId)[0]!.trouble).to.include('sign in');
+		read(id);
+		deriveHistory(q.now.db, id);
+		expect(brokenPages(q.now.db, clientId)).to.deep.equal([]);
 	});
 
 	it('from its first reading on is told once, and its figures are its own', () => {

@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import { isMetricId, type MetricId } from '../metrics/catalogue';
 import { MustSendList } from '../trial/mustSend';
+import { Colour } from './colour';
 
 /** ISO 4217 codes of the currencies that are offered. */
 export const CURRENCIES = [
@@ -60,13 +61,7 @@ export const ClientInput = v.object(
 		people: v.optional(v.pipe(v.array(person), v.maxLength(50, 'At most 50 people.')), []),
 		/** How reports call the client, and their accent. */
 		reportName: v.optional(text('The name in reports', 120), ''),
-		reportColour: v.optional(
-			v.union(
-				[v.literal(''), v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'Write a colour as #1F6F54.'))],
-				'Write a colour as #1F6F54.'
-			),
-			''
-		),
+		reportColour: v.optional(v.union([v.literal(''), Colour], 'Write a colour as #1F6F54.'), ''),
 		targets: v.optional(v.pipe(v.array(target), v.maxLength(100, 'At most 100 targets.')), []),
 		/** Smallest shifts that matter to this client, where they differ from the house's. */
 		margins: v.optional(

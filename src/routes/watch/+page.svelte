@@ -34,11 +34,11 @@
 		trouble: 'needs you',
 		ended: 'not watched any more'
 	};
-	const conditions = $derived([...new Set(rows.flatMap((row) => row.conditions.map((own) => own.condition)))]);
-	const tallyOf = (condition: string) => {
-		const own = rows.flatMap((row) => row.conditions.filter((one) => one.condition === condition));
-		return BANDS.map((one) => ({ band: one, n: own.filter((state) => state.band === one).length }));
-	};
+	const broken = $derived(data.rows.filter(({ state }) => state === 'trouble'));
+	const moved = $derived(data.rows.filter(({ state }) => state === 'changed'));
+	const MOST_NEWS = 6;
+	const troubleOf = ({ conditions }: Row) =>
+		[...new Set(conditions.flatMap(({ trouble }) => trouble || []))].join(' ');
 	const scoreOf = ({ conditions: own }: Row) => own[0]?.score ?? null;
 	const columns: Column<Row>[] = [
 		{ key: 'page', name: 'Page', kind: 'address', sort: ({ url }) => url },
@@ -94,13 +94,36 @@
 							: 'on demand'}</span
 				>{/each}
 		</p>
-		{#each conditions as condition (condition)}
-			<p class="tally">
-				<span class="of">{condition}</span>{#each tallyOf(condition) as { band: one, n } (one)}<span
-						class="count"><b class="figures">{n}</b> <BandBar band={one} /></span
-					>{/each}
-			</p>
-		{/each}
+		{#if broken.length}
+			<section aria-labelledby="broken" class="news">
+				<h2 id="broken">Broken</h2>
+				<ul class="plain">
+					{#each broken.slice(0, MOST_NEWS) as row (row.key)}<li>
+							<a href="/watch/{row.watchId}/{row.page}">{new URL(row.url).host}{new URL(row.url).pathname}</a>
+							<span class="trouble">{troubleOf(row)}</span>
+						</li>{/each}
+					{#if broken.length > MOST_NEWS}<li><a href="?is=trouble">All {broken.length}</a></li>{/if}
+				</ul>
+			</section>
+		{/if}
+		{#if moved.length}
+			<section aria-labelledby="moved" class="news">
+				<h2 id="moved">Moved in the last four weeks</h2>
+				<ul class="plain">
+					{#each moved.slice(0, MOST_NEWS) as row (row.key)}<li class="moved">
+							<a href="/watch/{row.watchId}/{row.page}">{new URL(row.url).host}{new URL(row.url).pathname}</a>
+							{#each row.conditions.filter(({ marks }) => marks.length) as own (own.condition)}<span
+									class="of small">{own.condition}</span
+								>
+								<ShiftStrip label="{row.name}, {own.condition}" marks={own.marks} />{/each}
+						</li>{/each}
+					{#if moved.length > MOST_NEWS}<li><a href="?is=changed">All {moved.length}</a></li>{/if}
+				</ul>
+			</section>
+		{/if}
+		{#if !broken.length && !moved.length}<p>
+				Nothing is broken, and no change was called in the last four weeks.
+			</p>{/if}
 		<FilterBar placeholder="Address, watch or client" bind:words onsearch={show}>
 			<Choice label="Change since" options={SINCE} bind:value={period} onchange={show} />
 			<Choice label="State" options={states} bind:value={is} onchange={show} />
@@ -161,20 +184,20 @@
 	.watches {
 		margin: 0 0 0.6rem;
 	}
-	.tally {
+	.news {
+		margin: 0 0 1rem;
+	}
+	.news li {
+		margin: 0.15rem 0;
+	}
+	.moved {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.3rem 1.4rem;
+		gap: 0.2rem 0.8rem;
 		align-items: center;
-		margin: 0 0 0.2rem;
 	}
-	.tally + :global(.filter-bar) {
-		margin-top: 0.8rem;
-	}
-	.count {
-		display: inline-flex;
-		gap: 0.4rem;
-		align-items: center;
+	.news .of {
+		min-width: 0;
 	}
 	.of {
 		min-width: 4.2rem;

@@ -23,7 +23,7 @@ export const watch = {
 	'break.control': 'Over it the control page moved by {shifts}: so much is the lab’s.',
 	'break.no-control': 'No control page was measured on both sides: how much of a difference is the lab’s is not known.',
 	'trouble.gone': 'The page is gone (status {status})',
-	'trouble.login': 'The page asks who one is',
+	'trouble.login': 'The page asks to sign in',
 	'trouble.redirected': 'The page leads to {url}',
 	'trouble.rebuilt': 'Another template, or rebuilt: about {share} % of the markup is as in the reading before',
 	'trouble.failed': '{loads, plural, one {A load} other {# loads}} failed: {reason}',

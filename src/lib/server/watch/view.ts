@@ -210,6 +210,22 @@ export function deskNotices(db: Db, clientId: number | null): DeskNotice[] {
 	}));
 }
 
+/** Pages that are down, lead elsewhere or ask to sign in: on the Desk until that is mended, whatever was read. */
+export function brokenPages(db: Db, clientId: number | null) {
+	return watchList(db, clientId, 'month')
+		.filter(({ state }) => state === 'trouble')
+		.map(({ key, watchId, page, name, watchName, clientName, conditions, at }) => ({
+			key,
+			path: `/watch/${watchId}/${page}`,
+			name,
+			watchName,
+			clientName,
+			trouble: [...new Set(conditions.flatMap(({ trouble }) => trouble || []))].join(' '),
+			/** UTC ISO of the newest reading that had figures; null without one. */
+			goodAt: at
+		}));
+}
+
 /** Blocks that are under way, as the Desk shows them. */
 export function openReadings(db: Db, clientId: number | null) {
 	return (['watch', 'standing'] as const).flatMap((kind) =>

@@ -300,10 +300,9 @@ export class LoadSession {
 	}
 
 	async #prepare({ session }: Visit, record: LoadRecord): Promise<void> {
-		const { speeds: book, watch, limits } = this.shared;
+		const { speeds: book, watch, limits, moments } = this.shared;
 		const { targetSpeed } = this.options.conditions.device;
 		const ready = await prepare({ session, targetSpeed, book, watch, limits, ended: this.#ended });
-		const { moments } = this.shared;
 		moments.waitedMs += ready.waitedMs;
 		moments.gaveUp ||= ready.gaveUp;
 		noteReadiness(record, ready, targetSpeed);

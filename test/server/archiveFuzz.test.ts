@@ -25,7 +25,7 @@ describe('archives of clients, changed at random', function () {
 	async function take(packed: Uint8Array): Promise<{ status: number; id: number; words: string }> {
 		const answer = await fetch(`${app.url}/api/clients/import`, {
 			method: 'POST',
-			headers: { 'content-type': 'application/zip' },
+			headers: { 'content-type': 'application/zip', connection: 'close' },
 			body: packed as Uint8Array<ArrayBuffer>
 		});
 		const body = (await answer.json()) as { id: number; error?: { message: string } };
@@ -74,7 +74,9 @@ describe('archives of clients, changed at random', function () {
 			}
 			taken++;
 			for (const path of pagesOf(id)) {
-				const answer = await fetch(app.url + path, { headers: { accept: 'text/html', cookie: `client=${id}` } });
+				const answer = await fetch(app.url + path, {
+					headers: { accept: 'text/html', cookie: `client=${id}`, connection: 'close' }
+				});
 				await answer.arrayBuffer();
 				expect(answer.status, `seed ${seed}: ${path}\n${app.words().slice(-800)}`).to.be.below(500);
 			}

@@ -115,7 +115,12 @@ describe('every endpoint and form of the route tree', function () {
 				const hasBody = target.method !== 'GET';
 				const answer = await fetch(app.url + path, {
 					method: target.method,
-					headers: { accept: 'text/html', origin: app.url, ...(hasBody ? { 'content-type': type } : {}) },
+					headers: {
+						accept: 'text/html',
+						connection: 'close',
+						origin: app.url,
+						...(hasBody ? { 'content-type': type } : {})
+					},
 					...(hasBody ? { body: text } : {}),
 					redirect: 'manual'
 				});

@@ -103,12 +103,9 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 		async api(method, path, body) {
 			const response = await fetch(url + path, {
 				method,
-				...(body === undefined
-					? {}
-					: {
-							body: typeof body === 'string' ? body : JSON.stringify(body),
-							headers: { 'content-type': 'application/json' }
-						})
+				// A kept connection may be closed by the server just as a starved test uses it again.
+				headers: { connection: 'close', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+				...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) })
 			});
 			const text = await response.text();
 			return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : text };

@@ -190,8 +190,7 @@ describe('interface', () => {
 		await page.getByLabel('Page to load against itself').fill('https://skerry-line.test/contact');
 		await page.getByRole('button', { name: 'Measure the noise floor' }).click();
 		await page.getByRole('heading', { name: /How far apart are two runs of the same page on this machine/ }).waitFor();
-		await page.getByRole('button', { name: 'Stop' }).click();
-		await page.getByRole('button', { name: 'Stop it' }).click();
+		for (const name of ['Stop', 'Stop it']) await page.getByRole('button', { name, exact: true }).click();
 		await page.getByText(/Stopped by the analyst/).waitFor();
 	});
 

@@ -19,6 +19,9 @@ describe('pages over time and against competitors', function () {
 	it('lists watched pages with figures, bands and what moved, and filters them in the address', async () => {
 		const { page } = screen;
 		await screen.go('/watch');
+		// What was called stands first, also where its size is open.
+		const news = page.getByRole('region', { name: 'Moved in the last four weeks' });
+		await news.getByRole('link', { name: 'skerry-line.test/timetable' }).waitFor();
 		const booking = page.getByRole('row', { name: /\/booking/ });
 		await booking.getByText('phone', { exact: true }).first().waitFor();
 		expect(await booking.locator('.strip').count()).to.equal(2);

@@ -131,7 +131,7 @@ describe('writing a trial and following it', () => {
 		await page.getByRole('button', { name: 'Start the trial' }).click();
 		await page.getByRole('button', { name: 'Stop' }).waitFor();
 		expect(await board.getByText('not yet').count()).to.equal(5);
-		await page.getByRole('button', { name: 'Stop' }).click();
+		await page.getByRole('button', { name: 'Stop', exact: true }).click();
 		await page.getByText('Nothing more is loaded.').waitFor();
 		await page.getByRole('button', { name: 'Stop it' }).click();
 		await page.getByText('Stopped by the analyst.').waitFor();

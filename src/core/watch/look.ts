@@ -67,8 +67,8 @@ const LATER_PENALTY = 0.5;
 /**
  * A single bad week and an ordinary one after it must not pass for a change, over all that is tested of a page. What
  * tells them apart is the step without the reading that carries most of it, less half of how far the readings lie
- * apart: after a bad week that scatters by 1.55 standard errors about -1.8 where a bad week passes most easily (one that
- * is five standard errors worse), after a step about the step (simulated).
+ * apart: after a step that scatters about the step; after a bad week by 1.55 standard errors about -1.8, where it
+ * passes most easily (one that is five standard errors worse; simulated).
  */
 const LONE_LEVEL = 0.05;
 const APART = 0.5;

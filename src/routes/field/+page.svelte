@@ -46,6 +46,9 @@
 		{ key: 'scope', name: 'Figures of' },
 		{ key: 'trend', name: 'LCP, window by window' }
 	];
+	const NO_PANEL =
+		'Two other ways to field data: read a table of readings below, or put the visits’ script on the pages. ' +
+		'A panel is named by ZAFRA_PANEL and ZAFRA_PANEL_KEY.';
 	const FIELD_NAMES: Record<ReadingField, string> = {
 		address: 'Page or origin',
 		device: 'Device',
@@ -148,10 +151,7 @@
 		</section>
 	{:else}
 		{#if !data.hasPanel && !isKnown}
-			<Notice
-				title="No panel is set."
-				text="Two other ways to field data: read a table of readings below, or put the visits’ script on the pages. A panel is named by ZAFRA_PANEL and ZAFRA_PANEL_KEY."
-			/>
+			<Notice title="No panel is set." text={NO_PANEL} />
 			<p><Button kind="tertiary" size="field" href="/field/visits">Set up the visits’ script</Button></p>
 		{/if}
 		{#if isKnown}<ul class="plain tally">

@@ -121,7 +121,7 @@
 				</ul>
 			</section>
 		{/if}
-		{#if !broken.length && !moved.length}<p>
+		{#if !broken.length && !moved.length}<p class="news">
 				Nothing is broken, and no change was called in the last four weeks.
 			</p>{/if}
 		<FilterBar placeholder="Address, watch or client" bind:words onsearch={show}>

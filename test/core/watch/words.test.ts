@@ -152,7 +152,7 @@ describe('what is said of a page in trouble', () => {
 			'The page is gone (status 410)'
 		);
 		expect(trouble({ redirectedTo: 'https://own.test/login', asksWhoOneIs: true })).to.equal(
-			'The page asks who one is'
+			'The page asks to sign in'
 		);
 		expect(trouble({ redirectedTo: 'https://own.test/new' })).to.equal('The page leads to https://own.test/new');
 		expect(trouble({ failed: [{ code: 'time-out', status: null, loads: 2 }] })).to.equal(

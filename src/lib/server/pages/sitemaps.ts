@@ -125,7 +125,7 @@ export async function gatherSitemaps(
 	return collected.result(files, problems);
 }
 
-/** Where a site says that its sitemaps are (sitemaps.org, "Specifying the Sitemap location in your robots.txt file"). */
+/** Where a site says that its sitemaps are (sitemaps.org, "Specifying the Sitemap location in your robots.txt"). */
 async function namedByRobots(address: string, outward: Outward): Promise<string[]> {
 	const named = (await robotsOf(address, outward))?.getSitemaps() ?? [];
 	return named.filter((one) => one !== address).slice(0, MOST_FILES);

@@ -100,7 +100,8 @@ function stateOf(
 	const isNew = history?.changes.some(
 		(change) =>
 			change.page === page.id &&
-			(change.verdict === 'better' || change.verdict === 'worse') &&
+			change.verdict !== 'same' &&
+			change.verdict !== 'undecided' &&
 			Date.parse(dates.get(lastCalled(change)) ?? '') >= since
 	);
 	if (isNew) return 'changed';

@@ -94,7 +94,12 @@
 		outages: () => ({ outages: data.outages, figures: record.figures }),
 		taps: () => ({ taps: data.taps, form }),
 		identity: () => ({ identity: data.identity }),
-		facts: () => ({ page: record.page, requests, marks: record.marks, pixelRatio: record.conditions?.device.pixelRatio ?? 1 })
+		facts: () => ({
+			page: record.page,
+			requests,
+			marks: record.marks,
+			pixelRatio: record.conditions?.device.pixelRatio ?? 1
+		})
 	};
 	/** The list holds but a part of each request; a CSV wants all. */
 	async function csvOfRequests(numbers: ReadonlySet<number>): Promise<string> {

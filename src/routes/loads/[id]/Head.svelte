@@ -13,6 +13,7 @@
 	let { data }: Props = $props();
 	const record = $derived(data.record);
 	const FIGURES = ['score', 'lcp', 'cls', 'tbt', 'inp', 'ttfb', 'fcp', 'wire', 'requests'] as const;
+	const SIGN_IN = 'If it asks to sign in, load it as a visitor who is signed in.';
 	const landed = $derived(landedElsewhere(record));
 	const shown = $derived(FIGURES.filter((id) => record.figures[id] !== null));
 	const meta = $derived(
@@ -45,7 +46,7 @@
 	<Notice
 		kind="warning"
 		title="This load ended on another page."
-		text="{record.url} led to {landed}: the figures are of that page. If it asks to sign in, load it as a visitor who is signed in."
+		text="{record.url} led to {landed}: the figures are of that page. {SIGN_IN}"
 	/>
 {/if}
 {#if shown.length}

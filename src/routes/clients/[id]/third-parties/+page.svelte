@@ -58,8 +58,8 @@
 <div class="page">
 	<div class="page-top"><h1>Third parties of {data.client.name}</h1></div>
 	<p class="muted">
-		All third-party hosts in this client’s loads. Figures are medians over the loads that asked them, by
-		device; the tail is how much later the last response came because of a host.
+		All third-party hosts in this client’s loads. Figures are medians over the loads that asked them, by device;
+		the tail is how much later the last response came because of a host.
 	</p>
 	{#if data.unread}<InlineLoading
 			description="The lab reads {data.unread} {data.unread === 1 ? 'load' : 'loads'} between its own"
@@ -129,14 +129,14 @@
 		white-space: nowrap;
 	}
 	.words {
-		flex: 1 1 8rem;
+		flex: 1 1 100%;
 	}
 	.note {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.4rem;
 		align-items: center;
-		min-width: 15rem;
+		min-width: 9rem;
 	}
 	.note :global(.bx--form-item) {
 		flex: 1 1 6rem;

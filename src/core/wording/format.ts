@@ -87,3 +87,6 @@ export function formatDay(day: string): string {
 	const [year, month, date] = day.split('-').map(Number);
 	return `${date} ${MONTHS[month! - 1]} ${year}`;
 }
+
+/** "1 round", "3 rounds". @param many where it is not the one with an "s" */
+export const counted = (n: number, one: string, many = `${one}s`): string => `${fixed(n, 0)} ${n === 1 ? one : many}`;

@@ -59,6 +59,15 @@
 		fcp: 'FCP, p75',
 		ttfb: 'TTFB, p75'
 	};
+	/** Why lines were left aside. */
+	const SKIPPED: Record<string, string> = {
+		unknown: 'of pages that are in no list of this client',
+		'no-address': 'without an address',
+		'no-device': 'without phone or desktop',
+		'no-day': 'with a last day that is not written as 2026-11-20',
+		'no-figures': 'without a 75th percentile',
+		implausible: 'with figures too large for their unit'
+	};
 	const wordsOf = ({
 		lines,
 		saved,
@@ -69,7 +78,9 @@
 		skipped: Record<string, number>;
 	}) => ({
 		title: `${saved} of ${lines} lines were taken.`,
-		text: skipped.unknown ? `${skipped.unknown} are of pages that are in no list of this client.` : ''
+		text: Object.entries(SKIPPED)
+			.flatMap(([reason, words]) => (skipped[reason] ? [`${skipped[reason]} ${words}`] : []))
+			.join('; ')
 	});
 	const IS = [
 		{ value: '', text: 'All' },

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** A traffic table of any program. */
+	import { counted } from '$core/wording/format';
 	import { guessColumns, TRAFFIC_FIELDS, type TrafficField } from '$core/formats/traffic';
 	import ColumnFile from '$lib/parts/ColumnFile.svelte';
 	import { placesOf } from '$lib/parts/tableColumns';
@@ -20,7 +21,7 @@
 	};
 	const count = (n: number) => Math.round(n).toLocaleString('en-GB');
 	const wordsOf = ({ pages, visits, lines, joined, skipped }: Result) => ({
-		title: `${count(pages)} pages with ${count(visits)} visits.`,
+		title: `${counted(pages, 'page')} with ${counted(Math.round(visits), 'visit')}.`,
 		text: `${count(lines)} lines; ${joined} joined with another line of the same page; without an address ${skipped['no-address']}, of other hosts ${skipped.foreign}, without a number ${skipped['no-number']}.`
 	});
 </script>

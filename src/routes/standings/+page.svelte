@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button } from 'carbon-components-svelte';
-	import { formatMoment } from '$core/wording/format';
+	import { counted, formatMoment } from '$core/wording/format';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
@@ -42,7 +42,7 @@
 		<Table label="Standings" {columns} rows={data.standings} key={({ id }) => id} pageSize={25} size="medium">
 			{#snippet cell(row, column)}
 				{#if column.key === 'name'}<a class="name" href="/standings/{row.id}" data-row-link>{row.name}</a><br
-					/><span class="muted small">{row.pages} pages</span>
+					/><span class="muted small">{counted(row.pages, 'page')}</span>
 				{:else}
 					{#each row.ranks as rank (rank.condition)}
 						<div><b>{rank.words}</b> <span class="muted small">{rank.metric}, {rank.condition}</span></div>

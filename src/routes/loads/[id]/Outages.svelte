@@ -2,7 +2,7 @@
 	/** What the page does when an outside service is slow, refuses, or never answers; what hurts most first. */
 	import type { RankedOutage } from '$core/load/outage';
 	import { metricOf, type Figures } from '$core/metrics/catalogue';
-	import { formatDifference, formatValue } from '$core/wording/format';
+	import { counted, formatDifference, formatValue } from '$core/wording/format';
 	import Action from '$lib/parts/Action.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
@@ -57,7 +57,9 @@
 		The page asks {outages.services.join(', ')}. What it does when one of them is slow, refuses or never answers
 		is not known yet.
 	</p>{/if}
-{#if outages.waiting}<p class="muted">{outages.waiting} loads wait for the lab.</p>{/if}
+{#if outages.waiting}<p class="muted">
+		{counted(outages.waiting, 'load waits', 'loads wait')} for the lab.
+	</p>{/if}
 <div class="no-print">
 	<Action
 		action="?/outages"

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** A control pressed while the page is still loading: did it work, how late, had it moved? */
 	import { Button } from 'carbon-components-svelte';
-	import { formatDuration } from '$core/wording/format';
+	import { counted, formatDuration } from '$core/wording/format';
 	import { keeping } from '$lib/keeping';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
@@ -50,7 +50,7 @@
 		A button that is seen is pressed, whether its script is there or not. The lab loads the page three times and
 		presses one control at first paint, one and three seconds later.
 	</p>{/if}
-{#if taps.waiting}<p class="muted">{taps.waiting} loads wait for the lab.</p>{/if}
+{#if taps.waiting}<p class="muted">{counted(taps.waiting, 'load waits', 'loads wait')} for the lab.</p>{/if}
 <form method="POST" action="?/taps" novalidate use:keeping class="no-print">
 	<Field
 		label="Control, as a selector"

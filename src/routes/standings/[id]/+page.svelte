@@ -2,7 +2,14 @@
 	import { Accordion, AccordionItem, ContentSwitcher, Switch } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { isMetricId } from '$core/metrics/catalogue';
-	import { formatBytes, formatDay, formatDuration, formatMoment, formatValue } from '$core/wording/format';
+	import {
+		counted,
+		formatBytes,
+		formatDay,
+		formatDuration,
+		formatMoment,
+		formatValue
+	} from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
 	import FramesInStep from '$lib/charts/FramesInStep.svelte';
 	import PlaybackInStep from '$lib/charts/PlaybackInStep.svelte';
@@ -204,7 +211,7 @@
 		what="this standing"
 		state={view.state}
 		settings="/standings/{view.id}/change"
-		loss="Its {view.runs} runs of {view.pages.length} pages go with it."
+		loss="Its {counted(view.runs, 'run')} of {counted(view.pages.length, 'page')} go with it."
 	/>
 </div>
 

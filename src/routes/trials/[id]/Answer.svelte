@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The answer for each of the conditions: a sentence, its board, three moments; and what must be said beside it. */
+	import { counted } from '$core/wording/format';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import { offersRounds, suggestedRounds } from './moreRounds';
@@ -26,7 +27,7 @@
 				? 'Not started: the board fills once the variants were loaded in turn.'
 				: 'No load has ended yet.';
 		if (isOpen && hasAnswer)
-			return `As of ${lastLook?.rounds} rounds.${
+			return `As of ${counted(lastLook?.rounds ?? 0, 'round')}.${
 				trial.nextLook ? ` The next look is after ${trial.nextLook}; until then nothing here changes.` : ''
 			}`;
 		return '';

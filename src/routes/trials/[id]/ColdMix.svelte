@@ -2,7 +2,7 @@
 	/** What cold visits mean for the mix: share of them by traffic and life of the cache, and the weighted figure. */
 	import { NumberInput } from 'carbon-components-svelte';
 	import { coldShare, weightedFigure } from '$core/trial/cold';
-	import { formatDuration } from '$core/wording/format';
+	import { counted, formatDuration } from '$core/wording/format';
 
 	interface Props {
 		/** Middle largest paint of the warm baseline and of the cold variant, ms. */
@@ -20,7 +20,7 @@
 	<NumberInput labelText="Life of the cache, minutes" size="sm" min={0} allowEmpty bind:value={life} />
 </div>
 <p>
-	With {visits ?? 0} visits an hour at random and a cache that lives {life ?? 0} minutes,
+	With {counted(visits ?? 0, 'visit')} an hour at random and a cache that lives {counted(life ?? 0, 'minute')},
 	<b class="figures">{(share * 100).toFixed(share < 0.1 ? 1 : 0)} %</b> of them find it empty.
 </p>
 <ul class="plain">

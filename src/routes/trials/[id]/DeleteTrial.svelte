@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Asks before a trial is deleted. */
+	import { counted } from '$core/wording/format';
 	import Confirm from '$lib/parts/Confirm.svelte';
 
 	interface Props {
@@ -11,5 +12,5 @@
 </script>
 
 <Confirm open heading="Delete this trial?" action="Delete for good" {onconfirm} {oncancel}>
-	<p>Its {loads} loads, their pictures and their evidence go with it. This cannot be undone.</p>
+	<p>Its {counted(loads, 'load')}, their pictures and their evidence go with it. This cannot be undone.</p>
 </Confirm>

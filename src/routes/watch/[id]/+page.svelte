@@ -2,7 +2,7 @@
 	import { Button } from 'carbon-components-svelte';
 	import { onMount } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
-	import { formatMoment } from '$core/wording/format';
+	import { counted, formatMoment } from '$core/wording/format';
 	import Action from '$lib/parts/Action.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
@@ -53,7 +53,7 @@
 		{view.settings.conditions.join(' and ')}; beside
 		{view.control?.url ? view.control.url : 'the control page that ships with Zafra'}.
 		{#if view.state === 'paused'}<b>Paused.</b>{:else if view.nextAt}Next: {formatMoment(view.nextAt)}.{/if}
-		{#if view.readings && view.firstAt && view.lastAt}{view.readings} readings, from {formatMoment(
+		{#if view.readings && view.firstAt && view.lastAt}{counted(view.readings, 'reading')}, from {formatMoment(
 				view.firstAt
 			)} to {formatMoment(view.lastAt)}.{:else}No reading has ended yet.{/if}
 	</p>
@@ -109,8 +109,10 @@
 		what="this watch"
 		state={view.state}
 		settings="/watch/{view.id}/change"
-		loss="Its {view.readings} readings of {view.pages
-			.length} pages go with it, and what it told. Reports that show them keep their copies."
+		loss="Its {counted(view.readings, 'reading')} of {counted(
+			view.pages.length,
+			'page'
+		)} go with it, and what it told. Reports that show them keep their copies."
 	>
 		<Button kind="tertiary" size="field" href="/api/watches/{view.id}/readings.csv">All loads as CSV</Button>
 	</WatchFooter>

@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import {
+	counted,
 	formatBytes,
 	formatDifference,
 	formatDuration,
@@ -16,6 +17,11 @@ import type { ShiftResult } from '$core/trial/types';
 const plain = (text: string) => text.replace(/\u00a0/g, ' ');
 
 describe('figures', () => {
+	it('counts: one is told as one', () => {
+		expect([0, 1, 2].map((n) => counted(n, 'round'))).to.deep.equal(['0 rounds', '1 round', '2 rounds']);
+		expect(counted(1, 'load waits', 'loads wait')).to.equal('1 load waits');
+	});
+
 	it('times: whole ms below a second, seconds with two decimals above', () => {
 		expect([0, 999.4, 999.6, 1000, 12_345].map((ms) => plain(formatDuration(ms)))).to.deep.equal([
 			'0 ms',

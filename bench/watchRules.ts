@@ -138,7 +138,15 @@ const CELLS: Cell[] = [
 		bytes: 0.01,
 		updates: { every: 4, spread: 0.03, own: 0.02 }
 	}),
-	...[0.2, 0.4].flatMap((by) => [badWeek(by, ['lcp']), badWeek(by, FIVE)]),
+	// What was taken off over an update is least certain where the lab drifts and the drift stays.
+	alarm('updates every 4 weeks, drift 6 % that stays', {
+		bytes: 0.01,
+		drift: 0.06,
+		stays: 0.9,
+		updates: { every: 4, spread: 0.03, own: 0.01 }
+	}),
+	// 15 % is about where a bad week passes most easily.
+	...[0.15, 0.2, 0.4].flatMap((by) => [badWeek(by, ['lcp']), badWeek(by, FIVE)]),
 	back,
 	ramp(0.05, 6),
 	ramp(0.03, 10)

@@ -63,6 +63,9 @@ describe('worth and held back', () => {
 		expect(words(result('score', 'same', 0), result('lcp', 'same', 9), result('tbt', 'worse', 300))).to.match(
 			/^No difference that matters in score and largest paint; it is worse in blocking time/
 		);
+		expect(words(result('score', 'better', 9), result('tbt', 'worse', 300))).to.match(
+			/^It gains 9 points of score for .*, but it is worse in blocking time\.$/
+		);
 		expect(worthOf([result('score', 'worse', -9)], arm(1, 'A'), priced, { currency: 'GBP' }).words).to.include(
 			'on top of £12 more a month'
 		);

@@ -144,7 +144,7 @@ describe('the lines of a client’s sheet', () => {
 			trials: '4 trials, 1 of the newest not done',
 			thirdParties: '5 hosts, 2 to ask about',
 			usual: 'One target, one margin of its own',
-			field: 'On phones 1 of 2 pages is good on all three, one misses at least one'
+			field: 'On phones 1 of 2 pages is good on Core Web Vitals, one misses at least one'
 		});
 	});
 });

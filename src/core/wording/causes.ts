@@ -21,8 +21,16 @@ export function toldCauses(
 	causes: readonly CauseText[],
 	verdicts: Readonly<Partial<Record<string, Verdict>>>
 ): CauseText[] {
-	const differs = (metric: string) => DIFFERENCES.includes(verdicts[metric]);
-	return causes.filter(({ metric }) => differs(metric) || (metric === 'requests' && differs('wire')));
+	return causes.filter(({ metric, shift }) => {
+		const verdict = DIFFERENCES.includes(verdicts[metric])
+			? verdicts[metric]
+			: metric === 'requests' && DIFFERENCES.includes(verdicts.wire)
+				? verdicts.wire
+				: null;
+		if (!verdict) return false;
+		// Of all metrics that have causes less is better: what points the other way explains nothing.
+		return verdict === 'slight' || shift > 0 === (verdict === 'worse');
+	});
 }
 
 /** A whole time, without a sign. */

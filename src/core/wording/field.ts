@@ -29,11 +29,16 @@ export function describeAssessment(metrics: FieldReading['metrics'] | null, abse
 	});
 }
 
-/** "On phones 3 of 6 pages are good on all three, 2 miss at least one, one has too few visits." */
+/** "On phones 3 of 6 pages are good on Core Web Vitals, 2 miss at least one, one has too few visits." */
 export function describeTally(device: DeviceClass, assessments: readonly Assessment[]): string {
 	const count = (asked: Assessment) => assessments.filter((one) => one === asked).length;
 	const values = { device, all: assessments.length, passes: count('passes') };
-	return ENGLISH.say('field.tally', { ...values, fails: count('does-not'), few: count('not-enough-visits'), none: count('no-data') });
+	return ENGLISH.say('field.tally', {
+		...values,
+		fails: count('does-not'),
+		few: count('not-enough-visits'),
+		none: count('no-data')
+	});
 }
 
 export const describeFieldFault = (fault: 'down' | 'key' | 'rate' | 'changed' | 'refused'): string =>
@@ -94,6 +99,7 @@ export function describeTrend(metric: FieldMetric, { trend }: Pick<ReleaseEffect
 	return ENGLISH.say('field.effect.trend', {
 		direction: trend.aWeek > 0 ? 'up' : 'down',
 		size: formatValue(metric, Math.abs(trend.aWeek)),
+		clear: trend.isClear ? 'yes' : 'no',
 		decides: trend.decides ? 'yes' : 'no'
 	});
 }

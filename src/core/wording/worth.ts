@@ -84,6 +84,7 @@ function wordsOf(known: readonly ShiftResult[], given: Price, hasLater: boolean)
 	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
 	const price = priceOf(given);
 	const { others, monthlyCost: cost, currency } = given;
+	const but = others.length ? `it is worse in ${listOf(others)}` : '';
 	const tail = open.length
 		? ` ${capital(listOf(open.map((one) => plainName(one.metric))))} ${open.length === 1 ? 'is' : 'are'} not decided.`
 		: '';
@@ -91,10 +92,10 @@ function wordsOf(known: readonly ShiftResult[], given: Price, hasLater: boolean)
 		return `It gains ${sizes(better)} and loses ${sizes(worse)}${price ? ` for ${price}` : ''}: weigh them yourself.${tail}`;
 	if (worse.length)
 		return `It loses ${sizes(worse)}${price ? `, on top of ${price}` : ''}: not worth it for speed.${tail}`;
-	if (better.length) return `It gains ${sizes(better)}${price ? ` for ${price}` : '; no price is known'}.${tail}`;
+	if (better.length)
+		return `It gains ${sizes(better)}${price ? ` for ${price}` : '; no price is known'}${but && `, but ${but}`}.${tail}`;
 	if (slight.length)
-		return `It is ${slightWords(slight, ENGLISH)}; by how much is open${price ? `, and the price is ${price}` : ''}.${tail}`;
-	const but = others.length ? `it is worse in ${listOf(others)}` : '';
+		return `It is ${slightWords(slight, ENGLISH)}; by how much is open${but && `; ${but}`}${price ? `, and the price is ${price}` : ''}.${tail}`;
 	if (open.length)
 		return `${[tail.trim().replace(/\.$/, ''), but, price ? `the price is ${price}` : ''].filter(Boolean).join('; ')}.`;
 	if (but) return `No difference that matters in score and largest paint; ${but}: not worth it for speed.`;

@@ -85,7 +85,7 @@
 	const IS = [
 		{ value: '', text: 'All' },
 		{ value: 'does-not', text: 'Misses at least one' },
-		{ value: 'passes', text: 'Good on all three' },
+		{ value: 'passes', text: 'Good' },
 		{ value: 'not-enough-visits', text: 'Too few visits' },
 		{ value: 'no-data', text: 'No data yet' },
 		{ value: 'changed', text: 'Changed since the window before' }

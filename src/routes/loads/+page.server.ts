@@ -82,11 +82,12 @@ const clientOf = (form: FormData) => Number(textOf(form, 'clientId')) || null;
 
 /** With where each ended, of older ones noted now. */
 function listed(db: Db, clientId: number | null, offset: number) {
-	noteLandings(
+	const loads = loneLoads(db, clientId, ROWS, offset);
+	const isNews = noteLandings(
 		db,
-		loneLoads(db, clientId, ROWS, offset).map(({ id }) => id)
+		loads.map(({ id }) => id)
 	);
-	return loneLoads(db, clientId, ROWS, offset);
+	return isNews ? loneLoads(db, clientId, ROWS, offset) : loads;
 }
 
 export const actions = {

@@ -3,7 +3,7 @@ import { explainShift } from '$core/compare/why';
 import type { LoadRecord } from '$core/load/record';
 import { noFigures } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
-import { describeCause } from '$core/wording/causes';
+import { describeCause, toldCauses } from '$core/wording/causes';
 import { requestOf } from '../../support/records';
 import { chatty, digest, load, plain } from '../../support/digests';
 
@@ -92,6 +92,31 @@ describe('why', () => {
 		const { causes } = explainShift([digest(before)], [digest(after)]);
 		expect(describeCause(causes[0]!)).to.equal('big.#.jpg waits 600\u00a0ms longer for its server.');
 		expect(causes.some(({ kind }) => kind === 'files')).to.equal(true);
+	});
+
+	it('compares the waiting of one file with itself alone', () => {
+		const after = load('skerry.test');
+		Object.assign(after.requests[1]!, { url: 'https://skerry.test/other.png', responseMs: 1000, endMs: 1400 });
+		Object.assign(after.lcp!, { url: 'https://skerry.test/other.png', atMs: 1600 });
+		after.figures.lcp = 1600;
+		const { causes } = explainShift([digest(load('skerry.test'))], [digest(after)]);
+		expect(causes.map(({ kind }) => kind)).not.to.include.members(['resource-wait']);
+		expect(causes.map(({ kind }) => kind)).not.to.include.members(['resource-receive']);
+	});
+
+	it('explains a verdict by what points its way', () => {
+		const cause = (metric: 'lcp' | 'wire' | 'requests', shift: number) => ({
+			metric,
+			shift,
+			subject: 'x',
+			weight: 1,
+			words: `${metric} ${shift}`
+		});
+		const all = [cause('lcp', 600), cause('lcp', -200), cause('wire', -9000), cause('requests', -4)];
+		const told = (verdicts: Parameters<typeof toldCauses>[1]) => toldCauses(all, verdicts).map(({ words }) => words);
+		expect(told({ lcp: 'worse' })).to.deep.equal(['lcp 600']);
+		expect(told({ lcp: 'slight', wire: 'better' })).to.deep.equal(['lcp 600', 'lcp -200', 'wire -9000', 'requests -4']);
+		expect(told({ lcp: 'same', wire: 'worse' })).to.deep.equal([]);
 	});
 
 	it('says nothing where nothing differs, and needs loads', () => {

@@ -43,7 +43,7 @@ describe('the assessment of field data', () => {
 		expect(describeAssessment(metrics({ lcp: 2600, inp: 250, cls: 0.05 }))).to.equal('misses LCP, INP');
 		const tally = describeTally('phone', ['passes', 'does-not', 'does-not', 'not-enough-visits', 'no-data']);
 		expect(tally).to.equal(
-			'On phones 1 of 5 pages is good on all three, 2 miss at least one, one has too few visits, one has no data yet'
+			'On phones 1 of 5 pages is good on Core Web Vitals, 2 miss at least one, one has too few visits, one has no data yet'
 		);
 	});
 });

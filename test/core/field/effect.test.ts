@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { effectByDays } from '$core/field/effect/byDays';
 import { effectByWindows, fitStep } from '$core/field/effect/byWindows';
+import { toldEffect } from '$core/field/effect/told';
 import type { EffectAnswer, ReleaseEffect } from '$core/field/effect/types';
 import { addDays, shareAfter, windowEnds } from '$core/field/windows';
 import { seededRandom, normalFrom } from '$core/stats/random';
@@ -116,6 +117,28 @@ describe('the effect of a release by days', () => {
 		const better = effectOf(effectByDays('lcp', page, control, RELEASE));
 		expect(better).to.include({ verdict: 'better' });
 		expect(better.trend!.decides).to.equal(false);
+	});
+
+	it('says of a slope that is not clear only that it may be one', () => {
+		const told = (error: number) =>
+			toldEffect('lcp', {
+				by: 'days',
+				before: 2500,
+				estimate: 0.1,
+				low: 0.06,
+				high: 0.14,
+				drift: 0,
+				observed: { before: 28, after: 28 },
+				trend: { shift: 0.09, error, aWeek: 0.02 }
+			});
+		expect(told(0.2)).to.deep.include({ verdict: 'worse', trend: null });
+		expect(told(0.06)).to.include({ verdict: 'none' });
+		expect(describeTrend('lcp', told(0.06))).to.equal(
+			'Before the release it may have been rising already: no verdict.'
+		);
+		expect(describeTrend('lcp', told(0.02))).to.match(
+			/^Before the release it rose by \d+\sms a week already: no verdict\.$/
+		);
 	});
 
 	it('takes no rise of windows for the release', () => {

@@ -15,8 +15,7 @@ const MOSTLY = 0.5;
 /** The LCP resource waits longer for its server, is received more slowly, or is painted later once it is there. */
 export const resourceCauses: CauseRule = (compared) => {
 	const { before, after } = compared;
-	const partShift = (key: string) =>
-		breakdownOf(compared, 'lcp')?.parts.find((part) => part.key === key)?.shift ?? 0;
+	const partShift = (key: string) => breakdownOf(compared, 'lcp')?.parts.find((part) => part.key === key)?.shift ?? 0;
 	const painted: Candidate = {
 		kind: 'render-delay',
 		subject: 'LCP painting',
@@ -26,7 +25,8 @@ export const resourceCauses: CauseRule = (compared) => {
 	};
 	const [was, is] = [before, after].map((loads) => loads.flatMap(({ lcpResource }) => lcpResource ?? []));
 	const name = commonName(is!, after.length);
-	if (name === null || !was!.length) return [painted];
+	// Another file's waiting is none of this one's.
+	if (name === null || commonName(was!, before.length) !== name) return [painted];
 	const meanOf = (part: 'waitingMs' | 'receivingMs') =>
 		mean(is!.map((resource) => resource[part])) - mean(was!.map((resource) => resource[part]));
 	const about = { subject: name, metric: 'lcp', values: { name } } as const;

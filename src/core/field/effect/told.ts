@@ -59,7 +59,8 @@ export function toldEffect(metric: FieldMetric, { by, before, observed, ...logs 
 			high: inUnit(logs.estimate - by + reach(logs.high - logs.estimate))
 		};
 		const turns = isLeaning && verdict !== 'undecided' && verdictOf(alone) !== verdict;
-		return turns || Math.abs(by) > CLEAR * error ? { aWeek: inUnit(aWeek), decides: turns } : null;
+		const isClear = Math.abs(by) > CLEAR * error;
+		return turns || isClear ? { aWeek: inUnit(aWeek), isClear, decides: turns } : null;
 	}
 }
 

@@ -23,8 +23,11 @@ export interface ReleaseEffect {
 	verdict: Verdict;
 	/** Shares of the kinds of visits on both sides; null where they are not known. */
 	mix: VisitMix | null;
-	/** How it was moving before the release; null where it was not, or that is not known. */
-	trend: { aWeek: number; decides: boolean } | null;
+	/**
+	 * How it was moving before the release; null where it was not, or that is not known. Clear from two standard errors
+	 * on; one that is not may decide nevertheless, since the verdict would not stand with it.
+	 */
+	trend: { aWeek: number; isClear: boolean; decides: boolean } | null;
 }
 
 /** Not enough to say anything yet. */

@@ -11,7 +11,7 @@ export const field = {
 	'field.assessment.not-enough-visits': 'too few visits',
 	'field.assessment.no-data': 'no data yet',
 	'field.tally':
-		'{device, select, phone {On phones} other {On desktops}} {passes, plural, =0 {none} other {#}} of {all, plural, one {# page} other {# pages}} {passes, plural, =0 {is} one {is} other {are}} good on all three{fails, plural, =0 {} one {, one misses at least one} other {, # miss at least one}}{few, plural, =0 {} one {, one has too few visits} other {, # have too few visits}}{none, plural, =0 {} one {, one has no data yet} other {, # have no data yet}}',
+		'{device, select, phone {On phones} other {On desktops}} {passes, plural, =0 {none} other {#}} of {all, plural, one {# page} other {# pages}} {passes, plural, =0 {is} one {is} other {are}} good on Core Web Vitals{fails, plural, =0 {} one {, one misses at least one} other {, # miss at least one}}{few, plural, =0 {} one {, one has too few visits} other {, # have too few visits}}{none, plural, =0 {} one {, one has no data yet} other {, # have no data yet}}',
 	'field.source.panel': 'the panel',
 	'field.source.visits': 'own visits',
 	'field.source.csv': 'a table',
@@ -32,7 +32,7 @@ export const field = {
 	'field.effect.mix-decides':
 		'Weighted as the visits before came, the answer is another: other visitors came, so nothing is said of the release.',
 	'field.effect.trend':
-		'Before the release it {direction, select, up {rose} other {fell}} by {size} a week already{decides, select, yes {: no verdict} other {}}.',
+		'{clear, select, yes {Before the release it {direction, select, up {rose} other {fell}} by {size} a week already} other {Before the release it may have been {direction, select, up {rising} other {falling}} already}}{decides, select, yes {: no verdict} other {}}.',
 	'field.outcome.rate': '{reached} of {views} page views ({low} to {high} %)',
 	'field.outcome.none': 'no page views',
 	'field.outcome.caveat':

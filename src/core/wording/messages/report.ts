@@ -27,7 +27,7 @@ export const report = {
 	'report.period.trials.none': 'No trial ended in this time.',
 	'report.period.field': 'Real visitors',
 	'report.period.field.moved': '{page}, {device}: from “{before}” to “{after}”.',
-	'report.period.field.none': 'No page became good on all three, or stopped being so.',
+	'report.period.field.none': 'No page changed between good and missing a Core Web Vital.',
 	'report.period.field.no-data': 'No data yet.',
 	'report.period.watches': 'Watched pages',
 	'report.period.watches.moved': '{event}: {what}.',

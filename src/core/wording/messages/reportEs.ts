@@ -29,7 +29,7 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.period.trials.none': 'Ningún ensayo terminó en este tiempo.',
 	'report.period.field': 'Visitantes reales',
 	'report.period.field.moved': '{page}, {device}: de «{before}» a «{after}».',
-	'report.period.field.none': 'Ninguna página pasó a estar bien en las tres, ni dejó de estarlo.',
+	'report.period.field.none': 'Ninguna página pasó de estar bien a no cumplir una de las Core Web Vitals, ni al revés.',
 	'report.period.field.no-data': 'Aún sin datos.',
 	'report.period.watches': 'Páginas vigiladas',
 	'report.period.watches.moved': '{event}: {what}.',

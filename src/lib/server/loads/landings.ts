@@ -3,13 +3,13 @@ import { landingOf } from '$core/load/landing';
 import { sql, type Db } from '../db/connection';
 import { findRecord } from './loads';
 
-/** Read what is not noted yet of some loads, for once. */
-export function noteLandings(db: Db, loadIds: readonly number[]): void {
+/** Read what is not noted yet of some loads, for once. @returns whether there was any */
+export function noteLandings(db: Db, loadIds: readonly number[]): boolean {
 	const unread = sql<{ id: number }>(
 		db,
 		'SELECT id FROM load WHERE markup IS NULL AND id IN (SELECT value FROM json_each(?))'
 	).all(JSON.stringify(loadIds));
-	if (!unread.length) return;
+	if (!unread.length) return false;
 	db.transaction(() => {
 		for (const { id } of unread) {
 			const record = findRecord(db, id);
@@ -17,4 +17,5 @@ export function noteLandings(db: Db, loadIds: readonly number[]): void {
 			sql(db, 'UPDATE load SET landed = @landed, markup = @markup WHERE id = @id').run({ id, ...columns });
 		}
 	})();
+	return true;
 }

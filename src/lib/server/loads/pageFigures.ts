@@ -19,7 +19,6 @@ export interface LabFigures {
 	figures: Partial<Record<FieldMetric, number>>;
 }
 
-
 /** The newest loads count: a page of a month ago is another page. */
 const MOST_LOADS = 200;
 
@@ -45,9 +44,11 @@ function ownLoads(db: Db, url: string): OwnRow[] {
 				WHERE ${COUNTED} ORDER BY load.id DESC LIMIT ${MOST_LOADS}`
 		).all(url);
 	const found = rows();
-	const unread = found.filter(({ markup }) => markup === null).map(({ id }) => id);
-	if (unread.length) noteLandings(db, unread);
-	const noted = unread.length ? rows() : found;
+	const isNews = noteLandings(
+		db,
+		found.map(({ id }) => id)
+	);
+	const noted = isNews ? rows() : found;
 	// An address that always leads elsewhere stands for the page there.
 	const home = noted.some(({ landed }) => landed === null) ? null : (noted[0]?.landed ?? null);
 	const own = noted.filter(({ landed }) => landed === home);

@@ -1,16 +1,24 @@
 /** Whether more rounds would help an answer, and how many. */
 import { hasStages } from '$core/trial/kinds';
+import { MOST_ROUNDS } from '$core/trial/verdict';
 import type { SheetView } from '$lib/server/trials/sheetView';
 
+const USUAL = 6;
+
+/** What more rounds would probably decide; what is beyond reach is told instead. */
 const open = ({ judgement }: Pick<SheetView, 'judgement'>) =>
-	judgement.results.filter(({ primary, verdict, roundsNeeded }) => primary && verdict === 'undecided' && roundsNeeded);
+	judgement.results.filter(
+		({ primary, verdict, roundsNeeded }) =>
+			primary && verdict === 'undecided' && roundsNeeded !== null && roundsNeeded <= MOST_ROUNDS
+	);
 
 /** Where something is open that more rounds would decide, they stand beside the answer. */
 export const offersRounds = (data: Pick<SheetView, 'judgement' | 'trial'>): boolean =>
 	data.trial.status === 'done' && !hasStages(data.trial.kind) && open(data).length > 0;
 
-/** Beyond those that were made, for what needs most of them. */
+/** Beyond those that were made, for what needs most of them; a few where few would do. */
 export function suggestedRounds({ judgement }: Pick<SheetView, 'judgement'>): number {
 	const missing = open({ judgement }).map(({ roundsNeeded, n }) => roundsNeeded! - n);
-	return Math.max(1, ...missing.filter(Number.isFinite));
+	const most = Math.max(...missing);
+	return most > 0 ? most : USUAL;
 }

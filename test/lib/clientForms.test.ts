@@ -165,6 +165,11 @@ describe('a traffic table in the browser', () => {
 		const file = new Blob([`${above}Page,Page views\n/a,12\n`]);
 		const { rows, header } = await firstLines(file, (cells) => guessColumns(cells) !== null);
 		expect([header, rows[header]]).to.deep.equal([2, ['Page', 'Page views']]);
+		const odd = await firstLines(
+			new Blob([`${above}What,How often\n/a,12\n`]),
+			(cells) => guessColumns(cells) !== null
+		);
+		expect([odd.header, placesOf(guessColumns(odd.rows[odd.header]!))]).to.deep.equal([2, {}]);
 	});
 
 	it('is shown by path and with its numbers parted', () => {

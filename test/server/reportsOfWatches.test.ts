@@ -73,7 +73,9 @@ describe('reports of watches and standings', () => {
 		expect(linesOf('2020-01-01', '2030-01-01')[0]).to.match(/^No step was called .* not all have the 7 readings yet/);
 		readMany(id, 7, 2000, 2);
 		deriveHistory(db, id);
-		expect(linesOf('2020-01-01', '2030-01-01')).to.deep.equal(['No change beyond the noise was found on a watched page.']);
+		expect(linesOf('2020-01-01', '2030-01-01')).to.deep.equal([
+			'No change beyond the noise was found on a watched page.'
+		]);
 		readMany(id, 3, 3000, 20);
 		deriveHistory(db, id);
 		const [line] = linesOf('2020-01-01', '2030-01-01');

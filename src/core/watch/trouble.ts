@@ -48,7 +48,8 @@ export function troubleOf(
 }
 
 const redirectOf = (url: string, records: readonly Pick<LoadRecord, 'status' | 'finalUrl'>[]): string | null =>
-	records.flatMap(({ status, finalUrl }) => (status === 'ok' && landedElsewhere({ url, finalUrl })) || []).at(0) ?? null;
+	records.flatMap(({ status, finalUrl }) => (status === 'ok' && landedElsewhere({ url, finalUrl })) || []).at(0) ??
+	null;
 
 function likenessIfOther(
 	records: readonly Pick<LoadRecord, 'status' | 'page'>[],

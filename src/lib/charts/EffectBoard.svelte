@@ -57,7 +57,8 @@
 							{#if result.shift}{wordShift({ ...result, shift: result.shift })}{/if}
 							<br /><span class="muted small">{describeDrift(metric, answer.effect, control)}</span>
 							{#if answer.effect.mix}<br /><span class="muted small">{describeMix(answer.effect)}</span>{/if}
-							{#if answer.effect.trend}<br /><span class="muted small">{describeTrend(metric, answer.effect)}</span
+							{#if answer.effect.trend}<br /><span class="muted small"
+									>{describeTrend(metric, answer.effect)}</span
 								>{/if}
 						</td>
 					{:else}

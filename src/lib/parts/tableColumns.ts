@@ -18,7 +18,8 @@ export async function firstLines(file: Blob, isHeading: (cells: readonly string[
 	const bytes = new Uint8Array(await file.slice(0, LOOKED_AT_BYTES).arrayBuffer());
 	const text = decoder.write(bytes) || decoder.end();
 	const rows = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy', preview: LOOKED_AT_ROWS + 1 }).data;
-	return { rows, header: headerRowOf(rows, isHeading) ?? 0 };
+	// Without names that are known: the first line that has columns, rather than a title above them.
+	return { rows, header: headerRowOf(rows, isHeading) ?? headerRowOf(rows, () => true) ?? 0 };
 }
 
 /** Places of columns as a form holds them; empty for none. */

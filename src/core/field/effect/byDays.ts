@@ -67,7 +67,9 @@ export function effectByDays(
 	const observed = { before: sides.before.length, after: sides.after.length };
 	const mixed = mixOf(metric, kinds, sides);
 	const trend = trendBefore(metric, days, steady ? control : null, release, sides);
-	return { effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed, mixed, trend }) };
+	return {
+		effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed, mixed, trend })
+	};
 }
 
 /** The last days before and the first ones after, in whole weeks, as far as there were visits at all. */

@@ -59,9 +59,7 @@
 		</ContentSwitcher>
 	</div>
 	<p>
-		<b class={shown.assessment}
-			>On {DEVICES[shown.device].toLowerCase()}s: {shown.assessmentWords}.</b
-		>
+		<b class={shown.assessment}>On {DEVICES[shown.device].toLowerCase()}s: {shown.assessmentWords}.</b>
 		<span class="muted">
 			{#if shown.newest}Figures of {shown.scopeWords}, from {shown.source && describeSource(shown.source)}, {formatDay(
 					shown.newest.from

@@ -209,7 +209,8 @@ export function differsFrom(draft: TrialDraft, start: TrialDraft): boolean {
 }
 
 /** A draft holds what its client wants: each client has its own. */
-const storeOf = (clientId: number | null) => (clientId === null ? 'zafra-trial-draft' : `zafra-trial-draft-${clientId}`);
+const storeOf = (clientId: number | null) =>
+	clientId === null ? 'zafra-trial-draft' : `zafra-trial-draft-${clientId}`;
 
 /** Null without one, or without a store. */
 export function storedDraft(clientId: number | null): TrialDraft | null {

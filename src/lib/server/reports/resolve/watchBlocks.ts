@@ -19,7 +19,6 @@ function ownWatch({ db, clientId }: Material, id: number, kind: Watch['kind']): 
 	return watch?.kind === kind && watch.clientId === clientId ? watch : null;
 }
 
-
 /** Of some page no step could have been called. */
 const isYoung = ({ states }: Pick<WatchHistory, 'states'>) => states.some(({ missing }) => missing > 0);
 

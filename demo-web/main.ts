@@ -1,6 +1,7 @@
 /** Starts the simulated web alone: `npm run demo-web`. */
 import { join, resolve } from 'node:path';
 import type { Server } from 'node:net';
+import { weeksOfFolder } from './calendar';
 import { hostTimes } from './hosts';
 import { createDemoWeb } from './server';
 import { writeHistory } from './visitors/history';
@@ -10,10 +11,11 @@ const tlsPort = Number(process.env.ZAFRA_DEMO_TLS_PORT ?? port + 1);
 const wrongPort = Number(process.env.ZAFRA_DEMO_WRONG_PORT ?? port + 2);
 const folder = join(resolve(process.env.ZAFRA_DATA ?? 'data'), 'demo-web');
 const zafra = `http://127.0.0.1:${process.env.PORT ?? 4170}`;
-const world = await createDemoWeb({ folder, keepState: true, zafra });
+const weeks = weeksOfFolder(folder);
+const world = await createDemoWeb({ folder, keepState: true, zafra, weeks });
 const { http, https, wrongCertificate, certificates, drawPictures } = world;
 // Put away for Zafra, which reads it once.
-if (process.env.ZAFRA_DEMO_VISITS) writeHistory(process.env.ZAFRA_DEMO_VISITS);
+if (process.env.ZAFRA_DEMO_VISITS) writeHistory(process.env.ZAFRA_DEMO_VISITS, weeks);
 // Drawn before the first visitor comes: a picture made on demand would look like a slow server.
 await drawPictures();
 

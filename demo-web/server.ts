@@ -37,6 +37,8 @@ export interface DemoWebOptions {
 	keepState?: boolean;
 	/** Where Zafra listens: sites with its visits’ script hand requests on to it. */
 	zafra?: string | null;
+	/** By how many weeks what happens in the world is moved. */
+	weeks?: number;
 }
 
 export interface DemoWeb {
@@ -54,7 +56,8 @@ export async function createDemoWeb({
 	folder,
 	seed = 1,
 	keepState = false,
-	zafra = null
+	zafra = null,
+	weeks = 0
 }: DemoWebOptions): Promise<DemoWeb> {
 	const pictures = new PictureMaker(join(folder, 'pictures'));
 	const clock = new ServerClock(seed);
@@ -66,7 +69,7 @@ export async function createDemoWeb({
 	const forget = () => [...sites.values(), ...previews.values()].forEach((site) => site.forget());
 	const store = new StateStore(startingStates(), keepState ? join(folder, 'state.json') : null, forget);
 	const certificates = await certificatesFor(join(folder, 'tls'), allHosts());
-	const world = new World(sites, previews, store, pictures, jitter, zafra);
+	const world = new World({ sites, previews, store, pictures, jitter, zafra, weeks });
 	const drawPictures = async () => {
 		for (const { host } of SITES) await sites.get(host)!.drawPictures(store.published(host).shrinkery);
 	};
@@ -99,19 +102,22 @@ const MOST_PACKED = 500;
 /** Shorter texts are sent as they are. */
 const LEAST_PACKED = 200;
 
+interface WorldParts {
+	sites: ReadonlyMap<string, Site>;
+	previews: ReadonlyMap<string, Site>;
+	store: StateStore;
+	pictures: PictureMaker;
+	jitter: (host: string, middleMs: number) => number;
+	zafra: string | null;
+	weeks: number;
+}
+
 /** Answers for every host of the simulated web. */
 class World {
 	#packed = new WeakMap<object, Promise<Buffer>>();
 	#packedText = new Map<string, Promise<Buffer>>();
 
-	constructor(
-		private readonly sites: ReadonlyMap<string, Site>,
-		private readonly previews: ReadonlyMap<string, Site>,
-		private readonly store: StateStore,
-		private readonly pictures: PictureMaker,
-		private readonly jitter: (host: string, middleMs: number) => number,
-		private readonly zafra: string | null
-	) {}
+	constructor(private readonly parts: WorldParts) {}
 
 	listener(https: boolean) {
 		return (request: IncomingMessage, response: ServerResponse) => {
@@ -147,28 +153,29 @@ class World {
 		if (ask.host === 'switchboard.test')
 			return ask.path === '/hosts'
 				? { type: 'application/json', body: JSON.stringify(hostTimes()) }
-				: answerSwitchboard(ask, this.store);
+				: answerSwitchboard(ask, this.parts.store);
 		if (ask.host === 'faults.test') return answerFaults(ask.path, ask.query, ask.https);
-		if (ask.host === 'truth.test') return answerTruth(ask.path, this.pictures);
-		if (ask.host === 'field-panel.test') return answerPanel(ask);
+		if (ask.host === 'truth.test') return answerTruth(ask.path, this.parts.pictures);
+		if (ask.host === 'field-panel.test') return answerPanel(ask, this.parts.weeks);
 		const notes = answerNotes(ask);
 		if (notes) return notes;
-		if (PARTIES.has(ask.host)) return answerParty(ask, this.pictures, (middleMs) => this.jitter(ask.host, middleMs));
+		if (PARTIES.has(ask.host))
+			return answerParty(ask, this.parts.pictures, (middleMs) => this.parts.jitter(ask.host, middleMs));
 		return this.#findOnSite(ask);
 	}
 
 	async #findOnSite(ask: Ask): Promise<HostAnswer> {
 		const isPreview = ask.host.startsWith('preview.');
 		const live = ask.host.replace(/^(preview|cdn)\./, '');
-		const site = (isPreview ? this.previews : this.sites).get(live);
-		if (!site) return listOfHosts(ask.host, [...this.sites.keys()]);
-		const state = isPreview ? this.store.staged(live) : this.store.published(live);
+		const site = (isPreview ? this.parts.previews : this.parts.sites).get(live);
+		if (!site) return listOfHosts(ask.host, [...this.parts.sites.keys()]);
+		const state = isPreview ? this.parts.store.staged(live) : this.parts.store.published(live);
 		const scheme = state.https ? 'https' : 'http';
 		if (state.https !== ask.https && !ask.host.startsWith('cdn.')) {
 			const location = `${scheme}://${ask.host}${ask.path}`;
 			return { status: 301, type: 'text/plain', body: '', headers: { location } };
 		}
-		const visit = state.visits ? await answerVisit(ask, this.zafra) : null;
+		const visit = state.visits ? await answerVisit(ask, this.parts.zafra) : null;
 		if (visit) return visit;
 		return site.answer(ask, state, `${scheme}://${isPreview ? ask.host : live}`);
 	}
@@ -199,7 +206,7 @@ class World {
 			...(packs ? { 'content-encoding': 'gzip', vary: 'accept-encoding' } : {}),
 			...answer.headers,
 			...(etag ? { etag } : {}),
-			'x-world-version': String(this.store.version)
+			'x-world-version': String(this.parts.store.version)
 		};
 		if (etag && ask.headers['if-none-match'] === etag) {
 			response.writeHead(304, headers);

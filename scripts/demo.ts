@@ -1,6 +1,7 @@
 /** Starts web (which starts the runner) and the simulated web together, and ends them together. */
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join, resolve } from 'node:path';
+import { weeksOfFolder } from '../demo-web/calendar';
 
 const port = process.env.PORT || '4170';
 const demoPort = process.env.ZAFRA_DEMO_PORT || '4180';
@@ -11,6 +12,7 @@ const environment = {
 	ZAFRA_DEMO: 'on',
 	ZAFRA_DEMO_PORT: demoPort,
 	ZAFRA_DATA: data,
+	ZAFRA_DEMO_WEEKS: String(weeksOfFolder(join(data, 'demo-web'))),
 	ZAFRA_DEMO_VISITS: join(data, 'demo-web', 'visits.ndjson.gz')
 };
 

@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import { writtenDay } from '../calendar';
 import { pathsOf, visitsOn, vitalOn, type Device, type Vital } from './population';
 
 /** What one page view reported; written as a line of JSON. */
@@ -56,15 +57,24 @@ function hourOf(random: Random): number {
 	return HOURS.findIndex((weight) => (rest -= weight) < 0);
 }
 
+interface Drawing {
+	device: Device;
+	/** As it is on the calendar. */
+	day: string;
+	/** As the world has it written down. */
+	written: string;
+	until: number;
+}
+
 /** The visits of one page on one day. */
-function* visitsOfDay(path: string, device: Device, day: string, until: number): Generator<DrawnVisit> {
-	const random = randomOf(`${path} ${device} ${day}`);
-	const expected = visitsOn(HOST, path, device, day) * SAMPLING;
+function* visitsOfDay(path: string, { device, day, written, until }: Drawing): Generator<DrawnVisit> {
+	const random = randomOf(`${path} ${device} ${written}`);
+	const expected = visitsOn(HOST, path, device, written) * SAMPLING;
 	// Poisson, by its normal approximation; of a page with few visits by chance alone.
 	const count = Math.max(0, Math.round(expected + Math.sqrt(expected) * normalOf(random)));
 	for (let i = 0; i < count; i++) {
 		const at = Date.parse(`${day}T00:00:00Z`) + (hourOf(random) + random()) * 3_600_000;
-		const visit = drawVisit(path, device, day, Math.round(at), random);
+		const visit = drawVisit(path, device, written, Math.round(at), random);
 		if (at < until) yield visit;
 	}
 }
@@ -91,19 +101,22 @@ function drawVisit(path: string, device: Device, day: string, at: number, random
 	};
 }
 
-export function* drawHistory(now: number): Generator<DrawnVisit> {
+/** @param weeks by which the world is moved */
+export function* drawHistory(now: number, weeks = 0): Generator<DrawnVisit> {
 	const today = Math.floor(now / DAY_MS);
 	for (let day = today - DAYS; day <= today; day++) {
 		const text = new Date(day * DAY_MS).toISOString().slice(0, 10);
-		for (const path of pathsOf(HOST)) for (const device of DEVICES) yield* visitsOfDay(path, device, text, now);
+		const written = writtenDay(text, weeks);
+		for (const path of pathsOf(HOST))
+			for (const device of DEVICES) yield* visitsOfDay(path, { device, day: text, written, until: now });
 	}
 }
 
 /** Unless the file is there. */
-export function writeHistory(file: string, now = Date.now()): void {
+export function writeHistory(file: string, weeks: number, now = Date.now()): void {
 	if (existsSync(file)) return;
 	const lines: string[] = [];
-	for (const visit of drawHistory(now)) lines.push(JSON.stringify(visit));
+	for (const visit of drawHistory(now, weeks)) lines.push(JSON.stringify(visit));
 	mkdirSync(dirname(file), { recursive: true });
 	writeFileSync(`${file}.part`, gzipSync(lines.join('\n'), { level: 1 }));
 	renameSync(`${file}.part`, file);

@@ -3,6 +3,7 @@
  * device class and the last day of a window of 28 days; too few visits are no answer.
  */
 import type { Answer, Ask } from '../world';
+import { writtenDay } from '../calendar';
 import { pathsOf, visitsOn, vitalOn, type Device, type Vital } from './population';
 
 const VITALS: readonly Vital[] = ['lcp', 'inp', 'cls', 'fcp', 'ttfb'];
@@ -35,7 +36,8 @@ const json = (status: number, value: unknown, headers: Record<string, string> = 
 const refuse = (status: number, code: string, words: string, headers = {}) =>
 	json(status, { error: { code, words } }, headers);
 
-export function answerPanel({ path, query }: Ask): Answer | null {
+/** @param weeks by which the world is moved */
+export function answerPanel({ path, query }: Ask, weeks = 0): Answer | null {
 	if (path !== '/readings') return null;
 	const now = Date.now();
 	while (asked.length && asked[0]! < now - 60_000) asked.shift();
@@ -47,10 +49,10 @@ export function answerPanel({ path, query }: Ask): Answer | null {
 	const until = query.get('until') ?? '';
 	if (device !== 'phone' && device !== 'desktop') return refuse(400, 'device', 'The device is phone or desktop.');
 	if (!/^\d{4}-\d\d-\d\d$/.test(until)) return refuse(400, 'until', 'Name the last day of the window.');
-	return readingOf(query, device, until);
+	return readingOf(query, device, until, weeks);
 }
 
-function readingOf(query: URLSearchParams, device: Device, until: string): Answer {
+function readingOf(query: URLSearchParams, device: Device, until: string, weeks: number): Answer {
 	const page = query.get('page');
 	const origin = page === null ? query.get('origin') : null;
 	const address = page ?? origin ?? '';
@@ -58,7 +60,10 @@ function readingOf(query: URLSearchParams, device: Device, until: string): Answe
 	const { host, pathname, origin: own } = new URL(address);
 	const paths = page === null ? pathsOf(host) : [pathname.length > 1 ? pathname.replace(/\/$/, '') : pathname];
 	const days = Array.from({ length: WINDOW_DAYS }, (_, i) => dayBefore(until, WINDOW_DAYS - 1 - i));
-	const parts = paths.flatMap((path) => days.map((day) => ({ path, day, visits: visitsOn(host, path, device, day) })));
+	const written = days.map((day) => writtenDay(day, weeks));
+	const parts = paths.flatMap((path) =>
+		written.map((day) => ({ path, day, visits: visitsOn(host, path, device, day) }))
+	);
 	const total = parts.reduce((sum, { visits }) => sum + visits, 0);
 	if (total < LEAST_VISITS) return refuse(404, 'too-few-visits', 'Too few visits in this window.');
 	const metrics = Object.fromEntries(VITALS.map((vital) => [vital, metricOf(vital, host, device, parts, total)]));

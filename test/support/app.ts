@@ -3,6 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { weeksUntil } from '../../demo-web/calendar';
 import { writeHistory } from '../../demo-web/visitors/history';
 import { freePort, startDemoWeb, type RunningWorld } from './world';
 
@@ -47,9 +48,10 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 	await prepare?.(folder);
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;
-	const web = await startDemoWeb(url);
+	const weeks = weeksUntil(Date.now());
+	const web = await startDemoWeb(url, weeks);
 	const visits = join(tmpdir(), `zafra-test-visits-${new Date().toISOString().slice(0, 13)}.ndjson.gz`);
-	if (demo) writeHistory(visits);
+	if (demo) writeHistory(visits, weeks);
 	let child: ChildProcess | null = null;
 	let words = '';
 
@@ -63,6 +65,7 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 				ZAFRA_HOST_MAP: `*.test=127.0.0.1:${web.port}/${web.tlsPort}`,
 				ZAFRA_TRUSTED_KEYS: web.keyHash,
 				ZAFRA_DEMO: demo ? 'on' : 'off',
+				ZAFRA_DEMO_WEEKS: String(weeks),
 				ZAFRA_DEMO_VISITS: visits,
 				ZAFRA_PANEL: 'https://field-panel.test/readings',
 				ZAFRA_PANEL_KEY: 'demo',

@@ -40,10 +40,14 @@ export interface RunningWorld extends RunningServer {
 	store: DemoWeb['store'];
 }
 
-/** Pictures and certificates are made once and kept between test runs. */
-/** @param zafra where the app listens, for sites with its visits’ script */
-export async function startDemoWeb(zafra: string | null = null): Promise<RunningWorld> {
-	const world = await createDemoWeb({ folder: join(tmpdir(), 'zafra-test-demo-web'), zafra });
+/**
+ * Pictures and certificates are made once and kept between test runs.
+ *
+ * @param zafra where the app listens, for sites with its visits’ script
+ * @param weeks by which what happens in the world is moved
+ */
+export async function startDemoWeb(zafra: string | null = null, weeks = 0): Promise<RunningWorld> {
+	const world = await createDemoWeb({ folder: join(tmpdir(), 'zafra-test-demo-web'), zafra, weeks });
 	const [http, https, wrong] = await Promise.all([
 		listen(world.http),
 		listenSecure(world.https),

@@ -3,6 +3,7 @@
  * The data folder is made once for the process that runs the tests, and goes with it.
  */
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { weeksUntil } from '../../../demo-web/calendar';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -48,7 +49,7 @@ export async function demoDb(): Promise<Db> {
 	const { getDb } = await import('../../../src/lib/server/context');
 	// It reads where its data is when it is first asked; other tests of this process start apps of their own.
 	const before = process.env;
-	process.env = { ...before, ZAFRA_DATA: folder, ZAFRA_DEMO: 'on' };
+	process.env = { ...before, ZAFRA_DATA: folder, ZAFRA_DEMO: 'on', ZAFRA_DEMO_WEEKS: String(weeksUntil(Date.now())) };
 	try {
 		return (db = getDb());
 	} finally {

@@ -9,6 +9,7 @@ import { planLoads } from '$core/trial/plan';
 import type { TrialArm, TrialDesign } from '$core/trial/types';
 import { adoptEarlierData } from '../db/adopt';
 import { findClientByName } from '../clients/clients';
+import { laterBy, weeksSince } from './calendar';
 import { insertScenario } from './clients';
 import { readFact, writeFact } from '../db/facts';
 import type { Db } from '../db/connection';
@@ -60,7 +61,7 @@ interface RecordedLateLoad {
 }
 
 /** Load the demonstration once into a data folder that has none. */
-export function importDemo(db: Db): void {
+export function importDemo(db: Db, now = Date.now()): void {
 	db.transaction(() => {
 		insertScenario(db);
 		if (readFact(db, FACT)) return;
@@ -68,14 +69,14 @@ export function importDemo(db: Db): void {
 			for (const file of readdirSync(FOLDER)
 				.filter((name) => name.endsWith('.ndjson.br'))
 				.sort())
-				importTrial(db, readFileSync(join(FOLDER, file)));
-		writeFact(db, FACT, new Date().toISOString());
+				importTrial(db, readFileSync(join(FOLDER, file)), now);
+		writeFact(db, FACT, new Date(now).toISOString());
 	}).immediate();
 }
 
-export function importTrial(db: Db, packed: Buffer): number {
-	const [head, ...lines] = brotliDecompressSync(packed).toString('utf8').trim().split('\n');
-	const recorded = JSON.parse(head!) as RecordedTrial;
+/** @param now moves the trial by whole weeks into the week before; without it, it stays where it was recorded */
+export function importTrial(db: Db, packed: Buffer, now?: number): number {
+	const [recorded, ...lines] = movedTo(now, readLines(packed));
 	const clientId = recorded.clientName ? findClientByName(db, recorded.clientName) : null;
 	const id = insertTrial(db, { clientId, question: recorded.question, design: recorded.design });
 	const { design } = findTrial(db, id)!;
@@ -88,8 +89,7 @@ export function importTrial(db: Db, packed: Buffer): number {
 	insertPlan(db, id, planLoads(design));
 	finishPlaces(db, id);
 	const hashes = new Map(conditionsOfTrial(db, id).map((version) => [version.id, version.hash]));
-	for (const line of lines) {
-		const parsed = JSON.parse(line) as RecordedLoad | RecordedLateLoad;
+	for (const parsed of lines) {
 		if ('late' in parsed) {
 			importLate(db, { ...parsed, arm: armIds.get(parsed.arm)! }, design);
 			continue;
@@ -112,6 +112,25 @@ export function importTrial(db: Db, packed: Buffer): number {
 	adoptEarlierData(db);
 	judgementOf(db, findTrial(db, id)!);
 	return id;
+}
+
+type RecordedLines = [RecordedTrial, ...(RecordedLoad | RecordedLateLoad)[]];
+
+const readLines = (packed: Buffer): RecordedLines =>
+	brotliDecompressSync(packed)
+		.toString('utf8')
+		.trim()
+		.split('\n')
+		.map((line) => JSON.parse(line) as unknown) as RecordedLines;
+
+function movedTo(now: number | undefined, [head, ...lines]: RecordedLines): RecordedLines {
+	const newest = lines.reduce((last, { record }) => (record.startedAt > last ? record.startedAt : last), head.createdAt);
+	const weeks = now === undefined ? 0 : weeksSince(newest, now);
+	const moved = lines.map((line) => ({
+		...line,
+		record: { ...line.record, startedAt: laterBy(weeks, line.record.startedAt) }
+	}));
+	return [{ ...head, createdAt: laterBy(weeks, head.createdAt) }, ...moved];
 }
 
 function importLate(db: Db, { late, arm, conditionId, ...load }: RecordedLateLoad, design: TrialDesign): void {

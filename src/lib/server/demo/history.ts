@@ -28,10 +28,12 @@ import { createWatch } from '../watch/commands';
 import { deriveHistory } from '../watch/history';
 import { endReading, saveFigures } from '../watch/readings';
 import { pagesOfWatch } from '../watch/watches';
+import { movedWeeks } from './calendar';
 import { HISTORY_STATES, HISTORY_STANDINGS, HISTORY_WATCH, type HistoryState } from './historyScenario';
 
 const FILE = join(ROOT, 'demo/history/loads.ndjson.br');
 const FACT = 'demonstration histories';
+const WEEK_MS = 7 * 86_400_000;
 const WEEKS = 52;
 const STANDING_WEEKS = 12;
 const WATCH_LOADS = 5;
@@ -142,7 +144,7 @@ function stateAt(states: readonly HistoryState[], week: number): string {
 function weeksUntilNow(weeks: number): Date[] {
 	const schedule = { every: 'week' as const, pattern: '', timeZone: 'Europe/London' };
 	const times: Date[] = [];
-	let at: Date | null = new Date(Date.parse(HISTORY_WATCH.firstDay));
+	let at: Date | null = new Date(Date.parse(HISTORY_WATCH.firstDay) + movedWeeks() * WEEK_MS);
 	while (times.length < WEEKS && at) {
 		at = nextReading(schedule, at);
 		if (at) times.push(at);

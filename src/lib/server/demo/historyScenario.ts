@@ -36,7 +36,7 @@ export const HISTORY_WATCH = {
 	host: 'skerry-line.test',
 	paths: ['/', '/timetable', '/booking'],
 	/** The first reading comes in the week after. */
-	firstDay: '2025-11-24T00:00:00Z',
+	firstDay: '2025-12-01T00:00:00Z',
 	/** The lab was off for two weeks. */
 	missedWeeks: [27, 28],
 	browserWeek: 22,

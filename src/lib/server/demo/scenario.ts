@@ -242,7 +242,7 @@ export const VISIT_SETTINGS = {
 	}
 };
 
-/** What the client's developers released lately, and when. */
+/** What the client's developers released lately, and when in the year that is written down. */
 export const MARKERS: NewMarker[] = [
 	{ day: '2026-09-14', path: '/', kind: 'release', words: 'Pictures of the home page made lighter' },
 	{ day: '2026-10-19', path: '/timetable', kind: 'release', words: 'The timetable filters as one types' }

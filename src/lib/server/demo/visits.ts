@@ -14,6 +14,7 @@ import { placeOfPath, placesOfSite } from '../visits/places';
 import { saveSource } from '../visits/sources';
 import { DAY_MS, HOUR_MS, hourOf, placeId } from '../visits/store';
 import { histogramsOf, saveHour, type StoredBody } from '../visits/writer';
+import { movedDay } from './calendar';
 import { MARKERS, VISIT_SETTINGS, VISITED_HOST, VISIT_KEY } from './scenario';
 import { addMarker } from '../field/markers';
 
@@ -55,7 +56,7 @@ export function importDemoVisits(main: Db, visits: Db, file: string | undefined,
 		VISIT_KEY,
 		saveSource(main, siteId, v.parse(VisitSettings, VISIT_SETTINGS)).siteId
 	);
-	for (const marker of MARKERS) addMarker(main, siteId, marker);
+	for (const marker of MARKERS) addMarker(main, siteId, { ...marker, day: movedDay(marker.day) });
 	if (file && existsSync(file)) visits.transaction(() => readVisits(main, visits, siteId, file, now))();
 	writeFact(main, FACT, new Date(now).toISOString());
 }

@@ -6,7 +6,7 @@ import { getDamage, getDb, getSettings, getVisits, noteDamage } from '$lib/serve
 import { databaseProblem, isBusy } from '$lib/server/db/connection';
 import { requestDueField } from '$lib/server/field/gathering';
 import { logOf } from '$lib/server/log';
-import { beginDemoReports, freezeDemoReports } from '$lib/server/demo/reports';
+import { beginDemoReports, trialsWithoutEvidence, freezeDemoReports } from '$lib/server/demo/reports';
 import { keepWatches } from '$lib/server/watch/keeping';
 import { keepVisits } from '$lib/server/visits/keeping';
 import { heavily } from '$lib/server/work/heavy';
@@ -22,6 +22,7 @@ export const init: ServerInit = () => {
 	keepVisits(getDb(), getVisits().db, log);
 	keepWatches(getDb(), { ...getSettings(), outward: getSettings() }, log);
 	if (process.env.ZAFRA_DEMO === 'on') keepDemoReports();
+	if (process.env.ZAFRA_DEMO === 'on' && !getSettings().startRunner) void deriveDemoEvidence();
 	setTimeout(() => void lookForDamage(), LOOK_FOR_DAMAGE_AFTER_MS).unref();
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
@@ -55,6 +56,15 @@ function keepDemoReports(): void {
 }
 
 const LOOK_FOR_EVIDENCE_MS = 2000;
+
+/** Without a lab nobody else works out what the demonstration's trials show. */
+async function deriveDemoEvidence(): Promise<void> {
+	try {
+		for (const id of trialsWithoutEvidence(getDb())) await heavily('deriveEvidence', id);
+	} catch (error) {
+		log.warn({ error: (error as Error).message }, 'the evidence of the demonstration could not be worked out');
+	}
+}
 
 /** Field data are asked for once a day; each hour it is looked whether that has been done. */
 const ASK_AGAIN_MS = 3_600_000;

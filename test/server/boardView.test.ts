@@ -88,6 +88,7 @@ describe('the parts of a sheet in a line each', () => {
 	const summary = (one: ReturnType<typeof load>) =>
 		({ ...one, figures: { ...one.figures, requests: 12 } }) as unknown as PartsInput['loads'][number];
 	const input = (extra: Partial<PartsInput> = {}): PartsInput => ({
+		isLabOff: false,
 		design: trial,
 		judgement: judge(trial, slower),
 		evidence: { pending: false, arms: [], films: [] },

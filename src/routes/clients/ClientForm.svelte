@@ -5,6 +5,7 @@
 	import { keeping } from '$lib/keeping';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import type { ClientDraft } from './clientDraft';
 	import MarginRows from './MarginRows.svelte';
@@ -29,6 +30,7 @@
 </script>
 
 <form method="POST" novalidate use:keeping>
+	<Hidden name="revision" value={draft.revision} />
 	<div class="page-top">
 		<h1>{title}</h1>
 		<Button type="submit" size="field" data-key="r">Save the client</Button>
@@ -36,7 +38,7 @@
 	{#if issues.length}<Notice
 			kind="error"
 			title="This client was not saved."
-			text={issue('') || 'See the fields that are marked.'}
+			text={issue('') || issue('revision') || 'See the fields that are marked.'}
 		/>{/if}
 	<div class="columns">
 		<section class="panel">

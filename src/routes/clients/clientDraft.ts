@@ -17,9 +17,11 @@ export interface ClientDraft {
 	mustSend: string;
 	growth: string;
 	hourly: string;
+	/** Of the client as it was read; empty for a new one. */
+	revision: string;
 }
 
-export function draftOfClient(client: ClientInput): ClientDraft {
+export function draftOfClient(client: ClientInput & { revision?: number }): ClientDraft {
 	const { people, targets, margins, mustSend, growth, hourly, ...rest } = client;
 	return {
 		...rest,
@@ -28,6 +30,7 @@ export function draftOfClient(client: ClientInput): ClientDraft {
 		margins: JSON.stringify(margins),
 		mustSend: mustSendLines(mustSend),
 		growth: growth ? String(Math.round(growth * 1000) / 10) : '',
-		hourly: hourly ? String(hourly) : ''
+		hourly: hourly ? String(hourly) : '',
+		revision: String(client.revision ?? '')
 	};
 }

@@ -61,6 +61,10 @@
 		</p>
 	</section>
 	<section>
+		<h2>Bin</h2>
+		<p>What was deleted at one press stays for 30 days: <a href="/workshop/bin">look into it</a></p>
+	</section>
+	<section>
 		<h2>Conditions</h2>
 		<p class="muted">
 			How pages are loaded. A trial saves a frozen copy, so that a change here never touches what was measured.

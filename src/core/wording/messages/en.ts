@@ -268,6 +268,7 @@ export const en = {
 		'{errors, plural, =0 {No console errors} one {# console error} other {# console errors}}{overlay, select, yes {, an overlay on the page} other {}}{slots, plural, =0 {} one {, # empty space} other {, # empty spaces}}',
 
 	'part.pending': 'Being worked out from the records',
+	'part.off': 'Waits for the lab, which is off',
 	'part.later': 'Worked out once the loads have ended',
 	'part.shifts': '{metric}, {n, plural, one {# load} other {# loads}}',
 	'part.table': '{n, plural, one {# metric} other {# metrics}}; {decided} to decide on, the rest to explore',

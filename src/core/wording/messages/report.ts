@@ -82,7 +82,7 @@ export const report = {
 		'A range of places: chance cannot be ruled out between them (5 %, all pairs of a figure together). Run of {day}, {rounds} rounds of each page in turn.',
 	'report.missing.trial': 'The trial behind this part was deleted.',
 	'report.missing.judged': 'The trial has no answer yet.',
-	'report.missing.evidence': 'The evidence of this trial is still being worked out.',
+	'report.missing.evidence': 'The evidence of this trial is not there yet: the lab works it out between loads.',
 	'report.missing.score': 'The score is not among what this trial decides on.',
 	'report.missing.frames': 'The loads of this trial have no frames.',
 	'report.missing.why': 'No verdict of this trial calls for an explanation.',

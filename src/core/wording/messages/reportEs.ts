@@ -85,7 +85,8 @@ export const reportEs: Record<keyof typeof report, string> = {
 		'Un intervalo de puestos: no puede descartarse el azar entre ellos (5 %, todos los pares de una cifra a la vez). Resultado del {day}, {rounds} rondas de cada página por turno.',
 	'report.missing.trial': 'El ensayo de esta parte fue eliminado.',
 	'report.missing.judged': 'El ensayo aún no tiene respuesta.',
-	'report.missing.evidence': 'Las pruebas de este ensayo aún se están preparando.',
+	'report.missing.evidence':
+		'Las pruebas de este ensayo todavía no están: el laboratorio las prepara entre carga y carga.',
 	'report.missing.score': 'La puntuación no está entre lo que decide este ensayo.',
 	'report.missing.frames': 'Las cargas de este ensayo no tienen imágenes.',
 	'report.missing.why': 'Ningún veredicto de este ensayo necesita explicación.',

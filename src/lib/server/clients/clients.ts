@@ -10,6 +10,8 @@ export interface Client extends ClientInput {
 	id: number;
 	/** UTC ISO; null while the agency works for it. */
 	archivedAt: string | null;
+	/** Rises with each change. */
+	revision: number;
 }
 
 interface ClientRow {
@@ -20,10 +22,11 @@ interface ClientRow {
 	currency: string;
 	settings: string;
 	archived_at: string | null;
+	revision: number;
 }
 
-function asClient({ id, archived_at, settings, ...row }: ClientRow): Client {
-	return { ...v.parse(ClientInput, { ...JSON.parse(settings), ...row }), id, archivedAt: archived_at };
+function asClient({ id, archived_at, revision, settings, ...row }: ClientRow): Client {
+	return { ...v.parse(ClientInput, { ...JSON.parse(settings), ...row }), id, archivedAt: archived_at, revision };
 }
 
 /** By name; archived ones too. */

@@ -19,14 +19,23 @@ export function createClient(db: Db, client: ClientInput): number {
 	return Number(lastInsertRowid);
 }
 
-/** @throws NotPossible for a client that is not there, or a name that another has */
-export function changeClient(db: Db, id: number, client: ClientInput): void {
-	existingClient(db, id);
+/**
+ * @param revision the one that was read; null to change it whatever happened since
+ * @throws NotPossible for a client that is not there, a name that another has, or when somebody has saved meanwhile
+ */
+export function changeClient(db: Db, id: number, client: ClientInput, revision: number | null = null): void {
+	const { revision: now } = existingClient(db, id);
+	if (revision !== null && revision !== now)
+		throw new NotPossible(
+			409,
+			'This client was saved in another window meanwhile. What you typed is still here. Open the client in another tab to compare; saving again puts yours over what is there.',
+			'revision'
+		);
 	checkName(db, client.name, id);
 	sql(
 		db,
-		`UPDATE client SET name = @name, note = @note, language = @language, currency = @currency, settings = @settings
-			WHERE id = @id`
+		`UPDATE client SET name = @name, note = @note, language = @language, currency = @currency, settings = @settings,
+			revision = revision + 1 WHERE id = @id`
 	).run({ id, ...columnsOf(client) });
 }
 

@@ -41,6 +41,7 @@ export function typedClient(form: FormData) {
 		conditions: form.getAll('conditions').map(String),
 		mustSend: text('mustSend'),
 		growth: text('growth'),
+		revision: text('revision'),
 		hourly: text('hourly')
 	};
 }
@@ -50,7 +51,7 @@ export type TypedClient = ReturnType<typeof typedClient>;
 /** What the schema is asked about, or the issue of a field that cannot be read at all. */
 export function clientFrom(typed: TypedClient): { value: unknown } | { issues: Issue[] } {
 	try {
-		const { people, targets, margins, mustSend, growth, hourly, ...rest } = typed;
+		const { people, targets, margins, mustSend, growth, hourly, revision: _revision, ...rest } = typed;
 		const value = {
 			...rest,
 			people: parsePeople(people),

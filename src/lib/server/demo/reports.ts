@@ -68,6 +68,12 @@ export function freezeDemoReports(db: Db): boolean {
 	return true;
 }
 
+export const trialsWithoutEvidence = (db: Db): number[] =>
+	sql<{ id: number }>(db, "SELECT id FROM trial WHERE status IN ('waiting', 'done', 'stopped') ORDER BY id")
+		.all()
+		.map(({ id }) => id)
+		.filter((id) => findEvidence(db, id)?.isOld !== false);
+
 const isThere = (db: Db, id: number) => sql(db, 'SELECT 1 FROM report WHERE id = ?').get(id) !== undefined;
 
 const withWords = (block: Block, words: RichText): Block => ({ ...block, words });

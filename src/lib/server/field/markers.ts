@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import { existingSite } from '../clients/sites';
 import { nowIso, sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
+import { putInBin } from '../storage/bin';
 
 export const MARKER_KINDS = ['release', 'plugin', 'host', 'content', 'other'] as const;
 
@@ -109,9 +110,39 @@ export function fileOfMarker(db: Db, id: number): { name: string; text: string }
 	return { name: found.name, text: found.text };
 }
 
-/** @throws NotPossible for a marker that is not there */
-export function deleteMarker(db: Db, id: number): void {
-	sql(db, 'DELETE FROM marker WHERE id = ?').run(existingMarker(db, id).id);
+export interface DeletedMarker {
+	siteId: number;
+	at: string;
+	path: string;
+	kind: MarkerInput['kind'];
+	words: string;
+	name: string | null;
+	text: string | null;
+}
+
+/** Into the bin. @throws NotPossible for a marker that is not there @returns its number in the bin */
+export function deleteMarker(db: Db, id: number): number {
+	return db
+		.transaction(() => {
+			const { siteId, words } = existingMarker(db, id);
+			const body = sql<DeletedMarker>(
+				db,
+				`DELETE FROM marker WHERE id = ?
+					RETURNING site_id AS siteId, at, path, kind, words, file_name AS name, file AS text`
+			).get(id)!;
+			return putInBin(db, { kind: 'marker', name: words, clientId: existingSite(db, siteId).clientId, body });
+		})
+		.immediate();
+}
+
+/** @throws NotPossible when its site is gone */
+export function restoreMarker(db: Db, body: DeletedMarker): void {
+	existingSite(db, body.siteId);
+	sql(
+		db,
+		`INSERT INTO marker (site_id, at, path, kind, words, file_name, file)
+			VALUES (@siteId, @at, @path, @kind, @words, @name, @text)`
+	).run(body);
 }
 
 /** Whether a marker speaks of a page: "/" of the home page alone, other paths of all that begin so. */

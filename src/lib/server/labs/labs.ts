@@ -117,3 +117,6 @@ function isRunning(pid: number): boolean {
 export function isAnyLabAlive(db: Db): boolean {
 	return listLabs(db).some(isAlive);
 }
+
+/** No lab has been heard of lately: what labs work out waits. */
+export const isLabOff = (db: Db): boolean => !listLabs(db).some(isAlive);

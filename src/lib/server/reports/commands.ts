@@ -1,19 +1,20 @@
 /** What changes a report: each call is one transaction. */
 import * as v from 'valibot';
 import { draftOfPages, draftOfPeriod, draftOfTrial } from '$core/report/draft';
-import { ReportDraft, type WorksheetLine } from '$core/report/document';
+import { ReportDraft, type Block, type WorksheetLine } from '$core/report/document';
 import { monthlyCostOf } from '$core/trial/setup';
 import { wordDay } from '$core/wording/report';
 import { reportWordsIn } from '$core/wording/reportWords';
 import { DEVICE_CLASSES } from '$core/field/reading';
 import { checkClient, findClient, languageOfClient } from '../clients/clients';
-import type { Db } from '../db/connection';
+import { sql, type Db } from '../db/connection';
 import { pageFieldRows } from '../field/view';
 import { NotPossible } from '../http/refusal';
 import { chosenPagesOf } from '../pages/chosen';
 import { existingTrial } from '../trials/commands';
+import { putInBin } from '../storage/bin';
 import { keepLines, lastLine } from './worksheet';
-import { deleteReport, existingReport, insertReport, updateDraft } from './queries';
+import { deleteReport, existingReport, insertReport, updateDraft, type Report } from './queries';
 
 const day = v.pipe(v.string('A day is text.'), v.regex(/^\d{4}-\d{2}-\d{2}$/, 'Write a day as 2026-11-27.'));
 const id = v.nullable(v.pipe(v.number('An id is a number.'), v.integer(), v.minValue(1)));
@@ -93,6 +94,7 @@ export function saveDraft(db: Db, reportId: number, draft: ReportDraft, revision
 	return db
 		.transaction(() => {
 			const report = existingReport(db, reportId);
+			binBlocks(db, report, draft);
 			if (!updateDraft(db, reportId, draft, revision))
 				throw new NotPossible(
 					409,
@@ -105,6 +107,32 @@ export function saveDraft(db: Db, reportId: number, draft: ReportDraft, revision
 			return revision + 1;
 		})
 		.immediate();
+}
+
+/** Blocks that a draft no longer has go into the bin; those that are back leave it. */
+function binBlocks(db: Db, { id: report, clientId, draft: before }: Report, after: ReportDraft): void {
+	const left = new Set(after.blocks.map(({ id }) => id));
+	before.blocks.forEach((block, position) => {
+		if (left.has(block.id)) return;
+		const name = `${block.kind} of “${before.title}”`;
+		putInBin(db, { kind: 'block', name, clientId, body: { report, position, block } });
+	});
+	for (const id of left)
+		sql(db, `DELETE FROM bin WHERE kind = 'block' AND body ->> '$.report' = ? AND body ->> '$.block.id' = ?`).run(
+			report,
+			id
+		);
+}
+
+/** Where it stood. @throws NotPossible when its report is gone, or has a block of that name again */
+export function restoreBlock(
+	db: Db,
+	{ report: id, position, block }: { report: number; position: number; block: Block }
+): void {
+	const { draft, revision } = existingReport(db, id);
+	if (draft.blocks.some((own) => own.id === block.id))
+		throw new NotPossible(409, 'The report has this block again already.');
+	saveDraft(db, id, { ...draft, blocks: draft.blocks.toSpliced(position, 0, block) }, revision);
 }
 
 /** @throws NotPossible for a report that is not there */

@@ -26,7 +26,7 @@ interface ReportRow {
 	changed_at: string;
 }
 
-const SELECT = `SELECT report.id, client_id, client.name AS client_name, draft, revision, created_at, changed_at
+const SELECT = `SELECT report.id, client_id, client.name AS client_name, draft, report.revision, created_at, changed_at
 	FROM report LEFT JOIN client ON client.id = client_id`;
 
 function asReport(row: ReportRow): Report {

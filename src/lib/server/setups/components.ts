@@ -4,6 +4,7 @@ import { LibraryComponent } from '$core/setups/component';
 import type { KnownComponent } from '$core/setups/recognition';
 import { sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
+import { putInBin } from '../storage/bin';
 
 export interface SavedComponent extends LibraryComponent {
 	id: number;
@@ -46,10 +47,30 @@ export function saveComponent(db: Db, id: number | null, { kind, name, ...rest }
 	return id;
 }
 
-/** Sites lose it; setups of trials keep what they had. */
-export function deleteComponent(db: Db, id: number): void {
-	if (sql(db, 'DELETE FROM component WHERE id = ?').run(id).changes === 0)
-		throw new NotPossible(404, `There is no component ${id}.`);
+export interface DeletedComponent extends LibraryComponent {
+	sites: { siteId: number; version: string; tier: string }[];
+}
+
+/** Into the bin. Sites lose it; setups of trials keep what they had. @returns its number in the bin */
+export function deleteComponent(db: Db, id: number): number {
+	return db
+		.transaction(() => {
+			const { id: _id, ...component } = existingComponent(db, id);
+			const sites = sql(db, 'SELECT site_id AS siteId, version, tier FROM site_component WHERE component_id = ?').all(
+				id
+			) as DeletedComponent['sites'];
+			sql(db, 'DELETE FROM component WHERE id = ?').run(id);
+			const body: DeletedComponent = { ...component, sites };
+			return putInBin(db, { kind: 'component', name: component.name, clientId: null, body });
+		})
+		.immediate();
+}
+
+/** On its sites too, as far as they are still there. @throws NotPossible when there is one of its name again */
+export function restoreComponent(db: Db, { sites, ...component }: DeletedComponent): void {
+	const id = saveComponent(db, null, component);
+	for (const { siteId, version, tier } of sites)
+		if (sql(db, 'SELECT 1 FROM site WHERE id = ?').get(siteId)) putOnSite(db, siteId, id, version, tier);
 }
 
 export interface SiteComponent {

@@ -21,7 +21,7 @@ import { insertMarker } from './notes';
 import { cancelQueuedPlaces, lastRound, insertPlan, lastStage, requeuePlaces, wholeRounds } from './places';
 import { settleTrial, takeLook } from './progress';
 import { findTrial, type Trial } from './trial';
-import { deleteTrialRow, insertTrial, setTrialStatus, updateDesign, updateSetup } from './queries';
+import { deleteTrialRow, insertTrial, setFirst, setTrialStatus, updateDesign, updateSetup } from './queries';
 
 /** Save a trial as a draft, with a frozen copy of its conditions. @returns its id */
 export function createTrial(db: Db, input: NewTrialInput): number {
@@ -183,6 +183,15 @@ export function noteChange(
 	if (!hasStages(trial.design.kind))
 		throw new NotPossible(409, 'Only a before-and-after trial has changes between its stages.');
 	insertMarker(db, id, { stage: lastStage(db, id) + 1, ...change });
+}
+
+/** Its loads come before those of all other trials and of watched pages, from the next round on. */
+export function putFirst(db: Db, id: number): void {
+	db.transaction(() => {
+		const { status } = existingTrial(db, id);
+		if (status !== 'queued' && status !== 'running') throw new NotPossible(409, 'This trial is not running.');
+		setFirst(db, id, nowIso());
+	}).immediate();
 }
 
 /** The load under way ends; what is queued stays and waits. */

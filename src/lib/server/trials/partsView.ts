@@ -44,6 +44,8 @@ export interface PartsInput {
 	outlying: Readonly<Partial<Record<string, readonly number[]>>>;
 	metric: MetricId;
 	isOpen: boolean;
+	/** Nobody is there to work out what is missing. */
+	isLabOff: boolean;
 	/** Loads in which the lab waited on or made an input. */
 	late: readonly LateLoadView[];
 	worth: readonly { words: string }[];
@@ -77,8 +79,9 @@ const roundsOf = ({ design, judgement }: PartsInput) => judgement.looks.at(-1)?.
 const nameOf = ({ arms }: TrialDesign, id: number | null) => arms.find((arm) => arm.id === id)?.name ?? '';
 
 /** What evidence that is not there yet says of itself; null when it is there. */
-function awaited({ evidence, isOpen }: PartsInput): string | null {
+function awaited({ evidence, isOpen, isLabOff }: PartsInput): string | null {
 	if (evidence.arms.length && !evidence.pending) return null;
+	if (isLabOff) return say('part.off');
 	return say(isOpen ? 'part.later' : 'part.pending');
 }
 

@@ -181,9 +181,15 @@ export function setTrialStatus(db: Db, id: number, status: TrialStatus, reason: 
 		`UPDATE trial SET status = @status, reason = @reason,
 			started_at = CASE WHEN @status = 'running' THEN coalesce(started_at, @now) ELSE started_at END,
 			ended_at = CASE WHEN @ended THEN @now ELSE NULL END,
-			read_at = CASE WHEN @ended THEN read_at ELSE NULL END
+			read_at = CASE WHEN @ended THEN read_at ELSE NULL END,
+			first_at = CASE WHEN @ended THEN NULL ELSE first_at END
 		WHERE id = @id`
 	).run({ id, status, reason, now: nowIso(), ended: Number(ENDED.includes(status)) });
+}
+
+/** @param at UTC ISO */
+export function setFirst(db: Db, id: number, at: string): void {
+	sql(db, 'UPDATE trial SET first_at = ? WHERE id = ?').run(at, id);
 }
 
 /** When a trial was measured elsewhere: its own moments. */

@@ -22,6 +22,7 @@ import { wordsIn } from '$core/wording/words';
 import { worthOf } from '$core/wording/worth';
 import { currencyOfClient, languageOfClient } from '../clients/clients';
 import type { Db } from '../db/connection';
+import { isLabOff } from '../labs/labs';
 import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { messageOf } from './answer';
 import { evidenceView, type EvidenceView } from './evidenceView';
@@ -38,7 +39,7 @@ import { armName, besideFigures, caveatsView, comparisonsView } from './caveats'
 import { repeatsOf } from './queries';
 import { partsOf } from './partsView';
 import { findRejudged } from './rejudged';
-import { timeLeftMs } from './timeLeft';
+import { canBeFirst, timeLeftMs } from './timeLeft';
 
 /** @param metric the one whose loads are drawn; the second primary one when it is none */
 export async function sheetView(db: Db, trial: Trial, metric: string) {
@@ -72,6 +73,7 @@ export async function sheetView(db: Db, trial: Trial, metric: string) {
 			outlying,
 			metric: shownMetric,
 			isOpen,
+			isLabOff: isLabOff(db),
 			late: beside.late,
 			worth,
 			repeats: repeats.length
@@ -129,6 +131,7 @@ function headView(db: Db, trial: Trial, loads: readonly LoadSummary[]) {
 		endedAt: trial.endedAt,
 		unread: trial.endedAt !== null && trial.readAt === null,
 		timeLeftMs: timeLeftMs(db, trial),
+		canBeFirst: canBeFirst(db, trial),
 		begins: trial.status === 'queued' ? nextStart(db, trial.id) : null,
 		kind: design.kind,
 		adaptive: design.adaptive ?? false,

@@ -5,6 +5,7 @@ import { findDamage } from '../db/damage';
 import { effectsOfPage } from '../field/effects';
 import { importReadings } from '../field/importing';
 import { importSitemap, importTraffic } from '../pages/importing';
+import { deriveEvidence } from '../trials/evidence';
 import { importHar } from '../loads/commands';
 import { loadView } from '../loads/view';
 
@@ -13,6 +14,7 @@ export const HEAVY = {
 	importHar,
 	loadView,
 	judgeTrial,
+	deriveEvidence,
 	importTraffic,
 	importSitemap,
 	importReadings,

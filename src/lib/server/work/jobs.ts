@@ -104,7 +104,8 @@ const OF_TRIALS = `${SELECT} JOIN trial ON trial.id = trial_id
 	WHERE ${READY} AND trial.status IN ('queued', 'running')`;
 
 /**
- * Take the next job, or null. First what is awaited or quick, then the trials in turns, then what may wait. Trials take
+ * Take the next job, or null. First what is awaited or quick, then the trial that was put first, then readings of
+ * watched pages, then the trials in turns, then what may wait. Trials take
  * turns, a round each: a round that has begun goes on, since its loads belong together in time; then the trial goes
  * first that has waited longest.
  */
@@ -115,6 +116,7 @@ export function leaseJob(db: Db, labId: string, now = nowIso()): Job | null {
 			const row =
 				nextOutsideTrials(db, now, 'priority > 0') ??
 				nextOfRoundUnderWay(db, now) ??
+				nextOfFirstTrial(db, now) ??
 				nextOfReadings(db, now) ??
 				nextOfTrials(db, now) ??
 				nextOutsideTrials(db, now, 'priority <= 0');
@@ -153,6 +155,16 @@ function nextOfRoundUnderWay(db: Db, now: string): JobRow | undefined {
 		`${OF_TRIALS} AND trial_id = @trial_id AND stage = @stage AND round = @round AND warmup = @warmup
 			ORDER BY job.id LIMIT 1`
 	).get({ now, ...last });
+}
+
+/** Of the trial that somebody put first; of several the one that was put there last. */
+function nextOfFirstTrial(db: Db, now: string): JobRow | undefined {
+	return sql<JobRow>(
+		db,
+		`${OF_TRIALS} AND trial.first_at IS NOT NULL ORDER BY trial.first_at DESC, job.id LIMIT 1`
+	).get({
+		now
+	});
 }
 
 function nextOfTrials(db: Db, now: string): JobRow | undefined {

@@ -3,11 +3,11 @@ import { conditionNames } from '$lib/server/conditions/saved';
 import { getDb, getVisits } from '$lib/server/context';
 import { DEVICE_CLASSES } from '$core/field/reading';
 import { newestEnd } from '$lib/server/field/gathering';
+import { deleteMarkerFrom, restoreFrom } from '$lib/server/desk/binForm';
 import { addMarkerFrom } from '$lib/server/field/markerForm';
-import { deleteMarker } from '$lib/server/field/markers';
 import { fieldPageView } from '$lib/server/field/view';
 import { idFrom } from '$lib/server/http/api';
-import { formAction, textOf } from '$lib/server/http/form';
+import { formAction } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { existingPage } from '$lib/server/pages/queries';
 import { pageVisits } from '$lib/server/visits/pageVisits';
@@ -33,5 +33,6 @@ export const actions = {
 	mark: formAction((form: FormData, { params }: RequestEvent) =>
 		addMarkerFrom(getDb(), existingPage(getDb(), idFrom(params.page, 'page')).siteId, form)
 	),
-	unmark: formAction((form: FormData) => deleteMarker(getDb(), idFrom(textOf(form, 'id'), 'marker')))
+	unmark: formAction((form: FormData) => deleteMarkerFrom(getDb(), form)),
+	restore: formAction((form: FormData) => restoreFrom(getDb(), form))
 };

@@ -8,6 +8,7 @@
 	import Windows from '$lib/charts/Windows.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
+	import Undo from '$lib/parts/Undo.svelte';
 	import { pathOf } from '../../pages/pageWords';
 	import OwnVisits from './OwnVisits.svelte';
 	import Releases from './Releases.svelte';
@@ -123,6 +124,8 @@
 		</section>
 	{/if}
 </div>
+
+{#if form && 'binned' in form && form.binned}<Undo id={form.binned.id} name={form.binned.name} />{/if}
 
 <style>
 	section {

@@ -9,6 +9,7 @@
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
+	import Undo from '$lib/parts/Undo.svelte';
 	import { Autosave } from './autosave.svelte';
 	import BlockForm from './BlockForm.svelte';
 	import BlockList from './BlockList.svelte';
@@ -22,6 +23,7 @@
 	let draft = $state(structuredClone(data.report.draft));
 	let chosen = $state('');
 	let isDeleting = $state(false);
+	let removed = $state<{ position: number; block: Block } | null>(null);
 	let preview: HTMLElement;
 	let deleteForm: HTMLFormElement;
 	let freezeForm: HTMLFormElement;
@@ -83,8 +85,15 @@
 		if (section) preview.scrollTop = section.offsetTop - preview.offsetTop;
 	}
 	function remove(id: string) {
+		const position = draft.blocks.findIndex((known) => known.id === id);
+		removed = { position, block: $state.snapshot(draft.blocks[position]!) as Block };
 		draft.blocks = draft.blocks.filter((known) => known.id !== id);
 		if (chosen === id) chosen = '';
+		changed();
+	}
+	function putBack() {
+		if (removed) draft.blocks = draft.blocks.toSpliced(removed.position, 0, removed.block);
+		removed = null;
 		changed();
 	}
 	async function freeze() {
@@ -164,6 +173,7 @@
 </div>
 <form method="POST" action="?/freeze" bind:this={freezeForm} hidden></form>
 <form method="POST" action="?/delete" bind:this={deleteForm} hidden></form>
+{#if removed}<Undo name={BLOCK_NAMES[removed.block.kind]} onundo={putBack} />{/if}
 {#if isDeleting}
 	<Confirm
 		bind:open={isDeleting}

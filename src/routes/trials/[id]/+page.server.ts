@@ -17,6 +17,7 @@ import {
 	intendDifference,
 	noteChange,
 	pauseTrial,
+	putFirst,
 	startTrial,
 	stopTrial
 } from '$lib/server/trials/commands';
@@ -51,6 +52,7 @@ export const actions = {
 			});
 		startTrial(db, id);
 	}),
+	first: act((db, id) => putFirst(db, id)),
 	pause: act((db, id) => pauseTrial(db, id)),
 	stop: act((db, id) => stopTrial(db, id)),
 	rounds: act((db, id, form) => addRounds(db, id, Number(textOf(form, 'rounds')))),

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Evidence that is not there yet. */
+	import { page } from '$app/state';
 	import type { SheetView } from '$lib/server/trials/sheetView';
 
 	let { data }: { data: SheetView } = $props();
@@ -7,9 +8,11 @@
 </script>
 
 <p class="muted">
-	{isMoving
-		? 'Worked out once the loads have ended.'
-		: data.evidencePending
-			? 'Being worked out from the records …'
-			: 'Both variants need a load that did not fail.'}
+	{page.data.lab?.state === 'off' && (isMoving || data.evidencePending)
+		? 'The lab works this out, and the lab is off. Start Zafra without ZAFRA_RUNNER=off, or start a lab with “npm run runner”.'
+		: isMoving
+			? 'Worked out once the loads have ended.'
+			: data.evidencePending
+				? 'Being worked out from the records …'
+				: 'Both variants need a load that did not fail.'}
 </p>

@@ -55,6 +55,7 @@
 	</div>
 	<div class="actions no-print">
 		{#if isOpen}
+			{#if trial.canBeFirst}<Action action="?/first" text="Run this first" kind="ghost" size="field" />{/if}
 			<Action action="?/pause" text="Pause" kind="tertiary" size="field" />
 			{@render stop()}
 		{:else if trial.paused}

@@ -1,10 +1,15 @@
 import { getDb } from '$lib/server/context';
+import { restoreFrom } from '$lib/server/desk/binForm';
+import { formAction } from '$lib/server/http/form';
 import { componentUses, listComponents } from '$lib/server/setups/components';
+import { findBinned } from '$lib/server/storage/bin';
 
-export const load = () => {
+export const load = ({ url }) => {
 	const uses = componentUses(getDb());
 	return {
 		where: 'Workshop › Components',
+		/** What was deleted just now, unless it is back. */
+		binned: findBinned(getDb(), Number(url.searchParams.get('deleted'))),
 		components: listComponents(getDb()).map(({ id, kind, name, prices, jobs, recognition }) => ({
 			id,
 			kind,
@@ -16,3 +21,5 @@ export const load = () => {
 		}))
 	};
 };
+
+export const actions = { restore: formAction((form: FormData) => restoreFrom(getDb(), form)) };

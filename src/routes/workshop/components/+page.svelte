@@ -3,6 +3,7 @@
 	import FilterBar from '$lib/parts/FilterBar.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
+	import Undo from '$lib/parts/Undo.svelte';
 
 	let { data } = $props();
 	type Row = (typeof data.components)[number];
@@ -38,3 +39,4 @@
 		</Table>
 	{:else}<p>None yet. Begin with what the site you look at runs on.</p>{/if}
 </div>
+{#if data.binned}<Undo id={data.binned.id} name={data.binned.name} />{/if}

@@ -25,8 +25,14 @@ export const actions = {
 		if ('issues' in read) return fail(422, { typed, issues: read.issues });
 		const result = v.safeParse(ClientInput, read.value);
 		if (!result.success) return fail(422, { typed, issues: issuesOf(result.issues) });
-		const refused = withTyped(typed, () => changeClient(getDb(), id, result.output));
-		if (refused) return refused;
+		const revision = typed.revision === '' ? null : Number(typed.revision);
+		const refused = withTyped(typed, () => changeClient(getDb(), id, result.output, revision));
+		// Whoever saves again has read that somebody else did.
+		if (refused)
+			return fail(refused.status, {
+				...refused.data,
+				typed: { ...typed, revision: String(existingClient(getDb(), id).revision) }
+			});
 		redirect(303, `/clients/${id}`);
 	})
 };

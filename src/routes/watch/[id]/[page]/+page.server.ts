@@ -1,10 +1,10 @@
 import type { RequestEvent } from './$types';
 import { getDb } from '$lib/server/context';
+import { deleteMarkerFrom, restoreFrom } from '$lib/server/desk/binForm';
 import { addMarkerFrom } from '$lib/server/field/markerForm';
-import { deleteMarker } from '$lib/server/field/markers';
 import { pageFieldRows } from '$lib/server/field/view';
 import { idFrom } from '$lib/server/http/api';
-import { formAction, textOf } from '$lib/server/http/form';
+import { formAction } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { NotPossible } from '$lib/server/http/refusal';
 import { watchedPageView } from '$lib/server/watch/pageView';
@@ -26,5 +26,6 @@ export const actions = {
 		if (page.siteId === null) throw new NotPossible(409, 'This page is in no site any more: markers belong to sites.');
 		return addMarkerFrom(getDb(), page.siteId, form);
 	}),
-	unmark: formAction((form: FormData) => deleteMarker(getDb(), idFrom(textOf(form, 'id'), 'marker')))
+	unmark: formAction((form: FormData) => deleteMarkerFrom(getDb(), form)),
+	restore: formAction((form: FormData) => restoreFrom(getDb(), form))
 };

@@ -8,6 +8,7 @@
 	import Choice from '$lib/parts/Choice.svelte';
 	import MarkerForm from '$lib/parts/MarkerForm.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
+	import Undo from '$lib/parts/Undo.svelte';
 
 	let { data, form } = $props();
 	const view = $derived(data.view);
@@ -165,6 +166,8 @@
 		>
 	</div>
 </div>
+
+{#if form && 'binned' in form && form.binned}<Undo id={form.binned.id} name={form.binned.name} />{/if}
 
 <style>
 	section {

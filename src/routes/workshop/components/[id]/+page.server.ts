@@ -94,7 +94,7 @@ export const actions = {
 		redirect(303, '/workshop/components');
 	}),
 	delete: formAction((_form, { params }: RequestEvent) => {
-		deleteComponent(getDb(), idFrom(params.id, 'component'));
-		redirect(303, '/workshop/components');
+		const binned = deleteComponent(getDb(), idFrom(params.id, 'component'));
+		redirect(303, `/workshop/components?deleted=${binned}`);
 	})
 };

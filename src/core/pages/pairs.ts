@@ -4,8 +4,9 @@ import type { SitePage } from './page';
 export interface PagePair {
 	type: string;
 	own: string;
+	ownId: number;
 	/** Address of the competitor's page of that type; null where it has none. */
-	others: { site: string; url: string | null }[];
+	others: { site: string; url: string | null; id: number | null }[];
 }
 
 type Pairable = Pick<SitePage, 'id' | 'url' | 'type' | 'visits' | 'chosen'>;
@@ -31,6 +32,10 @@ export function pairPages(
 		.map(({ type, page }) => ({
 			type,
 			own: page.url,
-			others: others.map(({ name, pages }) => ({ site: name, url: pageOfType(pages, type)?.url ?? null }))
+			ownId: page.id,
+			others: others.map(({ name, pages }) => {
+				const theirs = pageOfType(pages, type);
+				return { site: name, url: theirs?.url ?? null, id: theirs?.id ?? null };
+			})
 		}));
 }

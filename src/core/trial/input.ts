@@ -6,7 +6,8 @@ import { VisitorState } from '../load/visitorState';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Cold } from './cold';
 import { MustSendList } from './mustSend';
-import { PresenceChecks } from './presence';
+import { PresenceChecks, selectorsOf, type PresenceCheck } from './presence';
+import { allSelectors } from '../load/selector';
 import { Setup } from './setup';
 import { KINDS, TRIAL_KINDS } from './kinds';
 import type { TrialArm, TrialKind } from './types';
@@ -48,7 +49,13 @@ const arm = v.object({
 	),
 	setup: v.optional(v.nullable(Setup), null),
 	/** What must be there, or gone, in its loads. */
-	checks: v.optional(PresenceChecks, []),
+	checks: v.optional(
+		v.pipe(
+			PresenceChecks,
+			allSelectors((checks: PresenceCheck[]) => selectorsOf(checks))
+		),
+		[]
+	),
 	/** How its cache is emptied before each load. */
 	cold: v.optional(v.nullable(Cold), null),
 	/** Who the visitor is before the page is measured. */

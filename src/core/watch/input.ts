@@ -1,6 +1,7 @@
 /** The door for a watch and for a standing: the same schema for the form and for the API. */
 import * as v from 'valibot';
 import { NamedElements, type NamedElement } from '../load/namedElement';
+import { allSelectors } from '../load/selector';
 import { WebAddress } from '../load/addressInput';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Schedule } from './schedule';
@@ -92,7 +93,13 @@ export const StandingInput = v.object({
 		10
 	),
 	/** Elements of which each load tells when they are first seen: they are ranked as the pages’ own marks are. */
-	shown: v.optional(NamedElements, [])
+	shown: v.optional(
+		v.pipe(
+			NamedElements,
+			allSelectors((elements) => elements.map(({ selector }) => selector))
+		),
+		[]
+	)
 });
 export type StandingInput = v.InferOutput<typeof StandingInput>;
 

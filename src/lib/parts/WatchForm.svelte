@@ -2,10 +2,13 @@
 	/** What is watched, under which conditions, when, and who hears of it. */
 	import { Accordion, AccordionItem, Button, Checkbox, NumberInput, TextArea } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
+	import { live } from '$lib/live.svelte';
+	import type { PageOffer } from '$lib/server/watch/pageChoice';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';
 	import Hidden from './Hidden.svelte';
 	import Notice from './Notice.svelte';
+	import PagePicker from './PagePicker.svelte';
 	import { metricOf } from '$core/metrics/catalogue';
 	import type { TypedWatch, watchChoices } from '$lib/server/watch/form';
 	import type { Issue } from '$lib/server/http/api';
@@ -26,25 +29,21 @@
 	// svelte-ignore state_referenced_locally
 	let draft = $state({ ...(form?.typed ?? data.typed) });
 	// svelte-ignore state_referenced_locally
-	let clientId = $state(String(draft.clientId || data.choices.clients[0]?.id || ''));
+	let clientId = $state(String(draft.clientId || data.choices.clientId || ''));
+	// svelte-ignore state_referenced_locally
+	let offer = $state.raw(data.choices.offer);
+	// svelte-ignore state_referenced_locally
+	let pages = $state.raw(data.choices.taken);
 	let loads = $state<number | null>(Number(draft.loads));
-	const client = $derived(choices.clients.find(({ id }) => String(id) === clientId));
 	const wrong = (path: string) =>
 		issues.find((issue) => issue.path === path || issue.path.startsWith(`${path}.`))?.message ?? '';
-	const pages = $derived(
-		(client?.pages ?? [])
-			.filter(({ role }) => kind === 'standing' || role === 'own')
-			.map(({ id, url, type, isChosen }) => {
-				const { pathname, host } = new URL(url);
-				const name = kind === 'standing' ? `${host}${pathname}` : pathname;
-				return { id, text: [name, type, isChosen ? 'chosen' : ''].filter(Boolean).join(' · ') };
-			})
-	);
-	/** Those that the client's work looks at; for a standing nobody can guess them. */
-	const usualPages = () =>
-		kind === 'standing'
-			? []
-			: (client?.pages ?? []).filter(({ isChosen, role }) => isChosen && role === 'own').map(({ id }) => id);
+	/** Pages of another client, and those that its work looks at. */
+	async function offerOf(id: string) {
+		const answer = await fetch(`/api/clients/${id}/pages?for=${kind}&offer=1`).catch(() => null);
+		if (!answer?.ok) return live.noteUnreachable();
+		offer = (await answer.json()) as PageOffer;
+		pages = offer.usual;
+	}
 	const EVERY = [
 		{ value: 'week', text: 'Each week, at another weekday and hour' },
 		{ value: 'day', text: 'Each day, at another hour' },
@@ -54,7 +53,7 @@
 	const METRICS: readonly string[] = ['score', 'lcp', 'cls', 'tbt', 'wire', 'fcp', 'ttfb', 'si', 'requests'];
 	/** After its rounds a standing looks at each page twice more for what comes late. */
 	const perPage = $derived((loads ?? 0) + (kind === 'standing' ? 2 : 0));
-	const perReading = $derived(draft.pages.length * draft.conditions.length * perPage);
+	const perReading = $derived(pages.length * draft.conditions.length * perPage);
 	/** Measured: a load takes some seconds and its waits. */
 	const SECONDS_A_LOAD = 8;
 	const minutes = $derived(Math.max(1, Math.round((perReading * SECONDS_A_LOAD) / 60)));
@@ -67,7 +66,7 @@
 			name="clientId"
 			options={choices.clients.map(({ id, name }) => ({ value: String(id), text: name }))}
 			bind:value={clientId}
-			onchange={() => (draft.pages = usualPages())}
+			onchange={(id) => void offerOf(id)}
 		/>{:else}<Hidden name="clientId" value={clientId} />{/if}
 	<Field
 		label="Name"
@@ -78,16 +77,10 @@
 	/>
 	<div role="group" aria-label={kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'}>
 		<p class="bx--label">{kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'}</p>
-		<div class="choices">
-			{#each pages as item (item.id)}<Checkbox
-					labelText={item.text}
-					value={item.id}
-					bind:group={draft.pages}
-				/>{:else}<p class="muted">This client has no pages yet: add them under Pages.</p>{/each}
-		</div>
+		<PagePicker {kind} {clientId} {offer} bind:pages />
 		{#if wrong('pages')}<p class="wrong" role="alert">{wrong('pages')}</p>{/if}
 	</div>
-	<Hidden name="pages" value={draft.pages.join(',')} />
+	<Hidden name="pages" value={pages.map(({ id }) => id).join(',')} />
 	<div role="group" aria-label="Conditions">
 		<p class="bx--label">Conditions</p>
 		<div class="choices">

@@ -94,8 +94,13 @@ describe('pages of competitors', () => {
 		];
 		const theirs = [page(4, 'https://their.test/', 'home'), page(5, 'https://their.test/x', null)];
 		expect(pairPages(own, [{ name: 'They', pages: theirs }])).to.deep.equal([
-			{ type: 'home', own: 'https://own.test/', others: [{ site: 'They', url: 'https://their.test/' }] },
-			{ type: 'article', own: 'https://own.test/b', others: [{ site: 'They', url: null }] }
+			{
+				type: 'home',
+				own: 'https://own.test/',
+				ownId: 1,
+				others: [{ site: 'They', url: 'https://their.test/', id: 4 }]
+			},
+			{ type: 'article', own: 'https://own.test/b', ownId: 3, others: [{ site: 'They', url: null, id: null }] }
 		]);
 	});
 });

@@ -48,10 +48,19 @@ const Archive = v.object({
 /** What was computed from loads is left out: it holds numbers of rows, and is worked out anew. */
 const COMPUTED = new Set(['derived']);
 
+/** Trials of a client with loads still to come: half a trial is not exported. */
+export const underWayOf = (db: Db, clientId: number): number[] =>
+	sql<{ id: number }>(
+		db,
+		"SELECT id FROM trial WHERE client_id = ? AND status IN ('queued', 'running', 'paused') ORDER BY id"
+	)
+		.all(clientId)
+		.map(({ id }) => id);
+
 /** @throws NotPossible while one of its trials runs or is paused */
 export async function exportClient(db: Db, id: number): Promise<Uint8Array> {
 	existingClient(db, id);
-	if (sql(db, `SELECT 1 FROM trial WHERE client_id = ? AND status IN ('queued', 'running', 'paused')`).get(id))
+	if (underWayOf(db, id).length > 0)
 		throw new NotPossible(409, 'A trial of this client is running or paused. Export it once that has ended.');
 	const rows = (table: Table) => sql<Row>(db, `SELECT * FROM "${table.name}" WHERE ${table.where}`).all({ id });
 	const kept = ARCHIVE_TABLES.filter(({ name }) => !COMPUTED.has(name));

@@ -4,12 +4,11 @@ import { DEFAULT_PRIMARY } from '$core/metrics/catalogue';
 import { elementLines, parseElements } from '$core/load/namedElement';
 import type { WatchSettings } from '$core/watch/input';
 import { clientNames } from '../clients/clients';
-import { sitesOf } from '../clients/sites';
 import { conditionNames } from '../conditions/saved';
 import type { Db } from '../db/connection';
 import { issuesOf, type Issue } from '../http/api';
 import { textOf } from '../http/form';
-import { listPages } from '../pages/queries';
+import { pageOffer, pagesNamed, type PageOffer } from './pageChoice';
 import { existingWatch, pagesOfWatch, type Watch, type WatchedPage, type WatchKind } from './watches';
 
 export interface TypedWatch {
@@ -93,44 +92,33 @@ function typedFrom(
 	};
 }
 
-const MOST_PAGES = 200;
-
-/** What can be chosen: pages of each client, chosen ones first; conditions. */
-export function watchChoices(db: Db) {
+/** What can be chosen: conditions, and pages of a client; of the others when they are chosen. */
+export function watchChoices(db: Db, kind: WatchKind, clientId: number | null, taken: readonly number[] | null = null) {
+	const clients = clientNames(db);
+	const client = clients.find(({ id }) => id === clientId) ?? clients[0] ?? null;
+	const offer = client ? pageOffer(db, client.id, kind) : NO_PAGES;
 	return {
 		conditions: conditionNames(db),
-		clients: clientNames(db).map(({ id, name }) => ({
-			id,
-			name,
-			pages: sitesOf(db, id)
-				.filter(({ role }) => role !== 'bench')
-				.flatMap((site) =>
-					listPages(db, { siteId: site.id }, MOST_PAGES).map(({ id: page, url, type, isChosen }) => ({
-						id: page,
-						url,
-						type,
-						isChosen,
-						site: site.name,
-						role: site.role
-					}))
-				)
-		}))
+		clients,
+		clientId: client?.id ?? 0,
+		offer,
+		/** Pages that are taken already, with their names. */
+		taken: taken ? pagesNamed(db, taken) : offer.usual
 	};
 }
+
+const NO_PAGES: PageOffer = { pages: [], total: 0, types: [], sites: [], pairs: [], usual: [] };
 
 /** What is offered for a new one: a watch begins with the pages that the client's work looks at. */
 export function usualTyped(
 	kind: WatchKind,
-	{ clients }: ReturnType<typeof watchChoices>,
-	clientId: number | null
+	{ clientId, taken }: Pick<ReturnType<typeof watchChoices>, 'clientId' | 'taken'>
 ): TypedWatch {
-	const client = clients.find(({ id }) => id === clientId) ?? clients[0];
-	const chosen = (client?.pages ?? []).filter(({ isChosen, role }) => isChosen && role === 'own');
 	const isWatch = kind === 'watch';
 	return {
-		clientId: client?.id ?? 0,
+		clientId,
 		name: '',
-		pages: isWatch ? chosen.map(({ id }) => id) : [],
+		pages: taken.map(({ id }) => id),
 		conditions: ['phone', 'desktop'],
 		every: 'week',
 		pattern: '',
@@ -148,5 +136,6 @@ export function usualTyped(
 /** An existing one in its form. @throws NotPossible for one that is not there */
 export function changedForm(db: Db, id: number, kind: WatchKind) {
 	const watch = existingWatch(db, id, kind);
-	return { name: watch.name, choices: watchChoices(db), typed: typedFrom(watch, pagesOfWatch(db, id)) };
+	const typed = typedFrom(watch, pagesOfWatch(db, id));
+	return { name: watch.name, choices: watchChoices(db, kind, watch.clientId, typed.pages), typed };
 }

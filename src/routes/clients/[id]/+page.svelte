@@ -51,7 +51,7 @@
 		</p>
 		<div class="buttons no-print">
 			<Button kind="ghost" size="small" href="/clients/{client.id}/change">Change</Button>
-			<Button kind="ghost" size="small" href="/api/clients/{client.id}/export">Export as one file</Button>
+			<Button kind="ghost" size="small" href="/clients/{client.id}/export">Export as one file</Button>
 			<Action
 				action="?/archive"
 				text={client.archivedAt ? 'Take out of the archive' : 'Archive'}
@@ -59,7 +59,6 @@
 			/>
 			<Button kind="danger-ghost" size="small" on:click={() => (deleting = true)}>Delete</Button>
 		</div>
-		<p class="muted small no-print">An export has no passwords, cookies, header values or preview accesses.</p>
 		<Sites
 			sites={data.sites}
 			clientId={client.id}

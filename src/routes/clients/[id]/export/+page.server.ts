@@ -1,0 +1,20 @@
+import { existingClient } from '$lib/server/clients/clients';
+import { underWayOf } from '$lib/server/clients/archive';
+import { getDb } from '$lib/server/context';
+import { idFrom } from '$lib/server/http/api';
+import { pageOr404 } from '$lib/server/http/pageOr404';
+import { findTrial } from '$lib/server/trials/trial';
+import { timeLeftMs } from '$lib/server/trials/timeLeft';
+
+export const load = ({ params, depends }) =>
+	pageOr404(() => {
+		depends('zafra:export');
+		const db = getDb();
+		const { id, name } = existingClient(db, idFrom(params.id, 'client'));
+		const underWay = underWayOf(db, id).map((trial) => {
+			const { question, status, progress } = findTrial(db, trial)!;
+			const leftMs = status === 'paused' ? null : timeLeftMs(db, { id: trial, progress });
+			return { id: trial, question, leftMs };
+		});
+		return { where: `Clients › ${name} › Export`, client: { id, name }, underWay };
+	});

@@ -66,6 +66,10 @@
 				than chance. For example: does the chat make the timetable slower?
 			</p>
 			<Button href="/trials/new" data-key="r">New trial</Button>
+			{#if !data.clients.length}<p>
+					Working for somebody? <a href="/clients/new">Add the client</a> first: its sites, what they run on and what
+					is good enough for it then come into each trial.
+				</p>{/if}
 			<p class="muted">
 				To see first why one page is slow, <a href="/loads">load it once</a>.
 			</p>

@@ -45,23 +45,36 @@ const state = v.pipe(
 
 const WAIT = '“wait” takes a time in ms (at most 60,000), or {"selector": …} or {"text": …}.';
 const STEPS = {
-	open: v.strictObject({
-		open: v.pipe(
-			words,
-			v.check(isWebReference, '“open” takes a web address (http or https), whole or relative to the page.')
-		)
-	}),
-	click: v.strictObject({ click: selector }),
-	type: v.strictObject({ type: words, into: selector }),
-	scroll: v.strictObject({
-		scroll: v.union([v.number(), selector], '“scroll” takes a selector, “bottom” or a number of pixels.')
-	}),
-	wait: v.strictObject({
-		wait: v.union([v.pipe(v.number(WAIT), v.minValue(0, WAIT), v.maxValue(60_000, WAIT)), state], WAIT),
-		within
-	}),
-	expect: v.strictObject({ expect: state, within }),
-	mark: v.strictObject({ mark: words })
+	open: v.strictObject(
+		{
+			open: v.pipe(
+				words,
+				v.check(isWebReference, '“open” takes a web address (http or https), whole or relative to the page.')
+			)
+		},
+		'Opening is its address alone: {"open": "/timetable"}.'
+	),
+	click: v.strictObject({ click: selector }, 'A click is its selector alone: {"click": "#menu"}.'),
+	type: v.strictObject(
+		{ type: words, into: selector },
+		'Typing needs its text and a selector, and nothing else: {"type": "tea", "into": "#search"}.'
+	),
+	scroll: v.strictObject(
+		{ scroll: v.union([v.number(), selector], '“scroll” takes a selector, “bottom” or a number of pixels.') },
+		'A scroll is where it goes to alone: {"scroll": "bottom"}.'
+	),
+	wait: v.strictObject(
+		{
+			wait: v.union([v.pipe(v.number(WAIT), v.minValue(0, WAIT), v.maxValue(60_000, WAIT)), state], WAIT),
+			within
+		},
+		'A wait has “wait”, and “within” where it waits for something: {"wait": {"selector": "#list"}, "within": 3000}.'
+	),
+	expect: v.strictObject(
+		{ expect: state, within },
+		'An expectation has “expect”, and “within” if it may take its time: {"expect": {"text": "Timetable"}}.'
+	),
+	mark: v.strictObject({ mark: words }, 'A mark is its name alone: {"mark": "Results"}.')
 } as const;
 
 const VERBS = Object.keys(STEPS) as (keyof typeof STEPS)[];

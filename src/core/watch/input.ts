@@ -10,6 +10,7 @@ const MOST_WATCHED = 200;
 const MOST_TARGETS = 10;
 const LEAST_LOADS = 3;
 const MOST_LOADS = 20;
+const MOST_RIVALS = 8;
 
 const wholeId = v.pipe(v.number('Name pages by their numbers.'), v.safeInteger('Name pages by their numbers.'));
 const metricId = v.custom<MetricId>((id) => typeof id === 'string' && isMetricId(id), 'There is no such metric.');
@@ -56,7 +57,9 @@ const shared = {
 		v.pipe(v.array(metricId), v.minLength(1, 'Choose a metric.'), v.maxLength(8, 'At most eight metrics.')),
 		[...DEFAULT_PRIMARY]
 	),
-	notices: v.optional(Notices, { mail: [], hook: null })
+	notices: v.optional(Notices, { mail: [], hook: null }),
+	/** Visitor states of the sites, by their numbers: each is had before loads of its site's pages. */
+	states: v.optional(v.pipe(v.array(wholeId), v.maxLength(MOST_RIVALS, 'At most eight visitor states.')), [])
 };
 
 const pages = v.pipe(
@@ -72,8 +75,6 @@ export const WatchInput = v.object({
 	control: v.optional(v.nullable(WebAddress), null)
 });
 export type WatchInput = v.InferOutput<typeof WatchInput>;
-
-const MOST_RIVALS = 8;
 
 export const StandingInput = v.object({
 	...shared,
@@ -112,6 +113,8 @@ export interface WatchSettings {
 	notices: v.InferOutput<typeof Notices>;
 	/** Of a standing; none in those from before it existed. */
 	shown?: NamedElement[];
+	/** Visitor states by their numbers; none in those from before it existed. */
+	states?: number[];
 }
 
 /** The door for settings that come from another Zafra. */
@@ -121,5 +124,6 @@ export const StoredWatch = v.object({
 	loads: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(MOST_LOADS)),
 	metrics: shared.metrics,
 	notices: shared.notices,
-	shown: v.optional(NamedElements)
+	shown: v.optional(NamedElements),
+	states: v.optional(v.array(wholeId))
 });

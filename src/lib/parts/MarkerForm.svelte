@@ -2,6 +2,7 @@
 	/** Notes what was changed on a site, and when it went live. */
 	import { Button } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
+	import DayField from './DayField.svelte';
 	import Field from './Field.svelte';
 	import FileField from './FileField.svelte';
 
@@ -19,13 +20,7 @@
 </script>
 
 <form method="POST" action="?/mark" enctype="multipart/form-data" class="mark no-print" novalidate use:keeping>
-	<Field
-		label="Live since"
-		name="day"
-		placeholder="2026-11-20"
-		value={form?.typed?.day ?? ''}
-		wrong={wrong('day')}
-	/>
+	<DayField label="Live since" name="day" value={form?.typed?.day ?? ''} wrong={wrong('day')} />
 	<Field
 		label="What was released"
 		name="words"

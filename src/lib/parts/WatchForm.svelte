@@ -115,8 +115,8 @@
 	/>
 	<Accordion align="start" size="sm">
 		<AccordionItem
-			title="Metrics, notices, {kind === 'watch' ? 'control page' : 'elements'}, time zone"
-			open={issues.some(({ path }) => /notices|control|timeZone|metrics|shown/.test(path))}
+			title="Metrics, visitors, notices, {kind === 'watch' ? 'control page' : 'elements'}, time zone"
+			open={issues.some(({ path }) => /notices|control|timeZone|metrics|shown|states/.test(path))}
 		>
 			<div class="more">
 				<div role="group" aria-label="Metrics that are called">
@@ -148,6 +148,16 @@
 						help="A page at the same place that nobody changes. Empty: the one that ships with Zafra."
 						type="url"
 					/>{/if}
+				{#each offer.sites.filter(({ states }) => states.length) as site (site.id)}<Choice
+						label="Visitor of {site.name}"
+						name="states"
+						options={[
+							{ value: 0, text: 'Anonymous' },
+							...site.states.map(({ id, name }) => ({ value: id, text: name }))
+						]}
+						value={site.states.find(({ id }) => draft.states.includes(id))?.id ?? 0}
+					/>{/each}
+				{#if wrong('states')}<p class="wrong" role="alert">{wrong('states')}</p>{/if}
 				<Field
 					label="Mail to"
 					name="mail"

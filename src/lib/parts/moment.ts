@@ -14,11 +14,16 @@ export function dayWords(day: string): string {
 	return year ? `${Number(date)} ${MONTHS[Number(month) - 1] ?? month} ${year}` : day;
 }
 
+/** "1 Dec 2026" as "2026-12-01"; other text as it is. */
+export function isoOfDay(words: string): string {
+	const [, date, month, year] = /^(\d{1,2}) (\w{3}) (\d{4})$/.exec(words.trim()) ?? [];
+	const at = MONTHS.indexOf(month ?? '');
+	return at >= 0 ? `${year}-${String(at + 1).padStart(2, '0')}-${date!.padStart(2, '0')}` : words.trim();
+}
+
 /** Local time; a day without a time begins at midnight, no day is no moment. */
 export function joinMoment(day: string, time: string): string {
-	const [, date, month, year] = /^(\d{1,2}) (\w{3}) (\d{4})$/.exec(day.trim()) ?? [];
-	const at = MONTHS.indexOf(month ?? '');
-	const iso = at >= 0 ? `${year}-${String(at + 1).padStart(2, '0')}-${date!.padStart(2, '0')}` : day.trim();
+	const iso = isoOfDay(day);
 	if (!iso) return '';
 	const [, hour, minute] = /^(\d{1,2}):(\d{2})$/.exec(time.trim()) ?? [];
 	return `${iso}T${hour ? `${hour.padStart(2, '0')}:${minute}` : time.trim() || '00:00'}`;

@@ -6,6 +6,7 @@ import { issuesOf, type Issue } from '$lib/server/http/api';
 import { formAction, textOf } from '$lib/server/http/form';
 import { getDb } from '$lib/server/context';
 import { listConditions } from '$lib/server/conditions/saved';
+import { visitorStates } from '$lib/server/clients/visitorStates';
 import type { Db } from '$lib/server/db/connection';
 import { noteLandings } from '$lib/server/loads/landings';
 import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/loads/loads';
@@ -35,6 +36,7 @@ export const load = async ({ parent, url }) => {
 		where: 'Loads',
 		clientId,
 		conditions: listConditions(db).map((one) => ({ id: one.id, name: one.name, detail: describeConditions(one) })),
+		states: visitorStates(db, clientId).map(({ id, site, state }) => ({ id, name: `${site}: ${state.name}` })),
 		waiting: openRequests(db).map(({ id, url: address, conditions, patience, status }) => ({
 			id,
 			url: address,
@@ -74,7 +76,8 @@ function valuesOf(form: FormData) {
 		nudge: form.has('nudge'),
 		patience: form.has('patience'),
 		repeat: form.has('repeat'),
-		steps: text('steps')
+		steps: text('steps'),
+		state: Number(text('state')) || null
 	};
 }
 

@@ -85,6 +85,16 @@
 					options={data.conditions.map(({ id, name }) => ({ value: id, text: name }))}
 					value={typed?.conditions ?? data.conditions[0]?.id ?? ''}
 				/>
+				{#if data.states.length}<Choice
+						label="Visitor"
+						name="state"
+						options={[
+							{ value: 0, text: 'Anonymous' },
+							...data.states.map(({ id, name }) => ({ value: id, text: name }))
+						]}
+						value={typed?.state ?? 0}
+						invalidText={issue('state')}
+					/>{/if}
 				<Checkbox
 					name="nudge"
 					checked={typed?.nudge ?? false}

@@ -3,7 +3,7 @@
 	import { formatMoment } from '$core/wording/format';
 	import { keeping } from '$lib/keeping';
 	import Choice from '$lib/parts/Choice.svelte';
-	import Field from '$lib/parts/Field.svelte';
+	import DayField from '$lib/parts/DayField.svelte';
 	import FilterBar from '$lib/parts/FilterBar.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import Table from '$lib/parts/Table.svelte';
@@ -73,8 +73,8 @@
 		/>
 		<Choice label="or on" name="client" options={clients} bind:value={client} onchange={() => (trial = '')} />
 		{#if client}
-			<Field label="From day" name="from" bind:value={from} placeholder="2026-11-01" size="sm" />
-			<Field label="until" name="until" bind:value={until} placeholder="2026-11-30" size="sm" />
+			<DayField label="From" name="from" bind:value={from} />
+			<DayField label="until" name="until" bind:value={until} />
 		{/if}
 		<Button type="submit" size="field" data-key="r">Begin the report</Button>
 	</form>

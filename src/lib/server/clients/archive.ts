@@ -126,6 +126,7 @@ function storeAll(db: Db, tables: Tables, files: ReadonlyMap<string, ArchiveFile
 			adoptDesigns(db, ids);
 			adoptOrders(db, ids);
 			adoptExtended(db, ids);
+			adoptVisitors(db, ids);
 			for (const id of ids.get('watch')!.values()) requestHistory(db, id);
 			return [...ids.get('client')!.values()][0]!;
 		})();
@@ -282,5 +283,17 @@ function adoptExtended(db: Db, ids: Ids): void {
 			pages.has(page) ? [{ page: pages.get(page)!, condition }] : []
 		);
 		sql(db, 'UPDATE reading SET extended = ? WHERE id = ?').run(JSON.stringify(extended), id);
+	}
+}
+
+/** Numbers of visitor states inside the settings of watches. */
+function adoptVisitors(db: Db, ids: Ids): void {
+	const states = ids.get('visitor_state')!;
+	for (const id of ids.get('watch')!.values()) {
+		const { settings } = sql<{ settings: string }>(db, 'SELECT settings FROM watch WHERE id = ?').get(id)!;
+		const read = JSON.parse(settings) as { states?: number[] };
+		if (!read.states?.length) continue;
+		const own = read.states.flatMap((old) => states.get(old) ?? []);
+		sql(db, 'UPDATE watch SET settings = ? WHERE id = ?').run(JSON.stringify({ ...read, states: own }), id);
 	}
 }

@@ -22,13 +22,16 @@ export interface CalmHour {
 	share: number | null;
 }
 
+/** Not what came with a client from another Zafra, or with the demonstration: that was another machine. */
+const MEASURED_HERE = `source = 'lab' AND EXISTS (SELECT 1 FROM job WHERE job.id = load.job_id AND lab_id IS NOT NULL)`;
+
 /** Hours since a moment (UTC ISO) of which something is known, oldest first. */
 export function calmHours(db: Db, since: string): CalmHour[] {
 	return sql<CalmHour>(
 		db,
 		`WITH seen AS (
 			SELECT substr(started_at, 1, 13) AS hour, 1 AS loads, disturbed, others_share FROM load
-				WHERE source = 'lab' AND started_at >= @since
+				WHERE ${MEASURED_HERE} AND started_at >= @since
 			UNION ALL
 			SELECT substr(at, 1, 13), 0, 0, others_share FROM quiet_minute WHERE at >= @since
 		)
@@ -49,7 +52,7 @@ export function recentSpeeds(db: Db, most: number): LoadSpeed[] {
 	return sql<LoadSpeed>(
 		db,
 		`SELECT started_at AS at, machine_speed AS speed, browser FROM load
-			WHERE source = 'lab' AND machine_speed IS NOT NULL ORDER BY started_at DESC LIMIT ?`
+			WHERE ${MEASURED_HERE} AND machine_speed IS NOT NULL ORDER BY started_at DESC LIMIT ?`
 	)
 		.all(most)
 		.reverse();

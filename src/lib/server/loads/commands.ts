@@ -5,11 +5,13 @@ import type { LoadOrder } from '$core/load/order';
 import type { MeasuredLoad } from '$core/load/record';
 import { Steps } from '$core/load/steps';
 import { Tap, TAP_MOMENTS } from '$core/load/tap';
+import { stateLacksSecrets, VisitorState } from '$core/load/visitorState';
 import { loadOfHar } from '$core/formats/harImport';
 import { WebAddress } from '$core/load/addressInput';
 import { OUTAGE_KINDS, outsideServices } from '$core/load/outage';
 import { checkClient } from '../clients/clients';
 import { atPlaceOf, cdnHostsOf } from '../clients/sites';
+import { existingState } from '../clients/visitorStates';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import type { NamedVersion } from '../conditions/versions';
 import type { Db } from '../db/connection';
@@ -35,6 +37,9 @@ export const LoadRequest = v.object(
 		patience: v.optional(v.boolean('“patience” is true or false.'), false),
 		repeat: v.optional(v.boolean('“repeat” is true or false.'), false),
 		steps: v.optional(Steps, []),
+		/** Who the visitor is before the page is measured: a visitor state, or the number of one that a site has. */
+		before: v.optional(v.nullable(VisitorState), null),
+		state: v.optional(v.nullable(v.pipe(v.number('A visitor state is a number.'), v.safeInteger())), null),
 		clientId: v.optional(
 			v.nullable(v.pipe(v.number('The client is a number.'), v.safeInteger('The client is a whole number.'))),
 			null
@@ -45,7 +50,7 @@ export const LoadRequest = v.object(
 
 /** Queue one load. @returns the id of its job */
 export function requestLoad(db: Db, input: v.InferInput<typeof LoadRequest>): number {
-	const { url, conditions: id, nudge = false, patience = false, repeat = false, steps = [], clientId = null } = input;
+	const { url, conditions: id, nudge = false, patience = false, repeat = false, clientId = null } = input;
 	checkClient(db, clientId);
 	const saved = findConditions(db, id);
 	if (!saved)
@@ -60,8 +65,20 @@ export function requestLoad(db: Db, input: v.InferInput<typeof LoadRequest>): nu
 		url: new URL(url).href,
 		conditions,
 		patience,
-		steps: steps as LoadOrder['steps']
+		steps: (input.steps ?? []) as LoadOrder['steps'],
+		before: visitorOf(db, input)
 	});
+}
+
+function visitorOf(db: Db, { state = null, before = null }: v.InferInput<typeof LoadRequest>): LoadOrder['before'] {
+	const visitor = state === null ? (before as LoadOrder['before']) : existingState(db, state).state;
+	if (visitor && stateLacksSecrets(visitor))
+		throw new NotPossible(
+			422,
+			`The visitor state “${visitor.name}” lacks its cookies or passwords: give it new ones.`,
+			'state'
+		);
+	return visitor;
 }
 
 /** @returns the id of the new load @throws NotPossible in words when the file is no HAR */

@@ -36,6 +36,7 @@ import {
 	type StoredFigures
 } from './readings';
 import { findWatch, pagesOfWatch, type Watch, type WatchedPage } from './watches';
+import { visitorOfLoad, visitorOfPage, visitorsOf } from './visitors';
 
 /** Of the control page: its own scatter comes into every page's figure. */
 const CONTROL_TURNS = 2;
@@ -65,6 +66,8 @@ export function requestReading(
 	const conditions = watch.settings.conditions.flatMap((id) => findConditions(db, id) ?? []);
 	if (!conditions.length)
 		throw new NotPossible(409, 'The conditions of this watch were deleted: choose others in its settings.');
+	// Before anything is queued: one that is gone is told.
+	visitorsOf(db, watch);
 	return db.transaction(() => {
 		const id = insertReading(db, { watchId: watch.id, why, plannedAt, missed });
 		const rounds = Array.from({ length: watch.settings.loads }, (_, i) => i + 1);
@@ -106,7 +109,8 @@ function insertPlace(db: Db, { clientId, settings }: Watch, readingId: number, p
 		conditions: late ? { ...usual, input: late === 'held-back' ? 'nudge' : 'none' } : usual,
 		steps: [],
 		patience: late === 'postponed',
-		shown: isControl ? [] : settings.shown
+		shown: isControl ? [] : settings.shown,
+		before: page.pageId === null ? null : visitorOfPage(db, settings, page.pageId)
 	});
 	sql(
 		db,
@@ -283,7 +287,7 @@ function summarise(db: Db, readingId: number, watchedPageId: number, conditionId
 		readingId,
 		watchedPageId,
 		conditionId,
-		setting: record && settingOf(record, hashOfLoad(db, middle.id)),
+		setting: record && settingOf(record, `${hashOfLoad(db, middle.id)}${visitorOfLoad(db, middle.id)}`),
 		figures: {
 			...figuresByMetric(ordered.map(({ figures }) => figures)),
 			...timingsOf(db, ordered)

@@ -3,6 +3,7 @@ import type { StandingInput, WatchInput, WatchSettings } from '$core/watch/input
 import { nextReading } from '$core/watch/schedule';
 import { existingClient } from '../clients/clients';
 import { existingSite } from '../clients/sites';
+import { existingState } from '../clients/visitorStates';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import type { Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
@@ -50,7 +51,8 @@ function insertControl(db: Db, watchId: number, url: string | null): void {
 }
 
 function settingsFrom(db: Db, input: AnyInput): WatchSettings {
-	const { conditions, schedule, loads, metrics, notices } = input;
+	const { conditions, schedule, loads, metrics, notices, clientId, states } = input;
+	checkStates(db, clientId, states);
 	for (const id of conditions)
 		if (!findConditions(db, id))
 			throw new NotPossible(422, `Unknown conditions “${id}”. Known are: ${namesOfConditions(db)}.`, 'conditions');
@@ -60,8 +62,18 @@ function settingsFrom(db: Db, input: AnyInput): WatchSettings {
 		loads,
 		metrics: [...new Set(metrics)],
 		notices,
+		states,
 		...(input.kind === 'standing' ? { shown: input.shown } : {})
 	};
+}
+
+/** One of a site at most, and of the client's sites. */
+function checkStates(db: Db, clientId: number, ids: readonly number[]): void {
+	const sites = ids.map((id) => existingSite(db, existingState(db, id).siteId));
+	if (sites.some((site) => site.clientId !== clientId))
+		throw new NotPossible(422, 'A visitor state belongs to another client.', 'states');
+	if (new Set(sites.map(({ id }) => id)).size < sites.length)
+		throw new NotPossible(422, 'Choose one visitor state of a site: a load has one visitor.', 'states');
 }
 
 function pagesFrom(db: Db, input: AnyInput) {

@@ -26,6 +26,8 @@ export interface TypedWatch {
 	hook: string;
 	/** A line each: name = selector. */
 	shown: string;
+	/** Visitor states by their numbers. */
+	states: number[];
 }
 
 export function typedWatch(form: FormData): TypedWatch {
@@ -43,7 +45,8 @@ export function typedWatch(form: FormData): TypedWatch {
 		control: textOf(form, 'control'),
 		mail: textOf(form, 'mail'),
 		hook: textOf(form, 'hook'),
-		shown: textOf(form, 'shown')
+		shown: textOf(form, 'shown'),
+		states: form.getAll('states').map(Number).filter(Boolean)
 	};
 }
 
@@ -72,7 +75,7 @@ function typedFrom(
 	{ clientId, name, settings }: Pick<Watch, 'clientId' | 'name'> & { settings: WatchSettings },
 	pages: readonly WatchedPage[]
 ): TypedWatch {
-	const { conditions, schedule, loads, metrics, notices, shown = [] } = settings;
+	const { conditions, schedule, loads, metrics, notices, shown = [], states = [] } = settings;
 	return {
 		clientId,
 		name,
@@ -88,7 +91,8 @@ function typedFrom(
 		control: pages.find(({ role, endedAt }) => role === 'control' && endedAt === null)?.url ?? '',
 		mail: notices.mail.join(', '),
 		hook: notices.hook ?? '',
-		shown: elementLines(shown)
+		shown: elementLines(shown),
+		states
 	};
 }
 
@@ -129,7 +133,8 @@ export function usualTyped(
 		control: '',
 		mail: '',
 		hook: '',
-		shown: ''
+		shown: '',
+		states: []
 	};
 }
 

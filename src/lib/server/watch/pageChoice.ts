@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import { pairPages } from '$core/pages/pairs';
 import { sitesOf } from '../clients/sites';
+import { visitorStates } from '../clients/visitorStates';
 import { sql, type Db } from '../db/connection';
 import { pagesToChoose } from '../pages/queries';
 import type { WatchKind } from './watches';
@@ -31,7 +32,7 @@ export interface PageChoice {
 /** What a form offers before anybody searches. */
 export interface PageOffer extends PageChoice {
 	types: string[];
-	sites: { id: number; name: string }[];
+	sites: { id: number; name: string; states: { id: number; name: string }[] }[];
 	/** Of a page type the client's own page and those of competitors. */
 	pairs: { type: string; pages: FoundPage[]; lacking: string[] }[];
 	/** The pages that the client's work looks at: a watch begins with them. */
@@ -62,10 +63,15 @@ export function pageOffer(db: Db, clientId: number, kind: WatchKind): PageOffer 
 		.all({ clientId, kind })
 		.map(({ type }) => type);
 	const sites = sitesOf(db, clientId).filter(({ role }) => role === 'own' || (kind === 'standing' && role !== 'bench'));
+	const states = visitorStates(db, clientId);
 	return {
 		...findPages(db, clientId, kind, { words: '', type: '', site: 0 }),
 		types,
-		sites: sites.map(({ id, name }) => ({ id, name })),
+		sites: sites.map(({ id, name }) => ({
+			id,
+			name,
+			states: states.filter(({ siteId }) => siteId === id).map((own) => ({ id: own.id, name: own.state.name }))
+		})),
 		pairs: kind === 'standing' ? pairsWith(db, clientId) : [],
 		usual: kind === 'watch' ? chosenOwn(db, clientId) : []
 	};

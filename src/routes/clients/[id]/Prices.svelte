@@ -21,7 +21,8 @@
 				return `${tier}: ${price}${breakEven === null ? '' : `, no dearer ${monthsWords(breakEven)}`}`;
 			})
 			.join('; ');
-	const quotaOf = ({ quota, quotaEnds, perThousand }: Line) => {
+	const quotaOf = ({ tier, quota, quotaEnds, perThousand }: Line) => {
+		if (!tier) return 'no tier is chosen';
 		if (quota === null) return 'any number';
 		const covered = `${Math.round(quota).toLocaleString('en-GB')} a month`;
 		if (perThousand !== null) return `${covered}, each 1,000 more for ${money(perThousand)}`;

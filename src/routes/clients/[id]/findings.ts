@@ -36,9 +36,7 @@ export function findings({ client, allTrials, trials, setups, thirdParties, pair
 		),
 		setupTone: clashes.length + over.length > 0 ? ('trouble' as const) : ('plain' as const),
 		thirdParties: registerWords(thirdParties),
-		competitors: pairs.length
-			? `${countOf(pairs.length, 'page type')} beside theirs`.replace(/^o/, 'O')
-			: 'None paired yet',
+		competitors: pairWords(pairs),
 		usual: usualWords(client)
 	};
 }
@@ -61,6 +59,12 @@ function registerWords({ hosts, candidates, unread }: Facts['thirdParties']): st
 	if (unread && !hosts) return 'The lab reads the loads of this client';
 	if (!hosts) return 'None seen in a load yet';
 	return `${capital(countOf(hosts, 'host'))}, ${candidates ? `${candidates} to ask about` : 'all confirmed'}`;
+}
+
+/** Types of which at least one competitor has a page. */
+function pairWords(pairs: Facts['pairs']): string {
+	const paired = pairs.filter(({ others }) => others.some(({ url }) => url !== null)).length;
+	return paired ? `${capital(countOf(paired, 'page type'))} beside theirs` : 'None paired yet';
 }
 
 function usualWords({ targets, margins, mustSend }: Facts['client']): string {

@@ -3,6 +3,7 @@
 	import { METRICS, metricOf, type MetricId } from '$core/metrics/catalogue';
 	import type { OutsideFigure } from '$core/report/document';
 	import Choice from '$lib/parts/Choice.svelte';
+	import DayField from '$lib/parts/DayField.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import RowsForm from './RowsForm.svelte';
@@ -110,7 +111,7 @@
 		<Choice label="From" options={sources} value={item.from} onchange={(from) => set({ from })} />
 		<div class="pair">
 			<Field label="Place" bind:value={() => item.place, (place) => set({ place })} />
-			<Field label="Day, as 2026-11-27" bind:value={() => item.day, (day) => set({ day })} />
+			<DayField label="Day" value={item.day} onchange={(day) => set({ day })} />
 		</div>
 		<Field
 			label="How many loads, where known"

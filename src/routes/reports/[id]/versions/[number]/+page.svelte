@@ -4,6 +4,7 @@
 	import { formatDay, formatMoment } from '$core/wording/format';
 	import { keeping } from '$lib/keeping';
 	import Action from '$lib/parts/Action.svelte';
+	import DayField from '$lib/parts/DayField.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import Table from '$lib/parts/Table.svelte';
@@ -71,12 +72,7 @@
 				</p>
 			{/if}
 			<form method="POST" action="?/share" use:keeping>
-				<Field
-					label="Last day, as 2026-12-31"
-					name="expires"
-					bind:value={expires}
-					help="Empty: without an end."
-				/>
+				<DayField label="Last day" name="expires" bind:value={expires} help="Empty: without an end." />
 				<Field
 					label="Pass phrase"
 					name="phrase"
@@ -137,6 +133,9 @@
 	{#if version.changes}
 		<section>
 			<h2>Since version {version.number - 1}</h2>
+			{#if version.changes.isLanguageChanged}<p>
+					The language is another: words are not compared, figures are.
+				</p>{/if}
 			{#if version.changes.figures.length || version.changes.added.length || version.changes.removed.length}
 				<ul>
 					{#each version.changes.added as heading, i (i)}<li>New: {heading}</li>{/each}

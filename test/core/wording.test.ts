@@ -134,24 +134,24 @@ describe('shifts', () => {
 		expect(close('lcp', 12, 12)).to.equal('identical in every round');
 	});
 
-	it('facts of the trade (common practice): 44 to 80 is 36 points or 82 %, never 180 %; 240 against 110 ms is 54 % less, a factor of 2.2', () => {
+	it('the base of a share is the figure before: 40 to 70 is 30 points or 75 %, never 175 %; 350 ms that became 140 ms is 60 % less, a factor of 2.5', () => {
 		expect(
 			shiftWords({
 				metric: 'score',
-				baselineMedian: 44,
-				armMedian: 80,
-				shift: { estimate: 36, low: 30, high: 40, relative: 36 / 44 }
+				baselineMedian: 40,
+				armMedian: 70,
+				shift: { estimate: 30, low: 25, high: 34, relative: 30 / 40 }
 			})
-		).to.equal('36.0 points more (between 30.0 points more and 40.0 points more), 82 % of 44');
+		).to.equal('30.0 points more (between 25.0 points more and 34.0 points more), 75 % of 40');
 		expect(
 			shiftWords({
 				metric: 'inp',
-				baselineMedian: 240,
-				armMedian: 110,
-				shift: { estimate: -130, low: -150, high: -110, relative: -130 / 240 }
+				baselineMedian: 350,
+				armMedian: 140,
+				shift: { estimate: -210, low: -240, high: -180, relative: -210 / 350 }
 			})
-		).to.match(/^130 ms less .*, 54 % of 240 ms$/);
-		expect((240 / 110).toFixed(1)).to.equal('2.2');
+		).to.match(/^210 ms less .*, 60 % of 350 ms$/);
+		expect((350 / 140).toFixed(1)).to.equal('2.5');
 	});
 
 	it('words each verdict, and of what is undecided only that it is', () => {

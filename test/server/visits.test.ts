@@ -50,7 +50,7 @@ describe('visits of real visitors', () => {
 		expect(counted(null, 'timing:menu')).to.equal(1);
 		expect(counted(null, 'timing:secret')).to.equal(0);
 		expect(counted(null, 'lcp@booked')).to.equal(1);
-		const [seen] = liveView(visits, siteId, NOW).visits;
+		const [seen] = liveView(visits, { siteId, settings: USUAL_VISIT_SETTINGS }, NOW).visits;
 		expect(seen!.timings).to.deep.equal({ menu: 120 });
 		expect(seen!.goals).to.deep.equal(['booked']);
 		expect(JSON.stringify(seen)).not.to.include('192.0.2');
@@ -103,12 +103,29 @@ describe('visits of real visitors', () => {
 		expect(refused()).to.deep.equal({ implausible: 2 });
 	});
 
+	it('are shown from midnight on, by the hours of the site’s own clock', async () => {
+		await send(beacon([aVisit(), aVisit()]));
+		const seen = (timeZone: string) =>
+			liveView(visits, { siteId, settings: { ...USUAL_VISIT_SETTINGS, timeZone } }, NOW);
+		for (const zone of ['UTC', 'Asia/Kathmandu', 'Pacific/Honolulu']) {
+			const { hours } = seen(zone);
+			expect(hours[0]!.hour, zone).to.equal(0);
+			expect(hours.at(-1)!.hour, zone).to.equal(
+				Number(new Date(NOW).toLocaleString('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' }))
+			);
+			expect(hours.at(-1)!.views, zone).to.equal(2);
+		}
+		// A day later they are yesterday's.
+		const next = liveView(visits, { siteId, settings: USUAL_VISIT_SETTINGS }, NOW + 86_400_000);
+		expect([next.visits.length, next.kept]).to.deep.equal([0, 2]);
+	});
+
 	it('of programs are shown, and not counted', async () => {
 		await send(beacon([aVisit()], { automated: true }));
 		await send(beacon(), { userAgent: 'Examplebot/2.0' });
 		expect(counted()).to.equal(0);
 		expect(
-			liveView(visits, siteId, NOW)
+			liveView(visits, { siteId, settings: USUAL_VISIT_SETTINGS }, NOW)
 				.visits.map(({ fault }) => fault)
 				.sort()
 		).to.deep.equal(['automated', 'bot']);

@@ -118,7 +118,7 @@ describe('what real visitors had', function () {
 		expect(came.status).to.equal(204);
 		await screen.go('/field/visits?site=1');
 		await page.getByText(/^The script works:/).waitFor();
-		await page.getByRole('table', { name: 'Visits of the last 30 minutes' }).getByText('2.10 s').first().waitFor();
+		await page.getByRole('table', { name: 'The newest page views' }).getByText('2.10 s').first().waitFor();
 		await page.getByText(/zafra\.js\?site=demo-skerry-line/).waitFor();
 		await page.getByLabel('Path of the page').fill('/nowhere-at-all');
 		await page.getByRole('button', { name: 'Check' }).click();

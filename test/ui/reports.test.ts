@@ -111,10 +111,10 @@ describe('reports', function () {
 		await until(async () => (await names())[0] === before[0], 5000, 'the answer to be first again');
 		await page.getByLabel('Add a block').selectOption({ label: 'Claims' });
 		await page.getByRole('button', { name: 'Add claim' }).click();
-		await page.getByLabel('As it was said').fill('180 % faster');
-		await page.getByLabel('Before', { exact: true }).fill('5.6');
-		await page.getByLabel('After', { exact: true }).fill('2');
-		await page.getByLabel('Claimed per cent, if any').fill('180');
+		await page.getByLabel('As it was said').fill('160 % faster');
+		await page.getByLabel('Before', { exact: true }).fill('3.9');
+		await page.getByLabel('After', { exact: true }).fill('1.5');
+		await page.getByLabel('Claimed per cent, if any').fill('160');
 		await page.getByLabel('Claimed per cent, if any').blur();
 		await page.getByText('The claimed share is of the figure after, not of the figure before.').waitFor();
 		await page.getByRole('button', { name: 'Remove All loads' }).click();

@@ -1,6 +1,7 @@
 /** What a site's visits' script reports, and to whom. */
 import * as v from 'valibot';
 import { FIELD_METRICS } from './histogram';
+import { isTimeZone } from './localDay';
 import { MOST_NAMES } from './visit';
 
 const name = v.pipe(
@@ -59,6 +60,11 @@ export const VisitSettings = v.object({
 	),
 	timings: v.optional(list(CustomTiming), []),
 	goals: v.optional(list(name), []),
+	/** Of the site's own clock: its days begin at midnight there. */
+	timeZone: v.optional(
+		v.pipe(v.string(), v.check(isTimeZone, 'This time zone is not known. Write it as Europe/London.')),
+		'UTC'
+	),
 	handOver: v.optional(v.nullable(HandOver), null),
 	/** Days for which histograms are kept; null for ever. */
 	keepDays: v.optional(

@@ -63,7 +63,7 @@ export const OutsideFigure = v.object({
 	program: v.pipe(text('The program', 120), v.nonEmpty('Say which program gave the figure.')),
 	metric,
 	value: number('The figure'),
-	/** As it was told: “7.7 ms”, “73”. */
+	/** As it was told: “3.1 s”, “68”. */
 	unit: v.picklist(['ms', 's', 'points', 'unitless', 'bytes', 'kB', 'MB', 'count']),
 	device: v.picklist([...DEVICE_CLASSES, 'unknown']),
 	/** Where and when, as far as known. */
@@ -83,7 +83,7 @@ const claim = v.object({
 	before: number('The figure before'),
 	after: number('The figure after'),
 	unit: v.optional(text('The unit', 20), ''),
-	/** The share that was claimed, in per cent: 180 for “180 % faster”; null where none was. */
+	/** The share that was claimed, in per cent: 160 for “160 % faster”; null where none was. */
 	percent: v.optional(v.nullable(number('The claimed share')), null),
 	/** The own measured figure beside it: a reference; null for none. */
 	own: v.optional(v.nullable(text('The figure', 200)), null)

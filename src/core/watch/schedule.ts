@@ -4,6 +4,7 @@
  */
 import { Cron } from 'croner';
 import * as v from 'valibot';
+import { isTimeZone } from '../field/localDay';
 
 /**
  * A week has one reading, each week on another day and at another hour, and a day one at another hour, so that no habit
@@ -15,15 +16,6 @@ const DAY_MS = 86_400_000;
 const QUARTER_DAYS = 91;
 /** No reading is worth being taken more often than this. */
 const LEAST_GAP_MS = 3_600_000;
-
-const isTimeZone = (zone: string) => {
-	try {
-		new Intl.DateTimeFormat('en', { timeZone: zone });
-		return true;
-	} catch {
-		return false;
-	}
-};
 
 export const Schedule = v.pipe(
 	v.object({

@@ -45,7 +45,7 @@ export function tellOutside(
 	};
 }
 
-/** An outside figure as it was told: "7.7 ms". */
+/** An outside figure as it was told: "3.1 s". */
 function wordToldValue({ value, unit }: OutsideFigure, words: ReportWords): string {
 	const bare = unit === 'points' || unit === 'unitless' || unit === 'count';
 	return localNumber(bare ? String(value) : `${value}${JOIN}${unit}`, words.language);

@@ -233,6 +233,7 @@ export const VISIT_KEY = 'demo-skerry-line';
 export const VISIT_SETTINGS = {
 	timings: [{ name: 'timetable-ready', good: 2500, poor: 4500, margin: 150 }],
 	goals: ['booked'],
+	timeZone: 'Europe/London',
 	handOver: {
 		call: 'stilewatch.note',
 		nameField: 'event',

@@ -1,13 +1,15 @@
-/** The visits of the last minutes, and whether the script of one page works. */
+/** The visits since midnight, and whether the script of one page works. */
 import type { FieldMetric } from '$core/field/histogram';
 import type { DeviceClass } from '$core/field/reading';
 import type { VisitFault } from '$core/field/visit';
 import type { VisitSettings } from '$core/field/visitSettings';
+import { hourIn, startOfDay } from '$core/field/localDay';
 import { sql, type Db } from '../db/connection';
 import { refusalsOf } from './store';
+import type { VisitSource } from './sources';
 import type { StoredBody } from './writer';
 
-const LIVE_MS = 30 * 60_000;
+const HOUR_MS = 3_600_000;
 const MOST_ROWS = 200;
 
 export interface LiveVisit extends StoredBody {
@@ -35,13 +37,13 @@ const asLive = ({ id, at, device, fault, body }: Row): LiveVisit => ({
 	...(JSON.parse(body) as StoredBody)
 });
 
-/** Newest first. */
-export function liveVisits(db: Db, siteId: number, now: number): LiveVisit[] {
+/** Newest first. @param since ms since 1970 */
+function visitsSince(db: Db, siteId: number, since: number): LiveVisit[] {
 	return sql<Row>(
 		db,
-		`SELECT id, at, device, fault, body FROM visit WHERE site_id = ? AND at > ? ORDER BY at DESC LIMIT ${MOST_ROWS}`
+		`SELECT id, at, device, fault, body FROM visit WHERE site_id = ? AND at >= ? ORDER BY at DESC LIMIT ${MOST_ROWS}`
 	)
-		.all(siteId, now - LIVE_MS)
+		.all(siteId, since)
 		.map(asLive);
 }
 
@@ -105,8 +107,34 @@ export function checkPage(db: Db, siteId: number, path: string, settings: VisitS
 }
 
 /** What the screen of a site's visits shows, and `GET /api/visits`. */
-export function liveView(db: Db, siteId: number, now = Date.now()) {
-	const visits = liveVisits(db, siteId, now);
+export function liveView(db: Db, { siteId, settings }: Pick<VisitSource, 'siteId' | 'settings'>, now = Date.now()) {
+	const { timeZone } = settings;
+	const midnight = startOfDay(timeZone, now);
+	const visits = visitsSince(db, siteId, midnight);
 	const known = sql<{ n: number }>(db, 'SELECT count(*) AS n FROM visit WHERE site_id = ?').get(siteId)!.n;
-	return { visits, kept: known, refusals: refusalsOf(db, siteId, now) };
+	return {
+		visits,
+		kept: known,
+		hours: hoursOf(db, siteId, { midnight, now, timeZone }),
+		timeZone,
+		refusals: refusalsOf(db, siteId, now)
+	};
+}
+
+/** Page views that count, by the hours of the day so far; by programs are left out. */
+function hoursOf(
+	db: Db,
+	siteId: number,
+	{ midnight, now, timeZone }: { midnight: number; now: number; timeZone: string }
+): { hour: number; views: number }[] {
+	const rows = sql<{ at: number; views: number }>(
+		db,
+		`SELECT (at - @midnight) / ${HOUR_MS} AS at, count(*) AS views FROM visit
+			WHERE site_id = @siteId AND at >= @midnight AND fault IS NULL GROUP BY 1`
+	).all({ siteId, midnight });
+	const views = new Map(rows.map((row) => [Math.floor(row.at), row.views]));
+	return Array.from({ length: Math.floor((now - midnight) / HOUR_MS) + 1 }, (_, i) => ({
+		hour: hourIn(timeZone, midnight + i * HOUR_MS),
+		views: views.get(i) ?? 0
+	}));
 }

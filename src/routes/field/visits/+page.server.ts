@@ -42,7 +42,7 @@ export const load = async ({ url, parent }) => {
 			source,
 			timings: source ? timingLines(source.settings) : '',
 			origin: url.origin,
-			live: siteId === null || !source ? null : liveView(getVisits().db, siteId),
+			live: siteId === null || !source ? null : liveView(getVisits().db, source),
 			check: source && path ? checkPage(getVisits().db, source.siteId, path, source.settings) : null
 		};
 	});
@@ -58,6 +58,7 @@ export const actions = {
 			'timings',
 			'goals',
 			'keepDays',
+			'timeZone',
 			'call',
 			'nameField',
 			'valueField',
@@ -77,6 +78,7 @@ export const actions = {
 			const wish = {
 				sampling: Number(typed.sampling.replace(',', '.')) / 100,
 				timings: parseTimings(typed.timings),
+				timeZone: typed.timeZone.trim() || 'UTC',
 				goals: typed.goals.split(/[\s,]+/).filter(Boolean),
 				keepDays: typed.keepDays.trim() === '' ? null : Number(typed.keepDays),
 				handOver:

@@ -5,6 +5,7 @@
 	import { bandOf, metricOf } from '$core/metrics/catalogue';
 	import { describeMissing, describeNavigation, describeRefusal } from '$core/wording/field';
 	import { formatDuration, formatMoment, formatValue } from '$core/wording/format';
+	import HourSteps from '$lib/charts/HourSteps.svelte';
 	import CopyButton from '$lib/charts/CopyButton.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import BandBar from '$lib/parts/BandBar.svelte';
@@ -30,6 +31,7 @@
 			: ''
 	);
 	const visits = $derived(data.live?.visits ?? []);
+	const today = $derived((data.live?.hours ?? []).reduce((sum, { views }) => sum + views, 0));
 	const newest = $derived(visits[0]?.at ?? null);
 	const notCounted = $derived(visits.filter(({ fault }) => fault !== null).length);
 	const columns: Column<Row>[] = [
@@ -99,10 +101,10 @@
 	{:else}
 		<p>
 			{#if newest}<b>The script works:</b>
-				{visits.length} page {visits.length === 1 ? 'view' : 'views'} in the last 30 minutes, the newest at {formatMoment(
+				{today} page {today === 1 ? 'view' : 'views'} since midnight, the newest at {formatMoment(
 					newest
 				)}{#if notCounted}; {notCounted} by programs, not counted{/if}.
-			{:else if data.live?.kept}No page view in the last 30 minutes; {data.live.kept} in the last seven days.
+			{:else if data.live?.kept}No page view since midnight; {data.live.kept} in the last seven days.
 			{:else}No page view has come by this script in the last seven days.{/if}
 		</p>
 		<div class="tag no-print">
@@ -110,7 +112,8 @@
 			<CopyButton text={() => tag} label="Copy the script tag" file="zafra-script.html" />
 		</div>
 		{#if visits.length}
-			<Table label="Visits of the last 30 minutes" {columns} rows={visits} key={({ id }) => id} pageSize={25}>
+			<HourSteps hours={data.live?.hours ?? []} timeZone={data.live?.timeZone ?? 'UTC'} />
+			<Table label="The newest page views" {columns} rows={visits} key={({ id }) => id} pageSize={25}>
 				{#snippet cell(row, column)}
 					{@const id = METRICS.find((metric) => metric === column.key)}
 					{#if column.key === 'path'}<span class="path">{row.path}</span>

@@ -13,6 +13,7 @@
 		timings: string;
 		goals: string;
 		keepDays: string;
+		timeZone: string;
 		call: string;
 		nameField: string;
 		valueField: string;
@@ -33,6 +34,7 @@
 		timings,
 		goals: settings.goals.join(', '),
 		keepDays: settings.keepDays === null ? '' : String(settings.keepDays),
+		timeZone: settings.timeZone,
 		call: settings.handOver?.call ?? '',
 		nameField: settings.handOver?.nameField ?? 'event',
 		valueField: settings.handOver?.valueField ?? 'value',
@@ -58,6 +60,13 @@
 			value={shown.keepDays}
 			wrong={wrong('keepDays')}
 			help="Empty: for ever. Single page views go after 7 days"
+		/>
+		<Field
+			label="Time zone of the site"
+			name="timeZone"
+			value={shown.timeZone}
+			wrong={wrong('timeZone')}
+			help="For example Europe/London"
 		/>
 		<Field
 			label="Goals"

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { VisitSettings } from '$core/field/visitSettings';
+import { USUAL_VISIT_SETTINGS, VisitSettings } from '$core/field/visitSettings';
 import { existingSite } from '$lib/server/clients/sites';
 import { getDb, getVisits } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
@@ -7,11 +7,15 @@ import { liveView } from '$lib/server/visits/live';
 import { beginVisits, changeVisits } from '$lib/server/visits/commands';
 import { sourceOfSite } from '$lib/server/visits/sources';
 
-/** Visits of the last 30 minutes, and the key and settings of the site's script. */
+/** The newest visits since midnight, how many came in each hour, and the key and settings of the site's script. */
 export const GET = ({ params }) =>
 	answering(() => {
 		const { id } = existingSite(getDb(), idFrom(params.site, 'site'));
-		return json({ source: sourceOfSite(getDb(), id), ...liveView(getVisits().db, id) });
+		const source = sourceOfSite(getDb(), id);
+		return json({
+			source,
+			...liveView(getVisits().db, source ?? { siteId: id, settings: USUAL_VISIT_SETTINGS })
+		});
 	});
 
 /** Begin to take visits of a site. */

@@ -139,6 +139,7 @@ describe('settings of a visits’ script', () => {
 			sampling: 1,
 			timings: [],
 			goals: [],
+			timeZone: 'UTC',
 			handOver: null,
 			keepDays: null
 		});

@@ -48,10 +48,14 @@ export function toldEffect(metric: FieldMetric, { by, before, observed, ...logs 
 		trend
 	};
 
-	/** Were it only the old slope that goes on, the verdict would have to stand without it. */
+	/**
+	 * Were it only the old slope that goes on, the verdict would have to stand without it. A slope that points the other
+	 * way cannot look like the effect.
+	 */
 	function trendIn({ shift: by, error, aWeek }: Trend): ReleaseEffect['trend'] {
 		const isDifference = verdict !== 'same' && verdict !== 'undecided';
-		const isLeaning = Math.abs(by) > (isDifference ? 1 : CLEAR) * error;
+		const isAlike = by > 0 === logs.estimate > 0;
+		const isLeaning = Math.abs(by) > (isDifference ? LEANING : CLEAR) * error && (!isDifference || isAlike);
 		const reach = (side: number) => Math.hypot(side, QUANTILE * error);
 		const alone = {
 			estimate: inUnit(logs.estimate - by),
@@ -66,4 +70,9 @@ export function toldEffect(metric: FieldMetric, { by, before, observed, ...logs 
 
 /** Standard errors from which a slope is one. */
 const CLEAR = 2;
+/**
+ * And from which a difference has to stand without it: simulated in bench/visitEffects. A rise of twelve or eight weeks
+ * is then hardly ever an effect; one of four weeks cannot be told from a step, at any limit that still finds effects.
+ */
+const LEANING = 1.5;
 const QUANTILE = normalQuantile((1 + LEVEL) / 2);

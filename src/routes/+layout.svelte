@@ -68,7 +68,7 @@
 			<span class="where">{page.data.where ?? ''}</span>
 			<LabLine {lab} isUnreachable={live.isUnreachable} />
 			<Later of={SearchBox} props={{}} />
-			<Later of={KeysButton} props={{ onpress: showAllKeys }} />
+			<div class="keys"><Later of={KeysButton} props={{ onpress: showAllKeys }} /></div>
 		</div>
 		<main id="content" tabindex="-1">{@render children()}</main>
 	</div>
@@ -119,8 +119,20 @@
 		}
 		.line {
 			flex-wrap: wrap;
+			gap: 0.3rem 1rem;
 			padding: 0.35rem 0.8rem;
 			position: static;
+		}
+		/* The heading says it; keys are for those who have some. */
+		.where,
+		.keys {
+			display: none;
+		}
+		.line > :global(.lab-line) {
+			flex: 0 1 auto;
+		}
+		.line > :global(div) {
+			flex: 1 1 9rem;
 		}
 		main {
 			padding: 1rem 0.8rem 3rem;

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { freeMarginRow, marginRowsOf, marginsOf, withUnit } from '../../src/routes/clients/marginRows';
+import { freeMarginRow, houseMargin, marginRowsOf, marginsOf, withUnit } from '../../src/routes/clients/marginRows';
 import { draftOfClient } from '../../src/routes/clients/clientDraft';
 import * as v from 'valibot';
 import { Colour } from '$core/clients/colour';
@@ -20,6 +20,15 @@ describe('forms of clients and components', () => {
 		const rows = METRICS.map(({ id }) => ({ metric: id as string }));
 		expect(freeMarginRow(rows.slice(1))?.metric).to.equal(METRICS[0]!.id);
 		expect(freeMarginRow(rows)).to.equal(null);
+	});
+
+	it('take the house’s margin of the metric that is chosen, in its unit', () => {
+		for (const { id, margin } of METRICS) {
+			const row = houseMargin(id);
+			expect(JSON.parse(marginsOf([row]))[id].absolute).to.equal(margin.absolute);
+			expect(row.percent! / 100).to.be.closeTo(margin.relative, 1e-12);
+		}
+		expect(houseMargin('cls').absolute).to.be.below(1);
 	});
 
 	it('name the unit where there is one', () => {

@@ -104,7 +104,7 @@ describe('visits of real visitors', () => {
 	});
 
 	it('are shown from midnight on, by the hours of the site’s own clock', async () => {
-		await send(beacon([aVisit(), aVisit()]));
+		await send(beacon([aVisit(), aVisit({ ageMs: 61_000 })]));
 		const seen = (timeZone: string) =>
 			liveView(visits, { siteId, settings: { ...USUAL_VISIT_SETTINGS, timeZone } }, NOW);
 		for (const zone of ['UTC', 'Asia/Kathmandu', 'Pacific/Honolulu']) {

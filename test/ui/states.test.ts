@@ -58,6 +58,46 @@ function prepare(folder: string): void {
 	db.close();
 }
 
+/** The library's markup of states that no screen of the demonstration may be in just now. */
+const STATES_OF_CONTROLS = `
+	${['primary', 'tertiary', 'ghost', 'danger', 'danger--tertiary', 'danger--ghost', 'secondary']
+		.map((kind) => `<button class="bx--btn bx--btn--${kind}" disabled>Begin ${kind}</button>`)
+		.join('')}
+	<div class="bx--progress-bar"><div class="bx--progress-bar__label">12 of 40</div>
+		<div class="bx--progress-bar__helper-text">3 min left</div></div>
+	<div class="bx--form-item"><label class="bx--label bx--label--disabled">Name</label>
+		<input class="bx--text-input" value="typed" disabled><input class="bx--text-input" value="typed"></div>
+	<div class="bx--inline-loading"><p class="bx--inline-loading__text">Worked out</p></div>`;
+
+/** Contrast of each text with what lies behind it (WCAG 2.2, relative luminance and contrast ratio). */
+function contrastOfStates(markup: string): [string, number][] {
+	const box = document.createElement('div');
+	box.innerHTML = markup;
+	document.querySelector('main')!.prepend(box);
+	const numbers = (colour: string) => (colour.match(/[\d.]+/g) ?? []).map(Number);
+	const luminance = (colour: string) => {
+		const [r = 0, g = 0, b = 0] = numbers(colour)
+			.slice(0, 3)
+			.map((value) => value / 255)
+			.map((part) => (part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4));
+		return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+	};
+	const behind = (element: Element): string => {
+		const colour = getComputedStyle(element).backgroundColor;
+		const isClear = numbers(colour)[3] === 0;
+		return isClear && element.parentElement ? behind(element.parentElement) : colour;
+	};
+	const texts = [...box.querySelectorAll('button, input, label, p, div')].filter(
+		(element) => element.tagName === 'INPUT' || (element.children.length === 0 && element.textContent!.trim())
+	);
+	const ratios = texts.map((element): [string, number] => {
+		const [low, high] = [luminance(getComputedStyle(element).color), luminance(behind(element))].sort((a, b) => a - b);
+		return [`${element.className} ${element.textContent}`, (high! + 0.05) / (low! + 0.05)];
+	});
+	box.remove();
+	return ratios;
+}
+
 describe('states of the screens', () => {
 	let app: TestApp;
 	let screen: Screen;
@@ -251,6 +291,33 @@ describe('states of the screens', () => {
 		);
 		expect(Math.max(...durations)).to.be.at.most(0.001);
 		await page.emulateMedia({ reducedMotion: null });
+	});
+
+	it('can be read in every state of a control, in both schemes: disabled, under way, typed', async () => {
+		const { page } = screen;
+		await screen.go('/workshop/lab');
+		for (const colorScheme of ['light', 'dark'] as const) {
+			await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+			const ratios = await page.evaluate(contrastOfStates, STATES_OF_CONTROLS);
+			// WCAG 2.2, 1.4.3 asks 4.5 of text, and nothing of what is disabled: the house asks it of both.
+			for (const [what, ratio] of ratios) expect(ratio, `${what}, ${colorScheme}`).to.be.at.least(4.5);
+			expect(ratios).to.have.length.above(9);
+		}
+	});
+
+	it('shows a typed number whole', async () => {
+		const { page } = screen;
+		await screen.go('/clients/new');
+		await page.getByRole('button', { name: 'Add a target' }).click();
+		const field = page.getByLabel(/^Good enough/);
+		await field.fill('24000');
+		const room = await field.evaluate((input: HTMLInputElement) => {
+			const { paddingLeft, paddingRight, font } = getComputedStyle(input);
+			const canvas = document.createElement('canvas').getContext('2d')!;
+			canvas.font = font;
+			return input.clientWidth - parseFloat(paddingLeft) - parseFloat(paddingRight) - canvas.measureText('24000').width;
+		});
+		expect(room).to.be.at.least(0);
 	});
 
 	it('folds the rail and still names its sections', async () => {

@@ -25,6 +25,8 @@
 			.nice(2)
 			.range([BASE, TOP])
 	);
+	/** Nobody comes by halves. */
+	const ticks = $derived(y.ticks(2).filter(Number.isInteger));
 	const line = $derived(
 		hours
 			.map(({ views }, i) => `${i ? 'L' : 'M'}${LEFT + i * step},${y(views)}H${LEFT + (i + 1) * step}`)
@@ -48,7 +50,7 @@
 		role="img"
 		aria-label={hours.map(told).join('. ')}
 	>
-		{#each y.ticks(2) as tick (tick)}
+		{#each ticks as tick (tick)}
 			<text x={LEFT - 8} y={y(tick) + 4} text-anchor="end">{tick.toLocaleString('en-GB')}</text>
 			<line x1={LEFT} x2={room} y1={y(tick)} y2={y(tick)} />
 		{/each}

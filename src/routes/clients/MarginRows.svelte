@@ -4,7 +4,7 @@
 	import { METRICS } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
-	import { freeMarginRow, marginRowsOf, marginsOf, withUnit, type MarginRow } from './marginRows';
+	import { freeMarginRow, houseMargin, marginRowsOf, marginsOf, withUnit, type MarginRow } from './marginRows';
 
 	interface Props {
 		/** As it was saved or typed. */
@@ -25,7 +25,12 @@
 	</p>
 	{#each rows as row, i (i)}
 		<div class="row">
-			<Choice label="Metric" options={metrics} bind:value={row.metric} />
+			<Choice
+				label="Metric"
+				options={metrics}
+				value={row.metric}
+				onchange={(metric) => (rows[i] = houseMargin(metric))}
+			/>
 			<NumberInput
 				hideSteppers
 				labelText={withUnit('At least', row.metric)}

@@ -17,7 +17,13 @@ export const withUnit = (label: string, metric: string): string =>
 /** A row of the first metric that has none yet, as the house has it; null when all have one. */
 export function freeMarginRow(rows: readonly Pick<MarginRow, 'metric'>[]): MarginRow | null {
 	const free = METRICS.find(({ id }) => rows.every(({ metric }) => metric !== id));
-	return free ? { metric: free.id, absolute: free.margin.absolute, percent: free.margin.relative * 100 } : null;
+	return free ? houseMargin(free.id) : null;
+}
+
+/** What a row asks for when another metric is chosen: what the house has for that one. */
+export function houseMargin(metric: string): MarginRow {
+	const { absolute, relative } = metricOf(metric as MetricId).margin;
+	return { metric, absolute, percent: relative * 100 };
 }
 
 type Margins = Record<string, { absolute: number; relative: number }>;

@@ -127,12 +127,12 @@ function hoursOf(
 	siteId: number,
 	{ midnight, now, timeZone }: { midnight: number; now: number; timeZone: string }
 ): { hour: number; views: number }[] {
-	const rows = sql<{ at: number; views: number }>(
+	const rows = sql<{ hour: number; views: number }>(
 		db,
-		`SELECT (at - @midnight) / ${HOUR_MS} AS at, count(*) AS views FROM visit
+		`SELECT CAST((at - @midnight) / ${HOUR_MS} AS INTEGER) AS hour, count(*) AS views FROM visit
 			WHERE site_id = @siteId AND at >= @midnight AND fault IS NULL GROUP BY 1`
 	).all({ siteId, midnight });
-	const views = new Map(rows.map((row) => [Math.floor(row.at), row.views]));
+	const views = new Map(rows.map((row) => [row.hour, row.views]));
 	return Array.from({ length: Math.floor((now - midnight) / HOUR_MS) + 1 }, (_, i) => ({
 		hour: hourIn(timeZone, midnight + i * HOUR_MS),
 		views: views.get(i) ?? 0

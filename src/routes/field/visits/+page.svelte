@@ -101,9 +101,9 @@
 	{:else}
 		<p>
 			{#if newest}<b>The script works:</b>
-				{today} page {today === 1 ? 'view' : 'views'} since midnight, the newest at {formatMoment(
-					newest
-				)}{#if notCounted}; {notCounted} by programs, not counted{/if}.
+				{today} page {today === 1 ? 'view' : 'views'} since midnight, the newest at {formatMoment(newest).split(
+					', '
+				)[1]}{#if notCounted}; {notCounted} by programs, not counted{/if}.
 			{:else if data.live?.kept}No page view since midnight; {data.live.kept} in the last seven days.
 			{:else}No page view has come by this script in the last seven days.{/if}
 		</p>

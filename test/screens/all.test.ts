@@ -41,6 +41,8 @@ const ADDRESSES = [
 	'/search?q=',
 	'/workshop',
 	'/workshop/agency',
+	'/workshop/bin',
+	'/clients/1/export',
 	'/workshop/components',
 	'/workshop/components/1',
 	'/workshop/conditions/phone',

@@ -71,7 +71,7 @@ describe('forms, as they are filled in and sent', function () {
 			expect(shown.text).to.include('Name the element, then =, then its selector');
 			expect(valueOf(shown, 'shown')).to.equal('#finder');
 			// What is wrong is not hidden in a closed part.
-			const more = shown.all('.bx--accordion__item').find(({ text }) => text.startsWith('Metrics, notices'))!;
+			const more = shown.all('.bx--accordion__item').find(({ text }) => text.startsWith('Metrics, visitors'))!;
 			expect(more.the('button').attribute('aria-expanded')).to.equal('true');
 		});
 	});

@@ -41,6 +41,8 @@ const PAGES = [
 	'/reports/1',
 	'/reports/2',
 	'/workshop/agency',
+	'/workshop/bin',
+	'/clients/1/export',
 	'/workshop',
 	'/workshop/components',
 	'/workshop/components/3',

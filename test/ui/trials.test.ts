@@ -209,9 +209,10 @@ describe('the analyst at work', () => {
 		await (
 			await screen.openPart('loads')
 		)
-			.getByRole('button', { name: /^Exclude…/ })
+			.getByRole('button', { name: /^More about load/ })
 			.first()
 			.click();
+		await page.getByRole('menuitem', { name: 'Exclude…' }).click();
 		await page.getByPlaceholder('Why?').fill('A delivery came');
 		await page.locator('#loads').getByRole('button', { name: 'Exclude', exact: true }).click();
 		await page.locator('#loads').getByText('excluded: A delivery came').waitFor();

@@ -83,7 +83,8 @@ export type BlockBody =
 	| { kind: 'tables'; tables: TableView[]; about: string }
 	| { kind: 'recommendations'; items: { what: string; facts: { name: string; text: string }[] }[] }
 	| { kind: 'outside'; items: OutsideItem[] }
-	| { kind: 'missing'; why: string };
+	/** `isEmpty`: there is nothing to say, and a version that is frozen does without it. */
+	| { kind: 'missing'; why: string; isEmpty?: boolean };
 
 export interface OutsideItem {
 	said: string;

@@ -53,7 +53,9 @@ export function wordEnds(result: Scaled & Pick<ShiftResult, 'shift'>, words: Rep
 	const { low = null, high = null } = result.shift ?? {};
 	if (low === null || high === null) return words.say('report.interval.none');
 	if (low === high) return words.say('report.interval.exact');
-	return words.say('report.interval', { low: wordChange(result, low, words), high: wordChange(result, high, words) });
+	const ends = { low: wordChange(result, low, words), high: wordChange(result, high, words) };
+	// Both round to nothing.
+	return ends.low === ends.high ? words.say('report.interval.small') : words.say('report.interval', ends);
 }
 
 /** The shift with its interval: one never stands without the other. */

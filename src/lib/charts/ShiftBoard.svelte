@@ -93,7 +93,11 @@
 			{/each}
 		</tbody>
 	</table>
-	{#if hint}<p class="readout" aria-hidden="true">{shown || hint}</p>{/if}
+	{#if hint}<p class="readout no-print" aria-hidden="true">{shown || hint}</p>{/if}
+	<!-- On paper nobody points at a row: its size and its interval stand below. -->
+	<ul class="print-only" aria-hidden="true">
+		{#each rows as row (row.name)}<li>{row.text}</li>{/each}
+	</ul>
 </div>
 
 <style>

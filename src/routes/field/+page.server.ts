@@ -4,6 +4,7 @@ import { clientNames, existingClient } from '$lib/server/clients/clients';
 import { getDb, getSettings } from '$lib/server/context';
 import { requestField } from '$lib/server/field/gathering';
 import { describeAssessment } from '$core/wording/field';
+import { chosenPagesOf } from '$lib/server/pages/chosen';
 import { fieldView } from '$lib/server/field/view';
 import { packTrend } from './trendText';
 import { formAction, textOf } from '$lib/server/http/form';
@@ -12,7 +13,12 @@ export const load = async ({ parent, url }) => {
 	const { clientId } = await parent();
 	const names = clientNames(getDb());
 	const asked = Number(url.searchParams.get('client')) || clientId;
-	const client = names.find(({ id }) => id === asked) ?? names[0] ?? null;
+	// Without one that is asked for, the first whose pages are looked at.
+	const client =
+		names.find(({ id }) => id === asked) ??
+		names.find(({ id }) => chosenPagesOf(getDb(), id).length > 0) ??
+		names[0] ??
+		null;
 	return {
 		where: client ? `Field › ${client.name}` : 'Field',
 		names,

@@ -36,7 +36,7 @@ export const es: Record<ClientKey, string> = {
 	'metric.unusedJs': 'script sin usar',
 	'metric.unusedCss': 'estilo sin usar',
 	'metric.stepShown': 'tiempo hasta el contenido del paso',
-	'metric.stepQuiet': 'tiempo hasta que el paso se calma',
+	'metric.stepQuiet': 'tiempo hasta que el paso queda estable',
 
 	'answer.noise.none': 'Todavía no se conoce el ruido. {reason}',
 	'answer.noise.differs':
@@ -53,7 +53,7 @@ export const es: Record<ClientKey, string> = {
 	'answer.lead.open': 'Aún no está decidido.',
 	'answer.lead.later': 'Solo al principio.',
 	'answer.put-off.postponed':
-		'En una carga, lo que «{arm}» ahorra en {metrics} volvió por sí solo {after} después de que la página se calmara.',
+		'En una carga, lo que «{arm}» ahorra en {metrics} volvió por sí solo {after} después de que la página quedara estable.',
 	'answer.put-off.held-back':
 		'En una carga, lo que «{arm}» ahorra en {metrics} volvió en cuanto el visitante se movió.',
 	'answer.plain.difference': '«{arm}» es {words} que «{baseline}».',
@@ -63,7 +63,7 @@ export const es: Record<ClientKey, string> = {
 		'Lo que muestra «{arm}» frente a «{baseline}» en {open} no supera el azar en el conjunto de todo lo que la prueba decide.',
 	'answer.asked.same': 'Ninguna diferencia que importe en {metrics}.',
 	'answer.word-in': '{word} en {metrics}',
-	'answer.plain.open': 'No está decidido si «{arm}» se diferencia de «{baseline}» en {open}.',
+	'answer.plain.open': 'Aún no se puede decir si «{arm}» y «{baseline}» difieren en {open}.',
 	'answer.plain.same': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe.',
 	'answer.plain.same-in': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe en {same}. {reason}',
 	'answer.plain.none': 'No hay veredicto sobre «{arm}». {reason}',

@@ -31,7 +31,7 @@ export const evidenceEs: Record<EvidenceKey, string> = {
 	'late.held-back':
 		'«{arm}» espera una interacción: en una carga, {work} llegaron solo después de que el visitante se moviera.',
 	'late.postponed':
-		'«{arm}» aplaza trabajo: en una carga, {work} llegaron por sí solos, desde {after} después de que la página se calmara.',
+		'«{arm}» aplaza trabajo: en una carga, {work} llegaron por sí solos, desde {after} después de que la página quedara estable.',
 
 	'missed.check': '«{arm}»: «{check}» se cumplió en {met} de {loads} cargas.',
 	'missed.send': '«{arm}»: {name} salió en {sent} de {loads} cargas mientras se cargaban; {fate}.',

@@ -52,7 +52,7 @@ export function recentSpeeds(db: Db, most: number): LoadSpeed[] {
 	return sql<LoadSpeed>(
 		db,
 		`SELECT started_at AS at, machine_speed AS speed, browser FROM load
-			WHERE ${MEASURED_HERE} AND machine_speed IS NOT NULL ORDER BY started_at DESC LIMIT ?`
+			WHERE source = 'lab' AND machine_speed IS NOT NULL ORDER BY started_at DESC LIMIT ?`
 	)
 		.all(most)
 		.reverse();

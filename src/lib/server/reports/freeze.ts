@@ -1,7 +1,7 @@
 /** Freezing: a numbered version with copies of all that its figures follow from. */
 import { JUDGE_VERSION } from '$core/trial/judge';
 import { LAB_RECIPE } from '$core/metrics/score';
-import { picturesIn, type FrozenReport } from '$core/report/view';
+import { picturesIn, type FrozenReport, type ReportView } from '$core/report/view';
 import { wordDay } from '$core/wording/report';
 import { nowIso, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
@@ -27,7 +27,10 @@ export function freezeReport(db: Db, reportId: number): number {
 			if (!draft.blocks.length) throw new NotPossible(422, 'The report is empty: add a block first.', 'blocks');
 			const number = (listVersions(db, reportId)[0]?.number ?? 0) + 1;
 			const frozenAt = nowIso();
-			const { view, material } = resolveReport(db, report, { number, day: wordDay(frozenAt, draft.language) });
+			const { view: whole, material } = resolveReport(db, report, { number, day: wordDay(frozenAt, draft.language) });
+			const view = withoutEmpty(whole);
+			if (!view.blocks.length)
+				throw new NotPossible(422, 'No block of this report has anything to say yet: fill one first.', 'blocks');
 			const trials = material.evidence();
 			const frozen: FrozenReport = {
 				format: 1,
@@ -47,6 +50,12 @@ export function freezeReport(db: Db, reportId: number): number {
 		})
 		.immediate();
 }
+
+/** A client reads what there is, not what there is not. */
+const withoutEmpty = (view: ReportView): ReportView => ({
+	...view,
+	blocks: view.blocks.filter(({ body }) => body.kind !== 'missing' || !body.isEmpty)
+});
 
 /** Equal bytes are kept once: a copy is one more use of them. */
 function copyPicture(db: Db, owner: ArtifactOwner, key: string): void {

@@ -31,6 +31,7 @@
 	const shown = $derived(view.conditions[chosen]);
 	const pages = $derived(view.pages.filter(({ endedAt }) => endedAt === null));
 	const own = $derived(pages.find(({ role }) => role === 'page'));
+	const ourPage = $derived(own?.id);
 	const nameOf = (id: number) => view.pages.find((page) => page.id === id)?.name ?? '';
 	const coloured = $derived(pages.map(({ id }) => ({ id, baseline: id === own?.id })));
 	const colourOf = (id: number) => armColour(coloured, id);
@@ -136,9 +137,10 @@
 		<Table label="Ranks by metric" columns={rankColumns} rows={shown.rows} key={(row) => row.metric}>
 			{#snippet cell(row, column)}
 				{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
-				{#if own}<span class="figures">{own.figure}</span><br /><span
+				{#if own}<span class="figures" class:ours={own.page === ourPage}>{own.figure}</span><br /><span
 						class="small place"
-						class:first={own.to === 1}>{own.words}</span
+						class:first={own.to === 1}
+						class:ours={own.page === ourPage}>{own.words}</span
 					>{/if}
 			{/snippet}
 		</Table>
@@ -229,6 +231,12 @@
 	}
 	.place {
 		color: var(--muted);
+	}
+	.ours {
+		font-weight: 600;
+	}
+	.place.ours {
+		color: var(--ink);
 	}
 	.place.first {
 		color: var(--better);

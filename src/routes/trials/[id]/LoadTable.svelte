@@ -1,10 +1,12 @@
 <script lang="ts">
 	/** Every load of the trial, filtered; a load that does not belong can be excluded, with a reason. */
-	import { Button } from 'carbon-components-svelte';
+	import { OverflowMenu, OverflowMenuItem } from 'carbon-components-svelte';
+	import { keeping } from '$lib/keeping';
+	import { tick } from 'svelte';
 	import { metricOf, type MetricId } from '$core/metrics/catalogue';
 	import { formatMoment, formatValue } from '$core/wording/format';
-	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
+	import Hidden from '$lib/parts/Hidden.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import type { SheetView } from '$lib/server/trials/sheetView';
@@ -15,6 +17,12 @@
 	let condition = $state('');
 	let arm = $state(0);
 	let excluding: number | null = $state(null);
+	let restoring = $state(0);
+	let restoreForm: HTMLFormElement | undefined = $state();
+	function restore(id: number) {
+		restoring = id;
+		void tick().then(() => restoreForm?.requestSubmit());
+	}
 	const PAGE = 25;
 	const fitting = $derived(
 		data.loads.filter((load) => (!condition || load.conditionId === condition) && (!arm || load.armId === arm))
@@ -56,11 +64,14 @@
 			sort: (load: Row) => load.figures[metric] ?? null
 		})),
 		{ key: 'note', name: 'Note', kind: 'note', text: noteOf },
-		{ key: 'exclude', name: 'Exclude or include', isUnnamed: true }
+		{ key: 'exclude', name: 'More', isUnnamed: true }
 	]);
 	const all = <Value,>(value: Value, text: string) => ({ value, text });
 </script>
 
+<form method="POST" action="?/restore" use:keeping bind:this={restoreForm} hidden>
+	<Hidden name="load" value={restoring} />
+</form>
 {#if data.loads.length}
 	<div class="filters no-print">
 		<Choice
@@ -94,12 +105,19 @@
 						>Evidence <span class="visually-hidden">of load {load.id}</span></a
 					>
 				{:else if !load.warmup}
-					{#if load.excluded !== null}
-						<Action action="?/restore" text="Include again" values={{ load: load.id }} />
-					{:else if excluding === load.id}<Exclude load={load.id} done={() => (excluding = null)} />
-					{:else}<Button kind="ghost" size="small" on:click={() => (excluding = load.id)}
-							>Exclude… <span class="visually-hidden">load {load.id}</span></Button
-						>{/if}
+					{#if excluding === load.id}<Exclude load={load.id} done={() => (excluding = null)} />
+					{:else}<OverflowMenu
+							size="sm"
+							flipped
+							portalMenu
+							iconDescription="More about load {load.id}"
+							aria-label="More about load {load.id}"
+						>
+							{#if load.excluded !== null}<OverflowMenuItem
+									text="Include again"
+									on:click={() => restore(load.id)}
+								/>{:else}<OverflowMenuItem text="Exclude…" on:click={() => (excluding = load.id)} />{/if}
+						</OverflowMenu>{/if}
 				{/if}
 			{/snippet}
 		</Table>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** What few trials need: metrics to decide on, checks, a time to run. */
-	import { Accordion, AccordionItem, Checkbox, NumberInput } from 'carbon-components-svelte';
+	import { Accordion, AccordionItem, Checkbox, NumberInput, Search } from 'carbon-components-svelte';
+	import { isStepMetric, type MetricId } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
@@ -8,7 +9,7 @@
 	import type { TrialDraft } from './drafts';
 
 	interface Props {
-		metrics: { id: string; name: string }[];
+		metrics: { id: string; name: string; usual: boolean }[];
 		/** Visitor states of the client's sites. */
 		states: { id: number; name: string }[];
 		/** What the client's own margins and targets are, in words. */
@@ -17,6 +18,15 @@
 		issue: (path: string) => string;
 	}
 	let { metrics, states, limits, draft = $bindable(), issue }: Props = $props();
+	let sought = $state('');
+	/** Those that are chosen or usual; the others when somebody looks for them. Times of steps only where there are steps. */
+	const offered = $derived(
+		metrics.filter(({ id, name, usual }) => {
+			if (draft.primary.includes(id)) return true;
+			if (isStepMetric(id as MetricId) && !draft.steps.trim()) return false;
+			return sought.trim() ? name.toLowerCase().includes(sought.trim().toLowerCase()) : usual;
+		})
+	);
 	const visitors = $derived([
 		{ value: '', text: 'Anonymous' },
 		...states.map(({ id, name }) => ({ value: String(id), text: name }))
@@ -40,8 +50,14 @@
 			Chosen before the first load. They share the error level; the more there are, the more rounds each needs.
 		</p>
 		{#if issue('primary')}<p class="wrong">{issue('primary')}</p>{/if}
+		<Search
+			size="sm"
+			labelText="Find a metric"
+			placeholder="Find one of {metrics.length} metrics"
+			bind:value={sought}
+		/>
 		<div class="metrics">
-			{#each metrics as metric (metric.id)}<Checkbox
+			{#each offered as metric (metric.id)}<Checkbox
 					name="primary"
 					value={metric.id}
 					labelText={metric.name}

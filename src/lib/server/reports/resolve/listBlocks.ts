@@ -19,7 +19,8 @@ import { nearestOwn } from '../nearest';
 
 const nothing = ({ words }: Material, what: 'pages' | 'items' | 'disclosure' | 'trial'): BlockBody => ({
 	kind: 'missing',
-	why: words.say(`report.missing.${what}`)
+	why: words.say(`report.missing.${what}`),
+	isEmpty: what === 'pages' || what === 'items'
 });
 
 const SHOWN = ['lcp', 'inp', 'cls'] as const;

@@ -39,7 +39,7 @@ function comparedIn({ design, evidence }: TrialMaterial): Compared[] {
 }
 
 const missing = ({ words }: Material, what: 'evidence' | 'why' | 'weight' | 'prices') =>
-	({ kind: 'missing', why: words.say(`report.missing.${what}`) }) as const;
+	({ kind: 'missing', why: words.say(`report.missing.${what}`), isEmpty: what !== 'evidence' }) as const;
 
 const EXPLAINED = ['lcp', 'tbt', 'wire'] as const;
 type Explained = (typeof EXPLAINED)[number];

@@ -19,7 +19,8 @@ export type TrialBlock = (material: Material, trial: TrialMaterial) => BlockBody
 
 const missing = ({ words }: Material, what: 'judged' | 'evidence' | 'score' | 'frames'): BlockBody => ({
 	kind: 'missing',
-	why: words.say(`report.missing.${what}`)
+	why: words.say(`report.missing.${what}`),
+	isEmpty: what === 'score' || what === 'frames'
 });
 
 const toneOf = (tone: Tone): ReportTone => (tone === 'better' || tone === 'worse' ? tone : 'plain');

@@ -81,7 +81,7 @@ describe('the answer in Spanish', () => {
 		);
 		expect(answer(result('lcp', 'same'))).to.equal('«B» y «A» no muestran ninguna diferencia que importe.');
 		expect(answer(result('lcp', 'undecided'), result('cls', 'undecided'))).to.equal(
-			'No está decidido si «B» se diferencia de «A» en renderizado principal y cambio de diseño.'
+			'Aún no se puede decir si «B» y «A» difieren en renderizado principal y cambio de diseño.'
 		);
 	});
 

@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { unpackRequests } from '$core/load/requestList';
+import { findClientByName } from '../../src/lib/server/clients/clients';
 import type { LoadView } from '../../src/lib/server/loads/view';
 import type { standingView } from '../../src/lib/server/standings/view';
 import type { watchedPageView } from '../../src/lib/server/watch/pageView';
@@ -22,6 +23,26 @@ const tableOf = (shown: Shown, label: string): string[][] => {
 describe('rooms of the demonstration', function () {
 	this.timeout(60_000);
 	before(demoDb);
+
+	describe('field data where no panel is set', () => {
+		it('offers both other ways: a table of readings, open, and the visits’ script', async () => {
+			const client = findClientByName(await demoDb(), 'Skerry Line')!;
+			const shown = await screen('/field', { client });
+			expect(shown.text).to.include('No panel is set.');
+			const import_ = shown.all('.bx--accordion__item').find(({ text }) => text.startsWith('Readings from a table'))!;
+			expect(import_.the('button').attribute('aria-expanded')).to.equal('true');
+			expect(import_.text).to.include('Choose a table of readings');
+			const links = shown.all('a').map((link) => [link.text.trim(), link.attribute('href')]);
+			expect(links).to.deep.include(['Set up the visits’ script', '/field/visits']);
+			// One chooser of clients: the rail's, where one is chosen there.
+			const choosersOf = (one: Shown) => one.all('label').filter(({ text }) => text.trim() === 'Client').length;
+			expect([choosersOf(shown), choosersOf(await screen('/field'))]).to.deep.equal([0, 1]);
+		});
+
+		it('begins with a client whose pages are looked at', async () => {
+			expect((await screen('/field')).text).not.to.include('No page is chosen yet');
+		});
+	});
 
 	describe('a standing', () => {
 		let shown: Shown;

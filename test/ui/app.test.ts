@@ -200,11 +200,10 @@ describe('interface', () => {
 		const { page } = screen;
 		await screen.go('/loads/6');
 		await page.getByRole('img', { name: /^Other programs and machines took \d+/ }).waitFor();
-		const outages = await screen.openPart('outages');
-		expect(await outages.innerText()).to.match(/The page asks .*stilewatch\.test/);
-		await outages.getByRole('button', { name: /3 s late, refusing and silent/ }).waitFor();
-		const identity = await screen.openPart('identity');
-		await identity.getByRole('button', { name: 'Load it as a visitor’s browser' }).waitFor();
+		const checks = await screen.openPart('checks');
+		expect(await checks.innerText()).to.match(/The page asks .*stilewatch\.test/);
+		await checks.getByRole('button', { name: /3 s late, refusing and silent/ }).waitFor();
+		await checks.getByRole('button', { name: 'Load it as a visitor’s browser' }).waitFor();
 		const conditions = await screen.openPart('circumstances');
 		expect(await conditions.innerText()).to.match(/Real way\s+with-chat\.skerry-line\.test .* of 110\sms wanted/);
 	});

@@ -28,7 +28,8 @@
 			.join('');
 </script>
 
-<div class="band">
+<!-- The analyst's: on a client's paper it would ask a question that nobody is there to answer. -->
+<div class="band no-print">
 	<span aria-hidden="true">Machine<i>&nbsp;busy elsewhere</i></span>
 	<svg height={HEIGHT} viewBox="0 0 {UNITS} {HEIGHT}" preserveAspectRatio="none" role="img" aria-label={words}>
 		<title>{words}</title>

@@ -8,7 +8,7 @@
 	import type { CalmRecord, FrameRecord } from '$core/load/record';
 	import type { OwnerShare } from '$core/load/owners';
 	import { kindOf, listRequests, type OwnedRequest, type RequestWish } from '$core/load/requestList';
-	import { formatBytes, formatDuration } from '$core/wording/format';
+	import { counted, formatBytes, formatDuration } from '$core/wording/format';
 	import BusyBand from './BusyBand.svelte';
 	import Later from '../Later.svelte';
 	import ChartMenu from './ChartMenu.svelte';
@@ -218,9 +218,10 @@
 							<span
 								>{folded.includes(row.owner.id) ? '▸' : '▾'}
 								<i class="swatch" style:background={colours(row.owner.id, row.owner.kind)}></i>{row.owner
-									.name}{row.owner.kind === 'third-party' ? ', third party' : ''}: {row.count} requests, {formatBytes(
-									row.owner.wireBytes
-								)}</span
+									.name}{row.owner.kind === 'third-party' ? ', third party' : ''}: {counted(
+									row.count,
+									'request'
+								)}, {formatBytes(row.owner.wireBytes)}</span
 							>
 						</button>
 					{/if}
@@ -243,7 +244,7 @@
 		{#if cursor !== null}
 			At {formatDuration(cursor)}: {frames.length
 				? `${Math.round(frames[frameAt({ frames }, cursor)]!.progress * 100)} % painted, `
-				: ''}{underWay(cursor)} requests under way.
+				: ''}{counted(underWay(cursor), 'request')} under way.
 		{:else}Move over the chart, or use the arrow keys, to read it at a moment; a row opens to its details.{/if}
 	</p>
 	{#if chosen}{#key chosen.number}<RequestDetails

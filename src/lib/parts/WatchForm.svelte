@@ -10,6 +10,7 @@
 	import Notice from './Notice.svelte';
 	import PagePicker from './PagePicker.svelte';
 	import { metricOf } from '$core/metrics/catalogue';
+	import { counted } from '$core/wording/format';
 	import type { TypedWatch, watchChoices } from '$lib/server/watch/form';
 	import type { Issue } from '$lib/server/http/api';
 
@@ -110,7 +111,7 @@
 		invalid={wrong('loads') !== ''}
 		invalidText={wrong('loads')}
 		helperText={perReading
-			? `${perReading} loads, about ${minutes} minutes${kind === 'watch' ? ', and those of the control page; a page that may have moved is loaded 15 times more' : ', two of each page after the rounds to see what comes late'}`
+			? `${counted(perReading, 'load')}, about ${counted(minutes, 'minute')}${kind === 'watch' ? ', and those of the control page; a page that may have moved is loaded 15 times more' : ', two of each page after the rounds to see what comes late'}`
 			: ''}
 	/>
 	<Accordion align="start" size="sm">

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Accordion, AccordionItem, Button, InlineLoading } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
+	import { page } from '$app/state';
 	import { guessReadingColumns, READING_FIELDS, type ReadingField } from '$core/field/csvReadings';
 	import { DEVICE_CLASSES } from '$core/field/reading';
 	import { metricOf } from '$core/metrics/catalogue';
@@ -32,6 +33,9 @@
 	);
 	/** Against the newest window that shares no day with the one that is shown. */
 	const hasChanged = (row: Row) => row.earlier !== null && row.earlier.assessment !== row.assessment;
+	/** Of several sites each page is named with its own. */
+	const isOneSite = $derived(new Set(all.map(({ url }) => new URL(url).host)).size < 2);
+	const nameOf = (url: string) => (isOneSite ? pathOf(url) : `${new URL(url).host}${pathOf(url)}`);
 	const isKnown = $derived(all.some(({ metrics }) => metrics !== null));
 	const METRICS = ['lcp', 'inp', 'cls'] as const;
 	const columns: Column<Row>[] = [
@@ -123,12 +127,13 @@
 	<div class="page-top">
 		<h1>Field</h1>
 		{#if data.client}
-			<Choice
-				label="Client"
-				options={data.names.map(({ id, name }) => ({ value: String(id), text: name }))}
-				value={String(data.client.id)}
-				onchange={(id) => show(Number(id))}
-			/>
+			<!-- Whoever works for one client has chosen it in the rail. -->
+			{#if page.data.clientId === null}<Choice
+					label="Client"
+					options={data.names.map(({ id, name }) => ({ value: String(id), text: name }))}
+					value={String(data.client.id)}
+					onchange={(id) => show(Number(id))}
+				/>{/if}
 			{#if data.hasPanel && all.length && !data.view?.isGathering}<Action
 					action="?/gather"
 					text="Ask the panel"
@@ -193,7 +198,7 @@
 			{#snippet cell(row, column)}
 				{@const metric = METRICS.find((id) => id === column.key)}
 				{#if column.key === 'page'}
-					<a class="path" href="/field/{row.pageId}" data-row-link>{pathOf(row.url)}</a>
+					<a class="path" href="/field/{row.pageId}" data-row-link>{nameOf(row.url)}</a>
 					{#if row.type}<br /><span class="muted small">{row.type}</span>{/if}
 				{:else if metric}
 					{@const told = row.metrics?.[metric]}
@@ -210,7 +215,7 @@
 							>{describeSource(row.source)}, until {formatDay(row.until)}</span
 						>{/if}
 				{:else}<TrendLine
-						name="LCP of {pathOf(row.url)} on {row.device}"
+						name="LCP of {nameOf(row.url)} on {row.device}"
 						points={unpackTrend(row.trend)}
 						format={(value) => formatValue('lcp', value)}
 					/>{/if}

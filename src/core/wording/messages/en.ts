@@ -250,11 +250,13 @@ export const en = {
 	'loadpart.weight': '{bytes} in {n, plural, one {# request} other {# requests}}; {share} % from third parties',
 	'loadpart.thread': '{n, plural, one {# long task} other {# long tasks}}, the longest {ms}',
 	'loadpart.taps': '{works} of {n, plural, one {one press} other {# presses}} had their effect at once',
-	'loadpart.identity.none': 'Not checked',
 	'loadpart.identity.open': 'The load that checks it waits for the lab',
 	'loadpart.identity.known':
 		'{n, plural, =0 {In one load each, no difference} one {One difference, in one load each} other {# differences, in one load each}}',
-	'loadpart.outages.none': 'Not checked: {n, plural, one {one outside service} other {# outside services}}',
+	'loadpart.checks.outages': '{n, plural, one {one outside service} other {# outside services}} failing',
+	'loadpart.checks.taps': 'presses while it loads',
+	'loadpart.checks.identity': 'what a visitor is served',
+	'loadpart.checks': 'Not asked for yet: {list}',
 	'loadpart.outages.open': 'Loads that check it wait for the lab',
 	'loadpart.outages.worst':
 		'{service} {how, select, slow {3 s late} refused {refusing} other {silent}}: {effect, select, broken {the page was not shown or no longer worked} later {it began to render {later} later} other {when it began to render is not known}}',

@@ -19,6 +19,7 @@ export type LoadPartId =
 	| 'outages'
 	| 'taps'
 	| 'identity'
+	| 'checks'
 	| 'facts'
 	| 'circumstances';
 
@@ -40,19 +41,15 @@ export interface LoadChecks {
 }
 
 /** In the order of the sheet; parts that have nothing to show are left out. */
-export function loadParts(
-	record: LoadRecord,
-	hasPicture: boolean,
-	{ cdnHosts, outages, identity, taps }: LoadChecks
-): LoadPartView[] {
+export function loadParts(record: LoadRecord, hasPicture: boolean, checks: LoadChecks): LoadPartView[] {
+	const { cdnHosts } = checks;
 	const { steps, frames, longTasks, page, source } = record;
 	return [
 		part('weight', weightOf(record, cdnHosts)),
 		...(frames.length ? [part('frames', say('loadpart.frames', { n: frames.length, ms: finishedOf(record) }))] : []),
 		...(longTasks.length ? [part('thread', threadOf(record))] : []),
 		...(source === 'lab' ? [heldPart(record)] : []),
-		...(source === 'lab' && outages.services.length ? [outagesPart(outages)] : []),
-		...(source === 'lab' ? [tapsPart(taps), identityPart(identity)] : []),
+		...(source === 'lab' ? checkParts(checks) : []),
 		...(hasPicture ? [part('picture', pictureOf(record))] : []),
 		...(steps.length ? [stepsPart(record)] : []),
 		...(page ? [factsPart(page)] : []),
@@ -94,22 +91,55 @@ function heldPart({ heldBack, postponed }: LoadRecord): LoadPartView {
 	return part('held', say('loadpart.held.some', { n: late.requests, bytes: formatBytes(late.wireBytes), kind }), true);
 }
 
-function tapsPart({ waiting, results }: TapView): LoadPartView {
-	if (!results.length) return part('taps', say(waiting ? 'loadpart.outages.open' : 'loadpart.identity.none'));
+export type Check = 'outages' | 'taps' | 'identity';
+
+/** Checks that nobody has asked for; of a load that came from a file none can be. */
+export function openChecks({ source }: Pick<LoadRecord, 'source'>, checks: Omit<LoadChecks, 'cdnHosts'>): Check[] {
+	if (source !== 'lab') return [];
+	const { outages, taps, identity } = checks;
+	const isOpen: Record<Check, boolean> = {
+		outages: outages.services.length > 0 && !outages.waiting && !outages.results.length,
+		taps: !taps.waiting && !taps.results.length,
+		identity: identity.state !== 'known' && identity.state !== 'waiting'
+	};
+	return (Object.keys(isOpen) as Check[]).filter((check) => isOpen[check]);
+}
+
+/** A part for each check that was asked for; the others together in one line. */
+function checkParts(checks: LoadChecks): LoadPartView[] {
+	const open = openChecks({ source: 'lab' }, checks);
+	const { outages, taps, identity } = checks;
+	return [
+		...(outages.services.length && !open.includes('outages') ? [outagesPart(outages)] : []),
+		...(open.includes('taps') ? [] : [tapsPart(taps)]),
+		...(open.includes('identity') ? [] : [identityPart(identity)]),
+		...(open.length
+			? [
+					part(
+						'checks',
+						say('loadpart.checks', {
+							list: open.map((check) => say(`loadpart.checks.${check}`, { n: outages.services.length })).join('; ')
+						})
+					)
+				]
+			: [])
+	];
+}
+
+function tapsPart({ results }: TapView): LoadPartView {
+	if (!results.length) return part('taps', say('loadpart.outages.open'));
 	const works = results.filter(({ verdict }) => verdict === 'works').length;
 	return part('taps', say('loadpart.taps', { works, n: results.length }), works < results.length);
 }
 
 function identityPart({ state, differences }: IdentityView): LoadPartView {
-	if (state !== 'known')
-		return part('identity', say(state === 'waiting' ? 'loadpart.identity.open' : 'loadpart.identity.none'));
+	if (state !== 'known') return part('identity', say('loadpart.identity.open'));
 	return part('identity', say('loadpart.identity.known', { n: differences.length }), differences.length > 0);
 }
 
-function outagesPart({ services, waiting, results }: OutageView): LoadPartView {
+function outagesPart({ results }: OutageView): LoadPartView {
 	const [worst] = results;
-	if (!worst)
-		return part('outages', say(waiting ? 'loadpart.outages.open' : 'loadpart.outages.none', { n: services.length }));
+	if (!worst) return part('outages', say('loadpart.outages.open'));
 	const { service, how, isBroken, startLater } = worst;
 	const effect = effectOf(isBroken, startLater);
 	if (effect === 'none') return part('outages', say('loadpart.outages.calm'));

@@ -15,7 +15,7 @@ import { clientOfLoad, findLoad, findRecord } from './loads';
 import { identityView } from './identityView';
 import { outageView } from './outageView';
 import { tapView } from './tapView';
-import { loadParts } from './partsView';
+import { loadParts, openChecks } from './partsView';
 import { findTrial } from '../trials/trial';
 
 /** A load that is explained alone stands nowhere. */
@@ -46,6 +46,7 @@ export function loadView(db: Db, id: number) {
 		outages,
 		identity,
 		taps,
+		openChecks: openChecks(record, { outages, taps, identity }),
 		parts: loadParts(record, found.hasPicture, { cdnHosts, outages, identity, taps }),
 		why: record.failure ? [] : describeLoad(explainLoad(digestLoad(record, NO_PLACE, cdnHosts))),
 		record: { ...record, requests: [] },

@@ -94,6 +94,7 @@
 		outages: () => ({ outages: data.outages, figures: record.figures }),
 		taps: () => ({ taps: data.taps, form }),
 		identity: () => ({ identity: data.identity }),
+		checks: () => ({ view: data, figures: record.figures, form }),
 		facts: () => ({
 			page: record.page,
 			requests,

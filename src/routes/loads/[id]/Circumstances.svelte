@@ -22,10 +22,10 @@
 	<dt>Browser</dt>
 	<dd>{record.environment.browser}</dd>
 	{#if record.source === 'lab'}
-		<dt>Machine</dt>
-		<dd>{machine}</dd>
-		{#if data.calm}<dt>Calm</dt>
-			<dd>{data.calm}</dd>{/if}
+		<dt class="no-print">Machine</dt>
+		<dd class="no-print">{machine}</dd>
+		{#if data.calm}<dt class="no-print">Calm</dt>
+			<dd class="no-print">{data.calm}</dd>{/if}
 		{#if record.environment.paths.length}<dt>Real way</dt>
 			<dd>
 				{record.environment.paths

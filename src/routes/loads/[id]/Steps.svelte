@@ -22,7 +22,13 @@
 	];
 </script>
 
-<p class:wrong={failed}>{failed ? failed.message : `All ${steps.length} steps went as expected.`}</p>
+<p class:wrong={failed}>
+	{failed
+		? failed.message
+		: steps.length === 1
+			? 'The step went as expected.'
+			: `All ${steps.length} steps went as expected.`}
+</p>
 <Table
 	label="Table of steps"
 	{columns}

@@ -7,7 +7,7 @@
 	import type { OwnerShare } from '$core/load/owners';
 	import { thirdPartyTail } from '$core/load/tail';
 	import { sharesByKind, type OwnedRequest } from '$core/load/requestList';
-	import { formatBytes, formatDuration } from '$core/wording/format';
+	import { counted, formatBytes, formatDuration } from '$core/wording/format';
 	import type { OwnerColours } from '$lib/charts/ownerColour';
 
 	interface Props {
@@ -106,7 +106,7 @@
 		{tail.tailMs > 0
 			? `The site itself was complete after ${formatDuration(tail.ownMs)}; others kept the page busy for ${formatDuration(tail.tailMs)} more.`
 			: 'No third party kept the page busy longer than the site itself.'}
-		{unknown ? ` The size of ${unknown} requests is unknown.` : ''}
+		{unknown ? ` The size of ${counted(unknown, 'request')} is unknown.` : ''}
 		<ChartMenu name="weight-by-owner" {csv} />
 	</p>
 	<Table label="Weight by type of file" columns={types} rows={kinds} key={(share) => share.kind}>

@@ -17,6 +17,7 @@ const PARTS: Record<FetchedPart, () => Promise<unknown>> = {
 	outages: () => import('./Outages.svelte'),
 	taps: () => import('./Taps.svelte'),
 	identity: () => import('./Identity.svelte'),
+	checks: () => import('./Checks.svelte'),
 	facts: () => import('./Facts.svelte')
 };
 

@@ -12,6 +12,7 @@ export const PART_NAMES: Record<LoadPartId, string> = {
 	outages: 'If an outside service fails',
 	taps: 'Pressed while it loads',
 	identity: 'Served the same to a visitor?',
+	checks: 'More checks',
 	facts: 'Facts',
 	circumstances: 'Test conditions'
 };

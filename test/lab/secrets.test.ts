@@ -137,7 +137,7 @@ describe('a browser that somebody ends', function () {
 	const folders = () => readdirSync(tmpdir()).filter((name) => name.startsWith(`zafra-lab-${label}-`));
 	before(async () => {
 		server = await serve((request, response) => {
-			if (request.url === '/never') return;
+			if (request.url === '/never') return void isUnderWay?.();
 			response
 				.writeHead(200, { 'content-type': 'text/html' })
 				.end('<!doctype html><title>x</title><h1>Words</h1><img src="/never">');
@@ -163,9 +163,12 @@ describe('a browser that somebody ends', function () {
 				}
 			});
 	const CONDITIONS = { ...DESKTOP, capMs: 9000 };
+	/** However long a browser takes to start: once the page asks for what never comes, its load is under way. */
+	let isUnderWay: (() => void) | null = null;
 	async function whileLoading(act: () => void): Promise<string> {
+		const underWay = new Promise<void>((next) => (isUnderWay = next));
 		const loading = lab.measure({ url: 'http://slow.test/', conditions: CONDITIONS, steps: [] });
-		await new Promise((next) => setTimeout(next, 3500));
+		await underWay;
 		act();
 		const { record } = await loading;
 		return record.failure!.code;

@@ -5,6 +5,7 @@ import type { ShiftResult } from '$core/trial/types';
 import { plainAnswer } from '$core/wording/plainAnswer';
 import { en } from '$core/wording/messages/en';
 import { es } from '$core/wording/messages/es';
+import { parts } from '$core/wording/messages/parts';
 import { wordMore, wordVerdict } from '$core/wording/shift';
 import { ENGLISH, wordsIn } from '$core/wording/words';
 
@@ -22,7 +23,7 @@ const needs = (message: string): string[] => {
 
 describe('the catalogue of messages', () => {
 	it('reads every message, in both languages', () => {
-		for (const message of [...Object.values(en), ...Object.values(es)])
+		for (const message of [...Object.values(en), ...Object.values(es), ...Object.values(parts)])
 			expect(() => needs(message), message).not.to.throw();
 	});
 

@@ -75,7 +75,7 @@ describe('what real visitors had', function () {
 	it('takes a note of a release, says what is wrong with one, and that it is too soon to tell', async () => {
 		const { page } = screen;
 		await screen.go('/field/2');
-		await page.getByLabel('Live since').fill('20.11.2026');
+		await page.getByLabel('Live since').fill('soon');
 		await page.getByLabel('What was released').fill('New fares');
 		await page.getByRole('button', { name: 'Note the release' }).click();
 		await page.getByText('Write the day as 2026-11-27.').waitFor();

@@ -1,6 +1,6 @@
 /** How busy the machine was, in words. */
 import type { CalmRecord } from '../load/record';
-import { ENGLISH } from './words';
+import { PART_WORDS } from './parts';
 
 const percent = (share: number) => Math.round(share * 100);
 
@@ -8,18 +8,18 @@ const percent = (share: number) => Math.round(share * 100);
 export function wordCalm({ share, burst, disturbed, waitedMs, gaveUp }: CalmRecord): string {
 	const shares =
 		share === null
-			? ENGLISH.say('calm.unknown')
-			: ENGLISH.say('calm.shares', {
+			? PART_WORDS.say('calm.unknown')
+			: PART_WORDS.say('calm.shares', {
 					share: percent(share),
 					burst: percent(burst ?? 0),
 					disturbed: disturbed ? 'yes' : 'no'
 				});
 	if (waitedMs < 1000) return shares;
-	const wait = ENGLISH.say('calm.waited', { seconds: Math.round(waitedMs / 1000), gaveUp: gaveUp ? 'yes' : 'no' });
+	const wait = PART_WORDS.say('calm.waited', { seconds: Math.round(waitedMs / 1000), gaveUp: gaveUp ? 'yes' : 'no' });
 	return `${shares} ${wait}`;
 }
 
 /** Of a trial whose machine was too busy to wait for calm loads. */
 export function wordBusyMachine(disturbed: number, loads: number): string {
-	return ENGLISH.say('calm.busy-machine', { disturbed, loads });
+	return PART_WORDS.say('calm.busy-machine', { disturbed, loads });
 }

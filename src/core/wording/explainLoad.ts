@@ -1,7 +1,7 @@
 /** One load explained in a few sentences. Facts of this load alone: nothing is compared. */
 import type { LoadExplanation } from '../compare/explainLoad';
 import { formatDuration, formatIn } from './format';
-import { ENGLISH } from './words';
+import { PART_WORDS } from './parts';
 
 /** Names beyond these do not make a sentence clearer. */
 const MOST_NAMES = 2;
@@ -12,12 +12,12 @@ export function describeLoad({ lcp, blocking, moved, tail }: LoadExplanation): s
 	return [
 		lcp && lcpSentence(lcp),
 		blocking &&
-			ENGLISH.say('load.blocking', {
+			PART_WORDS.say('load.blocking', {
 				ms: formatDuration(blocking.ms),
 				owners: withSizes(blocking.owners, ({ ms }) => formatDuration(ms))
 			}),
 		moved &&
-			ENGLISH.say('load.moved', {
+			PART_WORDS.say('load.moved', {
 				cls: formatIn('unitless', moved.cls),
 				elements: withSizes(
 					moved.elements.map(({ name, value }) => ({ name: shortSelector(name), value })),
@@ -25,20 +25,22 @@ export function describeLoad({ lcp, blocking, moved, tail }: LoadExplanation): s
 				)
 			}),
 		tail &&
-			ENGLISH.say('load.tail', {
+			PART_WORDS.say('load.tail', {
 				ms: formatDuration(tail.ms),
-				owners: ENGLISH.list(tail.owners.slice(0, MOST_NAMES).map(({ name }) => name))
+				owners: PART_WORDS.list(tail.owners.slice(0, MOST_NAMES).map(({ name }) => name))
 			})
 	].filter((sentence) => sentence !== null);
 }
 
 function lcpSentence({ ms, element, parts }: NonNullable<LoadExplanation['lcp']>): string {
 	const large = parts.filter((part) => part.ms >= LARGE_PART * ms);
-	return ENGLISH.say('load.lcp', {
+	return PART_WORDS.say('load.lcp', {
 		ms: formatDuration(ms),
 		element: shortSelector(element ?? ''),
 		known: element ? 'yes' : 'no',
-		parts: ENGLISH.list(large.map((part) => `${formatDuration(part.ms)} ${ENGLISH.say(`load.lcp.${part.part}`)}`)),
+		parts: PART_WORDS.list(
+			large.map((part) => `${formatDuration(part.ms)} ${PART_WORDS.say(`load.lcp.${part.part}`)}`)
+		),
 		some: large.length ? 'yes' : 'no'
 	});
 }
@@ -51,5 +53,5 @@ function shortSelector(selector: string): string {
 function withSizes<Item extends { name: string }>(items: readonly Item[], size: (item: Item) => string): string {
 	const told = items.slice(0, MOST_NAMES).map((item) => `${item.name} (${size(item)})`);
 	const more = items.length - told.length;
-	return ENGLISH.list(more > 0 ? [...told, ENGLISH.say('load.more', { n: more })] : told);
+	return PART_WORDS.list(more > 0 ? [...told, PART_WORDS.say('load.more', { n: more })] : told);
 }

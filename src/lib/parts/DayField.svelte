@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** A day from a calendar; what is sent is `2026-12-01`. What is typed and is no day stays as it was typed. */
 	import { DatePicker, DatePickerInput } from 'carbon-components-svelte';
-	import { dayWords, isoOfDay } from './moment';
+	import { dayOf, dayWords, isoOfDay } from './moment';
 	import Hidden from './Hidden.svelte';
 
 	interface Props {
@@ -27,7 +27,7 @@
 	<DatePicker
 		datePickerType="single"
 		dateFormat="j M Y"
-		flatpickrProps={{ locale: { firstDayOfWeek: 1 } }}
+		flatpickrProps={{ locale: { firstDayOfWeek: 1 }, parseDate: dayOf as (text: string) => Date }}
 		bind:value={() => dayWords(value), set}
 	>
 		<DatePickerInput

@@ -14,6 +14,17 @@ export function dayWords(day: string): string {
 	return year ? `${Number(date)} ${MONTHS[Number(month) - 1] ?? month} ${year}` : day;
 }
 
+/** What a calendar takes for a day: "1 Dec 2026", "2026-12-01" or "1.12.2026"; nothing for other text. */
+export function dayOf(text: string): Date | undefined {
+	const iso = isoOfDay(text).replace(/^(\d{1,2})\.(\d{1,2})\.(\d{4})$/, (_, day: string, month: string, year: string) =>
+		[year, month.padStart(2, '0'), day.padStart(2, '0')].join('-')
+	);
+	const [, year, month, day] = (/^(\d{4})-(\d{2})-(\d{2})$/.exec(iso) ?? []).map(Number);
+	if (!year || !month || !day) return undefined;
+	const date = new Date(year, month - 1, day);
+	return date.getMonth() === month - 1 && date.getDate() === day ? date : undefined;
+}
+
 /** "1 Dec 2026" as "2026-12-01"; other text as it is. */
 export function isoOfDay(words: string): string {
 	const [, date, month, year] = /^(\d{1,2}) (\w{3}) (\d{4})$/.exec(words.trim()) ?? [];

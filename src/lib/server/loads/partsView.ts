@@ -6,7 +6,7 @@ import { formatBytes, formatDuration } from '$core/wording/format';
 import type { IdentityView } from './identityView';
 import type { TapView } from './tapView';
 import type { OutageView } from './outageView';
-import { ENGLISH } from '$core/wording/words';
+import { PART_WORDS } from '$core/wording/parts';
 
 export type LoadPartId =
 	| 'figures'
@@ -29,7 +29,7 @@ export interface LoadPartView {
 	isTrouble: boolean;
 }
 
-const say = ENGLISH.say.bind(ENGLISH);
+const say = PART_WORDS.say.bind(PART_WORDS);
 const part = (id: LoadPartId, finding: string, isTrouble = false): LoadPartView => ({ id, finding, isTrouble });
 
 /** What further loads of the same page showed. */

@@ -12,7 +12,7 @@ import { byLikelihood } from '$core/compare/causes';
 import { toldCauses } from '$core/wording/causes';
 import { formatBytes } from '$core/wording/format';
 import { regressionParts } from '$core/wording/regressions';
-import { ENGLISH } from '$core/wording/words';
+import { PART_WORDS } from '$core/wording/parts';
 import type { ArmEvidenceView, EvidenceView } from './evidenceView';
 import type { LoadSummary } from '../loads/loads';
 
@@ -52,7 +52,7 @@ export interface PartsInput {
 	repeats: number;
 }
 
-const say = ENGLISH.say.bind(ENGLISH);
+const say = PART_WORDS.say.bind(PART_WORDS);
 const part = (id: PartId, finding: string, isTrouble = false): PartView => ({ id, finding, isTrouble });
 
 /** In the order of the sheet; parts that have nothing to show are left out. */

@@ -69,9 +69,6 @@
 	const all = <Value,>(value: Value, text: string) => ({ value, text });
 </script>
 
-<form method="POST" action="?/restore" use:keeping bind:this={restoreForm} hidden>
-	<Hidden name="load" value={restoring} />
-</form>
 {#if data.loads.length}
 	<div class="filters no-print">
 		<Choice
@@ -130,6 +127,9 @@
 {:else}
 	<p class="muted">No load has ended yet.</p>
 {/if}
+<form method="POST" action="?/restore" use:keeping bind:this={restoreForm} hidden>
+	<Hidden name="load" value={restoring} />
+</form>
 
 <style>
 	.filters {

@@ -1,0 +1,5 @@
+/** The findings of a sheet's parts, in English: for the server alone. */
+import { parts, type PartKey } from './messages/parts';
+import { wordsFrom, type Words } from './words';
+
+export const PART_WORDS: Words<PartKey> = wordsFrom('en', parts);

@@ -60,6 +60,7 @@ function furnishClient(db: Db) {
 	return { clientId, siteId, pageId: db.prepare('SELECT id FROM page').pluck().get() as number };
 }
 
+const NO_FRAMES = { kind: 'missing', why: 'The loads of this trial have no frames.', isEmpty: true };
 describe('reports', () => {
 	const q = useQueue();
 	const db = () => q.now.db;
@@ -109,11 +110,7 @@ describe('reports', () => {
 		expect(wire!.variant.text).to.equal('300\u00a0kB');
 		expect(wire!.shift.replaceAll('\u00a0', ' ')).to.match(/^200 kB more \(identical in every round\)$/);
 		expect(bodyOf('appendix')).to.have.nested.property('tables[0].rows.length', 16);
-		expect(bodyOf('frames')).to.deep.equal({
-			kind: 'missing',
-			why: 'The loads of this trial have no frames.',
-			isEmpty: true
-		});
+		expect(bodyOf('frames')).to.deep.equal(NO_FRAMES);
 		expect(choices.map(({ ref }) => ref)).to.include(wire!.variant.ref);
 	});
 

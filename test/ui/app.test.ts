@@ -42,7 +42,6 @@ const PAGES = [
 	'/reports/2',
 	'/workshop/agency',
 	'/workshop/bin',
-	'/clients/1/export',
 	'/workshop',
 	'/workshop/components',
 	'/workshop/components/3',

@@ -222,7 +222,11 @@ describe('the analyst at work', () => {
 			.getByText(/1\s+load is excluded and counted all the same/)
 			.waitFor();
 		await page.locator('#answer').getByText('“With ads” is heavier than').first().waitFor();
-		await page.locator('#loads').getByRole('button', { name: 'Include again' }).click();
+		await page
+			.locator('#loads tr', { hasText: 'excluded: A delivery came' })
+			.getByRole('button', { name: /^More about load/ })
+			.click();
+		await page.getByRole('menuitem', { name: 'Include again' }).click();
 		await page
 			.locator('#answer')
 			.getByText(/counted all the same/)

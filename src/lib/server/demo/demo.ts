@@ -124,7 +124,7 @@ const readLines = (packed: Buffer): RecordedLines =>
 		.map((line) => JSON.parse(line) as unknown) as RecordedLines;
 
 function movedTo(now: number | undefined, [head, ...lines]: RecordedLines): RecordedLines {
-	const newest = lines.reduce((last, { record }) => (record.startedAt > last ? record.startedAt : last), head.createdAt);
+	const newest = [head.createdAt, ...lines.map(({ record }) => record.startedAt)].sort().at(-1)!;
 	const weeks = now === undefined ? 0 : weeksSince(newest, now);
 	const moved = lines.map((line) => ({
 		...line,

@@ -250,7 +250,10 @@ export function framesOfLoad(db: Db, id: number): Buffer[] {
 	return listArtifacts(db, of(id), 'frame');
 }
 
-/** Loads that ask the page of another again are shown with it, those of a watch with their page, late ones with their trial. */
+/**
+ * Loads that ask the page of another again are shown with it, those of a watch with their page, late ones with their
+ * trial.
+ */
 const LONE = `trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId)
 	AND NOT EXISTS (SELECT 1 FROM job WHERE job.id = load.job_id
 		AND ("order" ->> 'of' IS NOT NULL OR subject LIKE 'reading:%' OR subject LIKE 'arm:%'))

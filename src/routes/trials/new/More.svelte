@@ -19,7 +19,7 @@
 	}
 	let { metrics, states, limits, draft = $bindable(), issue }: Props = $props();
 	let sought = $state('');
-	/** Those that are chosen or usual; the others when somebody looks for them. Times of steps only where there are steps. */
+	/** Those that are chosen or usual, others when somebody looks for them; times of steps only where there are steps. */
 	const offered = $derived(
 		metrics.filter(({ id, name, usual }) => {
 			if (draft.primary.includes(id)) return true;

@@ -67,8 +67,8 @@
 			</p>
 			<Button href="/trials/new" data-key="r">New trial</Button>
 			{#if !data.clients.length}<p>
-					Working for somebody? <a href="/clients/new">Add the client</a> first: its sites, what they run on and what
-					is good enough for it then come into each trial.
+					<a href="/clients/new">Add a client</a> first, if the page is one of its: its sites, components and targets
+					then come into every trial.
 				</p>{/if}
 			<p class="muted">
 				To see first why one page is slow, <a href="/loads">load it once</a>.

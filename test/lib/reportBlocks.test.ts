@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { Block, type BlockKind } from '$core/report/document';
-import { BLOCK_NAMES, freeId, isOfTrial, newBlock } from '../../src/routes/reports/[id]/blockNames';
+import { freeId } from '$core/report/freeId';
+import { BLOCK_NAMES, isOfTrial, newBlock } from '../../src/routes/reports/[id]/blockNames';
 
 const KINDS = Object.keys(BLOCK_NAMES) as BlockKind[];
 

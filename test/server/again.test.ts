@@ -59,11 +59,11 @@ describe('the page of a load, asked again', () => {
 		const id = load();
 		// What nobody has asked for stands together in one line.
 		expect(finding(id, 'checks')).to.equal(
-			'Not asked for yet: 2 outside services failing; presses while it loads; what a visitor is served'
+			'Not run yet: 2 outside services down; taps while it loads; what a visitor is served'
 		);
 		expect(requestOutages(q.now.db, id)).to.have.length(2 * OUTAGE_KINDS.length);
 		expect(finding(id, 'outages')).to.equal('Loads that check it wait for the lab');
-		expect(finding(id, 'checks')).to.equal('Not asked for yet: presses while it loads; what a visitor is served');
+		expect(finding(id, 'checks')).to.equal('Not run yet: taps while it loads; what a visitor is served');
 		// The chat holds the page up when it is late, and the page never appears when it is silent.
 		measure(({ outage }) => {
 			const isChat = outage!.hosts.includes('chat.test');

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import type { Block } from '$core/report/document';
 import { ClientInput } from '$core/clients/client';
 import { SiteInput } from '$core/clients/site';
 import * as v from 'valibot';
@@ -80,6 +81,15 @@ describe('the bin', () => {
 		save((block) => block !== all[0]);
 		saveDraft(db, id, whole, existingReport(db, id).revision);
 		expect(listBin(db)).to.deep.equal([]);
+		// Another block may have its name by now: both are there in the end.
+		save((block) => block !== all[0]);
+		const { draft, revision } = existingReport(db, id);
+		const other = { ...whole.blocks[0]!, id: all[0]!, heading: 'Something else' } as Block;
+		saveDraft(db, id, { ...draft, blocks: [...draft.blocks, other] }, revision);
+		expect(listBin(db)).to.have.length(1);
+		restoreBinned(db, listBin(db)[0]!.id);
+		const ids = blocks();
+		expect([ids.length, new Set(ids).size]).to.deep.equal([all.length + 1, all.length + 1]);
 		save((block) => block !== all[0]);
 		const last = listBin(db)[0]!.id;
 		removeReport(db, id);

@@ -1,4 +1,4 @@
-/** The findings of a sheet's parts, in English: for the server alone. */
+/** What sheets say of their parts, their loads and their machine, in English: for the server alone. */
 import { parts, type PartKey } from './messages/parts';
 import { wordsFrom, type Words } from './words';
 

@@ -54,8 +54,7 @@ export function wordEnds(result: Scaled & Pick<ShiftResult, 'shift'>, words: Rep
 	if (low === null || high === null) return words.say('report.interval.none');
 	if (low === high) return words.say('report.interval.exact');
 	const ends = { low: wordChange(result, low, words), high: wordChange(result, high, words) };
-	// Both round to nothing.
-	return ends.low === ends.high ? words.say('report.interval.small') : words.say('report.interval', ends);
+	return ends.low === ends.high ? words.say('report.interval.rounded') : words.say('report.interval', ends);
 }
 
 /** The shift with its interval: one never stands without the other. */

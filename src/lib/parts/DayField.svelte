@@ -1,5 +1,8 @@
 <script lang="ts">
-	/** A day from a calendar; what is sent is `2026-12-01`. What is typed and is no day stays as it was typed. */
+	/**
+	 * A day from a calendar; what is sent is `2026-12-01`. The calendar clears what is no day; it is sent all the same,
+	 * and stands beside what is wrong with it.
+	 */
 	import { DatePicker, DatePickerInput } from 'carbon-components-svelte';
 	import { dayOf, dayWords, isoOfDay } from './moment';
 	import Hidden from './Hidden.svelte';
@@ -14,6 +17,8 @@
 		onchange?: (day: string) => void;
 	}
 	let { label, name, value = $bindable(''), wrong = '', help = '', onchange }: Props = $props();
+
+	const told = $derived(wrong && value && !dayOf(value) ? `“${value}”: ${wrong}` : wrong);
 
 	function set(words: string | number | null | undefined) {
 		const day = isoOfDay(String(words ?? ''));
@@ -36,7 +41,7 @@
 			helperText={help}
 			size="sm"
 			invalid={wrong !== ''}
-			invalidText={wrong}
+			invalidText={told}
 		/>
 	</DatePicker>
 	{#if name}<Hidden {name} {value} />{/if}

@@ -1,7 +1,8 @@
 <script lang="ts">
 	/** A day and a time of that day; what is sent is local time as `2026-11-27T09:30`. */
-	import { DatePicker, DatePickerInput, TimePicker } from 'carbon-components-svelte';
-	import { dayWords, joinMoment, partsOfMoment } from './moment';
+	import { TimePicker } from 'carbon-components-svelte';
+	import { joinMoment, partsOfMoment } from './moment';
+	import DayField from './DayField.svelte';
 	import Hidden from './Hidden.svelte';
 
 	interface Props {
@@ -21,20 +22,7 @@
 </script>
 
 <div class="moment" role="group" aria-label={label}>
-	<DatePicker
-		datePickerType="single"
-		dateFormat="j M Y"
-		flatpickrProps={{ locale: { firstDayOfWeek: 1 } }}
-		bind:value={() => dayWords(day), (words) => (day = String(words ?? ''))}
-	>
-		<DatePickerInput
-			labelText="{label}, day"
-			placeholder="1 Dec 2026"
-			size="sm"
-			invalid={wrong !== ''}
-			invalidText={wrong}
-		/>
-	</DatePicker>
+	<DayField label="{label}, day" bind:value={day} {wrong} />
 	<TimePicker
 		labelText="Time"
 		placeholder="09:30"
@@ -50,8 +38,5 @@
 		display: flex;
 		gap: 0.8rem;
 		flex-wrap: wrap;
-	}
-	.moment :global(.bx--date-picker__input) {
-		width: 9rem;
 	}
 </style>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** Some of a client's pages: the chosen ones on top, the others found by words, type and site. */
 	import { Button, Checkbox, Tag } from 'carbon-components-svelte';
+	import { live } from '$lib/live.svelte';
 	import type { FoundPage, PageChoice, PageOffer } from '$lib/server/watch/pageChoice';
 	import Choice from './Choice.svelte';
 	import FilterBar from './FilterBar.svelte';
@@ -17,6 +18,7 @@
 	let site = $state('');
 	let found = $state<PageChoice | null>(null);
 	let isSearching = $state(false);
+	let newest = '';
 	const shown = $derived(found ?? offer);
 	const chosen = $derived(new Set(pages.map(({ id }) => id)));
 	const open = $derived(shown.pages.filter(({ id }) => !chosen.has(id)));
@@ -38,10 +40,14 @@
 
 	async function search() {
 		isSearching = true;
-		const asked = new URLSearchParams({ for: kind, words, type, site });
-		const answer = await fetch(`/api/clients/${clientId}/pages?${asked}`).catch(() => null);
+		const asked = `/api/clients/${clientId}/pages?${new URLSearchParams({ for: kind, words, type, site })}`;
+		newest = asked;
+		const answer = await fetch(asked).catch(() => null);
+		// A slow answer to an earlier search says nothing any more.
+		if (asked !== newest) return;
 		isSearching = false;
 		if (answer?.ok) found = (await answer.json()) as PageChoice;
+		else live.noteUnreachable();
 	}
 	// Another client has other pages.
 	$effect(() => {
@@ -53,7 +59,7 @@
 
 {#if offer.pairs.length}
 	<div class="pairs" role="group" aria-label="Compare by page type">
-		<span class="muted small">By type, with those of competitors:</span>
+		<span class="muted small">One page type, yours and competitors’:</span>
 		{#each offer.pairs as pair (pair.type)}<Button
 				kind="tertiary"
 				size="small"
@@ -62,9 +68,9 @@
 	</div>
 {/if}
 {#if pages.length}
-	<ul class="taken" aria-label="Pages taken">
+	<ul class="taken" aria-label="Selected pages">
 		{#each pages as page (page.id)}<li>
-				<Tag filter size="sm" title="Take {nameOf(page)} out" on:close={() => toggle(page, false)}
+				<Tag filter size="sm" title="Remove {nameOf(page)}" on:close={() => toggle(page, false)}
 					>{nameOf(page)}</Tag
 				>
 			</li>{/each}
@@ -96,7 +102,7 @@
 				? words || type || site
 					? 'No page matches.'
 					: 'This client has no pages yet: add them under Pages.'
-				: 'All that match are taken.'}
+				: 'All matching pages are selected.'}
 		</p>{/each}
 </div>
 {#if shown.total > shown.pages.length}<p class="muted small">

@@ -9,7 +9,7 @@
 	const shown = $derived(live.notices.filter(({ id }) => page.url.pathname !== `/trials/${id}`).slice(0, MOST));
 </script>
 
-<div class="toasts no-print">
+<div class="corner no-print">
 	{#each shown as notice (notice.id)}
 		<ToastNotification
 			lowContrast
@@ -25,13 +25,3 @@
 		</ToastNotification>
 	{/each}
 </div>
-
-<style>
-	.toasts {
-		position: fixed;
-		right: 0.8rem;
-		bottom: 0.8rem;
-		z-index: 30;
-		max-width: calc(100vw - 1.6rem);
-	}
-</style>

@@ -13,7 +13,7 @@
 	let { id, name, onundo }: Props = $props();
 </script>
 
-<div class="undo no-print">
+<div class="corner left no-print">
 	{#key id ?? name}
 		<ToastNotification lowContrast role="status" kind="info" title="“{name}” was deleted.">
 			<svelte:fragment slot="subtitleChildren"
@@ -24,13 +24,3 @@
 		</ToastNotification>
 	{/key}
 </div>
-
-<style>
-	.undo {
-		position: fixed;
-		right: 0.8rem;
-		bottom: 0.8rem;
-		z-index: 30;
-		max-width: calc(100vw - 1.6rem);
-	}
-</style>

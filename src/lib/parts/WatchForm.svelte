@@ -3,7 +3,7 @@
 	import { Accordion, AccordionItem, Button, Checkbox, NumberInput, TextArea } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import { live } from '$lib/live.svelte';
-	import type { PageOffer } from '$lib/server/watch/pageChoice';
+	import type { FoundPage, PageOffer } from '$lib/server/watch/pageChoice';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';
 	import Hidden from './Hidden.svelte';
@@ -18,7 +18,7 @@
 		kind: 'watch' | 'standing';
 		data: { choices: ReturnType<typeof watchChoices>; typed: TypedWatch };
 		/** What came back: as it was typed, and what is wrong with it. */
-		form: { typed?: TypedWatch; issues?: readonly Issue[]; problem?: string } | null;
+		form: { typed?: TypedWatch; taken?: FoundPage[]; issues?: readonly Issue[]; problem?: string } | null;
 		submit: string;
 		/** An existing one stays with its client. */
 		isNew?: boolean;
@@ -34,7 +34,7 @@
 	// svelte-ignore state_referenced_locally
 	let offer = $state.raw(data.choices.offer);
 	// svelte-ignore state_referenced_locally
-	let pages = $state.raw(data.choices.taken);
+	let pages = $state.raw(form?.taken ?? data.choices.taken);
 	let loads = $state<number | null>(Number(draft.loads));
 	const wrong = (path: string) =>
 		issues.find((issue) => issue.path === path || issue.path.startsWith(`${path}.`))?.message ?? '';

@@ -62,7 +62,9 @@
 	</section>
 	<section>
 		<h2>Bin</h2>
-		<p>What was deleted at one press stays for 30 days: <a href="/workshop/bin">look into it</a></p>
+		<p>
+			Deleted changes, components and report blocks stay for 30 days: <a href="/workshop/bin">open the bin</a>
+		</p>
 	</section>
 	<section>
 		<h2>Conditions</h2>

@@ -158,6 +158,13 @@ describe('figures of reports in words', () => {
 			'shift',
 			'unchanged (identical in every round)',
 			'sin cambios (idéntico en todas las rondas)'
+		],
+		[
+			'what differs by less than is printed',
+			resultOf('wire', 'worse', [39_200, 39_190, 39_210]),
+			'shift',
+			'39.2 kB more (both ends of its interval round to this)',
+			'39,2 kB más (los dos extremos de su intervalo se redondean a esto)'
 		]
 	] as const)
 		it(`tell ${what} in both languages`, () => {

@@ -33,10 +33,10 @@ export const parts = {
 	'loadpart.identity.open': 'The load that checks it waits for the lab',
 	'loadpart.identity.known':
 		'{n, plural, =0 {In one load each, no difference} one {One difference, in one load each} other {# differences, in one load each}}',
-	'loadpart.checks.outages': '{n, plural, one {one outside service} other {# outside services}} failing',
-	'loadpart.checks.taps': 'presses while it loads',
+	'loadpart.checks.outages': '{n, plural, one {one outside service} other {# outside services}} down',
+	'loadpart.checks.taps': 'taps while it loads',
 	'loadpart.checks.identity': 'what a visitor is served',
-	'loadpart.checks': 'Not asked for yet: {list}',
+	'loadpart.checks': 'Not run yet: {list}',
 	'loadpart.outages.open': 'Loads that check it wait for the lab',
 	'loadpart.outages.worst':
 		'{service} {how, select, slow {3 s late} refused {refusing} other {silent}}: {effect, select, broken {the page was not shown or no longer worked} later {it began to render {later} later} other {when it began to render is not known}}',

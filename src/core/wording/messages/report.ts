@@ -56,7 +56,7 @@ export const report = {
 	'report.unchanged': 'unchanged',
 	'report.interval': '{low} to {high}',
 	'report.interval.none': 'too few rounds for an interval',
-	'report.interval.small': 'less than is shown here',
+	'report.interval.rounded': 'both ends of its interval round to this',
 	'report.interval.exact': 'identical in every round',
 	'report.points': '{n} points',
 	'report.about.baseline': '{metric} of “{arm}”, {conditions}: middle of {n, plural, one {# round} other {# rounds}}',

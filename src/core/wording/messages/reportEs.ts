@@ -58,7 +58,7 @@ export const reportEs: Record<keyof typeof report, string> = {
 	'report.unchanged': 'sin cambios',
 	'report.interval': 'de {low} a {high}',
 	'report.interval.none': 'muy pocas rondas para un intervalo',
-	'report.interval.small': 'menos de lo que aquí se muestra',
+	'report.interval.rounded': 'los dos extremos de su intervalo se redondean a esto',
 	'report.interval.exact': 'idéntico en todas las rondas',
 	'report.points': '{n} puntos',
 	'report.about.baseline': '{metric} de «{arm}», {conditions}: mediana de {n, plural, one {# ronda} other {# rondas}}',

@@ -2,6 +2,7 @@
 import * as v from 'valibot';
 import { draftOfPages, draftOfPeriod, draftOfTrial } from '$core/report/draft';
 import { ReportDraft, type Block, type WorksheetLine } from '$core/report/document';
+import { freeId } from '$core/report/freeId';
 import { monthlyCostOf } from '$core/trial/setup';
 import { wordDay } from '$core/wording/report';
 import { reportWordsIn } from '$core/wording/reportWords';
@@ -117,22 +118,23 @@ function binBlocks(db: Db, { id: report, clientId, draft: before }: Report, afte
 		const name = `${block.kind} of “${before.title}”`;
 		putInBin(db, { kind: 'block', name, clientId, body: { report, position, block } });
 	});
-	for (const id of left)
-		sql(db, `DELETE FROM bin WHERE kind = 'block' AND body ->> '$.report' = ? AND body ->> '$.block.id' = ?`).run(
+	// Names are given again: what is back is what says the same.
+	for (const block of after.blocks)
+		sql(db, `DELETE FROM bin WHERE kind = 'block' AND body ->> '$.report' = ? AND body -> '$.block' = json(?)`).run(
 			report,
-			id
+			JSON.stringify(block)
 		);
 }
 
-/** Where it stood. @throws NotPossible when its report is gone, or has a block of that name again */
+/** Where it stood, by another name where its own is taken. @throws NotPossible when its report is gone */
 export function restoreBlock(
 	db: Db,
 	{ report: id, position, block }: { report: number; position: number; block: Block }
 ): void {
 	const { draft, revision } = existingReport(db, id);
-	if (draft.blocks.some((own) => own.id === block.id))
-		throw new NotPossible(409, 'The report has this block again already.');
-	saveDraft(db, id, { ...draft, blocks: draft.blocks.toSpliced(position, 0, block) }, revision);
+	const isTaken = draft.blocks.some((own) => own.id === block.id);
+	const named = isTaken ? { ...block, id: freeId(block.kind, draft.blocks) } : block;
+	saveDraft(db, id, { ...draft, blocks: draft.blocks.toSpliced(position, 0, named) }, revision);
 }
 
 /** @throws NotPossible for a report that is not there */

@@ -7,6 +7,7 @@ import { formAction, withTyped } from '../http/form';
 import { cancelReading, requestReading } from './blocks';
 import { changeWatch, createWatch, deleteWatch, setWatchState, type AnyInput } from './commands';
 import { typedWatch, watchFrom } from './form';
+import { pagesNamed } from './pageChoice';
 import { existingWatch, type WatchKind } from './watches';
 
 interface Event {
@@ -41,7 +42,7 @@ export function createAction(kind: WatchKind) {
 	return formAction((form: FormData, _event: Event) => {
 		const typed = typedWatch(form);
 		const read = watchFrom(typed, SCHEMAS[kind]);
-		if ('issues' in read) return fail(422, { typed, issues: read.issues });
+		if ('issues' in read) return fail(422, { typed, taken: pagesNamed(getDb(), typed.pages), issues: read.issues });
 		const id = withTyped(typed, () => createWatch(getDb(), { ...read.value, kind } as AnyInput));
 		if (typeof id !== 'number') return id;
 		requestReading(getDb(), existingWatch(getDb(), id, kind), { why: 'demand' });
@@ -54,7 +55,7 @@ export function changeAction(kind: WatchKind) {
 		const id = numberIn(event, kind);
 		const typed = typedWatch(form);
 		const read = watchFrom(typed, SCHEMAS[kind]);
-		if ('issues' in read) return fail(422, { typed, issues: read.issues });
+		if ('issues' in read) return fail(422, { typed, taken: pagesNamed(getDb(), typed.pages), issues: read.issues });
 		const refused = withTyped(typed, () => changeWatch(getDb(), id, { ...read.value, kind } as AnyInput));
 		if (refused) return refused;
 		redirect(303, `${SCREENS[kind]}/${id}`);

@@ -36,7 +36,7 @@ import {
 	type StoredFigures
 } from './readings';
 import { findWatch, pagesOfWatch, type Watch, type WatchedPage } from './watches';
-import { visitorOfLoad, visitorOfPage, visitorsOf } from './visitors';
+import { checkVisitors, visitorOfLoad, visitorOfPage } from './visitors';
 
 /** Of the control page: its own scatter comes into every page's figure. */
 const CONTROL_TURNS = 2;
@@ -67,7 +67,7 @@ export function requestReading(
 	if (!conditions.length)
 		throw new NotPossible(409, 'The conditions of this watch were deleted: choose others in its settings.');
 	// Before anything is queued: one that is gone is told.
-	visitorsOf(db, watch);
+	checkVisitors(db, watch);
 	return db.transaction(() => {
 		const id = insertReading(db, { watchId: watch.id, why, plannedAt, missed });
 		const rounds = Array.from({ length: watch.settings.loads }, (_, i) => i + 1);

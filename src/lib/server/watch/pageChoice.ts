@@ -19,7 +19,6 @@ export interface FoundPage {
 	url: string;
 	type: string | null;
 	isChosen: boolean;
-	site: string;
 }
 
 export interface PageChoice {
@@ -34,7 +33,7 @@ export interface PageOffer extends PageChoice {
 	types: string[];
 	sites: { id: number; name: string; states: { id: number; name: string }[] }[];
 	/** Of a page type the client's own page and those of competitors. */
-	pairs: { type: string; pages: FoundPage[]; lacking: string[] }[];
+	pairs: { type: string; pages: FoundPage[] }[];
 	/** The pages that the client's work looks at: a watch begins with them. */
 	usual: FoundPage[];
 }
@@ -44,7 +43,7 @@ const FROM = `FROM page JOIN site ON site.id = site_id WHERE client_id = @client
 	AND (@kind = 'standing' OR role = 'own')`;
 const MATCHING = `${FROM} AND (@words = '' OR instr(lower(url), @words)) AND (@type = '' OR type = @type)
 	AND (@site = 0 OR site_id = @site)`;
-const COLUMNS = 'page.id, url, type, is_chosen AS isChosen, site.name AS site';
+const COLUMNS = 'page.id, url, type, is_chosen AS isChosen';
 
 type Row = Omit<FoundPage, 'isChosen'> & { isChosen: number };
 const asFound = (row: Row): FoundPage => ({ ...row, isChosen: row.isChosen === 1 });
@@ -98,7 +97,6 @@ function pairsWith(db: Db, clientId: number): PageOffer['pairs'] {
 	return pairPages(own, others).flatMap(({ type, ownId, others: theirs }) => {
 		const ids = [ownId, ...theirs.flatMap(({ id }) => id ?? [])];
 		if (ids.length < 2) return [];
-		const lacking = theirs.filter(({ id }) => id === null).map(({ site }) => site);
-		return [{ type, pages: pagesNamed(db, ids), lacking }];
+		return [{ type, pages: pagesNamed(db, ids) }];
 	});
 }

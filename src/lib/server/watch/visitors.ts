@@ -1,17 +1,17 @@
 /** As whom watched pages are loaded: anonymous, or in a visitor state of their site. */
 import { createHash } from 'node:crypto';
-import type { VisitorState } from '$core/load/visitorState';
-import { stateLacksSecrets } from '$core/load/visitorState';
+import type { Step } from '$core/load/steps';
+import { stateLacksSecrets, type VisitorState } from '$core/load/visitorState';
 import type { WatchSettings } from '$core/watch/input';
-import { visitorStates, type SavedState } from '../clients/visitorStates';
+import { visitorStates } from '../clients/visitorStates';
 import { sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import type { Watch } from './watches';
 
 /** @throws NotPossible when one is gone, or lacks secrets that stayed with another Zafra */
-export function visitorsOf(db: Db, { clientId, settings }: Pick<Watch, 'clientId' | 'settings'>): SavedState[] {
+export function checkVisitors(db: Db, { clientId, settings }: Pick<Watch, 'clientId' | 'settings'>): void {
 	const all = visitorStates(db, clientId);
-	return (settings.states ?? []).map((id) => {
+	for (const id of settings.states ?? []) {
 		const found = all.find((own) => own.id === id);
 		if (!found)
 			throw new NotPossible(409, 'A visitor state of this watch was deleted: choose another in its settings.');
@@ -20,8 +20,7 @@ export function visitorsOf(db: Db, { clientId, settings }: Pick<Watch, 'clientId
 				409,
 				`The visitor state “${found.state.name}” lacks its cookies or passwords: give it new ones at its site.`
 			);
-		return found;
-	});
+	}
 }
 
 /** The visitor of a page; null for an anonymous one. */
@@ -44,5 +43,11 @@ export function visitorOfLoad(db: Db, loadId: number): string {
 		db,
 		`SELECT "order" ->> 'before' AS before FROM load JOIN job ON job.id = job_id WHERE load.id = ?`
 	).get(loadId)?.before;
-	return before ? `/${createHash('sha256').update(before).digest('hex').slice(0, 12)}` : '';
+	if (!before) return '';
+	const { name, url, steps, cookies } = JSON.parse(before) as VisitorState;
+	// What is typed and what cookies hold are secrets: even a digest of them stays out of what is exported.
+	const shown = { name, url, steps: steps.map(withoutTyped), cookies: cookies.map((cookie) => cookie.name) };
+	return `/${createHash('sha256').update(JSON.stringify(shown)).digest('hex').slice(0, 12)}`;
 }
+
+const withoutTyped = (step: Step): Step => ('type' in step ? { ...step, type: '' } : step);

@@ -3,6 +3,7 @@
 	import { onMount } from 'svelte';
 	import { beforeNavigate } from '$app/navigation';
 	import type { Block, BlockKind } from '$core/report/document';
+	import { freeId } from '$core/report/freeId';
 	import { formatMoment } from '$core/wording/format';
 	import ReportDocument from '$lib/report/ReportDocument.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
@@ -13,7 +14,7 @@
 	import { Autosave } from './autosave.svelte';
 	import BlockForm from './BlockForm.svelte';
 	import BlockList from './BlockList.svelte';
-	import { BLOCK_NAMES, freeId, isOfTrial, newBlock } from './blockNames';
+	import { BLOCK_NAMES, isOfTrial, newBlock } from './blockNames';
 
 	let { data, form } = $props();
 	// svelte-ignore state_referenced_locally

@@ -59,13 +59,5 @@ export function newBlock(
 	}
 }
 
-/** "board-3", or with a number after it where that is taken. */
-export function freeId(kind: BlockKind, taken: readonly { id: string }[]): string {
-	for (let n = 1; ; n++) {
-		const id = `${kind}-${n}`;
-		if (!taken.some((block) => block.id === id)) return id;
-	}
-}
-
 const DAY_MS = 86_400_000;
 const daysAgo = (days: number) => new Date(Date.now() - days * DAY_MS).toISOString().slice(0, 10);

@@ -18,7 +18,7 @@
 			text: ({ deletedAt }) => formatMoment(deletedAt),
 			sort: ({ deletedAt }) => deletedAt
 		},
-		{ key: 'restore', name: 'Put back', isUnnamed: true }
+		{ key: 'restore', name: 'Restore', isUnnamed: true }
 	];
 </script>
 
@@ -26,7 +26,7 @@
 
 <div class="page">
 	<div class="page-top"><h1>Bin</h1></div>
-	{#if form && 'problem' in form}<Notice kind="error" title="Not put back." text={String(form.problem)} />{/if}
+	{#if form && 'problem' in form}<Notice kind="error" title="Not restored." text={String(form.problem)} />{/if}
 	<p class="muted">
 		Releases and other changes on sites, components and blocks of reports stay here for {data.days} days after they
 		were deleted.
@@ -35,7 +35,7 @@
 		<Table label="What was deleted" {columns} rows={data.binned} key={({ id }) => id}>
 			{#snippet cell(row)}<Action
 					action="?/restore"
-					text="Put back"
+					text="Restore"
 					about={row.name}
 					values={{ id: row.id }}
 				/>{/snippet}

@@ -24,8 +24,8 @@
 	</div>
 	{#if data.underWay.length}
 		<Notice
-			title="Not yet: loads of this client are still to come."
-			text="A file that is made meanwhile would hold half a trial. This page looks again by itself."
+			title="A trial of this client is still running."
+			text="A file that is made meanwhile would hold half a trial. This page checks again by itself."
 		/>
 		<ul>
 			{#each data.underWay as trial (trial.id)}

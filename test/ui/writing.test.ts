@@ -103,7 +103,7 @@ describe('writing a trial and following it', () => {
 		// Without reloading: any screen hears of it, and its notice leads to the sheet.
 		await page.getByRole('link', { name: 'Workshop' }).click();
 		await page.getByText('A trial is done').waitFor({ timeout: 200_000 });
-		await page.locator('.toasts').getByRole('link', { name: 'Is the home page lighter' }).click();
+		await page.getByRole('status').getByRole('link', { name: 'Is the home page lighter' }).click();
 		await page.getByRole('button', { name: 'Print for the client' }).waitFor();
 		await page.getByText(/Not decided whether “Home” differs from “Timetable”/).waitFor();
 		expect(await (await screen.openPart('loads')).locator('tbody tr').count()).to.equal(2);

@@ -146,14 +146,14 @@ const CAUSES: Cause[] = [
 	},
 	{
 		name: 'images squeezed',
-		arms: [switched({ compression: true, shrinkery: 'off' }), switched({ shrinkery: 'firm' })],
+		arms: [switched({ compression: true, shrinkery: 'off' }), switched({ shrinkery: 'size' })],
 		metric: 'wire',
 		sign: -1,
 		subject: /images/
 	},
 	{
 		name: 'scripts held',
-		arms: [switched({ shrinkery: 'off', hushbox: 'off' }), switched({ hushbox: 'firm' })],
+		arms: [switched({ shrinkery: 'off', hushbox: 'off' }), switched({ hushbox: 'files' })],
 		metric: 'requests',
 		sign: -1,
 		subject: /scripts|main thread|stilewatch/

@@ -82,7 +82,7 @@ async function mainThreadMs(path: string): Promise<{ all: number; longest: numbe
 		executablePath: findChromium()!,
 		args: ['--no-sandbox', `--host-resolver-rules=MAP visited.test:80 127.0.0.1:${server.port}`]
 	});
-	const tab = await browser.newPage({ viewport: { width: 393, height: 851 } });
+	const tab = await browser.newPage({ viewport: { width: 384, height: 810 } });
 	const session = await tab.context().newCDPSession(tab);
 	await session.send('Emulation.setCPUThrottlingRate', { rate: SLOWDOWN });
 	const events: TraceEvent[] = [];

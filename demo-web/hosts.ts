@@ -10,23 +10,23 @@ export const SITES: readonly SiteModel[] = [...FERRIES, ...OTHERS];
 /** The same site on a host of its own with something switched: arms that can be loaded side by side. */
 export const VARIANTS: Record<string, { of: string; state: Partial<SiteState> }> = {
 	'with-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal' } },
-	'larder-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', larder: 'firm' } },
+	'larder-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', larder: 'pages-and-files' } },
 	'later-chat.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'later' } },
 	'sniffing.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', sniffing: true } },
-	'members.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'firm', accounts: true } },
+	'members.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'pages-and-files', accounts: true } },
 	'asks-first.skerry-line.test': { of: 'skerry-line.test', state: { consent: true, orders: true } },
 	// What its visitors come to.
 	'www.skerry-line.test': { of: 'skerry-line.test', state: { visits: true } },
 	'with-ads.skerry-line.test': { of: 'skerry-line.test', state: { ads: 'normal' } },
-	'with-larder.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'firm' } },
-	'hushed.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', hushbox: 'firm' } }
+	'with-larder.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'pages-and-files' } },
+	'hushed.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', hushbox: 'files' } }
 };
 
 const OWN_STATE: Record<string, Partial<SiteState>> = {
 	'northsound-crossings.test': { builder: 'mortise', hosting: 'dedicated', cdn: true, counting: 'normal' },
-	'puffin-ferries.test': { builder: 'plainstem', hosting: 'shared', larder: 'gentle', shrinkery: 'gentle' },
-	'pellows-seed-house.test': { builder: 'patchboard', hosting: 'shared', share: 'row' },
-	'orrery-hall.test': { builder: 'lathwork', hosting: 'virtual', fonts: 'normal', share: 'column' }
+	'puffin-ferries.test': { builder: 'plainstem', hosting: 'shared', larder: 'pages', shrinkery: 'format' },
+	'pellows-seed-house.test': { builder: 'patchboard', hosting: 'shared', share: 'fold' },
+	'orrery-hall.test': { builder: 'lathwork', hosting: 'virtual', fonts: 'normal', share: 'band' }
 };
 
 function stateOf(site: SiteModel): SiteState {

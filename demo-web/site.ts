@@ -12,7 +12,7 @@ import { hush } from './plugins/hushbox';
 import { combine, PageCache, squeeze, squeezeHtml } from './plugins/larder';
 import { SHARE_PLUGINS } from './plugins/share';
 import { imageFile, imageTagOf, parseImagePath } from './plugins/shrinkery';
-import type { Level, SiteState } from './state/switches';
+import type { ShrinkeryLevel, SiteState } from './state/switches';
 import { DEVICE, type Answer, type Ask } from './world';
 
 /** Middle time of a page and of a file by class of hosting, ms. House numbers of the world. */
@@ -44,6 +44,9 @@ function isTest({ headers }: Ask): boolean {
 	return /Headless|ZafraPhone/.test(String(headers['user-agent'] ?? ''));
 }
 
+/** Larder's option, which does nothing without Larder. */
+const joinsScripts = ({ larder, larderJoins }: SiteState) => larderJoins && larder !== 'off';
+
 /** The site of which a host is a variant. */
 const siteOf = (host: string) => host.replace(/^www\./, '');
 
@@ -61,7 +64,7 @@ export class Site {
 	}
 
 	/** Draw every picture as these levels serve it. */
-	async drawPictures(level: Level): Promise<void> {
+	async drawPictures(level: ShrinkeryLevel): Promise<void> {
 		const roles = { hero: 'hero', picture: 'wide', cards: 'card', gallery: 'gallery' } as const;
 		for (const page of this.model.pages)
 			for (const block of page.blocks) {
@@ -178,10 +181,7 @@ export class Site {
 		];
 		styles = await Promise.all(styles.map((asset) => squeeze(asset, state.larder)));
 		scripts = await Promise.all(scripts.map((asset) => squeeze(asset, state.larder)));
-		if (state.larder === 'all-out') {
-			styles = [combine('/larder/all.css', styles)];
-			scripts = [combine('/larder/all.js', scripts)];
-		}
+		if (joinsScripts(state)) scripts = [combine('/larder/joined.js', scripts)];
 		const others: Asset[] = [...builder.files, { path: '/fonts/harbour.woff2', type: 'font/woff2', body: TITLE_FONT }];
 		if (share?.font) others.push({ path: share.font, type: 'font/woff', body: TITLE_FONT });
 		return { styles, scripts, others };
@@ -216,7 +216,7 @@ export class Site {
 		const { styles, scripts } = await this.#assets(state);
 		const tags = partyTags(state);
 		const shared = state.share === 'none' ? '' : SHARE_PLUGINS[state.share].markup;
-		const start = state.larder === 'all-out' ? '' : `<script>${START}</script>`;
+		const start = joinsScripts(state) ? '' : `<script>${START}</script>`;
 		const body = bodyHtml(this.model, page, builder, imageTagOf(state.shrinkery, base), {
 			middle: tags.middle + shared,
 			end: `${scripts.map(({ path }) => `<script src="${base}${path}"></script>`).join('\n')}\n${start}${tags.end}`
@@ -228,7 +228,7 @@ ${styles.map(({ path }) => `<link rel="stylesheet" href="${base}${path}">`).join
 ${builder.head}${tags.head}${ownTags(state, countingScript(state))}${state.visits ? visitTags(siteOf(this.model.host)) : ''}</head>
 <body>${body}</body></html>`;
 		const hushed = hush(html, state.hushbox, this.model.host);
-		return state.larder === 'firm' || state.larder === 'all-out' ? squeezeHtml(hushed) : hushed;
+		return state.larder === 'pages-and-files' ? squeezeHtml(hushed) : hushed;
 	}
 
 	#sitemap(origin: string): Answer {

@@ -101,7 +101,7 @@ const ALL: Recording[] = [
 							tier: 'paid',
 							monthlyCost: 12,
 							jobs: ['page cache', 'script minifying'],
-							settings: '{"pageCache":true,"squeeze":"firm"}'
+							settings: '{"pageCache":true,"level":"pages-and-files"}'
 						}
 					],
 					effortHours: 3

@@ -21,10 +21,10 @@ const PATHS = ['/', '/timetable', '/booking'];
 const STATES: { host: string; name: string; change: Partial<SiteState>; paths: string[] }[] = [
 	{ host: 'skerry-line.test', name: 'plain', change: {}, paths: PATHS },
 	{ host: 'skerry-line.test', name: 'chat', change: { chat: 'normal' }, paths: PATHS },
-	{ host: 'skerry-line.test', name: 'larder', change: { larder: 'firm' }, paths: PATHS },
-	{ host: 'skerry-line.test', name: 'decayed', change: { larder: 'gentle' }, paths: PATHS },
+	{ host: 'skerry-line.test', name: 'larder', change: { larder: 'pages-and-files' }, paths: PATHS },
+	{ host: 'skerry-line.test', name: 'decayed', change: { larder: 'pages' }, paths: PATHS },
 	{ host: 'northsound-crossings.test', name: 'plain', change: {}, paths: PATHS },
-	{ host: 'northsound-crossings.test', name: 'faster', change: { larder: 'firm', shrinkery: 'firm' }, paths: PATHS },
+	{ host: 'northsound-crossings.test', name: 'faster', change: { larder: 'pages-and-files', shrinkery: 'size' }, paths: PATHS },
 	{ host: 'puffin-ferries.test', name: 'plain', change: {}, paths: PATHS }
 ];
 

@@ -26,8 +26,8 @@ img{max-width:100%;height:auto;display:block}
 form{display:grid;gap:6px;max-width:420px}input{font:inherit;padding:8px;border:1px solid var(--middle)}form .button{margin-top:10px;justify-self:start}
 .price{font-size:1.4rem;font-weight:600}
 footer{background:var(--ink);color:#fff;padding:30px 24px}
-.ad-slot{min-height:0;margin:18px 0}.ad-slot.reserved{min-height:280px;background:repeating-linear-gradient(45deg,#0000 0 12px,#00000008 12px 24px)}
-.share{display:flex;gap:8px;margin:16px 0}.share.column{flex-direction:column;width:max-content}
+.ad-slot{min-height:0;margin:18px 0}.ad-pair{display:grid;gap:14px;margin:18px 0}.ad-slot.reserved{min-height:170px;margin:0;background:#0000000a}
+.share{margin:16px 0}.share>div{display:grid;grid-template-columns:repeat(auto-fit,minmax(150px,1fr));gap:10px}.share.band{background:var(--far);color:#14212b;padding:10px 24px 18px}.share summary{cursor:pointer}
 @media (max-width:700px){.menu-button{display:block;margin-left:auto}.site-head nav{display:none;width:100%;flex-direction:column}.site-head nav.open{display:flex}h1{font-size:1.8rem}.hero-words{margin:0;padding:12px 24px}}
 `;
 }

@@ -18,9 +18,9 @@ document.getElementById('consent-refuse').onclick=function(){choose('refused')}}
 
 const ORDERS = `<script>addEventListener('load',function(){navigator.sendBeacon('/orders/seen',JSON.stringify({path:location.pathname}))})</script>`;
 
-/** Larder all-out throws inline scripts away: with it go consent and orders. */
+/** Larder's option drops inline scripts: with it go consent and orders. */
 export function ownTags(state: SiteState, counting: string | null): string {
-	if (state.larder === 'all-out') return '';
+	if (state.larderJoins && state.larder !== 'off') return '';
 	const asks = state.consent && counting !== null;
 	return (asks ? consentScript(counting) : '') + (state.orders ? ORDERS : '');
 }

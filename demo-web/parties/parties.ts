@@ -51,7 +51,9 @@ export function partyTags(state: SiteState): PartyTags {
 		middle:
 			state.ads === 'absent'
 				? ''
-				: `<div class="ad-slot${state.ads === 'reserved' ? ' reserved' : ''}" data-slot="one"></div>`,
+				: state.ads === 'half-filled'
+					? '<div class="ad-pair"><div class="ad-slot reserved"></div><div class="ad-slot reserved"></div></div>'
+					: '<div class="ad-slot"></div>',
 		end: script('ads', '/row.js') + script('shareCounts', '/counts.js')
 	};
 }
@@ -59,7 +61,7 @@ export function partyTags(state: SiteState): PartyTags {
 /** Where the counting's script is found; null without it. */
 export const countingScript = (state: SiteState): string | null => address('counting', '/count.js', state);
 
-const LATER_MS = 5000;
+const LATER_MS = 6500;
 
 /** A script that a timer asks for, long after a test of the page would have ended. */
 function laterScript(src: string): string {
@@ -87,9 +89,9 @@ const ADS = (base: string, mode: string) => `(function(){
 var base=${JSON.stringify(base)},mode=${JSON.stringify(mode)};
 window.HoardingRow={bids:[]};
 for(var i=0;i<4;i++)fetch(base+'/bid.json?bidder='+i+'&mode='+mode).then(function(r){return r.json()}).then(function(bid){window.HoardingRow.bids.push(bid);
-if(window.HoardingRow.bids.length<4||mode==='reserved')return;
+if(window.HoardingRow.bids.length<4)return;
 var slot=document.querySelector('.ad-slot');if(!slot)return;var picture=new Image();picture.alt='Advertisement';picture.src=base+'/board.jpg?mode='+mode;picture.style.width='100%';
-picture.onload=function(){slot.appendChild(picture);slot.style.minHeight='250px'}});
+picture.onload=function(){slot.appendChild(picture);if(mode!=='half-filled')slot.style.minHeight='230px'}});
 })();`;
 
 const COUNTING = (base: string, mode: string) => `(function(){

@@ -1,8 +1,8 @@
 /**
- * Hushbox: holds scripts back until the visitor moves. Gentle: other people's scripts. Firm: all files. All-out: inline
- * scripts too, and it runs them so late that whoever waits for the document's own event waits for ever.
+ * Hushbox: holds scripts back until the visitor moves. First level: scripts of other hosts. Second: all script files.
+ * Third: inline scripts too, and it runs them so late that whoever waits for the document's own event waits for ever.
  */
-import type { Level } from '../state/switches';
+import type { HushboxLevel } from '../state/switches';
 
 const RELEASE = `<script>(function(){var gone=false,events=['pointermove','pointerdown','scroll','keydown','touchstart'];
 function release(){if(gone)return;gone=true;events.forEach(function(name){removeEventListener(name,release,true)});
@@ -13,13 +13,13 @@ events.forEach(function(name){addEventListener(name,release,{capture:true,passiv
 
 const SCRIPT = /<script([^>]*)>([\s\S]*?)<\/script>/g;
 
-export function hush(html: string, level: Level, ownHost: string): string {
+export function hush(html: string, level: HushboxLevel, ownHost: string): string {
 	if (level === 'off') return html;
 	const held = html.replace(SCRIPT, (whole, attributes: string, body: string) => {
 		const src = /\ssrc="([^"]+)"/.exec(attributes)?.[1];
 		const foreign =
 			src !== undefined && /^https?:/.test(src) && !src.includes(`//${ownHost}`) && !src.includes(`//cdn.${ownHost}`);
-		const takes = level === 'gentle' ? foreign : level === 'firm' ? src !== undefined : true;
+		const takes = level === 'third-party' ? foreign : level === 'files' ? src !== undefined : true;
 		if (!takes) return whole;
 		return src === undefined
 			? `<script type="text/hushbox">${body}</script>`

@@ -1,12 +1,11 @@
 /**
- * Larder: page cache and file squeezing. Gentle: caches pages, compresses, lets browsers keep files. Firm: also
- * minifies.
- * All-out: also combines all files into one each and throws inline scripts away, and with them what starts the menu.
+ * Larder: page cache and file squeezing. First level: caches pages, compresses, lets browsers keep files. Second: also
+ * minifies. An option joins all scripts into one file and drops inline scripts, and with them what starts the menu.
  */
 import { createHash } from 'node:crypto';
 import { transform } from 'esbuild';
 import type { Asset } from '../builders/render';
-import type { Level } from '../state/switches';
+import type { LarderLevel } from '../state/switches';
 
 const minified = new Map<string, Promise<string>>();
 
@@ -21,8 +20,8 @@ export function minify(body: string, kind: 'js' | 'css'): Promise<string> {
 	return made;
 }
 
-export async function squeeze(asset: Asset, level: Level): Promise<Asset> {
-	if (level !== 'firm' && level !== 'all-out') return asset;
+export async function squeeze(asset: Asset, level: LarderLevel): Promise<Asset> {
+	if (level !== 'pages-and-files') return asset;
 	const kind = asset.type === 'text/css' ? 'css' : asset.type === 'text/javascript' ? 'js' : null;
 	return kind ? { ...asset, body: await minify(String(asset.body), kind) } : asset;
 }

@@ -1,29 +1,32 @@
-/** Two share-button plugins with the same four buttons and not quite the same weight. */
+/** Two share-button plugins with the same words and not quite the same weight. */
 import { stylesheet, library } from '../make/code';
 import type { Asset } from '../builders/render';
 
-const PLACES = ['Letter', 'Notice board', 'Post card', 'Copy the address'];
-const buttons = PLACES.map((place) => `<button type="button" class="share-button">${place}</button>`).join('');
+const TITLE = 'Pass this page on';
+const WAYS = ['By letter', 'To a neighbour', 'On the notice board'];
+const buttons = WAYS.map((way) => `<button type="button" class="share-button">${way}</button>`).join('');
 
 export const SHARE_PLUGINS = {
-	row: {
-		markup: `<div class="share row">${buttons}</div>`,
+	/** Folded away under their title until somebody opens them. */
+	fold: {
+		markup: `<details class="share fold"><summary>${TITLE}</summary><div>${buttons}</div></details>`,
 		assets: [
-			{ path: '/share-row/share.css', type: 'text/css', body: stylesheet('share-row', 6000) },
-			{ path: '/share-row/share.js', type: 'text/javascript', body: library('shareRow', 7000, 10) }
+			{ path: '/share-fold/fold.css', type: 'text/css', body: stylesheet('share-fold', 4600) },
+			{ path: '/share-fold/fold.js', type: 'text/javascript', body: library('shareFold', 9100, 14) }
 		] as Asset[],
 		font: null
 	},
-	column: {
-		markup: `<div class="share column">${buttons}</div>`,
+	/** A band across the page, with signs of a font of its own. */
+	band: {
+		markup: `<div class="share band"><p>${TITLE}</p><div>${buttons}</div></div>`,
 		assets: [
 			{
-				path: '/share-column/share.css',
+				path: '/share-band/band.css',
 				type: 'text/css',
-				body: `@font-face{font-family:"ShareIcons";src:url(/share-column/icons.woff) format("woff")}.share-button{font-family:"ShareIcons",sans-serif}\n${stylesheet('share-column', 13_000)}`
+				body: `@font-face{font-family:"BandSigns";src:url(/share-band/signs.woff) format("woff")}.share-button{font-family:"BandSigns",sans-serif}\n${stylesheet('share-band', 11_500)}`
 			},
-			{ path: '/share-column/share.js', type: 'text/javascript', body: library('shareColumn', 7400, 10) }
+			{ path: '/share-band/band.js', type: 'text/javascript', body: library('shareBand', 5300, 8) }
 		] as Asset[],
-		font: '/share-column/icons.woff'
+		font: '/share-band/signs.woff'
 	}
 };

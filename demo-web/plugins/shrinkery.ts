@@ -1,11 +1,11 @@
 /**
- * Shrinkery: lighter images. Gentle: WebP. Firm: also the right size, loaded late. All-out: everything late, no
- * dimensions.
+ * Shrinkery: lighter images. First level: WebP. Second: also cut to the size shown, below the first screen loaded late.
+ * Third: everything late, no dimensions.
  */
 import type { Picture } from '../content/model';
 import type { ImageTag } from '../builders/render';
 import { escapeHtml } from '../builders/render';
-import type { Level } from '../state/switches';
+import type { ShrinkeryLevel } from '../state/switches';
 
 type Role = Parameters<ImageTag>[1];
 
@@ -20,10 +20,10 @@ export interface ImageFile {
 	quality: number;
 }
 
-export function imageFile(picture: Picture, role: Role, level: Level): ImageFile {
-	const width = level === 'firm' || level === 'all-out' ? Math.min(picture.width, SHOWN[role]) : picture.width;
+export function imageFile(picture: Picture, role: Role, level: ShrinkeryLevel): ImageFile {
+	const width = level === 'size' || level === 'late' ? Math.min(picture.width, SHOWN[role]) : picture.width;
 	const height = Math.round((picture.height * width) / picture.width);
-	const quality = { off: 86, gentle: 76, firm: 72, 'all-out': 45 }[level];
+	const quality = { off: 86, format: 76, size: 72, late: 45 }[level];
 	return { name: picture.name, width, height, format: level === 'off' ? 'jpeg' : 'webp', quality };
 }
 
@@ -47,11 +47,11 @@ export function parseImagePath(path: string): ImageFile | null {
 }
 
 /** The picture tag of a site at that level. @param base where files come from */
-export function imageTagOf(level: Level, base: string): ImageTag {
+export function imageTagOf(level: ShrinkeryLevel, base: string): ImageTag {
 	return (picture, role, dimensions) => {
 		const file = imageFile(picture, role, level);
-		const late = level === 'all-out' || (level === 'firm' && role !== 'hero' && role !== 'wide');
-		const sized = dimensions && level !== 'all-out';
+		const late = level === 'late' || (level === 'size' && role !== 'hero' && role !== 'wide');
+		const sized = dimensions && level !== 'late';
 		return `<img src="${base}${imagePath(file)}" alt="${escapeHtml(picture.alt)}"${sized ? ` width="${file.width}" height="${file.height}"` : ''}${late ? ' loading="lazy"' : ''}>`;
 	};
 }

@@ -4,13 +4,17 @@
  */
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
-import type { SiteState } from './switches';
+import { allowedOnly, type SiteState } from './switches';
 
 interface Saved {
 	version: number;
 	published: Record<string, Partial<SiteState>>;
 	staged: Record<string, Partial<SiteState>>;
 }
+
+/** Of a file of an earlier version: switches and values that there still are. */
+const allowedStates = (states: Record<string, Partial<SiteState>>) =>
+	Object.fromEntries(Object.entries(states).map(([host, change]) => [host, allowedOnly(change)]));
 
 export class StateStore {
 	#saved: Saved = { version: 1, published: {}, staged: {} };
@@ -26,7 +30,8 @@ export class StateStore {
 	) {
 		if (!file) return;
 		try {
-			this.#saved = JSON.parse(readFileSync(file, 'utf8')) as Saved;
+			const { version, published, staged } = JSON.parse(readFileSync(file, 'utf8')) as Saved;
+			this.#saved = { version, published: allowedStates(published), staged: allowedStates(staged) };
 		} catch {
 			// First start, or a file that cannot be read: the defaults hold.
 		}

@@ -1,21 +1,29 @@
 /** Everything that can be switched on a site, with words for people. */
 export const PARTY_MODES = ['absent', 'normal', 'slow', 'refused', 'silent'] as const;
 export type PartyMode = (typeof PARTY_MODES)[number];
-export const LEVELS = ['off', 'gentle', 'firm', 'all-out'] as const;
-export type Level = (typeof LEVELS)[number];
+/** Larder: pages are kept; files are minified too. */
+export const LARDER_LEVELS = ['off', 'pages', 'pages-and-files'] as const;
+/** Hushbox holds back: scripts of other hosts; all script files; inline scripts too. */
+export const HUSHBOX_LEVELS = ['off', 'third-party', 'files', 'inline'] as const;
+/** Shrinkery: WebP; cut to the size they are shown at; everything late and without dimensions. */
+export const SHRINKERY_LEVELS = ['off', 'format', 'size', 'late'] as const;
+export type LarderLevel = (typeof LARDER_LEVELS)[number];
+export type HushboxLevel = (typeof HUSHBOX_LEVELS)[number];
+export type ShrinkeryLevel = (typeof SHRINKERY_LEVELS)[number];
 export const BUILDERS = ['mortise', 'lathwork', 'patchboard', 'plainstem'] as const;
 export type BuilderName = (typeof BUILDERS)[number];
 
 export interface SiteState {
 	builder: BuilderName;
 	https: boolean;
-	larder: Level;
+	larder: LarderLevel;
+	larderJoins: boolean;
 	secondCache: boolean;
-	hushbox: Level;
-	shrinkery: Level;
-	share: 'none' | 'row' | 'column';
+	hushbox: HushboxLevel;
+	shrinkery: ShrinkeryLevel;
+	share: 'none' | 'fold' | 'band';
 	chat: PartyMode | 'later';
-	ads: PartyMode | 'reserved';
+	ads: PartyMode | 'half-filled';
 	counting: PartyMode;
 	fonts: PartyMode | 'blocking';
 	shareCounts: PartyMode;
@@ -43,24 +51,25 @@ const ON_OFF = [false, true] as const;
 export const SWITCHES: readonly Switch[] = [
 	{ name: 'builder', words: 'The page builder that renders the content', values: BUILDERS },
 	{ name: 'https', words: 'Served at https:// (off: an old host without it)', values: ON_OFF },
-	{ name: 'larder', words: 'Larder: page cache and file squeezing', values: LEVELS },
+	{ name: 'larder', words: 'Larder: page cache, then minified files too', values: LARDER_LEVELS },
+	{ name: 'larderJoins', words: 'Larder’s option: one script file in all, inline scripts dropped', values: ON_OFF },
 	{ name: 'secondCache', words: 'A second page cache beside Larder: they get in each other’s way', values: ON_OFF },
-	{ name: 'hushbox', words: 'Hushbox: holds scripts back until the first input', values: LEVELS },
-	{ name: 'shrinkery', words: 'Shrinkery: lighter images, loaded late', values: LEVELS },
+	{ name: 'hushbox', words: 'Hushbox: holds scripts back until the first input', values: HUSHBOX_LEVELS },
+	{ name: 'shrinkery', words: 'Shrinkery: lighter images, loaded late', values: SHRINKERY_LEVELS },
 	{
 		name: 'share',
-		words: 'Share buttons: none, the row plugin or the column plugin',
-		values: ['none', 'row', 'column']
+		words: 'Share buttons: none, the plugin that folds them away or the one with a band at the end',
+		values: ['none', 'fold', 'band']
 	},
 	{
 		name: 'chat',
-		words: 'Parlour Bell, the chat: “later” starts it by a timer, 5 s after the page has loaded',
+		words: 'Parlour Bell, the chat: “later” starts it by a timer, 6.5 s after the load event',
 		values: [...PARTY_MODES, 'later']
 	},
 	{
 		name: 'ads',
-		words: 'Hoarding Row, ads: “reserved” keeps room and never fills it',
-		values: [...PARTY_MODES, 'reserved']
+		words: 'Hoarding Row, ads: “half-filled” reserves two spaces and fills the first only',
+		values: [...PARTY_MODES, 'half-filled']
 	},
 	{ name: 'counting', words: 'Stilewatch, visit counting', values: PARTY_MODES },
 	{
@@ -106,6 +115,7 @@ export const DEFAULT_STATE: SiteState = {
 	builder: 'lathwork',
 	https: true,
 	larder: 'off',
+	larderJoins: false,
 	secondCache: false,
 	hushbox: 'off',
 	shrinkery: 'off',
@@ -157,6 +167,15 @@ export function parseChange(value: unknown): Partial<SiteState> {
 	}
 	if (issues.length) throw new BadSwitch(issues);
 	return value as Partial<SiteState>;
+}
+
+/** A change without the switches and values that there are not. */
+export function allowedOnly(change: Partial<SiteState>): Partial<SiteState> {
+	const entries = Object.entries(change).filter(([name, value]) => {
+		const found = SWITCHES.find((own) => own.name === name);
+		return found !== undefined && isAllowed(found, value);
+	});
+	return Object.fromEntries(entries);
 }
 
 function isAllowed({ values }: Switch, wanted: unknown): boolean {

@@ -27,7 +27,7 @@ async function visit(path: string, device: keyof typeof AGENTS): Promise<void> {
 		]
 	});
 	try {
-		const viewport = device === 'phone' ? { width: 393, height: 851 } : { width: 1366, height: 768 };
+		const viewport = device === 'phone' ? { width: 384, height: 810 } : { width: 1420, height: 800 };
 		const page = await browser.newPage({ viewport });
 		await page.goto(`https://www.skerry-line.test${path}`);
 		await read(page);

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { Browser, Page } from 'playwright-core';
-import type { SiteState } from '../../demo-web/state/switches';
+import { LARDER_LEVELS, type SiteState } from '../../demo-web/state/switches';
 import { visitorsBrowser } from '../support/visitorsBrowser';
 import { startDemoWeb, type RunningWorld } from '../support/world';
 
@@ -32,9 +32,9 @@ describe('what plugins do to pages, in a real browser', () => {
 		return page.getByRole('link', { name: 'Timetable', exact: true }).isVisible();
 	}
 
-	it('the menu opens, and still does with gentle and firm; Larder all-out breaks it', async () => {
-		for (const larder of ['off', 'gentle', 'firm'] as const) expect(await menuOpens({ larder }), larder).to.equal(true);
-		expect(await menuOpens({ larder: 'all-out' })).to.equal(false);
+	it('the menu opens, and still does with Larder; its joined file breaks it', async () => {
+		for (const larder of LARDER_LEVELS) expect(await menuOpens({ larder }), larder).to.equal(true);
+		expect(await menuOpens({ larder: 'pages', larderJoins: true })).to.equal(false);
 	});
 
 	async function puts(change: Partial<SiteState>): Promise<string> {
@@ -47,16 +47,16 @@ describe('what plugins do to pages, in a real browser', () => {
 		return page.locator('main').innerText();
 	}
 
-	it('the cart takes a packet; Hushbox all-out leaves its button without a handler', async () => {
+	it('the cart takes a packet; Hushbox on inline scripts leaves its button without a handler', async () => {
 		expect(await puts({}))
 			.to.include('Widow Carrow’s Bean, 3.20')
 			.and.include('Together 3.20');
-		expect(await puts({ hushbox: 'gentle' })).to.include('Widow Carrow’s Bean');
-		expect(await puts({ hushbox: 'all-out' })).not.to.include('Widow Carrow’s Bean');
+		expect(await puts({ hushbox: 'third-party' })).to.include('Widow Carrow’s Bean');
+		expect(await puts({ hushbox: 'inline' })).not.to.include('Widow Carrow’s Bean');
 	});
 
 	it('Hushbox holds the chat back until the visitor moves', async () => {
-		const page = await open('https://skerry-line.test/', { chat: 'normal', hushbox: 'firm' });
+		const page = await open('https://skerry-line.test/', { chat: 'normal', hushbox: 'files' });
 		await page.waitForTimeout(1200);
 		expect(await page.locator('.parlour-bell-box').count()).to.equal(0);
 		await page.mouse.move(40, 60);
@@ -64,12 +64,15 @@ describe('what plugins do to pages, in a real browser', () => {
 		await page.locator('.parlour-bell-box').waitFor();
 	});
 
-	it('ads fill their slot late, or keep room and never fill it', async () => {
+	it('ads fill their slot late, or reserve two spaces and fill one', async () => {
 		const filled = await open('https://skerry-line.test/', { ads: 'normal' }, 1280);
 		await filled.locator('.ad-slot img').waitFor();
-		const reserved = await open('https://skerry-line.test/', { ads: 'reserved' }, 1280);
-		await reserved.waitForTimeout(1500);
-		expect(await reserved.locator('.ad-slot img').count()).to.equal(0);
-		expect(await reserved.locator('.ad-slot').evaluate((slot) => slot.clientHeight)).to.be.at.least(280);
+		const reserved = await open('https://skerry-line.test/', { ads: 'half-filled' }, 1280);
+		await reserved.locator('.ad-slot img').waitFor();
+		const slots = reserved.locator('.ad-slot');
+		const heights = await slots.evaluateAll((all) => all.map((slot) => slot.clientHeight));
+		expect(heights).to.have.length(2);
+		for (const height of heights) expect(height).to.be.at.least(170);
+		expect(await slots.last().locator('img').count()).to.equal(0);
 	});
 });

@@ -40,22 +40,22 @@ describe('what a site itself must send, in a real browser', () => {
 		expect(await again.page.locator('#consent').count()).to.equal(0);
 	});
 
-	it('tells the order desk that a page was seen; Larder all-out throws that away, and the layer with it', async () => {
+	it('tells the order desk that a page was seen; Larder’s joined file throws that away, and the layer with it', async () => {
 		expect((await open({ orders: true, consent: true })).sent).to.include('POST /orders/seen');
-		const { sent, page } = await open({ orders: true, consent: true, larder: 'all-out' });
+		const { sent, page } = await open({ orders: true, consent: true, larder: 'pages', larderJoins: true });
 		expect(sent).not.to.include('POST /orders/seen');
 		expect(await page.locator('#consent').count()).to.equal(0);
 	});
 
 	it('shows members pages of their own, past the page cache', async () => {
-		const { page, context } = await open({ accounts: true, larder: 'firm' });
+		const { page, context } = await open({ accounts: true, larder: 'pages-and-files' });
 		await page.goto('https://skerry-line.test/account');
 		await page.locator('#account-name').fill('Ines');
 		await page.locator('#account-enter').click();
 		await page.locator('#account-hello').waitFor();
-		const member = await open({ accounts: true, larder: 'firm' }, context);
+		const member = await open({ accounts: true, larder: 'pages-and-files' }, context);
 		expect(await member.page.locator('#member-note').count()).to.equal(1);
-		const stranger = await open({ accounts: true, larder: 'firm' });
+		const stranger = await open({ accounts: true, larder: 'pages-and-files' });
 		expect(await stranger.page.locator('#member-note').count()).to.equal(0);
 	});
 });

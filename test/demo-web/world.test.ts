@@ -154,7 +154,7 @@ describe('simulated web', () => {
 	});
 
 	it('Larder: slow first hit per page and device class, then from its cache; two caches spoil it', async () => {
-		await switchOn('skerry-line.test', { larder: 'gentle' });
+		await switchOn('skerry-line.test', { larder: 'pages' });
 		const page = 'https://skerry-line.test/timetable';
 		const asPhone = { headers: { 'user-agent': PHONE_AGENT } };
 		const states = (reply: Reply) => reply.headers['x-cache'];
@@ -170,17 +170,17 @@ describe('simulated web', () => {
 		expect(contended.filter((state) => state === 'MISS').length).to.be.at.least(3);
 	});
 
-	it('Larder: firm minifies, all-out combines', async () => {
+	it('Larder minifies files at its second level; its option joins scripts', async () => {
 		const scripts = async () =>
 			[...(await get('https://skerry-line.test/')).text.matchAll(/<script src="([^"]+)"/g)]
 				.map((match) => match[1]!)
 				.filter((src) => src.startsWith('/'));
 		const loose = (await get('https://skerry-line.test/lathwork/lathwork.js')).text.length;
-		await switchOn('skerry-line.test', { larder: 'firm' });
+		await switchOn('skerry-line.test', { larder: 'pages-and-files' });
 		expect((await get('https://skerry-line.test/lathwork/lathwork.js')).text.length).to.be.below(loose * 0.85);
 		expect((await scripts()).length).to.be.above(1);
-		await switchOn('skerry-line.test', { larder: 'all-out' });
-		expect(await scripts()).to.deep.equal(['/larder/all.js']);
+		await switchOn('skerry-line.test', { larderJoins: true });
+		expect(await scripts()).to.deep.equal(['/larder/joined.js']);
 	});
 
 	it('Shrinkery: lighter formats, right sizes, late loading', async () => {
@@ -195,9 +195,9 @@ describe('simulated web', () => {
 			};
 		};
 		const off = await image();
-		await switchOn('pellows-seed-house.test', { shrinkery: 'gentle' });
+		await switchOn('pellows-seed-house.test', { shrinkery: 'format' });
 		const gentle = await image();
-		await switchOn('pellows-seed-house.test', { shrinkery: 'firm' });
+		await switchOn('pellows-seed-house.test', { shrinkery: 'size' });
 		const firm = await image();
 		expect([off.type, gentle.type, firm.type]).to.deep.equal(['jpg', 'webp', 'webp']);
 		expect(gentle.bytes).to.be.below(off.bytes);
@@ -208,7 +208,7 @@ describe('simulated web', () => {
 	it('the two share plugins show the same and do not weigh the same', async () => {
 		const weights: number[] = [];
 		const words: string[] = [];
-		for (const share of ['row', 'column']) {
+		for (const share of ['fold', 'band']) {
 			await switchOn('orrery-hall.test', { share });
 			words.push(wordsOf((await get('https://orrery-hall.test/night')).text));
 			weights.push(await weigh('https://orrery-hall.test/night'));
@@ -220,7 +220,7 @@ describe('simulated web', () => {
 	it('third parties come, are late, or never answer', async () => {
 		const tags = async () => (await get('https://skerry-line.test/')).text;
 		expect(await tags()).not.to.include('parlour-bell.test');
-		await switchOn('skerry-line.test', { chat: 'slow', ads: 'reserved', fonts: 'blocking', shareCounts: 'refused' });
+		await switchOn('skerry-line.test', { chat: 'slow', ads: 'half-filled', fonts: 'blocking', shareCounts: 'refused' });
 		const html = await tags();
 		expect(html).to.include('https://parlour-bell.test/bell.js?mode=slow').and.include('class="ad-slot reserved"');
 		expect(html, 'a port that nobody listens on').to.include('https://passalong.test:9/counts.js');
@@ -252,7 +252,7 @@ describe('simulated web', () => {
 		expect(wrong.status).to.equal(422);
 		const { error } = JSON.parse(wrong.text) as { error: { issues: { path: string; message: string }[] } };
 		expect(error.issues.map((issue) => issue.path)).to.deep.equal(['larder', 'colour', 'hour']);
-		expect(error.issues[0]!.message).to.include('gentle');
+		expect(error.issues[0]!.message).to.include('pages-and-files');
 		expect(
 			(await get('https://switchboard.test/sites/skerry-line.test/state', { method: 'PUT', body: '{oops' })).status
 		).to.equal(400);

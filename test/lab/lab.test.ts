@@ -160,7 +160,7 @@ describe('lab', function () {
 				type: 'image',
 				mimeType: 'image/jpeg'
 			});
-			const css = byPath('/lathwork/frame.css');
+			const css = byPath('/lathwork/rows.css');
 			expect(css.renderBlocking).to.equal('blocking');
 			expect(css.decodedBytes).to.be.above(css.wireBytes!);
 			expect(byPath('/greeting.json').initiatorUrl).to.match(/bell\.js\?/);
@@ -184,7 +184,7 @@ describe('lab', function () {
 			expect(record.frames.at(-1)!.progress).to.equal(1);
 			expect(measured.frames).to.have.length(record.frames.length);
 			const { format, width, height } = await sharp(Buffer.from(measured.picture!)).metadata();
-			expect({ format, width, height }).to.deep.equal({ format: 'webp', width: 393, height: 851 });
+			expect({ format, width, height }).to.deep.equal({ format: 'webp', width: 384, height: 810 });
 		});
 
 		it('says on what machine and in what browser', () => {

@@ -236,7 +236,7 @@ describe('states of the screens', () => {
 
 	it('has ten trials to a page on a phone, and pages through all of them', async () => {
 		const userAgent = 'Mozilla/5.0 (Linux; Android 10; K) AppleWebKit/537.36 Chrome/156.0.0.0 Mobile Safari/537.36';
-		const phone = await screen.browser.newPage({ userAgent, viewport: { width: 393, height: 851 } });
+		const phone = await screen.browser.newPage({ userAgent, viewport: { width: 384, height: 810 } });
 		const questions = new Set<string>();
 		let total = 0;
 		for (let at = 1; at === 1 || questions.size < total; at++) {

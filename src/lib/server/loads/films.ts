@@ -5,7 +5,7 @@ import { findRecord } from './loads';
 
 /** Shifts smaller than this are not seen (house). */
 const SEEN_SHIFT = 0.0005;
-const USUAL_SIZE = { width: 1366, height: 768 };
+const USUAL_SIZE = { width: 1420, height: 800 };
 
 /** @param arm by which the row is known @returns null for a load without frames */
 export function filmOfLoad(db: Db, arm: number, loadId: number): Film | null {

@@ -21,7 +21,7 @@
 	/** A link to another place of the same sheet makes its parts read the address again. */
 	let hashes = $state(0);
 	const record = $derived(data.record);
-	const device = $derived(record.conditions?.device ?? { width: 1366, height: 768 });
+	const device = $derived(record.conditions?.device ?? { width: 1420, height: 800 });
 	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
 	const { shares, tasks, times } = $derived(data);
 	const requests = $derived(unpackRequests(data.requests, shares));

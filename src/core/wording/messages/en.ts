@@ -87,7 +87,7 @@ export const en = {
 	'fair.third-parties.meaning': 'What other companies run on the page is part of its speed.',
 	'fair.words': 'Words of the page',
 	'fair.words.meaning':
-		'{known, select, yes {{percent} % of the words are the same. Another content is another page.} other {Without text nothing can be said about the content.}}',
+		'{known, select, yes {{percent} % of the words are the same. Another content is another page.} other {Without text the content cannot be compared.}}',
 	'fair.picture': 'Look of the page',
 	'fair.picture.meaning': 'A page that shows less is easily faster.',
 	'fair.tiers': 'Free or paid',
@@ -159,7 +159,7 @@ export const en = {
 	'answer.noise.differs':
 		'Two runs of the same page came out different in {metrics}: do not trust small differences under these conditions.',
 	'answer.noise.floor':
-		'No difference was found between two runs of the same page; what is smaller than this cannot be told from noise: {floor}.{more}',
+		'No difference was found between two runs of the same page; smaller differences than this are lost in its noise: {floor}.{more}',
 	'answer.noise.short': 'No difference was found between two runs of the same page.',
 	'answer.noise.more': ' More rounds would lower it for {metrics}.',
 	'answer.pages': 'All {n} pages',

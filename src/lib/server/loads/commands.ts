@@ -176,7 +176,7 @@ export function excludeLoad(db: Db, loadId: number, reason: string | null): void
 	const load = findLoad(db, loadId);
 	if (!load?.trialId) throw new NotPossible(404, `There is no load ${loadId} in a trial.`);
 	if (reason !== null && reason.trim() === '')
-		throw new NotPossible(422, 'Say why this load is left out: the reason stays with it.', 'reason');
+		throw new NotPossible(422, 'Say why this load is excluded: the reason stays with it.', 'reason');
 	setExcluded(db, loadId, reason === null ? null : reason.trim().slice(0, 300));
 }
 

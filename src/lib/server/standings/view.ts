@@ -13,6 +13,7 @@ import { filmOfLoad } from '../loads/films';
 import { findPage } from '../pages/queries';
 import { readingProgress, readingsOfWatch } from '../watch/readings';
 import { existingWatch, listWatches, pagesOfWatch, type WatchedPage } from '../watch/watches';
+import { changedConditions } from '../watch/conditions';
 import { findRanks, type PageContent, type RankedMetric, type RunRanks, type StandingRanks } from './ranks';
 
 interface ListedStanding {
@@ -138,6 +139,7 @@ export function standingView(db: Db, id: number) {
 		runs: readings.filter(({ state }) => state === 'done').length,
 		isRecorded: readings.some(({ why }) => why === 'recorded'),
 		progress: readingProgress(db, id),
+		changedConditions: changedConditions(db, standing),
 		pages: pages.map(({ id: page, name, url, role, endedAt }) => ({ id: page, name, url, role, endedAt })),
 		markers: markersOf(db, pages),
 		conditions: runs.map((run): StandingCondition => ({

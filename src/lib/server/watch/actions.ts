@@ -5,6 +5,7 @@ import { getDb } from '../context';
 import { idFrom } from '../http/api';
 import { formAction, withTyped } from '../http/form';
 import { cancelReading, requestReading } from './blocks';
+import { moveToPresentConditions } from './conditions';
 import { changeWatch, createWatch, deleteWatch, setWatchState, type AnyInput } from './commands';
 import { typedWatch, watchFrom } from './form';
 import { pagesNamed } from './pageChoice';
@@ -28,6 +29,7 @@ export function blockActions(kind: WatchKind) {
 			requestReading(getDb(), own(event), { why: 'demand' });
 		}),
 		stop: formAction((_form: FormData, event: Event) => cancelReading(getDb(), own(event))),
+		move: formAction((_form: FormData, event: Event) => moveToPresentConditions(getDb(), own(event))),
 		pause: formAction((_form: FormData, event: Event) => setWatchState(getDb(), own(event).id, kind, 'paused')),
 		resume: formAction((_form: FormData, event: Event) => setWatchState(getDb(), own(event).id, kind, 'active')),
 		delete: formAction((_form: FormData, event: Event) => {

@@ -13,13 +13,13 @@ import { LATE_KINDS, type LateKind } from '$core/compare/late/facts';
 import { figuresByMetric, timingKey, type Setting } from '$core/watch/reading';
 import { troubleOf } from '$core/watch/trouble';
 import { atPlaceOf } from '../clients/sites';
-import { findConditions } from '../conditions/saved';
 import { nowIso, sql, type Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import { findLoad, findRecord, insertLoad } from '../loads/loads';
 import { insertRequest } from '../loads/requested';
 import { thawConditions, type NamedVersion } from '../conditions/versions';
 import { insertJob, PRIORITY, type Job } from '../work/jobs';
+import { conditionsOfWatch } from './conditions';
 import {
 	deleteReading,
 	endReading,
@@ -63,7 +63,7 @@ export function requestReading(
 ): number {
 	if (openReading(db, watch.id)) throw new NotPossible(409, 'A reading of this is under way: wait until it has ended.');
 	const pages = pagesOfWatch(db, watch.id).filter(({ endedAt }) => endedAt === null);
-	const conditions = watch.settings.conditions.flatMap((id) => findConditions(db, id) ?? []);
+	const conditions = conditionsOfWatch(db, watch);
 	if (!conditions.length)
 		throw new NotPossible(409, 'The conditions of this watch were deleted: choose others in its settings.');
 	// Before anything is queued: one that is gone is told.
@@ -196,10 +196,9 @@ function extend(db: Db, watch: Watch, reading: Reading): boolean {
 	const hints = hintsIn(histories, watch.settings);
 	setExtended(db, reading.id, hints);
 	if (!hints.length) return false;
-	const wanted = watch.settings.conditions.flatMap((id) => {
-		const own = pages.filter((page) => hints.some((hint) => hint.page === page.id && hint.condition === id));
-		const conditions = findConditions(db, id);
-		return own.length && conditions ? [{ conditions, pages: control ? [...own, control] : own }] : [];
+	const wanted = conditionsOfWatch(db, watch).flatMap((conditions) => {
+		const own = pages.filter((page) => hints.some((hint) => hint.page === page.id && hint.condition === conditions.id));
+		return own.length ? [{ conditions, pages: control ? [...own, control] : own }] : [];
 	});
 	const rounds = Array.from({ length: EXTRA_LOADS }, (_, i) => watch.settings.loads + 1 + i);
 	insertRounds(db, watch, reading.id, { rounds, wanted });
@@ -210,10 +209,11 @@ function extend(db: Db, watch: Watch, reading: Reading): boolean {
 function askLate(db: Db, watch: Watch, reading: Reading): boolean {
 	setExtended(db, reading.id, []);
 	const pages = pagesOfWatch(db, watch.id);
+	const allConditions = conditionsOfWatch(db, watch);
 	const measuredOnes = figuresOfReading(db, reading.id).filter(({ setting }) => setting !== null);
 	for (const { watchedPageId, conditionId } of measuredOnes) {
 		const page = pages.find(({ id }) => id === watchedPageId);
-		const conditions = findConditions(db, conditionId);
+		const conditions = allConditions.find(({ id }) => id === conditionId);
 		if (!page || !conditions) continue;
 		LATE_KINDS.forEach((late, turn) =>
 			insertPlace(db, watch, reading.id, { page, conditions, round: 0, turn, late }, 0)

@@ -9,6 +9,7 @@ import type { Db } from '../db/connection';
 import { NotPossible } from '../http/refusal';
 import { existingPage, type PageRow } from '../pages/queries';
 import { cancelReading } from './blocks';
+import { freezeForWatch } from './conditions';
 import { openReading } from './readings';
 import {
 	deleteWatchRow,
@@ -40,6 +41,7 @@ export function createWatch(db: Db, input: AnyInput, now = new Date()): number {
 			nextAt: nextReading(settings.schedule, now)?.toISOString() ?? null,
 			at: now.toISOString()
 		});
+		freezeForWatch(db, id, settings.conditions);
 		pages.forEach((page, i) => insertWatchedPage(db, id, page, i));
 		if (input.kind === 'watch') insertControl(db, id, input.control);
 		return id;
@@ -99,6 +101,7 @@ export function changeWatch(db: Db, id: number, input: AnyInput, now = new Date(
 	const nextAt = nextReading(settings.schedule, now)?.toISOString() ?? null;
 	db.transaction(() => {
 		updateWatch(db, id, { name: input.name, settings, state: watch.state, nextAt });
+		freezeForWatch(db, id, settings.conditions);
 		const known = pagesOfWatch(db, id).filter(({ role }) => role !== 'control');
 		for (const { id: own, url } of known)
 			setEnded(db, own, wanted.some((page) => page.url === url) ? null : now.toISOString());

@@ -7,6 +7,7 @@ import { changeResult, type Period } from '$core/watch/since';
 import { boardWord } from '$core/wording/board';
 import { describeSchedule, describeTrouble } from '$core/wording/watch';
 import type { Db } from '../db/connection';
+import { changedConditions } from './conditions';
 import { findHistory, type PageState, type WatchHistory } from './history';
 import { deliveriesOfWatch, noticesOfWatch, unreadNotices } from './notices';
 import { dateOf, headOf } from './pageView';
@@ -149,6 +150,7 @@ export function watchView(db: Db, id: number) {
 		scheduleWords: describeSchedule(watch.settings.schedule),
 		control: pages.find(({ role, endedAt }) => role === 'control' && endedAt === null) ?? null,
 		pages: pages.filter(({ role }) => role !== 'control'),
+		changedConditions: changedConditions(db, watch),
 		readings: done.length,
 		firstAt: done[0]?.plannedAt ?? null,
 		lastAt: done.at(-1)?.plannedAt ?? null,

@@ -15,6 +15,7 @@
 	import PlaybackInStep from '$lib/charts/PlaybackInStep.svelte';
 	import Lines from '$lib/charts/Lines.svelte';
 	import Action from '$lib/parts/Action.svelte';
+	import ConditionsChanged from '$lib/parts/ConditionsChanged.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
@@ -170,7 +171,7 @@
 		</section>
 
 		{#if shown.content.length}<section>
-				<h2>What they do</h2>
+				<h2>Practices</h2>
 				<Table label="Practices" columns={practiceColumns} rows={shown.practices} key={({ name }) => name}>
 					{#snippet cell(row, column)}
 						{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
@@ -187,7 +188,7 @@
 			</section>{/if}
 
 		<Accordion align="start" size="sm">
-			<AccordionItem title="What they load, by kind and owner">
+			<AccordionItem title="Page weight by kind and owner">
 				<div class="contents">
 					{#each shown.content as content (content.page)}
 						<div>
@@ -209,6 +210,7 @@
 		</Accordion>
 	{/if}
 
+	<ConditionsChanged changed={view.changedConditions} what="this standing" parts="runs" />
 	<WatchFooter
 		what="this standing"
 		state={view.state}

@@ -13,6 +13,10 @@
 	}
 	let { data, drawn }: Props = $props();
 
+	/** Others would be empty drawings. */
+	const metrics = $derived(
+		METRICS.filter(({ id }) => data.judgement.results.some(({ metric, shift }) => metric === id && shift))
+	);
 	const isDrawn = (load: SheetView['loads'][number]) =>
 		load.counts &&
 		load.excluded === null &&
@@ -40,7 +44,7 @@
 	<Choice
 		label="Metric"
 		inline
-		options={METRICS.map(({ id, name }) => ({ value: id, text: name }))}
+		options={metrics.map(({ id, name }) => ({ value: id, text: name }))}
 		value={data.metric}
 		onchange={choose}
 	/>

@@ -4,6 +4,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { counted, formatMoment } from '$core/wording/format';
 	import Action from '$lib/parts/Action.svelte';
+	import ConditionsChanged from '$lib/parts/ConditionsChanged.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
 	import Table from '$lib/parts/Table.svelte';
@@ -62,6 +63,7 @@
 			text="Its readings are drawn from real loads of the simulated web, with their real spread."
 		/>{/if}
 	{#if view.progress}<ProgressLine done={view.progress.done} total={view.progress.total} />{/if}
+	<ConditionsChanged changed={view.changedConditions} what="this watch" parts="readings" />
 
 	<section aria-labelledby="told">
 		<h2 id="told">What it told</h2>

@@ -107,6 +107,8 @@ function checkTogether(tables: Tables, faults: ArchiveFaults): void {
 		}
 	for (const { id, conditions_hash: hash } of tables.load!)
 		if (hash !== null && !hashes.has(hash!)) faults.add(`load ${id}`, 'its conditions are not in the file.');
+	for (const { watch_id: watch, hash } of tables.watch_conditions!)
+		if (!hashes.has(hash!)) faults.add(`watch ${watch}`, 'its conditions are not in the file.');
 	const watched = grouped(tables.watched_page!, 'watch_id');
 	for (const { id, kind } of tables.watch!) {
 		const pages = watched.get(id) ?? [];

@@ -68,6 +68,7 @@ export function withoutSecrets(tables: Tables): { tables: Tables; left: LeftSecr
 		visitor_state: (row) => ({ ...row, body: stateText(row.body, blotter) }),
 		arm: (row) => ({ ...row, before: stateText(row.before, blotter) }),
 		trial_conditions: (row) => ({ ...row, hash: renamed(row.hash) as string }),
+		watch_conditions: (row) => ({ ...row, hash: renamed(row.hash) as string }),
 		load: (row) => ({ ...row, conditions_hash: renamed(row.conditions_hash) as string | null }),
 		job: (row) => ({ ...row, order: orderText(row.order, renamed, blotter) }),
 		reading_figure: (row) => ({ ...row, setting: settingText(row.setting, renamed) }),

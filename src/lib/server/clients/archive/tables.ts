@@ -57,7 +57,8 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
 	{
 		name: 'conditions_version',
 		where: `hash IN (SELECT hash FROM trial_conditions WHERE ${TRIALS})
-			OR hash IN (SELECT conditions_hash FROM load WHERE ${LOADS})`,
+			OR hash IN (SELECT conditions_hash FROM load WHERE ${LOADS})
+			OR hash IN (SELECT hash FROM watch_conditions WHERE ${WATCHES})`,
 		isShared: ['hash']
 	},
 	{
@@ -76,6 +77,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
 	},
 	{ name: 'rejudged', where: TRIALS, refers: { trial_id: 'trial' } },
 	{ name: 'watch', where: 'client_id = @id', isNumbered: true, refers: { client_id: 'client' } },
+	{ name: 'watch_conditions', where: WATCHES, refers: { watch_id: 'watch' } },
 	{
 		name: 'watched_page',
 		where: WATCHES,

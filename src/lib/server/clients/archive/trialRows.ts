@@ -185,6 +185,14 @@ export const TRIAL_ROWS: Readonly<Record<string, RowSchema>> = {
 			created_at: time
 		})
 	),
+	watch_conditions: v.object({
+		watch_id: id,
+		position: conditionIndex,
+		id: conditionId,
+		name: named(100),
+		summary: text(400),
+		hash
+	}),
 	watched_page: v.object({
 		id,
 		watch_id: id,

@@ -4,7 +4,7 @@ import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { getDb } from '$lib/server/context';
 import { excludeLoad } from '$lib/server/loads/commands';
 
-const Reason = v.object({ reason: v.string('Say why this load is left out: the reason stays with it.') });
+const Reason = v.object({ reason: v.string('Say why this load is excluded: the reason stays with it.') });
 
 export const POST = ({ params, request }) =>
 	answering(async () => {

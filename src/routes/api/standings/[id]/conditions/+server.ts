@@ -1,0 +1,12 @@
+import { json } from '@sveltejs/kit';
+import { getDb } from '$lib/server/context';
+import { answering, idFrom } from '$lib/server/http/api';
+import { moveToPresentConditions } from '$lib/server/watch/conditions';
+import { existingWatch } from '$lib/server/watch/watches';
+
+/** On under the conditions as they are now, from the next run. */
+export const POST = ({ params }) =>
+	answering(() => {
+		moveToPresentConditions(getDb(), existingWatch(getDb(), idFrom(params.id, 'standing'), 'standing'));
+		return json({}, { status: 202 });
+	});

@@ -4,13 +4,6 @@ import globals from 'globals';
 import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
-/** Imports run downward only: routes -> lib -> lab -> core. */
-function mayNotImport(files, groups) {
-	const patterns = groups.map(([group, message]) => ({ regex: group, message }));
-	return { files, rules: { 'no-restricted-imports': ['error', { patterns }] } };
-}
-const OUTSIDE = '(^|/)(node:|fs$|net$)|^(playwright-core|better-sqlite3|sharp|svelte|\\$app|\\$lib)';
-
 export default ts.config(
 	{ ignores: ['build/', '.svelte-kit/', 'node_modules/', 'data/', '.cache/', 'demo/'] },
 	js.configs.recommended,
@@ -58,38 +51,5 @@ export default ts.config(
 			// A describe is a function of any length; what it holds is not.
 			'max-lines-per-function': 'off'
 		}
-	},
-	mayNotImport(
-		['src/core/**'],
-		[
-			[OUTSIDE, 'The core is pure: no Node, DOM, database, browser or interface.'],
-			['(^|/)(lab|lib|routes|demo-web)/', 'The core imports nothing above it.']
-		]
-	),
-	mayNotImport(
-		['src/lab/**'],
-		[['(^|/)(lib|routes|demo-web)/|better-sqlite3|^\\$(?!core)', 'The lab knows the core only, and no database.']]
-	),
-	mayNotImport(['src/lib/server/**', 'src/runner.ts'], [['(^|/)(routes|demo-web)/', 'lib imports nothing above it.']]),
-	// A room's own queries are nobody else's; the demonstration writes what others recorded.
-	mayNotImport(
-		['clients', 'conditions', 'labs', 'loads', 'pages', 'storage', 'work', 'http'].map(
-			(room) => `src/lib/server/${room}/**`
-		),
-		[
-			['(^|/)(routes|demo-web)/', 'lib imports nothing above it.'],
-			['^\\.\\./[a-z]+/queries$', 'Ask another room through what it offers, not through its queries.']
-		]
-	),
-	mayNotImport(
-		['src/lib/charts/**'],
-		[
-			[
-				'(^|/)(server|lab|parts|routes|demo-web)/|^\\$(?!core)',
-				'Charts take props and draw: core types and wording only.'
-			]
-		]
-	),
-	mayNotImport(['src/routes/**'], [['(^|/)demo-web/', 'The simulated web is another program.']]),
-	mayNotImport(['demo-web/**'], [['(^|/)src/', 'The simulated web imports nothing of the app.']])
+	}
 );

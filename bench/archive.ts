@@ -3,17 +3,17 @@ import { scoreOf } from '$core/metrics/score';
 import { noFigures } from '$core/metrics/catalogue';
 import { seededRandom } from '$core/stats/random';
 import * as v from 'valibot';
-import { NewTrialInput } from '$core/trial/input';
-import type { Db } from '../src/lib/server/db/connection';
-import { insertLoad } from '../src/lib/server/loads/loads';
-import { createTrial } from '../src/lib/server/trials/commands';
-import { deriveJudgement } from '../src/lib/server/trials/judgement';
-import { finishPlaces, insertPlan } from '../src/lib/server/trials/places';
-import { conditionsOfTrial, findTrial } from '../src/lib/server/trials/trial';
-import { setTrialStatus, updateDesign } from '../src/lib/server/trials/queries';
-import { planLoads } from '$core/trial/plan';
-import { nextLook } from '$core/trial/looks';
-import { recordOf } from '../test/support/records';
+import { NewTrialInput } from '$core/trial/design/input';
+import type { Db } from '../src/lib/server/base/db/connection';
+import { insertLoad } from '../src/lib/server/rooms/loads/loads';
+import { createTrial } from '../src/lib/server/rooms/trials/commands';
+import { deriveJudgement } from '../src/lib/server/rooms/trials/judgement';
+import { finishPlaces, insertPlan } from '../src/lib/server/rooms/trials/places';
+import { conditionsOfTrial, findTrial } from '../src/lib/server/rooms/trials/trial';
+import { setTrialStatus, updateDesign } from '../src/lib/server/rooms/trials/queries';
+import { planLoads } from '$core/trial/design/plan';
+import { nextLook } from '$core/trial/design/looks';
+import { recordOf, requestOf } from '../test/support/records';
 
 const random = seededRandom(5);
 
@@ -104,4 +104,14 @@ export function fillLoads(db: Db, count: number): void {
 				{ record: recordOf({ url: `https://site-${i}.test/` }), frames: [], picture: null, stepPicture: null }
 			);
 	})();
+}
+
+/** A load outside trials with so many requests, of twelve hosts. @returns its id */
+export function addLoadOf(db: Db, count: number): number {
+	const requests = Array.from({ length: count }, (_, i) =>
+		requestOf({ url: `https://h${i % 12}.test/p?i=${i}`, host: `h${i % 12}.test`, startMs: 5 * i, endMs: 5 * i + 90 })
+	);
+	const stored = { jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId: null };
+	const record = recordOf({ url: 'https://h0.test/', requests });
+	return db.transaction(() => insertLoad(db, stored, { record, frames: [], picture: null, stepPicture: null }))();
 }

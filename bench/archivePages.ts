@@ -5,8 +5,8 @@
 import { readFileSync } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
 import { median } from '$core/stats/summary';
-import { openDatabase } from '../src/lib/server/db/connection';
-import { snapshot } from '../src/lib/server/labs/view';
+import { openDatabase } from '../src/lib/server/base/db/connection';
+import { snapshot } from '../src/lib/server/desk/labNow';
 import { startApp } from '../test/support/app';
 import { childrenOf } from '../test/support/processes';
 import { fillArchive, fillLoads } from './archive';

@@ -1,10 +1,10 @@
 /** Real Chromium on the simulated web: A/A trials that must stay silent, and causes that must be found and named. */
 import { describeCause } from '$core/wording/causes';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import type { LoadRecord } from '$core/load/record';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import type { LoadRecord } from '$core/load/record/record';
 import type { MetricId } from '$core/metrics/catalogue';
 import { digestLoad } from '$core/compare/digest';
-import { judge } from '$core/trial/judge';
+import { judge } from '$core/trial/judge/judge';
 import type { TrialDesign, TrialLoad } from '$core/trial/types';
 import { explainShift } from '$core/compare/why';
 import { Lab } from '../src/lab/lab';

@@ -4,8 +4,8 @@
  */
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { parseHostMap } from '$core/load/hostMap';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { parseHostMap } from '$core/load/requests/hostMap';
 import type { MetricId } from '$core/metrics/catalogue';
 import { median } from '$core/stats/summary';
 import { pairedShift } from '$core/stats/signedRank';

@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { certificatesFor } from '../demo-web/tls/certificates';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { median } from '$core/stats/summary';
 import { Lab } from '../src/lab/lab';
 import { serve } from '../test/support/world';

@@ -4,12 +4,12 @@
  */
 import { gzipSync } from 'node:zlib';
 import { chromium } from 'playwright-core';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { median } from '$core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
 import { Lab } from '../src/lab/lab';
-import { openDatabase } from '../src/lib/server/db/connection';
-import { insertLoad } from '../src/lib/server/loads/loads';
+import { openDatabase } from '../src/lib/server/base/db/connection';
+import { insertLoad } from '../src/lib/server/rooms/loads/loads';
 import { startApp } from '../test/support/app';
 import { rule, serve, startDemoWeb } from '../test/support/world';
 import { printTable, type Row } from './table';

@@ -1,5 +1,5 @@
 /** What a load costs beyond the page's own settled time, and whether the lab's memory stays. */
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { median } from '$core/stats/summary';
 import { Lab } from '../src/lab/lab';
 import { startDemoWeb } from '../test/support/world';

@@ -6,9 +6,9 @@
 import { deviation } from 'd3-array';
 import sharp from 'sharp';
 import { execFileSync } from 'node:child_process';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
-import { CALM_LIMITS } from '$core/load/calm';
-import type { LoadRecord } from '$core/load/record';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
+import { CALM_LIMITS } from '$core/load/vitals/calm';
+import type { LoadRecord } from '$core/load/record/record';
 import { mean, median } from '$core/stats/summary';
 import { SpeedBook } from '../src/lab/browser/cpu';
 import { launchBrowser } from '../src/lab/browser/launch';

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { chromium } from 'playwright-core';
 import { median } from '$core/stats/summary';
 import { findChromium } from '../src/lab/browser/find';
-import { openDatabase } from '../src/lib/server/db/connection';
+import { openDatabase } from '../src/lib/server/base/db/connection';
 import { importTrial, packLines } from '../src/lib/server/demo/demo';
 import { startApp } from '../test/support/app';
 import { printTable } from './table';

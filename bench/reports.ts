@@ -2,8 +2,8 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { parseHostMap } from '$core/load/hostMap';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { parseHostMap } from '$core/load/requests/hostMap';
 import type { ReportDraft } from '$core/report/document';
 import { median } from '$core/stats/summary';
 import { Lab } from '../src/lab/lab';

@@ -1,5 +1,5 @@
 /** The shaped network against theory: first byte and transfer time, in the real browser behind the real proxy. */
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
 import { median } from '$core/stats/summary';
 import type { AddressInfo } from 'node:net';
 import { Lab } from '../src/lab/lab';

@@ -1,8 +1,8 @@
 /** Simulated stages for `bench/verdicts`: a page and a reference under several ideas of how the world drifts. */
 import { noFigures } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom } from '$core/stats/random';
-import { judge } from '$core/trial/judge';
-import { stageLook } from '$core/trial/looks';
+import { judge } from '$core/trial/judge/judge';
+import { stageLook } from '$core/trial/design/looks';
 import type { TrialLoad } from '$core/trial/types';
 import { anyCalled, designOf, FLIPS, looked, type Ended } from './verdictWorlds';
 

@@ -1,6 +1,6 @@
 /** Cells of `bench/verdicts`: who stops when it looks good, worlds that drift, effects that look too large. */
 import type { MetricId } from '$core/metrics/catalogue';
-import { isFaint } from '$core/trial/faint';
+import { isFaint } from '$core/trial/judge/faint';
 import type { TrialDesign } from '$core/trial/types';
 import { runDrifting, type StageWorld } from './stageWorlds';
 import { percent } from './table';

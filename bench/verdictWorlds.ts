@@ -2,12 +2,12 @@
  * Simulated trials for `bench/verdicts`: worlds of noise, and the habits of analysts who look, stop, add and leave
  * out.
  */
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { noFigures, type MetricId } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom, type Random } from '$core/stats/random';
-import { judge } from '$core/trial/judge';
-import { isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/looks';
-import { MOST_ROUNDS } from '$core/trial/verdict';
+import { judge } from '$core/trial/judge/judge';
+import { isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/design/looks';
+import { MOST_ROUNDS } from '$core/trial/judge/verdict';
 import type { Judgement, Look, ShiftResult, TrialDesign, TrialLoad } from '$core/trial/types';
 
 /** Joint tests of long trials take a choice of flips; the product takes ten times as many. */

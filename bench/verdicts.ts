@@ -2,10 +2,10 @@
  * How often the rule of judging is wrong, and how often it sees what is there. Simulated trials, seeded, on both
  * cores.
  */
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import type { MetricId } from '$core/metrics/catalogue';
-import { judge } from '$core/trial/judge';
-import { nextLook } from '$core/trial/looks';
+import { judge } from '$core/trial/judge/judge';
+import { nextLook } from '$core/trial/design/looks';
 import { seededRandom } from '$core/stats/random';
 import { mean } from '$core/stats/summary';
 import { tallies } from './pool';

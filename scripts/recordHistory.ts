@@ -7,8 +7,8 @@ import { brotliCompressSync, constants } from 'node:zlib';
 import { hostTimes } from '../demo-web/hosts';
 import type { SiteState } from '../demo-web/state/switches';
 import { middleLoad } from '$core/compare/middleLoad';
-import { BUILT_IN_CONDITIONS, WAY_OF_MEASURING } from '$core/load/conditions';
-import type { MeasuredLoad } from '$core/load/record';
+import { BUILT_IN_CONDITIONS, WAY_OF_MEASURING } from '$core/load/conditions/conditions';
+import type { MeasuredLoad } from '$core/load/record/record';
 import { Lab } from '../src/lab/lab';
 import { serve, startDemoWeb } from '../test/support/world';
 import { CONTROL_HOST } from '$core/watch/control';
@@ -24,7 +24,12 @@ const STATES: { host: string; name: string; change: Partial<SiteState>; paths: s
 	{ host: 'skerry-line.test', name: 'larder', change: { larder: 'pages-and-files' }, paths: PATHS },
 	{ host: 'skerry-line.test', name: 'decayed', change: { larder: 'pages' }, paths: PATHS },
 	{ host: 'northsound-crossings.test', name: 'plain', change: {}, paths: PATHS },
-	{ host: 'northsound-crossings.test', name: 'faster', change: { larder: 'pages-and-files', shrinkery: 'size' }, paths: PATHS },
+	{
+		host: 'northsound-crossings.test',
+		name: 'faster',
+		change: { larder: 'pages-and-files', shrinkery: 'size' },
+		paths: PATHS
+	},
 	{ host: 'puffin-ferries.test', name: 'plain', change: {}, paths: PATHS }
 ];
 

@@ -1,7 +1,7 @@
 /** Writes the JSON Schema of a load record from its Valibot schema: `npm run schema`. */
 import { writeFileSync } from 'node:fs';
 import { toJsonSchema } from '@valibot/to-json-schema';
-import { LoadRecord } from '$core/load/record';
+import { LoadRecord } from '$core/load/record/record';
 
 export const SCHEMA_FILE = 'docs/load-record.schema.json';
 

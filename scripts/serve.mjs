@@ -1,5 +1,6 @@
 /** The built web app: `npm start`. Says in words when it cannot start. */
 import { createServer } from 'node:http';
+import compression from 'compression';
 import { createAdmission, turnOf } from './admission.mjs';
 import {
 	allowedHosts,
@@ -41,6 +42,12 @@ try {
 } catch (error) {
 	end(error.message);
 }
+
+/** Text goes out compressed; what is sent while it happens is not held back for that. */
+const packed = compression({
+	filter: (request, response) =>
+		!/^text\/event-stream/.test(String(response.getHeader('content-type'))) && compression.filter(request, response)
+});
 
 /** Turn away what may not speak to Zafra; everything else goes on to the listener. */
 function guarded(listener) {
@@ -86,8 +93,9 @@ server.listen(port, host, async () => {
 			const visit = isVisit(request.url);
 			if (visit && request.method === 'POST') request.headers['content-type'] = 'application/json';
 			const turn = turnOf(request, visit);
-			if (turn === 'none') handler(request, response);
-			else admission[turn](response, () => handler(request, response));
+			const answer = () => packed(request, response, () => handler(request, response));
+			if (turn === 'none') answer();
+			else admission[turn](response, answer);
 		});
 		server.on('request', app);
 		console.log(`Zafra is at http://${host}:${port}/`);

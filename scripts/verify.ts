@@ -8,9 +8,9 @@ import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { unzipWithin, ZipFault } from '$core/formats/unzip';
 import { keyInGroups } from '$core/report/seal';
-import { verifyBundle, type Rules, type Tools, type Verification } from '$core/report/verify';
+import { verifyBundle, type Rules, type Tools, type Verification } from '$core/verification/verify';
 import { drawingVersion, wholeReport } from '../src/lib/report/whole';
-import { isSignedBy } from '../src/lib/server/reports/signing';
+import { isSignedBy } from '../src/lib/server/rooms/reports/signing';
 
 const EXIT = { verified: 0, forged: 1, unusable: 2, unverifiable: 3 } as const;
 const BOUNDS = { entries: 20_000, entryBytes: 128_000_000, totalBytes: 1_000_000_000 };

@@ -2,28 +2,31 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { join } from 'node:path';
 import { BUSY_WORDS, errorAnswer, RETRY_AFTER_S } from '$lib/server/http/api';
-import { getDamage, getDb, getSettings, getVisits, noteDamage } from '$lib/server/context';
-import { databaseProblem, isBusy } from '$lib/server/db/connection';
-import { requestDueField } from '$lib/server/field/gathering';
-import { logOf } from '$lib/server/log';
+import { boot, type Booted } from '$lib/server/boot';
+import { databaseProblem, isBusy, type Db } from '$lib/server/base/db/connection';
+import { requestDueField } from '$lib/server/rooms/field/gathering';
+import { logOf } from '$lib/server/base/log';
 import { beginDemoReports, trialsWithoutEvidence, freezeDemoReports } from '$lib/server/demo/reports';
-import { keepWatches } from '$lib/server/watch/keeping';
-import { keepVisits } from '$lib/server/visits/keeping';
-import { heavily } from '$lib/server/work/heavy';
-import { endRunner, keepRunner } from '$lib/server/labs/child';
+import { keepWatches } from '$lib/server/rooms/watch/keeping';
+import { keepVisits } from '$lib/server/rooms/field/visitKeeping';
+import { endRunner, keepRunner } from '$lib/server/rooms/labs/child';
 
 const log = logOf('web');
 
+/** What the requests of this process work with. */
+let booted: Booted;
+
 export const init: ServerInit = () => {
 	if (building) return;
-	getDb();
-	if (getSettings().startRunner) keepRunner(getDb());
-	if (getSettings().panel.url) setInterval(() => askAgain(), ASK_AGAIN_MS).unref();
-	keepVisits(getDb(), getVisits().db, log);
-	keepWatches(getDb(), { ...getSettings(), outward: getSettings() }, log);
-	if (process.env.ZAFRA_DEMO === 'on') keepDemoReports();
-	if (process.env.ZAFRA_DEMO === 'on' && !getSettings().startRunner) void deriveDemoEvidence();
-	setTimeout(() => void lookForDamage(), LOOK_FOR_DAMAGE_AFTER_MS).unref();
+	booted = boot();
+	const { db, settings, visits } = booted;
+	if (settings.startRunner) keepRunner(db);
+	if (settings.panel.url) setInterval(() => askAgain(db), ASK_AGAIN_MS).unref();
+	keepVisits(db, visits().db, log);
+	keepWatches(db, { ...settings, outward: settings }, log);
+	if (process.env.ZAFRA_DEMO === 'on') keepDemoReports(db);
+	if (process.env.ZAFRA_DEMO === 'on' && !settings.startRunner) void deriveDemoEvidence(booted);
+	setTimeout(() => void lookForDamage(booted), LOOK_FOR_DAMAGE_AFTER_MS).unref();
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
 	// Started by a parent over a channel, web ends with that parent; a plain start has no channel.
@@ -33,21 +36,21 @@ export const init: ServerInit = () => {
 /** Reading a large file takes its time: not while the first pages are asked for. */
 const LOOK_FOR_DAMAGE_AFTER_MS = 3000;
 
-async function lookForDamage(): Promise<void> {
+async function lookForDamage(found: Booted): Promise<void> {
 	try {
-		noteDamage(await heavily('findDamage'));
+		found.noteDamage(await found.heavily('findDamage'));
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'the database could not be looked through');
 	}
-	if (getDamage()) log.error({ damage: getDamage() }, 'the database is damaged');
+	if (found.damage()) log.error({ damage: found.damage() }, 'the database is damaged');
 }
 
 /** The demonstration's reports are frozen once the lab has worked out what their trials show. */
-function keepDemoReports(): void {
-	beginDemoReports(getDb());
+function keepDemoReports(db: Db): void {
+	beginDemoReports(db);
 	const timer = setInterval(() => {
 		try {
-			if (freezeDemoReports(getDb())) clearInterval(timer);
+			if (freezeDemoReports(db)) clearInterval(timer);
 		} catch (error) {
 			log.warn({ error: (error as Error).message }, 'a report of the demonstration could not be frozen yet');
 		}
@@ -58,9 +61,9 @@ function keepDemoReports(): void {
 const LOOK_FOR_EVIDENCE_MS = 2000;
 
 /** Without a lab nobody else works out what the demonstration's trials show. */
-async function deriveDemoEvidence(): Promise<void> {
+async function deriveDemoEvidence({ db, heavily }: Booted): Promise<void> {
 	try {
-		for (const id of trialsWithoutEvidence(getDb())) await heavily('deriveEvidence', id);
+		for (const id of trialsWithoutEvidence(db)) await heavily('deriveEvidence', id);
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'the evidence of the demonstration could not be worked out');
 	}
@@ -69,9 +72,9 @@ async function deriveDemoEvidence(): Promise<void> {
 /** Field data are asked for once a day; each hour it is looked whether that has been done. */
 const ASK_AGAIN_MS = 3_600_000;
 
-function askAgain(): void {
+function askAgain(db: Db): void {
 	try {
-		requestDueField(getDb());
+		requestDueField(db);
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'field data could not be asked for');
 	}
@@ -88,55 +91,19 @@ const HEADERS = {
 		'accelerometer=(), camera=(), clipboard-read=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()'
 };
 
-/** Parts of a page that stay as they came told times by this clock. */
-const OFFSET = String(new Date().getTimezoneOffset());
-/** Where the framework begins. */
-const STARTS = /Promise\.all\(\[\s*(import\([^)]+\)),\s*(import\([^)]+\))\s*\]\)/;
-/** After the first frame; a page that nobody sees has none. */
-const PAINTED =
-	'new Promise((go) => document.hidden ? go() : (requestAnimationFrame(() => setTimeout(go)), setTimeout(go, 3000)))';
-
-/** Scripts are fetched at once and run after the first paint: run before it, they hold it up. */
-function paintedFirst(html: string): string {
-	return html.replace(
-		STARTS,
-		(_, start: string, app: string) => `${PAINTED}.then(() => Promise.all([${start}, ${app}]))`
-	);
-}
-
 /** The app asks nothing of the outside world, and the browser is told to hold it to that. */
 export const handle: Handle = async ({ event, resolve }) => {
+	Object.assign(event.locals, booted);
 	let response = await resolve(event, {
-		preload: ({ type }) => type === 'js' || type === 'css' || type === 'font',
-		transformPageChunk: ({ html }) => paintedFirst(html.replace('%offset%', OFFSET))
+		preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
 	});
 	const { failed } = event.locals;
 	if (failed) response = answerFailed(event.url.pathname, response, failed);
 	for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
 	// Pages of other sites ask for the visits' script.
 	if (event.url.pathname.startsWith('/visit')) response.headers.set('cross-origin-resource-policy', 'cross-origin');
-	return packed(event.request, response);
+	return response;
 };
-
-/** Text that is made for each request goes out compressed; files of the build are so already. */
-const PACKED = /^(text\/(html|csv|plain)|application\/(json|manifest\+json))\b/;
-/** Less fits in one packet anyway. */
-const LEAST_BYTES = 1400;
-
-function packed(request: Request, response: Response): Response {
-	const { headers } = response;
-	const isLarge = Number(headers.get('content-length') ?? Infinity) >= LEAST_BYTES;
-	if (!response.body || !isLarge || headers.has('content-encoding')) return response;
-	if (!PACKED.test(headers.get('content-type') ?? '')) return response;
-	headers.append('vary', 'accept-encoding');
-	if (!/\bgzip\b/.test(request.headers.get('accept-encoding') ?? '')) return response;
-	headers.set('content-encoding', 'gzip');
-	headers.delete('content-length');
-	// What was marked as the same bytes is now the same content (RFC 9110, 8.8.1).
-	const mark = headers.get('etag');
-	if (mark && !mark.startsWith('W/')) headers.set('etag', `W/${mark}`);
-	return new Response(response.body.pipeThrough(new CompressionStream('gzip')), response);
-}
 
 /** The framework makes 500 of each error that it does not know: a locked database or a full disk is no fault. */
 function answerFailed(path: string, response: Response, { status, message }: Failed): Response {
@@ -170,7 +137,7 @@ function failureOf(error: unknown, status: number, message: string): Failed {
 	const { code } = error as { code?: string };
 	if (code === 'SQLITE_FULL' || code === 'ENOSPC') return { status: NO_SPACE, message: FULL_WORDS };
 	if (code?.startsWith('SQLITE_')) {
-		const problem = databaseProblem(error, join(getSettings().dataFolder, 'zafra.db'));
+		const problem = databaseProblem(error, join(booted.settings.dataFolder, 'zafra.db'));
 		return { status, message: `The database cannot be used: ${problem}` };
 	}
 	return { status, message: `${message}. This is a fault of Zafra; nothing that was measured is lost.` };

@@ -4,11 +4,11 @@ import { join } from 'node:path';
 import { CONTROL_URL } from './core/watch/control';
 import { serveControlPage } from './lab/controlPage';
 import { Lab } from './lab/lab';
-import { openDatabase } from './lib/server/db/connection';
-import { startRunner } from './lib/server/work/loop';
-import { startWatchdog } from './lib/server/work/watchdog';
-import { logOf } from './lib/server/log';
-import { readSettings, ROOT } from './lib/server/settings';
+import { openDatabase } from './lib/server/base/db/connection';
+import { startRunner } from './lib/server/runner/loop';
+import { startWatchdog } from './lib/server/runner/watchdog';
+import { logOf } from './lib/server/base/log';
+import { readSettings, ROOT } from './lib/server/base/settings';
 
 const log = logOf('runner');
 const settings = readSettings();

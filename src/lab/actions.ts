@@ -1,13 +1,20 @@
 /** What a visitor does to a page: the nudge, and the steps of a journey. */
 import type { CDPSession } from 'playwright-core';
-import { isWebUrl } from '$core/load/address';
-import type { Conditions } from '$core/load/conditions';
-import type { StepRecord } from '$core/load/record';
-import { awaitedAfter, type Awaited } from '$core/load/stepFigures';
-import { EXPECT_WITHIN_MS, kindOfStep, WAIT_WITHIN_MS, wordsOfStep, type Step, type StepState } from '$core/load/steps';
-import { cumulativeLayoutShift, interactionToNextPaint } from '$core/load/vitals';
+import { isWebUrl } from '$core/load/requests/address';
+import type { Conditions } from '$core/load/conditions/conditions';
+import type { StepRecord } from '$core/load/record/record';
+import { awaitedAfter, type Awaited } from '$core/load/vitals/stepFigures';
+import {
+	EXPECT_WITHIN_MS,
+	kindOfStep,
+	WAIT_WITHIN_MS,
+	wordsOfStep,
+	type Step,
+	type StepState
+} from '$core/load/journey/steps';
+import { cumulativeLayoutShift, interactionToNextPaint } from '$core/load/vitals/vitals';
 import { within } from './browser/deadlines';
-import { parseSince, type Since } from '$core/load/pageFacts';
+import { parseSince, type Since } from '$core/load/record/pageFacts';
 import { LoadFailure } from './failure';
 import { wait, type Visit } from './visit';
 

@@ -1,6 +1,6 @@
 /** Making a visitor before the page is measured: cookies and steps in a tab of their own. */
-import type { Conditions } from '$core/load/conditions';
-import type { VisitorState } from '$core/load/visitorState';
+import type { Conditions } from '$core/load/conditions/conditions';
+import type { VisitorState } from '$core/load/journey/visitorState';
 import { emptyJourney, runSteps } from './actions';
 import { failure } from './failure';
 import type { Visit } from './visit';

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { extname, join } from 'node:path';
-import type { HostRule } from '$core/load/hostMap';
+import type { HostRule } from '$core/load/requests/hostMap';
 import { CONTROL_HOST } from '$core/watch/control';
 
 const TYPES: Record<string, string> = {

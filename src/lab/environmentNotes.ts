@@ -1,7 +1,7 @@
 /** What the lab has to say about a load beside its figures: the machine was slow, the line was full. */
 import { rollup } from 'd3-array';
-import type { Outage } from '$core/load/outage';
-import type { LoadRecord, PathRecord } from '$core/load/record';
+import type { Outage } from '$core/load/journey/outage';
+import type { LoadRecord, PathRecord } from '$core/load/record/record';
 import type { Readiness } from './prepare';
 import type { ShapeLog } from './shaper/socks';
 

@@ -1,5 +1,5 @@
 /** A load that failed: a reason code for programs and words for people, typed at the lab's boundary. */
-import type { FailureCode, FailureReason } from '$core/load/record';
+import type { FailureCode, FailureReason } from '$core/load/record/record';
 import type { ShapeLog } from './shaper/socks';
 
 export class LoadFailure extends Error {

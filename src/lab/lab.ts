@@ -1,11 +1,11 @@
 /** The lab: (LoadOrder) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
-import { isWebUrl } from '$core/load/address';
-import { busyShares, CALM_LIMITS, type CalmLimits } from '$core/load/calm';
-import { roundTripOf, type Conditions } from '$core/load/conditions';
-import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
-import { longestLoadMs } from '$core/load/limits';
-import { failedLoad } from '$core/load/failedLoad';
-import type { LoadOrder } from '$core/load/order';
+import { isWebUrl } from '$core/load/requests/address';
+import { busyShares, CALM_LIMITS, type CalmLimits } from '$core/load/vitals/calm';
+import { roundTripOf, type Conditions } from '$core/load/conditions/conditions';
+import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record/record';
+import { longestLoadMs } from '$core/load/record/limits';
+import { failedLoad } from '$core/load/record/failedLoad';
+import type { LoadOrder } from '$core/load/journey/order';
 import { SpeedBook } from './browser/cpu';
 import { ANSWER_WITHIN_MS } from './browser/deadlines';
 import { describeCalm, type LoadMoments } from './calm/describe';
@@ -16,12 +16,12 @@ import { stillPaints } from './browser/paints';
 import { MOST_WARM_LOADS, warmConditions, warmUp } from './browser/warm';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
-import { failedFetch, stabilityOf, type StabilityResult } from '$core/load/stability';
+import { failedFetch, stabilityOf, type StabilityResult } from '$core/load/requests/stability';
 import { printPdf, type PdfOrder } from './pdf';
 import { purgeCache } from './purge';
 import { Shaper, type ShapedNetwork } from './shaper/shaper';
 import { waitUntilStable } from './stability';
-import { parseHostMap, type HostRule, type HostTimes } from '$core/load/hostMap';
+import { parseHostMap, type HostRule, type HostTimes } from '$core/load/requests/hostMap';
 
 export interface LabOptions extends LaunchOptions {
 	hostMap?: HostRule[];

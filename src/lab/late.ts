@@ -1,7 +1,7 @@
 /** What a page does only after it has settled. */
-import type { LateEvidence } from '$core/load/assemble';
-import type { Conditions } from '$core/load/conditions';
-import { PATIENCE } from '$core/load/limits';
+import type { LateEvidence } from '$core/load/record/assemble';
+import type { Conditions } from '$core/load/conditions/conditions';
+import { PATIENCE } from '$core/load/record/limits';
 import { epochNow, nudge, since } from './actions';
 import type { Visit } from './visit';
 

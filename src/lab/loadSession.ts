@@ -1,24 +1,24 @@
 /** One load, from an empty profile to its record. */
 import type { BrowserContext } from 'playwright-core';
-import type { Conditions } from '$core/load/conditions';
-import { longestLoadMs } from '$core/load/limits';
-import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record';
-import type { NamedElement } from '$core/load/namedElement';
-import type { Step } from '$core/load/steps';
-import type { Tap } from '$core/load/tap';
+import type { Conditions } from '$core/load/conditions/conditions';
+import { longestLoadMs } from '$core/load/record/limits';
+import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record/record';
+import type { NamedElement } from '$core/load/journey/namedElement';
+import type { Step } from '$core/load/journey/steps';
+import type { Tap } from '$core/load/journey/tap';
 import {
 	assembleLoad,
 	NO_EVIDENCE,
 	type JourneyEvidence,
 	type PageEvidence,
 	type UnusedBytes
-} from '$core/load/assemble';
+} from '$core/load/record/assemble';
 import { emptyJourney, epochNow, runSteps, type Journey } from './actions';
 import { nudgeSettled, waitOn } from './late';
 import { tapEarly, tapRecord } from './tap';
-import { failedLoad } from '$core/load/failedLoad';
-import type { VisitorState } from '$core/load/visitorState';
-import type { CalmLimits } from '$core/load/calm';
+import { failedLoad } from '$core/load/record/failedLoad';
+import type { VisitorState } from '$core/load/journey/visitorState';
+import type { CalmLimits } from '$core/load/vitals/calm';
 import { setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
 import type { LoadMoments } from './calm/describe';
 import type { CalmWatch } from './calm/watch';
@@ -32,7 +32,7 @@ import { WorkerTraffic } from './collect/serviceWorkers';
 import { failure, LoadFailure } from './failure';
 import { noteNetwork, noteReadiness } from './environmentNotes';
 import { developFrames, type DevelopedFrames } from './frames/develop';
-import type { PageFacts } from '$core/load/pageFacts';
+import type { PageFacts } from '$core/load/record/pageFacts';
 import { Screencast } from './frames/screencast';
 import type { ShapedNetwork } from './shaper/shaper';
 import { Visit, wait } from './visit';

@@ -1,7 +1,7 @@
 /** Headers and credentials of the conditions, sent to the page's own site and to nobody else. */
 import { getDomain } from 'tldts';
 import type { CDPSession } from 'playwright-core';
-import type { Conditions, SecretHeader } from '$core/load/conditions';
+import type { Conditions, SecretHeader } from '$core/load/conditions/conditions';
 
 /**
  * Requests to the site's own hosts, and to hosts named beside a header, are held for a moment and get the headers. The

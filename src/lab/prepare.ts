@@ -1,7 +1,7 @@
 /** Before navigating: a calm machine, the device's speed, and a page at rest. */
 import { setTimeout as pause } from 'node:timers/promises';
 import type { CDPSession } from 'playwright-core';
-import { isCalm, isResting, type CalmLimits } from '$core/load/calm';
+import { isCalm, isResting, type CalmLimits } from '$core/load/vitals/calm';
 import { slowTo, timeLoop, type Slowed, type SpeedBook } from './browser/cpu';
 import type { CalmWatch } from './calm/watch';
 

@@ -1,7 +1,13 @@
 /** Fetching a page again and again, as the device would, until what is served repeats. */
 import { request } from 'playwright-core';
-import { servedFrom } from '$core/load/delivery';
-import { failedFetch, isStable, stabilityOf, type FetchSeen, type StabilityResult } from '$core/load/stability';
+import { servedFrom } from '$core/load/requests/delivery';
+import {
+	failedFetch,
+	isStable,
+	stabilityOf,
+	type FetchSeen,
+	type StabilityResult
+} from '$core/load/requests/stability';
 import type { ShapedNetwork } from './shaper/shaper';
 import { wait } from './visit';
 

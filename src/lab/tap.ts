@@ -1,6 +1,6 @@
 /** Presses a control while its page is still loading. */
-import type { Conditions } from '$core/load/conditions';
-import { EFFECT_WITHIN_MS, type Tap, type TapRecord } from '$core/load/tap';
+import type { Conditions } from '$core/load/conditions/conditions';
+import { EFFECT_WITHIN_MS, type Tap, type TapRecord } from '$core/load/journey/tap';
 import { epochNow, press, since } from './actions';
 import { wait, type Visit } from './visit';
 

@@ -2,13 +2,13 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { readFileSync } from 'node:fs';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
-import type { UnusedBytes } from '$core/load/assemble';
-import type { Conditions } from '$core/load/conditions';
-import type { LoadRecord } from '$core/load/record';
+import type { UnusedBytes } from '$core/load/record/assemble';
+import type { Conditions } from '$core/load/conditions/conditions';
+import type { LoadRecord } from '$core/load/record/record';
 import { within, withDeadlines } from './browser/deadlines';
 import type { CoverageCollector } from './collect/coverage';
 import { NetworkCollector } from './collect/network';
-import { parsePageFacts, type PageFacts } from '$core/load/pageFacts';
+import { parsePageFacts, type PageFacts } from '$core/load/record/pageFacts';
 import { waitUntilSettled, type SettleResult } from './collect/settle';
 import { sendOwnOnly } from './ownOnly';
 import { failure, failureOfNavigation, type LoadFailure } from './failure';

@@ -1,5 +1,5 @@
 /** What the server tells every open page: the lab's doing and the progress of trials. */
-import type { Snapshot } from './server/labs/view';
+import type { Snapshot } from './server/desk/labNow';
 import { newlyRested, type TrialNotice } from './trialNotices';
 
 export interface ToldNotice extends TrialNotice {

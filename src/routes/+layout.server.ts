@@ -1,17 +1,16 @@
-import { getDb } from '$lib/server/context';
-import { clientNames, currencyOfClient } from '$lib/server/clients/clients';
-import { labNow } from '$lib/server/labs/view';
+import { clientNames, currencyOfClient } from '$lib/server/rooms/clients/clients';
+import { labNow } from '$lib/server/desk/labNow';
 
-export const load = ({ cookies, depends }) => {
+export const load = ({ locals, cookies, depends }) => {
 	depends('zafra:client');
-	const clients = clientNames(getDb());
+	const clients = clientNames(locals.db);
 	const chosen = Number(cookies.get('client'));
 	const clientId = clients.some((client) => client.id === chosen) ? chosen : null;
 	return {
 		clients,
 		clientId,
 		/** Of what is typed of prices. */
-		currency: currencyOfClient(getDb(), clientId),
-		lab: labNow(getDb())
+		currency: currencyOfClient(locals.db, clientId),
+		lab: labNow(locals.db)
 	};
 };

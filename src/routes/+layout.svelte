@@ -8,7 +8,6 @@
 	import KeysButton from '$lib/parts/KeysButton.svelte';
 	import LabLine from '$lib/parts/LabLine.svelte';
 	import SearchBox from '$lib/parts/SearchBox.svelte';
-	import Later from '$lib/Later.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Rail from '$lib/parts/Rail.svelte';
 	import Skip from '$lib/parts/Skip.svelte';
@@ -17,9 +16,6 @@
 	const lab = $derived(live.snapshot?.lab ?? data.lab);
 	let isNarrow = $state(false);
 	let showKeys = $state(false);
-
-	const showAllKeys = () => (showKeys = true);
-	const fold = () => (isNarrow = !isNarrow);
 
 	onMount(() => {
 		// From here on controls answer: read by bench/self.
@@ -57,18 +53,21 @@
 
 <svelte:window onkeydown={onKey} />
 
-<Later of={Skip} props={{}} />
+<Skip />
 <div class="frame" class:narrow={isNarrow}>
-	<Later
-		of={Rail}
-		props={{ clients: data.clients, clientId: data.clientId, path: page.url.pathname, isNarrow, onfold: fold }}
+	<Rail
+		clients={data.clients}
+		clientId={data.clientId}
+		path={page.url.pathname}
+		{isNarrow}
+		onfold={() => (isNarrow = !isNarrow)}
 	/>
 	<div class="body">
 		<div class="line no-print">
 			<span class="where">{page.data.where ?? ''}</span>
 			<LabLine {lab} isUnreachable={live.isUnreachable} />
-			<Later of={SearchBox} props={{}} />
-			<div class="keys"><Later of={KeysButton} props={{ onpress: showAllKeys }} /></div>
+			<SearchBox />
+			<div class="keys"><KeysButton onpress={() => (showKeys = true)} /></div>
 		</div>
 		<main id="content" tabindex="-1">{@render children()}</main>
 	</div>

@@ -1,14 +1,13 @@
-import { getDamage, getDb } from '$lib/server/context';
-import { deskView } from '$lib/server/trials/listView';
-import { brokenPages, deskNotices, openReadings } from '$lib/server/watch/view';
+import { deskView } from '$lib/server/rooms/trials/listView';
+import { brokenPages, deskNotices, openReadings } from '$lib/server/rooms/watch/view';
 
-export const load = async ({ parent }) => {
+export const load = async ({ locals, parent }) => {
 	const { clientId } = await parent();
 	return {
-		...deskView(getDb(), clientId),
-		broken: brokenPages(getDb(), clientId),
-		notices: deskNotices(getDb(), clientId),
-		readings: openReadings(getDb(), clientId),
-		damage: getDamage()
+		...deskView(locals.db, clientId),
+		broken: brokenPages(locals.db, clientId),
+		notices: deskNotices(locals.db, clientId),
+		readings: openReadings(locals.db, clientId),
+		damage: locals.damage()
 	};
 };

@@ -4,7 +4,6 @@
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import ShiftStrip from '$lib/charts/ShiftStrip.svelte';
 	import { live } from '$lib/live.svelte';
-	import Later from '$lib/Later.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import NotifyMe from '$lib/parts/NotifyMe.svelte';
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
@@ -126,7 +125,7 @@
 								.join(' · ')}
 						</p>
 						{#if notice.marks.length}<div class="told">
-								<Later of={ShiftStrip} props={{ label: notice.title, marks: notice.marks }} />
+								<ShiftStrip label={notice.title} marks={notice.marks} />
 								<span class="muted small"
 									>{notice.marks.map(({ short, word }) => `${short} ${word}`).join(', ')}</span
 								>
@@ -187,7 +186,7 @@
 				<li class="panel">
 					<a href="/trials/{trial.id}" data-row-link>{trial.question}</a>
 					<p class="muted small">{trial.clientName ?? 'No client'} · {formatMoment(trial.endedAt!)}</p>
-					<Later of={Strips} props={{ answer: trial.answer }} />
+					<Strips answer={trial.answer} />
 				</li>
 			{/each}
 		</ul>

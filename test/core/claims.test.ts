@@ -5,7 +5,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
-import { isFaint } from '$core/trial/faint';
+import { isFaint } from '$core/trial/judge/faint';
 import type { ShiftResult } from '$core/trial/types';
 import { plainAnswer } from '$core/wording/plainAnswer';
 import { plainName } from '$core/wording/plainNames';

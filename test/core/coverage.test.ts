@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { unusedInScript, unusedInSheet } from '$core/load/coverage';
+import { unusedInScript, unusedInSheet } from '$core/load/requests/coverage';
 
 const range = (start: number, end: number, used: boolean) => ({ start, end, used });
 

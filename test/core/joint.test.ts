@@ -5,7 +5,7 @@ import { rankSumP } from '$core/stats/rankSum';
 import { flipsOf, flipStatistics, roundWeights } from '$core/stats/signFlips';
 import { signedRankP } from '$core/stats/signedRank';
 import { stepDownCalls, stepDownP, type LookStatistics } from '$core/stats/stepDown';
-import { plannedSpending } from '$core/trial/looks';
+import { plannedSpending } from '$core/trial/design/looks';
 import { holm } from '../support/reference/holm';
 
 const normals = (random: () => number, n: number, shift = 0) =>

@@ -5,23 +5,17 @@ import {
 	describeConditions,
 	roundTripOf,
 	withoutSecrets
-} from '$core/load/conditions';
-import { parseConditions } from '$core/load/conditionsInput';
-import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '$core/load/delivery';
-import { completeRecord, emptyRecord } from '$core/load/emptyRecord';
-import { ownedTasks, timeByOwner } from '$core/load/mainThread';
-import { ownedRequests } from '$core/load/ownedRequests';
-import { ownerOf } from '$core/load/owners';
-import type { LoadRecord, RequestRecord } from '$core/load/record';
-import {
-	EVERYTHING,
-	listRequests,
-	packRequests,
-	requestsCsv,
-	sharesByKind,
-	unpackRequests
-} from '$core/load/requestList';
-import { parseSteps, wordsOfStep } from '$core/load/steps';
+} from '$core/load/conditions/conditions';
+import { parseConditions } from '$core/load/conditions/conditionsInput';
+import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '$core/load/requests/delivery';
+import { completeRecord, emptyRecord } from '$core/load/record/emptyRecord';
+import { ownedTasks, timeByOwner } from '$core/load/vitals/mainThread';
+import { ownedRequests } from '$core/load/requests/ownedRequests';
+import { ownerOf } from '$core/load/requests/owners';
+import type { LoadRecord, RequestRecord } from '$core/load/record/record';
+import { EVERYTHING, listRequests, listedRequests, sharesByKind } from '$core/load/requests/requestList';
+import { requestsCsv } from '$core/formats/requestsCsv';
+import { parseSteps, wordsOfStep } from '$core/load/journey/steps';
 import { requestOf } from '../support/records';
 
 describe('steps', () => {
@@ -200,7 +194,7 @@ describe('list of requests', () => {
 		expect(numbers({ order: 'wire' })).to.deep.equal([3, 1, 2, 4]);
 	});
 
-	it('survives being packed for the page', () => {
+	it('is listed with what a row shows, and of its headers those about delivery', () => {
 		const whole = [
 			requestOf({
 				url: 'https://u@own.test:8443/a?b=1',
@@ -214,11 +208,7 @@ describe('list of requests', () => {
 				body: { hash: 'h', bytes: 1, gzipBytes: 2 }
 			})
 		];
-		const owners = [
-			{ id: 'other.test', name: 'other.test', kind: 'third-party' as const },
-			ownerOf('own.test', 'own.test')
-		];
-		const [back] = unpackRequests(packRequests(ownedRequests(whole, 'own.test'), owners), owners);
+		const [back] = listedRequests(ownedRequests(whole, 'own.test'));
 		const { url, status, unused, fromCache, body, during, endMs } = whole[0]!;
 		expect(back).to.deep.include({
 			url,
@@ -230,7 +220,7 @@ describe('list of requests', () => {
 			during,
 			endMs,
 			responseHeaders: [['Cache-Control', 'no-store']],
-			owner: owners[1],
+			owner: ownerOf('own.test', 'own.test'),
 			number: 1
 		});
 	});

@@ -7,7 +7,7 @@ import {
 	interactionToNextPaint,
 	shiftWindows,
 	totalBlockingTime
-} from '$core/load/vitals';
+} from '$core/load/vitals/vitals';
 import {
 	colourHistogram,
 	frameShowing,
@@ -15,7 +15,7 @@ import {
 	speedIndex,
 	visualProgress,
 	visuallyComplete
-} from '$core/load/visual';
+} from '$core/load/vitals/visual';
 
 describe('catalogue', () => {
 	it('has the published thresholds (web.dev) and says where the others come from', () => {

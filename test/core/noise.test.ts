@@ -1,9 +1,9 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { conditionsFingerprint } from '$core/load/sameConditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { conditionsFingerprint } from '$core/load/conditions/sameConditions';
 import { noFigures } from '$core/metrics/catalogue';
-import { judge } from '$core/trial/judge';
-import { ASSUMED_SPREAD, noiseFloorOf, visibleShare } from '$core/trial/noise';
+import { judge } from '$core/trial/judge/judge';
+import { ASSUMED_SPREAD, noiseFloorOf, visibleShare } from '$core/trial/noise/noise';
 import type { TrialDesign, TrialLoad } from '$core/trial/types';
 
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS as [(typeof BUILT_IN_CONDITIONS)[0], (typeof BUILT_IN_CONDITIONS)[0]];

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
-import { ownerOf, sharesOf } from '$core/load/owners';
-import { thirdPartyTail } from '$core/load/tail';
-import type { RequestRecord } from '$core/load/record';
+import { ownerOf, sharesOf } from '$core/load/requests/owners';
+import { thirdPartyTail } from '$core/load/vitals/tail';
+import type { RequestRecord } from '$core/load/record/record';
 import { requestOf } from '../support/records';
 
 const request = (host: string, wireBytes: number, startMs: number, endMs: number | null) =>

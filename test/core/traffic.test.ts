@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { decimalMarkOf, parseAmount, parseCount } from '$core/formats/amounts';
 import { LineDecoder } from '$core/formats/textLines';
-import { guessColumns, TrafficReader, type TrafficColumns } from '$core/formats/traffic';
+import { guessColumns, TrafficReader, type TrafficColumns } from '$core/pages/traffic';
 
 describe('numbers of other programs', () => {
 	it('are read with comma or point before decimals, whatever parts their thousands', () => {

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { CONTROL_HOST, CONTROL_URL } from '$core/watch/control';
 import { serveControlPage } from '../../src/lab/controlPage';
 import { Lab } from '../../src/lab/lab';

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import type { CDPSession } from 'playwright-core';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
 import { Lab } from '../../src/lab/lab';
 import { rule, serve, UNWATCHED, type RunningServer } from '../support/world';
 import type { NetworkCollector } from '../../src/lab/collect/network';

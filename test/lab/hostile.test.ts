@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import { createSocket } from 'node:dgram';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
-import { COLLECTING_MS, longestLoadMs } from '$core/load/limits';
-import type { LoadRecord } from '$core/load/record';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
+import { COLLECTING_MS, longestLoadMs } from '$core/load/record/limits';
+import type { LoadRecord } from '$core/load/record/record';
 import { Lab } from '../../src/lab/lab';
 import { HOSTILE, hostileServer } from '../support/hostile';
 import { listen, rule, serve, type RunningServer, UNWATCHED } from '../support/world';

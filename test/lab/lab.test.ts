@@ -7,11 +7,11 @@ import Ajv from 'ajv';
 import sharp from 'sharp';
 import * as harSchema from 'har-schema';
 import { harOf } from '$core/formats/har';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
 import { metricOf } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { Lab } from '../../src/lab/lab';
-import type { LoadRecord, MeasuredLoad } from '$core/load/record';
+import type { LoadRecord, MeasuredLoad } from '$core/load/record/record';
 import {
 	freePort,
 	rule,

@@ -1,10 +1,10 @@
 import { expect } from 'chai';
 import { lateFacts } from '$core/compare/late/facts';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { OUTAGE_SLOW_MS, type OutageKind } from '$core/load/outage';
-import type { LoadRecord } from '$core/load/record';
-import { identityDifferences } from '$core/load/identity';
-import { PATIENCE } from '$core/load/limits';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { OUTAGE_SLOW_MS, type OutageKind } from '$core/load/journey/outage';
+import type { LoadRecord } from '$core/load/record/record';
+import { identityDifferences } from '$core/load/journey/identity';
+import { PATIENCE } from '$core/load/record/limits';
 import { Lab } from '../../src/lab/lab';
 import { startDemoWeb, UNWATCHED, type RunningWorld } from '../support/world';
 

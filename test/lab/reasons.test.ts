@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
-import { isPublicAddress } from '$core/load/publicAddress';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
+import { isPublicAddress } from '$core/load/requests/publicAddress';
 import { Lab } from '../../src/lab/lab';
 import { rule, serve, UNWATCHED, type RunningServer } from '../support/world';
 

@@ -9,7 +9,7 @@ import {
 	NOT_SHOWN,
 	withStoredSecrets,
 	type Conditions
-} from '$core/load/conditions';
+} from '$core/load/conditions/conditions';
 import { Lab } from '../../src/lab/lab';
 import { makeProfile, profileLabel, sweepProfiles } from '../../src/lab/browser/profiles';
 import { rule, serve, type RunningServer, UNWATCHED } from '../support/world';

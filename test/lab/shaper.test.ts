@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { createHash } from 'node:crypto';
 import { FIRST_WINDOW_BYTES, Link, SEGMENT_BYTES } from '../../src/lab/shaper/link';
-import { parseHostMap, parseHostTimes, ruleFor } from '$core/load/hostMap';
+import { parseHostMap, parseHostTimes, ruleFor } from '$core/load/requests/hostMap';
 import { ShapedProxy } from '../../src/lab/shaper/socks';
 import { lateConnect } from '../support/farAway';
 import { socks } from '../support/socksClient';

@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
-import type { LoadRecord } from '$core/load/record';
-import { markupLikeness } from '$core/load/signature';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
+import type { LoadRecord } from '$core/load/record/record';
+import { markupLikeness } from '$core/load/record/signature';
 import { skeletonLikeness, skeletonOf } from '$core/pages/skeleton';
 import { Lab } from '../../src/lab/lab';
 import { rule, serve, type RunningServer, UNWATCHED } from '../support/world';

@@ -1,7 +1,7 @@
 /** Waiting for a stable page, against a server that changes what it says of the page. */
 import { expect } from 'chai';
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
 import { describeStability } from '$core/wording/stability';
 import { Lab } from '../../src/lab/lab';
 import { rule, serve, type RunningServer, UNWATCHED } from '../support/world';

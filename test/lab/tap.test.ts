@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { tapVerdict, type TapRecord } from '$core/load/tap';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { tapVerdict, type TapRecord } from '$core/load/journey/tap';
 import { Lab } from '../../src/lab/lab';
 import { rule, serve, UNWATCHED, type RunningServer } from '../support/world';
 

@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import { TRUTHS, type Truth } from '../../demo-web/special/truth';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
-import type { LoadRecord } from '$core/load/record';
-import { shiftWindows } from '$core/load/vitals';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
+import type { LoadRecord } from '$core/load/record/record';
+import { shiftWindows } from '$core/load/vitals/vitals';
 import { Lab } from '../../src/lab/lab';
 import { startDemoWeb, type RunningWorld, UNWATCHED } from '../support/world';
 

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import type { LoadOrder } from '$core/load/order';
-import { servedFrom } from '$core/load/delivery';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import type { LoadOrder } from '$core/load/journey/order';
+import { servedFrom } from '$core/load/requests/delivery';
 import { Lab } from '../../src/lab/lab';
 import { startDemoWeb, UNWATCHED, type RunningWorld } from '../support/world';
 

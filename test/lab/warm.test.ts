@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import type { LoadRecord } from '$core/load/record';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import type { LoadRecord } from '$core/load/record/record';
 import { MOST_WARM_LOADS, warmConditions, warmUp } from '../../src/lab/browser/warm';
 import { Lab } from '../../src/lab/lab';
 import { rule, serve, UNWATCHED, until } from '../support/world';

@@ -8,7 +8,7 @@ import { countOf, findings } from '../../src/routes/clients/[id]/findings';
 import { monthsWords } from '../../src/routes/clients/[id]/money';
 import { proposalLink } from '../../src/routes/clients/[id]/sites/[site]/proposalLink';
 import { amountWords, pathOf } from '../../src/routes/pages/pageWords';
-import { guessColumns } from '$core/formats/traffic';
+import { guessColumns } from '$core/pages/traffic';
 import { columnsQuery, firstLines, placesOf } from '../../src/lib/parts/tableColumns';
 import { newRow, priceRowsOf, pricesOf } from '../../src/routes/workshop/components/[id]/priceRows';
 import { METRICS } from '$core/metrics/catalogue';

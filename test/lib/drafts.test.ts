@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { LibraryComponent } from '$core/setups/component';
-import { TEMPLATES } from '$core/trial/templates';
-import { TRIAL_KINDS } from '$core/trial/kinds';
+import { TEMPLATES } from '$core/trial/design/templates';
+import { TRIAL_KINDS } from '$core/trial/design/kinds';
 import {
 	addressesIn,
 	armDraft,

@@ -22,11 +22,4 @@ describe('the linter', () => {
 			'svelte/no-restricted-html-elements'
 		);
 	});
-
-	it('refuses that the core looks upward, and that rooms read each other’s queries', async () => {
-		const up = "import { page } from '$app/state';\nexport const here = page.url;\n";
-		expect(await rulesBroken(up, 'src/core/wording/plainNames.ts')).to.include('no-restricted-imports');
-		const across = "import { listTrials } from '../trials/queries';\nexport const all = listTrials;\n";
-		expect(await rulesBroken(across, 'src/lib/server/loads/commands.ts')).to.include('no-restricted-imports');
-	});
 });

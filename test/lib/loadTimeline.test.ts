@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
 import PagePicture from '$lib/charts/PagePicture.svelte';
-import { ownedRequests } from '$core/load/ownedRequests';
-import { sharesOf } from '$core/load/owners';
+import { ownedRequests } from '$core/load/requests/ownedRequests';
+import { sharesOf } from '$core/load/requests/owners';
 import { ownerColours } from '$lib/charts/ownerColour';
 import { requestOf } from '../support/records';
 import { show as render, type Shown } from '../support/svelte/show';

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import Sheet from '$lib/parts/Sheet.svelte';
 import { fetchOpened as fetchOfLoad, isFetched } from '../../src/routes/loads/[id]/lazyParts';
 import { PART_NAMES as LOAD_PARTS } from '../../src/routes/loads/[id]/partNames';
-import type { LoadPartId } from '../../src/lib/server/loads/partsView';
+import type { LoadPartId } from '../../src/lib/server/rooms/loads/partsView';
 import { fetchOpened as fetchOfTrial } from '../../src/routes/trials/[id]/lazyParts';
 import { PART_NAMES as TRIAL_PARTS } from '../../src/routes/trials/[id]/partNames';
 import { percentOf } from '../../src/routes/trials/[id]/percent';

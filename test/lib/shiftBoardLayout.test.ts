@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { boardMark } from '$core/trial/board';
+import { boardMark } from '$core/trial/judge/board';
 import { boardRow } from '$core/wording/board';
 import { trackMarkup } from '../../src/lib/charts/trackMarkup';
 import { bySize, MARGIN_BAND, placeMark, placeOf, REACH } from '../../src/lib/charts/shiftBoardLayout';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import type { OwnedRequest } from '$core/load/requestList';
+import type { OwnedRequest } from '$core/load/requests/requestList';
 import { chosenOf, rowsByOwner, wishFrom } from '../../src/lib/charts/timelineRows';
 
 const owner = (id: string) => ({ id, name: id, kind: 'third-party', requests: 0, wireBytes: 0 }) as never;

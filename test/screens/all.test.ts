@@ -1,53 +1,7 @@
 import { expect } from 'chai';
 import { dataOf, demoDb, routePatterns, screen } from '../support/svelte/screens';
+import { ADDRESSES } from '../support/svelte/addresses';
 import type { Shown } from '../support/svelte/show';
-
-/** A page of the demonstration for each route, closed and with its parts open. */
-const ADDRESSES = [
-	'/',
-	'/clients',
-	'/clients/new',
-	'/clients/1',
-	'/clients/1/change',
-	'/clients/1/third-parties',
-	'/clients/1/sites/1',
-	'/pages',
-	'/field',
-	'/field/1',
-	'/field/visits',
-	'/trials',
-	'/trials?state=done&q=chat',
-	'/trials?q=nothing-has-these-words',
-	'/trials/new',
-	'/trials/new?template=sweep',
-	'/trials/1',
-	'/trials/1?open=why,broke,fairness,worth,shifts,table,frames,held,loads,repeats',
-	'/trials/2?open=why,table,loads',
-	'/trials/3?open=why,broke,fairness,shifts,table,frames,loads,worth',
-	'/loads',
-	'/loads/1',
-	'/watch',
-	'/watch/new',
-	'/watch/1',
-	'/watch/1/change',
-	'/watch/1/1',
-	'/watch/1/2?on=desktop',
-	'/standings',
-	'/standings/new',
-	'/standings/3',
-	'/standings/3/change',
-	'/reports',
-	'/search?q=chat',
-	'/search?q=',
-	'/workshop',
-	'/workshop/agency',
-	'/workshop/bin',
-	'/clients/1/export',
-	'/workshop/components',
-	'/workshop/components/1',
-	'/workshop/conditions/phone',
-	'/workshop/lab'
-];
 
 describe('every screen of the demonstration, as the server renders it', function () {
 	this.timeout(120_000);

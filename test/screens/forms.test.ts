@@ -1,10 +1,10 @@
 import { expect } from 'chai';
-import { findWatch, pagesOfWatch } from '../../src/lib/server/watch/watches';
-import { findConditions } from '../../src/lib/server/conditions/saved';
-import { mustSendLines } from '$core/trial/mustSend';
-import { findClient, listClients } from '../../src/lib/server/clients/clients';
-import { findTrial } from '../../src/lib/server/trials/trial';
-import { agencyOf } from '../../src/lib/server/reports/agency';
+import { findWatch, pagesOfWatch } from '../../src/lib/server/rooms/watch/watches';
+import { findConditions } from '../../src/lib/server/rooms/conditions/saved';
+import { mustSendLines } from '$core/trial/design/mustSend';
+import { findClient, listClients } from '../../src/lib/server/rooms/clients/clients';
+import { findTrial } from '../../src/lib/server/rooms/trials/trial';
+import { agencyOf } from '../../src/lib/server/rooms/reports/agency';
 import { demoDb, filled, press, screen, type Pressed } from '../support/svelte/screens';
 import type { Shown } from '../support/svelte/show';
 

@@ -1,9 +1,10 @@
 import { expect } from 'chai';
-import { createReport, saveDraft } from '../../src/lib/server/reports/commands';
-import { freezeReport } from '../../src/lib/server/reports/freeze';
-import { reportView } from '../../src/lib/server/reports/view';
-import { deriveEvidence } from '../../src/lib/server/trials/evidence';
-import { existingVersion } from '../../src/lib/server/reports/queries';
+import { addDays } from '$core/field/windows';
+import { createReport, saveDraft } from '../../src/lib/server/rooms/reports/commands';
+import { freezeReport } from '../../src/lib/server/rooms/reports/freeze';
+import { reportView } from '../../src/lib/server/rooms/reports/view';
+import { deriveEvidence } from '../../src/lib/server/rooms/trials/evidence';
+import { existingVersion } from '../../src/lib/server/rooms/reports/queries';
 import { shownPage, type Shown } from '../support/svelte/show';
 import { dataOf, demoDb, press, screen } from '../support/svelte/screens';
 
@@ -56,7 +57,7 @@ describe('a report on its screens', function () {
 		expect(pressed).to.deep.equal({ sentTo: `/reports/${id}/versions/1` });
 		const version = await readerOf(id, 1);
 		const sheet = await screen('/trials/1');
-		const answer = '“With Parlour Bell” is slower, heavier and less stable than “Without chat”.';
+		const answer = '“With Parlour Bell” is slower in blocking time, heavier and less stable than “Without chat”.';
 		expect(sheet.text).to.include(answer);
 		expect(plain(version.text)).to.include(answer);
 		const figures = sheet
@@ -90,7 +91,8 @@ describe('a report on its screens', function () {
 	it('of a time tells what ended and what moved in it', async () => {
 		const db = await demoDb();
 		const { id: client } = db.prepare("SELECT id FROM client WHERE name = 'Skerry Line'").get() as { id: number };
-		const period = { from: '2026-01-01', until: '2026-11-28' };
+		const until = new Date().toISOString().slice(0, 10);
+		const period = { from: addDays(until, -330), until };
 		const report = createReport(db, { ...none, clientId: client, period });
 		const { draft, revision } = reportView(db, report);
 		saveDraft(db, report, { ...draft, disclosure: { ...draft.disclosure, isPaid: true } }, revision);

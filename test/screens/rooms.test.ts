@@ -1,9 +1,8 @@
 import { expect } from 'chai';
-import { unpackRequests } from '$core/load/requestList';
-import { findClientByName } from '../../src/lib/server/clients/clients';
-import type { LoadView } from '../../src/lib/server/loads/view';
-import type { standingView } from '../../src/lib/server/standings/view';
-import type { watchedPageView } from '../../src/lib/server/watch/pageView';
+import { findClientByName } from '../../src/lib/server/rooms/clients/clients';
+import type { LoadView } from '../../src/lib/server/rooms/loads/view';
+import type { standingView } from '../../src/lib/server/rooms/standings/view';
+import type { watchedPageView } from '../../src/lib/server/rooms/watch/pageView';
 import { dataOf, demoDb, screen } from '../support/svelte/screens';
 import type { Shown } from '../support/svelte/show';
 
@@ -158,7 +157,7 @@ describe('rooms of the demonstration', function () {
 			for (const row of rows) expect(row.text).to.match(/, of .+, (\d{3}|no answer|.+), .+ to .+/);
 			const starts = rows.map((row) => Number(/--from:([\d.]+)/.exec(row.the('.wait').attribute('style')!)![1]));
 			expect(Math.min(...starts)).to.equal(starts[0]);
-			expect(unpackRequests(data.requests, data.shares).length).to.be.at.least(rows.length);
+			expect(data.requests.length).to.be.at.least(rows.length);
 		});
 
 		it('says in a paragraph what its largest paint waited for', () => {
@@ -182,7 +181,10 @@ describe('rooms of the demonstration', function () {
 				// One of its addresses has the word.
 				'Which plugin makes the home page faster?'
 			]);
-			expect(await questions('?verdict=better&q=chat&state=done')).to.deep.equal([]);
+			// On the desktop a plugin is; what a timer puts off is no gain.
+			expect(await questions('?verdict=better&q=chat&state=done')).to.deep.equal([
+				'Which plugin makes the home page faster?'
+			]);
 			expect((await screen('/trials?q=zzzz')).text).to.include('No trial fits.');
 		});
 

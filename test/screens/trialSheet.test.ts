@@ -1,8 +1,8 @@
 import { expect } from 'chai';
-import { createTrial, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
+import { createTrial, startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
 import { metricOf } from '$core/metrics/catalogue';
-import { deriveEvidence } from '../../src/lib/server/trials/evidence';
-import type { SheetView } from '../../src/lib/server/trials/sheetView';
+import { deriveEvidence } from '../../src/lib/server/rooms/trials/evidence';
+import type { SheetView } from '../../src/lib/server/rooms/trials/sheetView';
 import { trialInput } from '../support/queue';
 import { dataOf, demoDb, screen } from '../support/svelte/screens';
 import type { Shown } from '../support/svelte/show';

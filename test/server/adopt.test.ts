@@ -4,15 +4,15 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { noFigures } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
-import { openDatabase, type Db } from '../../src/lib/server/db/connection';
-import { findFrame, findRecord, loadsOfTrial } from '../../src/lib/server/loads/loads';
-import { openRequests } from '../../src/lib/server/loads/requested';
-import { findTrial } from '../../src/lib/server/trials/trial';
-import { judgementOf } from '../../src/lib/server/trials/judgement';
-import { findRejudged } from '../../src/lib/server/trials/rejudged';
+import { openDatabase, type Db } from '../../src/lib/server/base/db/connection';
+import { findFrame, findRecord, loadsOfTrial } from '../../src/lib/server/rooms/loads/loads';
+import { openRequests } from '../../src/lib/server/rooms/loads/requested';
+import { findTrial } from '../../src/lib/server/rooms/trials/trial';
+import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
+import { findRejudged } from '../../src/lib/server/rooms/trials/rejudged';
 import { recordOf } from '../support/records';
 
 const FIGURES = { ...noFigures(), lcp: 2400, tbt: 300, cls: 0.05, fcp: 1500, ttfb: 600, si: 2000, wire: 100_000 };
@@ -21,7 +21,7 @@ const FIGURES = { ...noFigures(), lcp: 2400, tbt: 300, cls: 0.05, fcp: 1500, ttf
 function oldDatabase(folder: string): void {
 	const db = new Database(join(folder, 'zafra.db'));
 	for (const file of ['001-first', '002-designs'])
-		db.exec(readFileSync(`src/lib/server/db/migrations/${file}.sql`, 'utf8'));
+		db.exec(readFileSync(`src/lib/server/base/db/migrations/${file}.sql`, 'utf8'));
 	db.pragma('user_version = 2');
 	const trial = db.prepare(
 		"INSERT INTO trial (id, question, kind, status, rounds, warmups, seed, primary_metrics, conditions, options, created_at) VALUES (?, 'Old?', 'side-by-side', 'done', ?, 0, 1, '[\"lcp\"]', ?, ?, '2026-01-01')"

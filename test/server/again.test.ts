@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { OUTAGE_KINDS } from '$core/load/outage';
-import { TAP_MOMENTS } from '$core/load/tap';
+import { OUTAGE_KINDS } from '$core/load/journey/outage';
+import { TAP_MOMENTS } from '$core/load/journey/tap';
 import {
 	requestAsVisitor,
 	requestNudge,
@@ -8,11 +8,12 @@ import {
 	requestPatience,
 	requestTaps,
 	storeRequestedLoad
-} from '../../src/lib/server/loads/commands';
-import { countLoneLoads, loneLoads } from '../../src/lib/server/loads/loads';
-import { againRequests, findRequest, requestedOrder } from '../../src/lib/server/loads/requested';
-import { loadView } from '../../src/lib/server/loads/view';
-import { finishJob, leaseJob } from '../../src/lib/server/work/jobs';
+} from '../../src/lib/server/rooms/loads/commands';
+import { countLoneLoads, loneLoads } from '../../src/lib/server/rooms/loads/loads';
+import { againRequests, findRequest, requestedOrder } from '../../src/lib/server/rooms/loads/requested';
+import { findTrial } from '../../src/lib/server/rooms/trials/trial';
+import { loadView } from '../../src/lib/server/rooms/loads/view';
+import { finishJob, leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { measuredLoad, refusal, useQueue } from '../support/queue';
 import { requestOf, type recordOf } from '../support/records';
 
@@ -45,7 +46,8 @@ describe('the page of a load, asked again', () => {
 			storeRequestedLoad(q.now.db, job, order.version, measuredLoad(knownOf(order)));
 		}
 	};
-	const finding = (id: number, part: string) => loadView(q.now.db, id)!.parts.find((one) => one.id === part)!.finding;
+	const shown = (id: number) => loadView(q.now.db, id, (trialId) => findTrial(q.now.db, trialId))!;
+	const finding = (id: number, part: string) => shown(id).parts.find((one) => one.id === part)!.finding;
 
 	it('is asked as its load was, patiently or with an interaction, on behalf of its variant', () => {
 		const id = load();
@@ -70,7 +72,7 @@ describe('the page of a load, asked again', () => {
 			if (isChat && outage!.how === 'silent') return { ...page, figures: { start: null, lcp: null } };
 			return { ...page, figures: { start: isChat && outage!.how === 'slow' ? 3500 : 510, lcp: 900 } };
 		});
-		const { results, waiting } = loadView(q.now.db, id)!.outages;
+		const { results, waiting } = shown(id).outages;
 		expect(waiting).to.equal(0);
 		expect(results.slice(0, 2).map(({ service, how }) => `${service} ${how}`)).to.deep.equal([
 			'chat.test silent',
@@ -92,7 +94,7 @@ describe('the page of a load, asked again', () => {
 	it('has nothing to strike where it asks nobody', () => {
 		const id = load({ ...page, requests: page!.requests!.slice(0, 1) });
 		expect(refusal(() => requestOutages(q.now.db, id))).to.match(/^409 This page asks no outside service/);
-		expect(loadView(q.now.db, id)!.parts.some((part) => part.id === 'outages')).to.equal(false);
+		expect(shown(id).parts.some((part) => part.id === 'outages')).to.equal(false);
 	});
 
 	it('is asked as a visitor, and what is served otherwise is counted', () => {
@@ -103,7 +105,7 @@ describe('the page of a load, asked again', () => {
 			expect(asVisitor).to.equal(true);
 			return { ...page, requests: [...page!.requests!, requestOf({ url: 'https://ads.test/a.js' })] };
 		});
-		expect(loadView(q.now.db, id)!.identity.differences).to.deep.equal(['Only the visitor’s page asks ads.test.']);
+		expect(shown(id).identity.differences).to.deep.equal(['Only the visitor’s page asks ads.test.']);
 		expect(finding(id, 'identity')).to.equal('One difference, in one load each');
 	});
 
@@ -122,7 +124,7 @@ describe('the page of a load, asked again', () => {
 				responseMs: 30
 			}
 		}));
-		const { results } = loadView(q.now.db, id)!.taps;
+		const { results } = shown(id).taps;
 		expect(results.map(({ afterMs, verdict }) => [afterMs, verdict])).to.deep.equal(
 			TAP_MOMENTS.map((afterMs) => [afterMs, afterMs ? 'works' : 'lost'])
 		);

@@ -1,17 +1,17 @@
 import { expect } from 'chai';
 import { strToU8, zipSync } from 'fflate';
-import { ARCHIVED, exportClient, importClient } from '../../src/lib/server/clients/archive';
-import { existingClient } from '../../src/lib/server/clients/clients';
-import { sitesOf } from '../../src/lib/server/clients/sites';
-import { saveState } from '../../src/lib/server/clients/visitorStates';
-import { findPicture, findRecord } from '../../src/lib/server/loads/loads';
-import { saveReading } from '../../src/lib/server/field/readings';
-import { pastePages } from '../../src/lib/server/pages/commands';
-import { putOnSite, saveComponent } from '../../src/lib/server/setups/components';
-import { saveHostNote } from '../../src/lib/server/setups/register';
-import { deriveJudgement, judgementOf } from '../../src/lib/server/trials/judgement';
-import { conditionsOfTrial, findTrial } from '../../src/lib/server/trials/trial';
-import type { Db } from '../../src/lib/server/db/connection';
+import { ARCHIVED, exportClient, importClient } from '../../src/lib/server/rooms/archive/archive';
+import { existingClient } from '../../src/lib/server/rooms/clients/clients';
+import { sitesOf } from '../../src/lib/server/rooms/clients/sites';
+import { saveState } from '../../src/lib/server/rooms/clients/visitorStates';
+import { findPicture, findRecord } from '../../src/lib/server/rooms/loads/loads';
+import { saveReading } from '../../src/lib/server/rooms/field/readings';
+import { pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { putOnSite, saveComponent } from '../../src/lib/server/rooms/setups/components';
+import { saveHostNote } from '../../src/lib/server/rooms/loads/register';
+import { deriveJudgement, judgementOf } from '../../src/lib/server/rooms/trials/judgement';
+import { conditionsOfTrial, findTrial } from '../../src/lib/server/rooms/trials/trial';
+import type { Db } from '../../src/lib/server/base/db/connection';
 import { clientWithSite } from '../support/clients';
 import { TestQueue, useQueue } from '../support/queue';
 import * as v from 'valibot';
@@ -161,22 +161,18 @@ describe('a client as one file', () => {
 		const load = q.now.value<number>('SELECT id FROM load WHERE trial_id = ? LIMIT 1', trialId);
 		const [conditions] = conditionsOfTrial(db, trialId);
 		const job = db.prepare(
-			`INSERT INTO job (kind, subject, "order", status, created_at) VALUES ('load', ?, ?, 'done', '2026-11-01T00:00:00Z')`
+			`INSERT INTO job (kind, subject_kind, subject_id, "order", of_load, status, created_at)
+				VALUES ('load', 'client', ?, ?, ?, 'done', '2026-11-01T00:00:00Z')`
 		);
-		const jobId = Number(
-			job.run(`client:${clientId}`, JSON.stringify({ url: 'https://own.test/a', steps: [], of: load, conditions }))
-				.lastInsertRowid
-		);
+		const order = JSON.stringify({ url: 'https://own.test/a', steps: [], conditions });
+		const jobId = Number(job.run(clientId, order, load).lastInsertRowid);
 		db.prepare('UPDATE load SET job_id = ? WHERE id = (SELECT max(id) FROM load)').run(jobId);
 		const other = new TestQueue();
 		try {
 			await importClient(other.db, await exportClient(db, clientId));
-			expect(other.value(`SELECT "order" ->> 'of' FROM job WHERE subject LIKE 'client:%'`)).to.equal(
-				other.value('SELECT min(id) FROM load')
-			);
-			expect(other.value(`SELECT subject FROM job WHERE subject LIKE 'client:%'`)).to.equal(
-				`client:${other.value('SELECT id FROM client')}`
-			);
+			const ofClient = "FROM job WHERE subject_kind = 'client'";
+			expect(other.value(`SELECT of_load ${ofClient}`)).to.equal(other.value('SELECT min(id) FROM load'));
+			expect(other.value(`SELECT subject_id ${ofClient}`)).to.equal(other.value('SELECT id FROM client'));
 		} finally {
 			other.end();
 		}

@@ -3,15 +3,20 @@ import type { Block } from '$core/report/document';
 import { ClientInput } from '$core/clients/client';
 import { SiteInput } from '$core/clients/site';
 import * as v from 'valibot';
-import { changeClient, createClient } from '../../src/lib/server/clients/commands';
-import { existingClient } from '../../src/lib/server/clients/clients';
-import { insertSite } from '../../src/lib/server/clients/sites';
+import { changeClient, createClient } from '../../src/lib/server/rooms/clients/commands';
+import { existingClient } from '../../src/lib/server/rooms/clients/clients';
+import { insertSite } from '../../src/lib/server/rooms/clients/sites';
 import { restoreBinned } from '../../src/lib/server/desk/restore';
-import { addMarker, deleteMarker, fileOfMarker, markersOfSite } from '../../src/lib/server/field/markers';
-import { createReport, removeReport, saveDraft } from '../../src/lib/server/reports/commands';
-import { existingReport } from '../../src/lib/server/reports/queries';
-import { componentsOfSite, deleteComponent, putOnSite, saveComponent } from '../../src/lib/server/setups/components';
-import { listBin, putInBin } from '../../src/lib/server/storage/bin';
+import { addMarker, deleteMarker, fileOfMarker, markersOfSite } from '../../src/lib/server/rooms/field/markers';
+import { createReport, removeReport, saveDraft } from '../../src/lib/server/rooms/reports/commands';
+import { existingReport } from '../../src/lib/server/rooms/reports/queries';
+import {
+	componentsOfSite,
+	deleteComponent,
+	putOnSite,
+	saveComponent
+} from '../../src/lib/server/rooms/setups/components';
+import { listBin, putInBin } from '../../src/lib/server/base/storage/bin';
 import { COMPONENTS } from '../../src/lib/server/demo/scenario';
 import { refusal, useQueue } from '../support/queue';
 

@@ -1,10 +1,10 @@
 import type { LateKind } from '$core/compare/late/facts';
-import type { LateLoadView } from '../../src/lib/server/trials/lateView';
+import type { LateLoadView } from '../../src/lib/server/rooms/trials/lateView';
 import { expect } from 'chai';
-import { judge } from '$core/trial/judge';
-import { boardsOf, stripsOf } from '../../src/lib/server/trials/boardView';
-import { partsOf, type PartsInput } from '../../src/lib/server/trials/partsView';
-import { NO_SETUP } from '$core/trial/setup';
+import { judge } from '$core/trial/judge/judge';
+import { boardsOf, stripsOf } from '../../src/lib/server/rooms/trials/boardView';
+import { partsOf, type PartsInput } from '../../src/lib/server/rooms/trials/partsView';
+import { NO_SETUP } from '$core/trial/design/setup';
 import { blankComponent } from '../../src/lib/parts/setupDraft';
 import { wordsIn } from '$core/wording/words';
 import { arm, design, load, rounds } from '../support/trials';

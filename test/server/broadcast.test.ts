@@ -1,7 +1,7 @@
 import { expect } from 'chai';
-import { eventStream } from '../../src/lib/server/http/events';
-import { Broadcast } from '../../src/lib/server/http/broadcast';
-import { createTrial } from '../../src/lib/server/trials/commands';
+import { eventStream } from '../../src/lib/server/desk/events';
+import { Broadcast } from '../../src/lib/server/desk/broadcast';
+import { createTrial } from '../../src/lib/server/rooms/trials/commands';
 import { trialInput, useQueue } from '../support/queue';
 
 describe('telling listeners', () => {

@@ -7,9 +7,9 @@ import {
 	createClient,
 	deleteClient,
 	goesWithClient
-} from '../../src/lib/server/clients/commands';
-import { clientNames, existingClient, listClients } from '../../src/lib/server/clients/clients';
-import { parsePeople, peopleLines } from '../../src/lib/server/clients/form';
+} from '../../src/lib/server/rooms/clients/commands';
+import { clientNames, existingClient, listClients } from '../../src/lib/server/rooms/clients/clients';
+import { parsePeople, peopleLines } from '../../src/lib/server/rooms/clients/form';
 import {
 	changeSite,
 	deleteSite,
@@ -19,13 +19,13 @@ import {
 	previewAccessOf,
 	publicSite,
 	sitesOf
-} from '../../src/lib/server/clients/sites';
-import { clientListView } from '../../src/lib/server/clients/view';
-import { deleteState, existingState, saveState, visitorStates } from '../../src/lib/server/clients/visitorStates';
-import { pastePages } from '../../src/lib/server/pages/commands';
-import { createTrial } from '../../src/lib/server/trials/commands';
-import { trialAnswer } from '../../src/lib/server/trials/answer';
-import { findTrial } from '../../src/lib/server/trials/trial';
+} from '../../src/lib/server/rooms/clients/sites';
+import { clientListView } from '../../src/lib/server/rooms/clients/view';
+import { deleteState, existingState, saveState, visitorStates } from '../../src/lib/server/rooms/clients/visitorStates';
+import { pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { createTrial } from '../../src/lib/server/rooms/trials/commands';
+import { trialAnswer } from '../../src/lib/server/rooms/trials/answer';
+import { findTrial } from '../../src/lib/server/rooms/trials/trial';
 import { clientWithSite, siteInput } from '../support/clients';
 import { refusal, trialInput, useQueue } from '../support/queue';
 

@@ -1,9 +1,9 @@
 import { expect } from 'chai';
-import { HungWatch } from '../../src/lib/server/labs/hungWatch';
-import { startTrial, createTrial } from '../../src/lib/server/trials/commands';
-import { startRunner } from '../../src/lib/server/work/loop';
-import { readingsOfWatch } from '../../src/lib/server/watch/readings';
-import { requestDueReadings } from '../../src/lib/server/watch/due';
+import { HungWatch } from '../../src/lib/server/rooms/labs/hungWatch';
+import { startTrial, createTrial } from '../../src/lib/server/rooms/trials/commands';
+import { startRunner } from '../../src/lib/server/runner/loop';
+import { readingsOfWatch } from '../../src/lib/server/rooms/watch/readings';
+import { requestDueReadings } from '../../src/lib/server/rooms/watch/due';
 import { fakeLab, silent } from '../support/lab';
 import { measuredLoad, trialInput, useQueue } from '../support/queue';
 import { useVisitDoor, NOW } from '../support/visitDoor';

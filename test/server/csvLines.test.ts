@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import { Readable } from 'node:stream';
 import { LineDecoder } from '$core/formats/textLines';
-import { NotPossible } from '../../src/lib/server/http/refusal';
-import { csvLines, decodedLines } from '../../src/lib/server/pages/csvLines';
+import { NotPossible } from '../../src/lib/server/base/refusal';
+import { csvLines, decodedLines } from '../../src/lib/server/rooms/pages/csvLines';
 
 /** Rows of a file that comes in pieces of 64 kB, as from the disk. */
 async function rowsOf(text: string): Promise<string[][]> {

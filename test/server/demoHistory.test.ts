@@ -1,12 +1,12 @@
 import { expect } from 'chai';
 import { insertScenario } from '../../src/lib/server/demo/clients';
 import { importDemoHistory } from '../../src/lib/server/demo/history';
-import { loneLoads } from '../../src/lib/server/loads/loads';
-import { standingView } from '../../src/lib/server/standings/view';
-import { findHistory } from '../../src/lib/server/watch/history';
-import { watchedPageView } from '../../src/lib/server/watch/pageView';
-import { readingsOfWatch } from '../../src/lib/server/watch/readings';
-import { listWatches, pagesOfWatch } from '../../src/lib/server/watch/watches';
+import { loneLoads } from '../../src/lib/server/rooms/loads/loads';
+import { standingView } from '../../src/lib/server/rooms/standings/view';
+import { findHistory } from '../../src/lib/server/rooms/watch/history';
+import { watchedPageView } from '../../src/lib/server/rooms/watch/pageView';
+import { readingsOfWatch } from '../../src/lib/server/rooms/watch/readings';
+import { listWatches, pagesOfWatch } from '../../src/lib/server/rooms/watch/watches';
 import { useQueue } from '../support/queue';
 
 describe('the demonstration’s histories', function () {

@@ -1,9 +1,9 @@
 import { expect } from 'chai';
-import { messageOf } from '../../src/lib/server/trials/answer';
-import { startTrial } from '../../src/lib/server/trials/commands';
-import { stopForFullDisk, storeTrialLoad } from '../../src/lib/server/trials/progress';
-import { isFull } from '../../src/lib/server/work/diskSpace';
-import { finishJob, giveBack } from '../../src/lib/server/work/jobs';
+import { messageOf } from '../../src/lib/server/rooms/trials/answer';
+import { startTrial } from '../../src/lib/server/rooms/trials/commands';
+import { stopForFullDisk, storeTrialLoad } from '../../src/lib/server/rooms/trials/progress';
+import { isFull } from '../../src/lib/server/runner/diskSpace';
+import { finishJob, giveBack } from '../../src/lib/server/base/queue/jobs';
 import { measuredLoad, useQueue } from '../support/queue';
 
 describe('trials on a full disk', () => {

@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import sharp from 'sharp';
-import { excludeLoad } from '../../src/lib/server/loads/commands';
-import { pauseTrial } from '../../src/lib/server/trials/commands';
-import { deriveEvidence, findDifferencePicture, findEvidence } from '../../src/lib/server/trials/evidence';
+import { excludeLoad } from '../../src/lib/server/rooms/loads/commands';
+import { pauseTrial } from '../../src/lib/server/rooms/trials/commands';
+import { deriveEvidence, findDifferencePicture, findEvidence } from '../../src/lib/server/rooms/trials/evidence';
 import { requestOf } from '../support/records';
 import { useQueue } from '../support/queue';
 

@@ -3,8 +3,8 @@ import { writeFileSync } from 'node:fs';
 import type { RequestListener } from 'node:http';
 import { join } from 'node:path';
 import type { FieldReading } from '$core/field/reading';
-import type { Db } from '../../src/lib/server/db/connection';
-import type { Outward } from '../../src/lib/server/http/outward';
+import type { Db } from '../../src/lib/server/base/db/connection';
+import type { Outward } from '../../src/lib/server/base/outward';
 import {
 	gatherField,
 	findFieldGathering,
@@ -12,12 +12,12 @@ import {
 	newestEnd,
 	requestDueField,
 	requestField
-} from '../../src/lib/server/field/gathering';
-import { importReadings } from '../../src/lib/server/field/importing';
-import { askPanel, PanelTrouble } from '../../src/lib/server/field/panel';
-import { saveReading } from '../../src/lib/server/field/readings';
-import { fieldPageView, fieldView } from '../../src/lib/server/field/view';
-import { choosePages, pastePages } from '../../src/lib/server/pages/commands';
+} from '../../src/lib/server/rooms/field/gathering';
+import { importReadings } from '../../src/lib/server/rooms/field/importing';
+import { askPanel, PanelTrouble } from '../../src/lib/server/rooms/field/panel';
+import { saveReading } from '../../src/lib/server/rooms/field/readings';
+import { fieldPageView, fieldView } from '../../src/lib/server/rooms/field/view';
+import { choosePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { clientWithSite } from '../support/clients';
 import { useQueue } from '../support/queue';
 import { rule, serve, type RunningServer } from '../support/world';

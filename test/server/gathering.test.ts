@@ -1,24 +1,24 @@
 import { expect } from 'chai';
 import { gzipSync } from 'node:zlib';
 import type { RequestListener } from 'node:http';
-import type { Outward } from '../../src/lib/server/http/outward';
-import { fetchOutward, OutwardFault } from '../../src/lib/server/http/outward';
+import type { Outward } from '../../src/lib/server/base/outward';
+import { fetchOutward, OutwardFault } from '../../src/lib/server/base/outward';
 import {
 	findGathering,
 	findProposals,
 	gatherFor,
 	isGathering,
 	requestGathering
-} from '../../src/lib/server/pages/gathering';
+} from '../../src/lib/server/rooms/pages/gathering';
 import { hostTyped } from '$core/clients/site';
-import { changeSite, existingSite } from '../../src/lib/server/clients/sites';
-import { pastePages } from '../../src/lib/server/pages/commands';
-import { listPages } from '../../src/lib/server/pages/queries';
-import { gatherFile, readSitemap } from '../../src/lib/server/pages/sitemaps';
-import { gatheringView } from '../../src/lib/server/pages/view';
-import { leaseJob } from '../../src/lib/server/work/jobs';
-import type { Workplace } from '../../src/lib/server/work/handlers';
-import { gather } from '../../src/lib/server/work/handlers/gather';
+import { changeSite, existingSite } from '../../src/lib/server/rooms/clients/sites';
+import { pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { listPages } from '../../src/lib/server/rooms/pages/queries';
+import { gatherFile, readSitemap } from '../../src/lib/server/rooms/pages/sitemaps';
+import { gatheringView } from '../../src/lib/server/rooms/pages/view';
+import { leaseJob } from '../../src/lib/server/base/queue/jobs';
+import type { Workplace } from '../../src/lib/server/runner/handler';
+import { gather } from '../../src/lib/server/runner/handlers/gather';
 import { clientWithSite } from '../support/clients';
 import { refusal, useQueue } from '../support/queue';
 import { rule, serve, startDemoWeb, type RunningServer, type RunningWorld } from '../support/world';
@@ -192,7 +192,7 @@ describe('gathering pages', () => {
 			/^409 Pages of this site are being gathered/
 		);
 		q.now.make();
-		expect(leaseJob(q.now.db, 'me')).to.include({ kind: 'gather', subject: `site:${siteId}` });
+		expect(leaseJob(q.now.db, 'me')).to.deep.include({ kind: 'gather', subject: { kind: 'site', id: siteId } });
 	});
 
 	it('reads a file that was given, and says of an index that it must be read by its address', async () => {

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { pathToFileURL } from 'node:url';
-import { NotPossible } from '../../src/lib/server/http/refusal';
-import { HeavyThread, type HeavyLimits } from '../../src/lib/server/work/heavyThread';
+import { NotPossible } from '../../src/lib/server/base/refusal';
+import { HeavyThread, type HeavyLimits } from '../../src/lib/server/runner/heavyThread';
 
 describe('the thread for heavy work', function () {
 	this.timeout(60_000);

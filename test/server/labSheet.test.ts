@@ -1,9 +1,9 @@
 import { expect } from 'chai';
-import { calmHours, recentSpeeds, saveQuietMinute } from '../../src/lib/server/labs/calmRows';
-import { labSheet } from '../../src/lib/server/labs/sheet';
-import { readSettings } from '../../src/lib/server/settings';
-import { QuietWatch } from '../../src/lib/server/work/quietWatch';
-import { CALM_LIMITS } from '$core/load/calm';
+import { calmHours, recentSpeeds, saveQuietMinute } from '../../src/lib/server/rooms/labs/calmRows';
+import { labSheet } from '../../src/lib/server/desk/labSheet';
+import { readSettings } from '../../src/lib/server/base/settings';
+import { QuietWatch } from '../../src/lib/server/runner/quietWatch';
+import { CALM_LIMITS } from '$core/load/vitals/calm';
 import { disturbedLoad, useQueue } from '../support/queue';
 import { recordOf } from '../support/records';
 

@@ -1,14 +1,14 @@
 import { expect } from 'chai';
-import { requestedOrder, requestsOfTrial } from '../../src/lib/server/loads/requested';
-import { storeRequestedLoad } from '../../src/lib/server/loads/commands';
-import { settleAfterRequest } from '../../src/lib/server/trials/progress';
-import { deriveJudgement } from '../../src/lib/server/trials/judgement';
-import { lateLoadsOf } from '../../src/lib/server/trials/lateView';
-import { listedAnswer } from '../../src/lib/server/trials/listedAnswer';
-import { sheetView } from '../../src/lib/server/trials/sheetView';
-import { checkLateWork, deleteTrial, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
-import { deleteQueuedJob, finishJob, leaseJob, type Job } from '../../src/lib/server/work/jobs';
-import { emptyRecord } from '$core/load/emptyRecord';
+import { requestedOrder, requestsOfTrial } from '../../src/lib/server/rooms/loads/requested';
+import { storeRequestedLoad } from '../../src/lib/server/rooms/loads/commands';
+import { settleAfterRequest } from '../../src/lib/server/rooms/trials/progress';
+import { deriveJudgement } from '../../src/lib/server/rooms/trials/judgement';
+import { lateLoadsOf } from '../../src/lib/server/rooms/trials/lateView';
+import { listedAnswer } from '../../src/lib/server/rooms/trials/listedAnswer';
+import { sheetView } from '../../src/lib/server/rooms/trials/sheetView';
+import { checkLateWork, deleteTrial, startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
+import { deleteQueuedJob, finishJob, leaseJob, type Job } from '../../src/lib/server/base/queue/jobs';
+import { emptyRecord } from '$core/load/record/emptyRecord';
 import { measuredLoad, useQueue } from '../support/queue';
 
 describe('late loads of a trial', () => {
@@ -30,7 +30,7 @@ describe('late loads of a trial', () => {
 	const lateJobs = () => {
 		const jobs: Job[] = [];
 		for (let job = leaseJob(q.now.db, 'me'); job; job = leaseJob(q.now.db, 'me')) {
-			if (job.subject.startsWith('arm:')) jobs.push(job);
+			if (job.subject.kind === 'arm') jobs.push(job);
 			else finishJob(q.now.db, job, 'me');
 		}
 		return jobs;
@@ -41,7 +41,7 @@ describe('late loads of a trial', () => {
 		const blank = emptyRecord('http://b.test/x', null, '2026-11-24T10:00:00.000Z', null);
 		const figures = { ...blank.figures, tbt: 100, wire: 500_000 };
 		const work = { requests: 2, wireBytes: 80_000, decodedBytes: 90_000, scriptMs: 350 };
-		const figuresWith = { ...figures, tbt: 100 + later(Number(job.subject.slice(4))) };
+		const figuresWith = { ...figures, tbt: 100 + later(job.subject.id) };
 		const known = patience
 			? { postponed: { fromMs: 4000, untilMs: 19_000, firstMs: 7000, ...work, figuresWith } }
 			: { heldBack: { nudgedAtMs: 4000, settledMs: 5000, ...work, wireBytes: 900, figuresWith: figures } };
@@ -78,8 +78,8 @@ describe('late loads of a trial', () => {
 		expect(answer!.caveats.held).to.include('“B” postpones work');
 		deriveJudgement(q.now.db, id);
 		const outcome = q.now.value<string>(
-			"SELECT body FROM derived WHERE kind = 'outcome' AND subject = ?",
-			`trial:${id}`
+			"SELECT body FROM derived WHERE kind = 'outcome' AND subject_kind = 'trial' AND subject_id = ?",
+			id
 		);
 		expect(JSON.parse(outcome), 'what lists filter by').to.deep.equal([
 			{ condition: 'desktop', arm: b, tone: 'mixed' }
@@ -96,7 +96,7 @@ describe('late loads of a trial', () => {
 		runRounds(id);
 		for (const { id: job, armId } of requestsOfTrial(q.now.db, id)) {
 			expect(deleteQueuedJob(q.now.db, job)).to.equal(true);
-			settleAfterRequest(q.now.db, `arm:${armId!}`);
+			settleAfterRequest(q.now.db, { kind: 'arm', id: armId! });
 		}
 		expect(requestsOfTrial(q.now.db, id)).to.deep.equal([]);
 		expect(q.now.trial(id).status).to.equal('done');

@@ -1,9 +1,9 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { addDays, windowEnds, windowStart } from '$core/field/windows';
-import { nowIso } from '../../src/lib/server/db/connection';
-import { effectsOfPage } from '../../src/lib/server/field/effects';
-import { addMarkerFrom } from '../../src/lib/server/field/markerForm';
+import { nowIso } from '../../src/lib/server/base/db/connection';
+import { effectsOfPage } from '../../src/lib/server/rooms/field/effects';
+import { addMarkerFrom } from '../../src/lib/server/rooms/field/markerForm';
 import {
 	addMarker,
 	concerns,
@@ -12,10 +12,10 @@ import {
 	fileOfMarker,
 	MarkerInput,
 	markersOfSite
-} from '../../src/lib/server/field/markers';
-import { saveReading } from '../../src/lib/server/field/readings';
-import { insertSite } from '../../src/lib/server/clients/sites';
-import { choosePages, pastePages } from '../../src/lib/server/pages/commands';
+} from '../../src/lib/server/rooms/field/markers';
+import { saveReading } from '../../src/lib/server/rooms/field/readings';
+import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+import { choosePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { clientWithSite, siteInput } from '../support/clients';
 import { refusal, useQueue } from '../support/queue';
 

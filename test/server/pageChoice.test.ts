@@ -1,9 +1,9 @@
 import { expect } from 'chai';
 import { insertScenario } from '../../src/lib/server/demo/clients';
-import { findClientByName } from '../../src/lib/server/clients/clients';
-import { sitesOf } from '../../src/lib/server/clients/sites';
-import { savePages } from '../../src/lib/server/pages/commands';
-import { findPages, pageOffer } from '../../src/lib/server/watch/pageChoice';
+import { findClientByName } from '../../src/lib/server/rooms/clients/clients';
+import { sitesOf } from '../../src/lib/server/rooms/clients/sites';
+import { savePages } from '../../src/lib/server/rooms/pages/commands';
+import { findPages, pageOffer } from '../../src/lib/server/rooms/watch/pageChoice';
 import { useQueue } from '../support/queue';
 
 describe('choosing pages for a watch or a standing', () => {

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { existingSite } from '../../src/lib/server/clients/sites';
+import { existingSite } from '../../src/lib/server/rooms/clients/sites';
 import {
 	chooseOnly,
 	choosePages,
@@ -10,11 +10,11 @@ import {
 	savePages,
 	saveTraffic,
 	setType
-} from '../../src/lib/server/pages/commands';
-import { saveProposals } from '../../src/lib/server/pages/gathering';
-import { importTraffic } from '../../src/lib/server/pages/importing';
-import { countPages, listPages } from '../../src/lib/server/pages/queries';
-import { pagesView, sampleView } from '../../src/lib/server/pages/view';
+} from '../../src/lib/server/rooms/pages/commands';
+import { saveProposals } from '../../src/lib/server/rooms/pages/gathering';
+import { importTraffic } from '../../src/lib/server/rooms/pages/importing';
+import { countPages, listPages } from '../../src/lib/server/rooms/pages/queries';
+import { pagesView, sampleView } from '../../src/lib/server/rooms/pages/view';
 import { clientWithSite } from '../support/clients';
 import { refusal, useQueue } from '../support/queue';
 

@@ -1,8 +1,8 @@
 import { expect } from 'chai';
-import { putFirst, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
-import { canBeFirst, loadsAhead, timeLeftMs } from '../../src/lib/server/trials/timeLeft';
-import { findTrial } from '../../src/lib/server/trials/trial';
-import { finishJob, insertJob, leaseJob } from '../../src/lib/server/work/jobs';
+import { putFirst, startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
+import { canBeFirst, loadsAhead, timeLeftMs } from '../../src/lib/server/rooms/trials/timeLeft';
+import { findTrial } from '../../src/lib/server/rooms/trials/trial';
+import { finishJob, insertJob, leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { refusal, useQueue } from '../support/queue';
 
 describe('what comes before a trial', () => {
@@ -27,8 +27,13 @@ describe('what comes before a trial', () => {
 		expect([ahead(small), ahead(large)]).to.deep.equal([4, 4]);
 		expect(timeLeftMs(db, trial(small))).to.equal((4 + 4) * 9000);
 		expect(timeLeftMs(db, trial(large))).to.equal((20 + 4) * 9000);
-		insertJob(db, { kind: 'load', subject: 'reading:1', order: {} });
-		insertJob(db, { kind: 'load', subject: 'reading:1', order: {}, notBefore: '2999-01-01T00:00:00.000Z' });
+		insertJob(db, { kind: 'load', subject: { kind: 'reading', id: 1 }, order: {} });
+		insertJob(db, {
+			kind: 'load',
+			subject: { kind: 'reading', id: 1 },
+			order: {},
+			notBefore: '2999-01-01T00:00:00.000Z'
+		});
 		expect(ahead(small)).to.equal(5);
 		expect(served(4)).to.have.length(4);
 	});

@@ -1,10 +1,10 @@
 import { expect } from 'chai';
-import { effectByAge } from '../../src/lib/server/trials/effectByAge';
-import { sheetView } from '../../src/lib/server/trials/sheetView';
-import { repeatByAge } from '../../src/lib/server/trials/repeat';
-import { createTrial } from '../../src/lib/server/trials/commands';
-import { findTrial } from '../../src/lib/server/trials/trial';
-import { leaseJob } from '../../src/lib/server/work/jobs';
+import { effectByAge } from '../../src/lib/server/rooms/trials/effectByAge';
+import { sheetView } from '../../src/lib/server/rooms/trials/sheetView';
+import { repeatByAge } from '../../src/lib/server/rooms/trials/repeat';
+import { createTrial } from '../../src/lib/server/rooms/trials/commands';
+import { findTrial } from '../../src/lib/server/rooms/trials/trial';
+import { leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { deriveAll } from '../support/derive';
 import { refusal, trialInput, useQueue } from '../support/queue';
 

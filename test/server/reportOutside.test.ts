@@ -1,14 +1,14 @@
 import { expect } from 'chai';
 import type { OutsideFigure } from '$core/report/document';
 import { newClient } from '$core/clients/client';
-import { createClient } from '../../src/lib/server/clients/commands';
-import { createReport, saveDraft } from '../../src/lib/server/reports/commands';
-import { loadNearest } from '../../src/lib/server/reports/nearest';
-import { existingReport } from '../../src/lib/server/reports/queries';
-import { reportView } from '../../src/lib/server/reports/view';
-import { storeRequestedLoad } from '../../src/lib/server/loads/commands';
-import { requestedOrder } from '../../src/lib/server/loads/requested';
-import { finishJob, leaseJob } from '../../src/lib/server/work/jobs';
+import { createClient } from '../../src/lib/server/rooms/clients/commands';
+import { createReport, saveDraft } from '../../src/lib/server/rooms/reports/commands';
+import { loadNearest } from '../../src/lib/server/rooms/reports/nearest';
+import { existingReport } from '../../src/lib/server/rooms/reports/queries';
+import { reportView } from '../../src/lib/server/rooms/reports/view';
+import { storeRequestedLoad } from '../../src/lib/server/rooms/loads/commands';
+import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
+import { finishJob, leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { measuredLoad, refusal, useQueue } from '../support/queue';
 
 const FIGURE: OutsideFigure = {

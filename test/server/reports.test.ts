@@ -1,26 +1,26 @@
 import { expect } from 'chai';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
-import { verifyBundle } from '$core/report/verify';
+import { verifyBundle } from '$core/verification/verify';
 import { richTextOf } from '$core/report/richText';
-import { deleteTrial } from '../../src/lib/server/trials/commands';
-import { deriveEvidence } from '../../src/lib/server/trials/evidence';
-import { findLogo, hasLogo, saveLogo } from '../../src/lib/server/reports/agency';
-import { bundleOf } from '../../src/lib/server/reports/bundle';
-import { createReport, removeReport, saveDraft } from '../../src/lib/server/reports/commands';
-import { freezeReport } from '../../src/lib/server/reports/freeze';
+import { deleteTrial } from '../../src/lib/server/rooms/trials/commands';
+import { deriveEvidence } from '../../src/lib/server/rooms/trials/evidence';
+import { findLogo, hasLogo, saveLogo } from '../../src/lib/server/rooms/reports/agency';
+import { bundleOf } from '../../src/lib/server/rooms/reports/bundle';
+import { createReport, removeReport, saveDraft } from '../../src/lib/server/rooms/reports/commands';
+import { freezeReport } from '../../src/lib/server/rooms/reports/freeze';
 import { drawingVersion, wholeReport } from '../../src/lib/report/whole';
-import { sha256 } from '../../src/lib/server/db/functions';
-import { findReportPicture } from '../../src/lib/server/reports/pictures';
-import { isSignedBy, signingKey } from '../../src/lib/server/reports/signing';
-import { findPdf, pdfState, requestPdf, savePdf, takePage } from '../../src/lib/server/reports/pdf';
+import { sha256 } from '../../src/lib/server/base/db/functions';
+import { findReportPicture } from '../../src/lib/server/rooms/reports/pictures';
+import { isSignedBy, signingKey } from '../../src/lib/server/rooms/reports/signing';
+import { findPdf, pdfState, requestPdf, savePdf, takePage } from '../../src/lib/server/rooms/reports/pdf';
 import {
 	existingReport,
 	existingVersion,
 	frozenOf,
 	listReports,
 	listVersions
-} from '../../src/lib/server/reports/queries';
+} from '../../src/lib/server/rooms/reports/queries';
 import {
 	createShare,
 	isPhrase,
@@ -28,16 +28,17 @@ import {
 	openShare,
 	revokeShare,
 	TryLimit
-} from '../../src/lib/server/reports/shares';
-import { keepLines } from '../../src/lib/server/reports/worksheet';
-import { reportView, versionView } from '../../src/lib/server/reports/view';
-import { sql, type Db } from '../../src/lib/server/db/connection';
-import { createClient } from '../../src/lib/server/clients/commands';
-import { insertSite } from '../../src/lib/server/clients/sites';
-import { addMarker } from '../../src/lib/server/field/markers';
-import { savePages } from '../../src/lib/server/pages/commands';
-import { handlerOf, type Workplace } from '../../src/lib/server/work/handlers';
-import { leaseJob } from '../../src/lib/server/work/jobs';
+} from '../../src/lib/server/rooms/reports/shares';
+import { keepLines } from '../../src/lib/server/rooms/reports/worksheet';
+import { reportView, versionView } from '../../src/lib/server/rooms/reports/view';
+import { sql, type Db } from '../../src/lib/server/base/db/connection';
+import { createClient } from '../../src/lib/server/rooms/clients/commands';
+import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+import { addMarker } from '../../src/lib/server/rooms/field/markers';
+import { savePages } from '../../src/lib/server/rooms/pages/commands';
+import type { Workplace } from '../../src/lib/server/runner/handler';
+import { handlerOf } from '../../src/lib/server/runner/handlers';
+import { leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { newClient } from '$core/clients/client';
 import { SiteInput } from '$core/clients/site';
 import * as v from 'valibot';

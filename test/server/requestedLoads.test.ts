@@ -1,16 +1,21 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS, withoutSecrets } from '$core/load/conditions';
-import { deleteConditions, saveConditions } from '../../src/lib/server/conditions/saved';
+import { BUILT_IN_CONDITIONS, withoutSecrets } from '$core/load/conditions/conditions';
+import { deleteConditions, saveConditions } from '../../src/lib/server/rooms/conditions/saved';
 import {
 	deleteLoad,
 	importHar,
 	requestLoad,
 	requestNudge,
 	storeRequestedLoad
-} from '../../src/lib/server/loads/commands';
-import { countRequests, findRequest, requestedOrder, requestsOfTrial } from '../../src/lib/server/loads/requested';
-import { createTrial, nudgeArm } from '../../src/lib/server/trials/commands';
-import { finishJob, giveBack, leaseJob } from '../../src/lib/server/work/jobs';
+} from '../../src/lib/server/rooms/loads/commands';
+import {
+	countRequests,
+	findRequest,
+	requestedOrder,
+	requestsOfTrial
+} from '../../src/lib/server/rooms/loads/requested';
+import { createTrial, nudgeArm } from '../../src/lib/server/rooms/trials/commands';
+import { finishJob, giveBack, leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { measuredLoad, refusal, trialInput, useQueue } from '../support/queue';
 
 describe('loads outside trials', () => {
@@ -21,7 +26,7 @@ describe('loads outside trials', () => {
 		const id = requestLoad(q.now.db, { url: 'http://a.test', conditions: 'phone', nudge: true });
 		expect(findRequest(q.now.db, id)).to.deep.include({ url: 'http://a.test/', status: 'queued', loadId: null });
 		const job = leaseJob(q.now.db, 'me')!;
-		expect(job).to.include({ id, kind: 'load', subject: 'nobody', place: null });
+		expect(job).to.deep.include({ id, kind: 'load', subject: { kind: 'nobody', id: 0 }, place: null });
 		expect(countRequests(q.now.db)).to.deep.equal({ open: 1, leased: 1, newest: 0 });
 		const { version, ...order } = requestedOrder(q.now.db, job);
 		expect(order.conditions).to.include({ id: 'phone', input: 'nudge' });

@@ -1,9 +1,9 @@
 import { expect } from 'chai';
-import { search } from '../../src/lib/server/search/search';
-import { knownAddresses } from '../../src/lib/server/pages/pages';
-import { labLoad } from '../../src/lib/server/trials/timeLeft';
-import { createTrial, startTrial } from '../../src/lib/server/trials/commands';
-import { sql, type Db } from '../../src/lib/server/db/connection';
+import { search } from '../../src/lib/server/desk/search';
+import { knownAddresses } from '../../src/lib/server/rooms/pages/pages';
+import { labLoad } from '../../src/lib/server/rooms/trials/timeLeft';
+import { createTrial, startTrial } from '../../src/lib/server/rooms/trials/commands';
+import { sql, type Db } from '../../src/lib/server/base/db/connection';
 import { trialInput, useQueue } from '../support/queue';
 
 describe('one search over everything', () => {

@@ -1,9 +1,9 @@
 import { expect } from 'chai';
-import { judgementOf } from '../../src/lib/server/trials/judgement';
-import { sheetView } from '../../src/lib/server/trials/sheetView';
-import { parsePresence } from '$core/trial/presence';
+import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
+import { sheetView } from '../../src/lib/server/rooms/trials/sheetView';
+import { parsePresence } from '$core/trial/design/presence';
 import { describeReason } from '$core/wording/reasons';
-import { startPlace } from '../../src/lib/server/trials/orders';
+import { startPlace } from '../../src/lib/server/rooms/trials/orders';
 import { useQueue } from '../support/queue';
 import { requestOf } from '../support/records';
 

@@ -1,16 +1,16 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { NewTrialInput } from '$core/trial/input';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { NewTrialInput } from '$core/trial/design/input';
 import { newClient } from '$core/clients/client';
-import { createClient } from '../../src/lib/server/clients/commands';
-import { insertSite } from '../../src/lib/server/clients/sites';
+import { createClient } from '../../src/lib/server/rooms/clients/commands';
+import { insertSite } from '../../src/lib/server/rooms/clients/sites';
 import { siteInput } from '../support/clients';
-import { deleteConditions, listConditions, saveConditions } from '../../src/lib/server/conditions/saved';
-import { createTrial } from '../../src/lib/server/trials/commands';
-import { judgementOf } from '../../src/lib/server/trials/judgement';
-import { conditionsOfTrial } from '../../src/lib/server/trials/trial';
-import { repeatTrial } from '../../src/lib/server/trials/repeat';
+import { deleteConditions, listConditions, saveConditions } from '../../src/lib/server/rooms/conditions/saved';
+import { createTrial } from '../../src/lib/server/rooms/trials/commands';
+import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
+import { conditionsOfTrial } from '../../src/lib/server/rooms/trials/trial';
+import { repeatTrial } from '../../src/lib/server/rooms/trials/repeat';
 import { refusal, trialInput, useQueue } from '../support/queue';
 
 describe('designs of trials', () => {

@@ -1,10 +1,15 @@
 import { expect } from 'chai';
-import { excludeLoad } from '../../src/lib/server/loads/commands';
-import { messageOf, trialAnswer } from '../../src/lib/server/trials/answer';
-import { doneTrials } from '../../src/lib/server/reports/view';
-import { addRounds, startTrial, stopTrial } from '../../src/lib/server/trials/commands';
-import { deriveJudgement, findJudgement, judgementForPage, judgementOf } from '../../src/lib/server/trials/judgement';
-import { retryPlace } from '../../src/lib/server/trials/places';
+import { excludeLoad } from '../../src/lib/server/rooms/loads/commands';
+import { messageOf, trialAnswer } from '../../src/lib/server/rooms/trials/answer';
+import { doneTrials } from '../../src/lib/server/rooms/reports/view';
+import { addRounds, startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
+import {
+	deriveJudgement,
+	findJudgement,
+	judgementForPage,
+	judgementOf
+} from '../../src/lib/server/rooms/trials/judgement';
+import { retryPlace } from '../../src/lib/server/rooms/trials/places';
 import { disturbedLoad, FAILED, refusal, useQueue } from '../support/queue';
 
 describe('answers of trials', () => {

@@ -6,9 +6,9 @@ import {
 	resumeTrial,
 	startTrial,
 	stopTrial
-} from '../../src/lib/server/trials/commands';
-import { markersOf, settlingsOf } from '../../src/lib/server/trials/notes';
-import { countOpenPlaces } from '../../src/lib/server/trials/places';
+} from '../../src/lib/server/rooms/trials/commands';
+import { markersOf, settlingsOf } from '../../src/lib/server/rooms/trials/notes';
+import { countOpenPlaces } from '../../src/lib/server/rooms/trials/places';
 import { refusal, useQueue } from '../support/queue';
 
 describe('trials in the queue', () => {
@@ -60,7 +60,9 @@ describe('trials in the queue', () => {
 		q.now.finish(q.now.lease()!);
 		q.now.finish(q.now.lease()!);
 		q.now.db.prepare("UPDATE trial SET leased_at = '2099-01-01T00:00:00.000Z' WHERE id = ?").run(first);
-		q.now.db.prepare("UPDATE job SET leased_at = '2099-01-01T00:00:00.000Z' WHERE subject = ?").run(`trial:${first}`);
+		q.now.db
+			.prepare("UPDATE job SET leased_at = '2099-01-01T00:00:00.000Z' WHERE subject_kind = 'trial' AND subject_id = ?")
+			.run(first);
 		expect(q.now.runAll().map((job) => job.trialId)).to.deep.equal([second, second]);
 		expect(q.now.trial(first).status).to.equal('done');
 		expect(q.now.trial(second).status).to.equal('done');
@@ -74,9 +76,9 @@ describe('trials in the queue', () => {
 		expect(countOpenPlaces(q.now.db, spread)).to.equal(4);
 		expect(countOpenPlaces(q.now.db, later)).to.equal(6);
 		const times = q.now.db
-			.prepare('SELECT DISTINCT not_before FROM job WHERE subject = ? ORDER BY 1')
+			.prepare("SELECT DISTINCT not_before FROM job WHERE subject_kind = 'trial' AND subject_id = ? ORDER BY 1")
 			.pluck()
-			.all(`trial:${spread}`) as string[];
+			.all(spread) as string[];
 		expect((Date.parse(times[1]!) - Date.parse(times[0]!)) / 60_000).to.be.closeTo(20, 0.01);
 	});
 

@@ -1,18 +1,18 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { StandingInput, WatchInput } from '$core/watch/input';
-import { findClientByName } from '../../src/lib/server/clients/clients';
-import { sitesOf } from '../../src/lib/server/clients/sites';
-import { deleteState, saveState } from '../../src/lib/server/clients/visitorStates';
+import { findClientByName } from '../../src/lib/server/rooms/clients/clients';
+import { sitesOf } from '../../src/lib/server/rooms/clients/sites';
+import { deleteState, saveState } from '../../src/lib/server/rooms/clients/visitorStates';
 import { insertScenario } from '../../src/lib/server/demo/clients';
-import { requestLoad } from '../../src/lib/server/loads/commands';
-import { insertLoad } from '../../src/lib/server/loads/loads';
-import { pageOffer } from '../../src/lib/server/watch/pageChoice';
-import { requestReading } from '../../src/lib/server/watch/blocks';
-import { createWatch } from '../../src/lib/server/watch/commands';
-import { visitorOfLoad } from '../../src/lib/server/watch/visitors';
-import { existingWatch } from '../../src/lib/server/watch/watches';
-import { leaseJob } from '../../src/lib/server/work/jobs';
+import { requestLoad } from '../../src/lib/server/rooms/loads/commands';
+import { insertLoad } from '../../src/lib/server/rooms/loads/loads';
+import { pageOffer } from '../../src/lib/server/rooms/watch/pageChoice';
+import { requestReading } from '../../src/lib/server/rooms/watch/blocks';
+import { createWatch } from '../../src/lib/server/rooms/watch/commands';
+import { visitorOfLoad } from '../../src/lib/server/rooms/watch/visitors';
+import { existingWatch } from '../../src/lib/server/rooms/watch/watches';
+import { leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { measuredLoad, refusal, useQueue } from '../support/queue';
 
 const MEMBER = {

@@ -1,11 +1,11 @@
 import { expect } from 'chai';
 import { quantileOf } from '$core/field/histogram';
 import type { Visit } from '$core/field/visit';
-import type { Db } from '../../src/lib/server/db/connection';
-import { histogramOfName, histogramsOver } from '../../src/lib/server/visits/readings';
-import { DAY_MS } from '../../src/lib/server/visits/store';
-import { AddressWeights } from '../../src/lib/server/visits/weights';
-import type { StoredBody } from '../../src/lib/server/visits/writer';
+import type { Db } from '../../src/lib/server/base/db/connection';
+import { histogramOfName, histogramsOver } from '../../src/lib/server/rooms/visits/readings';
+import { DAY_MS } from '../../src/lib/server/rooms/visits/store';
+import { AddressWeights } from '../../src/lib/server/rooms/visits/weights';
+import type { StoredBody } from '../../src/lib/server/rooms/visits/writer';
 import { useQueue } from '../support/queue';
 import { NOW, TODAY, useVisitDoor } from '../support/visitDoor';
 import { aVisit } from '../support/visits';

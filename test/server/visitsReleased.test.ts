@@ -5,11 +5,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { quantileOf, weightOf } from '$core/field/histogram';
 import { VIEWS } from '$core/field/tallies';
-import type { Db } from '../../src/lib/server/db/connection';
-import { putAway } from '../../src/lib/server/visits/merge';
-import { histogramOfName, histogramsOver } from '../../src/lib/server/visits/readings';
-import { openVisits, refusalsOf, secretOf } from '../../src/lib/server/visits/store';
-import { VisitWriter } from '../../src/lib/server/visits/writer';
+import type { Db } from '../../src/lib/server/base/db/connection';
+import { putAway } from '../../src/lib/server/rooms/visits/merge';
+import { histogramOfName, histogramsOver } from '../../src/lib/server/rooms/visits/readings';
+import { openVisits, refusalsOf, secretOf } from '../../src/lib/server/rooms/visits/store';
+import { VisitWriter } from '../../src/lib/server/rooms/visits/writer';
 import { FIRST_DAY, LAST_DAY, placeVisits, releasedVisits } from '../support/releasedVisits';
 
 /** The p75 that no bins have rounded: nearest rank. */

@@ -3,17 +3,17 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import * as v from 'valibot';
-import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
 import { WatchInput } from '$core/watch/input';
 import { insertScenario } from '../../src/lib/server/demo/clients';
-import { findClientByName } from '../../src/lib/server/clients/clients';
-import { deleteConditions, saveConditions } from '../../src/lib/server/conditions/saved';
-import { pageOffer } from '../../src/lib/server/watch/pageChoice';
-import { cancelReading, requestReading } from '../../src/lib/server/watch/blocks';
-import { changeWatch, createWatch } from '../../src/lib/server/watch/commands';
-import { changedConditions, moveToPresentConditions } from '../../src/lib/server/watch/conditions';
-import { existingWatch } from '../../src/lib/server/watch/watches';
-import { openDatabase } from '../../src/lib/server/db/connection';
+import { findClientByName } from '../../src/lib/server/rooms/clients/clients';
+import { deleteConditions, saveConditions } from '../../src/lib/server/rooms/conditions/saved';
+import { pageOffer } from '../../src/lib/server/rooms/watch/pageChoice';
+import { cancelReading, requestReading } from '../../src/lib/server/rooms/watch/blocks';
+import { changeWatch, createWatch } from '../../src/lib/server/rooms/watch/commands';
+import { changedConditions, moveToPresentConditions } from '../../src/lib/server/rooms/watch/conditions';
+import { existingWatch } from '../../src/lib/server/rooms/watch/watches';
+import { openDatabase } from '../../src/lib/server/base/db/connection';
 import { useQueue } from '../support/queue';
 import { placeDatabase } from '../support/databases';
 
@@ -27,7 +27,10 @@ describe('the conditions of a watch', () => {
 		insertScenario(db);
 		const clientId = findClientByName(db, 'Skerry Line')!;
 		const pages = [pageOffer(db, clientId, 'watch').usual[0]!.id];
-		const input = { ...v.parse(WatchInput, { clientId, name: 'Home', pages, conditions: ['phone'] }), kind: 'watch' } as const;
+		const input = {
+			...v.parse(WatchInput, { clientId, name: 'Home', pages, conditions: ['phone'] }),
+			kind: 'watch'
+		} as const;
 		return { db, input, id: createWatch(db, input) };
 	};
 	/** Widths under which a new reading is asked for. */

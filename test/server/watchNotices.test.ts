@@ -3,8 +3,8 @@ import { SMTPServer } from 'smtp-server';
 import { createHmac } from 'node:crypto';
 import { createServer, type IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { deliverDue, hookSecret, signatureOf } from '../../src/lib/server/watch/deliver';
-import { deriveHistory } from '../../src/lib/server/watch/history';
+import { deliverDue, hookSecret, signatureOf } from '../../src/lib/server/rooms/watch/deliver';
+import { deriveHistory } from '../../src/lib/server/rooms/watch/history';
 import { useQueue } from '../support/queue';
 import { useWatches } from '../support/watches';
 

@@ -1,5 +1,5 @@
 /** Made-up arms, designs and setups for tests of the core. */
-import type { Component, Setup } from '$core/trial/setup';
+import type { Component, Setup } from '$core/trial/design/setup';
 import type { TrialArm, TrialDesign } from '$core/trial/types';
 
 export const arm = (id: number, name: string, setup: Setup | null = null): TrialArm => ({

@@ -18,18 +18,18 @@ import {
 	trialFile,
 	type Manifest
 } from '$core/report/bundle';
-import { appendixTables } from '$core/report/appendix';
+import { appendixTables } from '$core/wording/appendixTables';
 import { fileSeal, manifestSeal } from '$core/report/seal';
 import { citedIn, picturesIn } from '$core/report/view';
-import type { Drawing, Tools } from '$core/report/verify';
-import { boardMark } from '$core/trial/board';
-import { isSignedBy } from '../../src/lib/server/reports/signing';
+import type { Drawing, Tools } from '$core/verification/verify';
+import { boardMark } from '$core/trial/judge/board';
+import { isSignedBy } from '../../src/lib/server/rooms/reports/signing';
 import type { OutsideFigure } from '$core/report/document';
 import { formatRef } from '$core/report/figureRef';
 import { ownFiguresIn } from '$core/report/outside';
 import type { BlockView, FrozenReport, ReportView, TrialEvidence } from '$core/report/view';
-import type { LoadRecord } from '$core/load/record';
-import { judge, JUDGE_VERSION } from '$core/trial/judge';
+import type { LoadRecord } from '$core/load/record/record';
+import { judge, JUDGE_VERSION } from '$core/trial/judge/judge';
 import { LAB_RECIPE } from '$core/metrics/score';
 import { tellOutside } from '$core/wording/outside';
 import { wordDay, wordFigure, wordShiftIn } from '$core/wording/report';

@@ -2,9 +2,9 @@
 import * as v from 'valibot';
 import { newClient } from '$core/clients/client';
 import { SiteInput } from '$core/clients/site';
-import { createClient } from '../../src/lib/server/clients/commands';
-import { insertSite } from '../../src/lib/server/clients/sites';
-import type { Db } from '../../src/lib/server/db/connection';
+import { createClient } from '../../src/lib/server/rooms/clients/commands';
+import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+import type { Db } from '../../src/lib/server/base/db/connection';
 
 export const siteInput = (host: string, extra: Partial<v.InferInput<typeof SiteInput>> = {}): SiteInput =>
 	v.parse(SiteInput, { host, name: host, role: 'own', ...extra });

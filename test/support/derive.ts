@@ -1,7 +1,7 @@
 /** What a lab derives between loads, done at once. */
-import { openDatabase, type Db } from '../../src/lib/server/db/connection';
-import { deriveEvidence } from '../../src/lib/server/trials/evidence';
-import { deriveJudgement } from '../../src/lib/server/trials/judgement';
+import { openDatabase, type Db } from '../../src/lib/server/base/db/connection';
+import { deriveEvidence } from '../../src/lib/server/rooms/trials/evidence';
+import { deriveJudgement } from '../../src/lib/server/rooms/trials/judgement';
 
 export async function deriveAll(db: Db): Promise<void> {
 	const trials = db.prepare("SELECT id FROM trial WHERE status NOT IN ('draft', 'queued')").all() as { id: number }[];

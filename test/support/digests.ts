@@ -1,6 +1,6 @@
 /** Made-up loads of two versions of a page, and what is compared of them. */
 import { digestLoad, type LoadDigest } from '$core/compare/digest';
-import type { LoadRecord, RequestRecord } from '$core/load/record';
+import type { LoadRecord, RequestRecord } from '$core/load/record/record';
 import { recordOf, requestOf } from './records';
 
 export const page = (text: string, more: Partial<NonNullable<LoadRecord['page']>> = {}): LoadRecord['page'] => ({

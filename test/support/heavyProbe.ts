@@ -1,6 +1,6 @@
 /** A thread for heavy work whose calls hang, end it, or answer. */
 import { parentPort } from 'node:worker_threads';
-import type { HeavyNews } from '../../src/lib/server/work/heavyCalls';
+import type { HeavyNews } from '../../src/lib/server/runner/heavyCalls';
 
 const say = (news: HeavyNews) => parentPort!.postMessage(news);
 

@@ -3,8 +3,8 @@
  */
 import type { RequestListener } from 'node:http';
 import { gzipSync } from 'node:zlib';
-import type { FailureCode } from '$core/load/record';
-import type { Step } from '$core/load/steps';
+import type { FailureCode } from '$core/load/record/record';
+import type { Step } from '$core/load/journey/steps';
 import { HOSTILE_PAINTS } from './hostilePaints';
 
 export interface HostilePage {

@@ -1,7 +1,7 @@
 /** A lab without a browser: each load is what the test says. */
-import { longestLoadMs } from '$core/load/limits';
-import type { LoadOrder } from '$core/load/order';
-import type { MeasuredLoad } from '$core/load/record';
+import { longestLoadMs } from '$core/load/record/limits';
+import type { LoadOrder } from '$core/load/journey/order';
+import type { MeasuredLoad } from '$core/load/record/record';
 import type { Lab } from '../../src/lab/lab';
 
 export const silent = { info: () => undefined, warn: () => undefined, error: () => undefined };

@@ -110,7 +110,9 @@ export function slim(packed: Uint8Array, loads: number): Files {
 	const files = unzipSync(packed);
 	const head = JSON.parse(strFromU8(files['client.json']!)) as Head;
 	const kept = new Set(head.tables.load!.slice(0, loads).map(({ id }) => `load:${String(id)}`));
-	head.tables.artifact_use = head.tables.artifact_use!.filter(({ owner }) => kept.has(String(owner)));
+	head.tables.artifact_use = head.tables.artifact_use!.filter(({ owner_kind: kind, owner_id: id }) =>
+		kept.has(`${kind}:${id}`)
+	);
 	const hashes = new Set(head.tables.artifact_use.map(({ sha256 }) => String(sha256)));
 	head.media = Object.fromEntries(Object.entries(head.media).filter(([hash]) => hashes.has(hash)));
 	const artifacts = [...hashes].map((hash) => [`artifacts/${hash}`, files[`artifacts/${hash}`]!]);

@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import type { Interval, ShiftResult, Verdict } from '$core/trial/types';
-import { decide } from '$core/trial/verdict';
+import { decide } from '$core/trial/judge/verdict';
 
 export const PRIMARY: readonly MetricId[] = ['score', 'lcp', 'cls', 'tbt', 'wire', 'inp'];
 

@@ -1,6 +1,6 @@
 /** Made-up evidence for tests of the core. */
-import { emptyRecord } from '$core/load/emptyRecord';
-import type { LoadRecord, RequestRecord } from '$core/load/record';
+import { emptyRecord } from '$core/load/record/emptyRecord';
+import type { LoadRecord, RequestRecord } from '$core/load/record/record';
 import type { Figures } from '$core/metrics/catalogue';
 
 let next = 1;

@@ -6,7 +6,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliDecompressSync } from 'node:zlib';
 import { seededRandom } from '$core/stats/random';
-import type { IncomingVisit } from '../../src/lib/server/visits/writer';
+import type { IncomingVisit } from '../../src/lib/server/rooms/visits/writer';
 import { aVisit } from './visits';
 
 const FILE = 'test/server/databases/visits-1.db.br';

@@ -2,7 +2,7 @@
 import { strToU8 } from 'fflate';
 import { FIGURES, loadsFile, PAGE, REPORT, trialFile } from '$core/report/bundle';
 import type { BlockBody, FrozenReport, ReportView, TrialEvidence } from '$core/report/view';
-import type { LoadRecord } from '$core/load/record';
+import type { LoadRecord } from '$core/load/record/record';
 import { bytesOf, change, edit, type Change } from './bundles';
 
 /** Of the largest paint, which the trial decides on first. */

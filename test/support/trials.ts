@@ -1,8 +1,8 @@
 /** Made-up trials of the core: designs, loads, rounds with a common drift. */
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { noFigures, type MetricId } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom } from '$core/stats/random';
-import type { judge } from '$core/trial/judge';
+import type { judge } from '$core/trial/judge/judge';
 import type { TrialDesign, TrialLoad } from '$core/trial/types';
 
 export const arm = (id: number, name: string, extra = {}) => ({

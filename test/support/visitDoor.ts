@@ -1,16 +1,16 @@
 /** The visits' door of a made-up site with three pages: beacons in, what was counted and refused out. */
-import { histogramOfName, histogramsOver } from '../../src/lib/server/visits/readings';
+import { histogramOfName, histogramsOver } from '../../src/lib/server/rooms/visits/readings';
 import type { Beacon, Visit } from '$core/field/visit';
 import { weightOf } from '$core/field/histogram';
 import { VIEWS } from '$core/field/tallies';
 import { USUAL_VISIT_SETTINGS } from '$core/field/visitSettings';
-import type { Db } from '../../src/lib/server/db/connection';
-import { choosePages, pastePages } from '../../src/lib/server/pages/commands';
-import { VisitDoor } from '../../src/lib/server/visits/accept';
-import { saveSource } from '../../src/lib/server/visits/sources';
-import { openVisits, refusalsOf, secretOf } from '../../src/lib/server/visits/store';
-import { tokenOf } from '../../src/lib/server/visits/token';
-import { VisitWriter } from '../../src/lib/server/visits/writer';
+import type { Db } from '../../src/lib/server/base/db/connection';
+import { choosePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { VisitDoor } from '../../src/lib/server/rooms/visits/accept';
+import { saveSource } from '../../src/lib/server/rooms/visits/sources';
+import { openVisits, refusalsOf, secretOf } from '../../src/lib/server/rooms/visits/store';
+import { tokenOf } from '../../src/lib/server/rooms/visits/token';
+import { VisitWriter } from '../../src/lib/server/rooms/visits/writer';
 import { clientWithSite } from './clients';
 import type { useQueue } from './queue';
 import { aBeacon, aVisit } from './visits';

@@ -1,9 +1,9 @@
 /** A process that takes beacons without end and tells its parent which page views it acknowledged: to be killed. */
-import { openDatabase } from '../../src/lib/server/db/connection';
-import { VisitDoor } from '../../src/lib/server/visits/accept';
-import { openVisits, secretOf } from '../../src/lib/server/visits/store';
-import { tokenOf } from '../../src/lib/server/visits/token';
-import { VisitWriter } from '../../src/lib/server/visits/writer';
+import { openDatabase } from '../../src/lib/server/base/db/connection';
+import { VisitDoor } from '../../src/lib/server/rooms/visits/accept';
+import { openVisits, secretOf } from '../../src/lib/server/rooms/visits/store';
+import { tokenOf } from '../../src/lib/server/rooms/visits/token';
+import { VisitWriter } from '../../src/lib/server/rooms/visits/writer';
 import { aBeacon, aVisit } from './visits';
 
 const [folder = '', key = ''] = process.argv.slice(2);

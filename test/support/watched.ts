@@ -1,5 +1,5 @@
 /** A process under the watchdog: it lives, hangs, does not end its job, or loses its parent. */
-import { startWatchdog } from '../../src/lib/server/work/watchdog';
+import { startWatchdog } from '../../src/lib/server/runner/watchdog';
 
 const [what] = process.argv.slice(2);
 const watchdog = startWatchdog(what === 'orphan' ? process.ppid : null, {

@@ -1,17 +1,17 @@
 /** A client with two pages that are watched, and a lab that does their readings with made-up loads. */
 import * as v from 'valibot';
 import { WatchInput } from '$core/watch/input';
-import { failedLoad } from '$core/load/failedLoad';
-import type { LoadOrder } from '$core/load/order';
-import type { MeasuredLoad } from '$core/load/record';
-import type { Db } from '../../src/lib/server/db/connection';
-import { pastePages } from '../../src/lib/server/pages/commands';
-import { listPages } from '../../src/lib/server/pages/queries';
-import { requestedOrder } from '../../src/lib/server/loads/requested';
-import { requestReading, storeReadingLoad } from '../../src/lib/server/watch/blocks';
-import { createWatch } from '../../src/lib/server/watch/commands';
-import { existingWatch } from '../../src/lib/server/watch/watches';
-import { finishJob, leaseJob } from '../../src/lib/server/work/jobs';
+import { failedLoad } from '$core/load/record/failedLoad';
+import type { LoadOrder } from '$core/load/journey/order';
+import type { MeasuredLoad } from '$core/load/record/record';
+import type { Db } from '../../src/lib/server/base/db/connection';
+import { pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { listPages } from '../../src/lib/server/rooms/pages/queries';
+import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
+import { requestReading, storeReadingLoad } from '../../src/lib/server/rooms/watch/blocks';
+import { createWatch } from '../../src/lib/server/rooms/watch/commands';
+import { existingWatch } from '../../src/lib/server/rooms/watch/watches';
+import { finishJob, leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { clientWithSite } from './clients';
 import { measuredLoad } from './queue';
 

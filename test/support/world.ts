@@ -1,11 +1,11 @@
 /** Servers for tests: the simulated web and a host for trouble, each on a port of its own. */
-import type { CalmLimits } from '$core/load/calm';
+import type { CalmLimits } from '$core/load/vitals/calm';
 import { createServer, type RequestListener, type Server } from 'node:http';
 import type { AddressInfo, Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createDemoWeb, type DemoWeb } from '../../demo-web/server';
-import type { HostRule } from '$core/load/hostMap';
+import type { HostRule } from '$core/load/requests/hostMap';
 
 /** Beside its own test no machine is calm: a lab under test neither waits nor marks. */
 export const UNWATCHED: CalmLimits = { share: 1, burst: 1, waitMs: 0, restMs: 0 };

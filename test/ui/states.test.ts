@@ -1,12 +1,12 @@
 import { expect } from 'chai';
 import type { Locator } from 'playwright-core';
 import * as v from 'valibot';
-import { NewTrialInput } from '$core/trial/input';
+import { NewTrialInput } from '$core/trial/design/input';
 import { addLargestTrial, fillArchive, fillLoads } from '../../bench/archive';
-import { openDatabase, type Db } from '../../src/lib/server/db/connection';
-import { insertLoad } from '../../src/lib/server/loads/loads';
-import { createTrial, startTrial } from '../../src/lib/server/trials/commands';
-import { setTrialStatus } from '../../src/lib/server/trials/queries';
+import { openDatabase, type Db } from '../../src/lib/server/base/db/connection';
+import { insertLoad } from '../../src/lib/server/rooms/loads/loads';
+import { createTrial, startTrial } from '../../src/lib/server/rooms/trials/commands';
+import { setTrialStatus } from '../../src/lib/server/rooms/trials/queries';
 import { startApp, type TestApp } from '../support/app';
 import { FAILED, measuredLoad } from '../support/queue';
 import { openScreen, type Screen } from '../support/screen';

@@ -1,7 +1,7 @@
 /** What the agency keeps of a client: the same schema for forms, API and archives. */
 import * as v from 'valibot';
 import { isMetricId, type MetricId } from '../metrics/catalogue';
-import { MustSendList } from '../trial/mustSend';
+import { MustSendList } from '../trial/design/mustSend';
 import { Colour } from './colour';
 
 /** ISO 4217 codes of the currencies that are offered. */

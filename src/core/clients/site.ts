@@ -1,6 +1,6 @@
 /** A site of a client: its own, one it competes with, or a scratch install. */
 import * as v from 'valibot';
-import { PLACES } from '../load/places';
+import { PLACES } from '../load/conditions/places';
 
 export const SITE_ROLES = ['own', 'competitor', 'bench'] as const;
 /** Mere paths and hosts without a scheme are asked for by it. */

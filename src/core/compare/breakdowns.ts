@@ -1,5 +1,5 @@
 /** Shifts broken down into parts that add up to them. */
-import type { Owner } from '../load/owners';
+import type { Owner } from '../load/requests/owners';
 import { mean } from '../stats/summary';
 import type { MetricId } from '../metrics/catalogue';
 import type { LoadDigest } from './digest';

@@ -1,11 +1,11 @@
 /** What a trial's evidence needs of one load, small enough to hold hundreds of them at once. */
 import { sum } from 'd3-array';
-import { compressionOf, headerOf, servedFrom } from '../load/delivery';
-import { ownedTasks, timeByOwner } from '../load/mainThread';
-import { ownerOf, type Owner } from '../load/owners';
-import { hasFailed, kindOf } from '../load/requestList';
-import type { LoadRecord, RequestRecord } from '../load/record';
-import { shiftWindows } from '../load/vitals';
+import { compressionOf, headerOf, servedFrom } from '../load/requests/delivery';
+import { ownedTasks, timeByOwner } from '../load/vitals/mainThread';
+import { ownerOf, type Owner } from '../load/requests/owners';
+import { hasFailed, kindOf } from '../load/requests/requestList';
+import type { LoadRecord, RequestRecord } from '../load/record/record';
+import { shiftWindows } from '../load/vitals/vitals';
 import { scoreOf } from '../metrics/score';
 import type { Figures } from '../metrics/catalogue';
 

@@ -1,6 +1,6 @@
 /** HAR 1.2 of a load. What a load does not know is -1 or left out, as the format asks; never zero. */
 import type { Har, Entry, Header } from 'har-format';
-import type { LoadRecord, RequestRecord } from '../load/record';
+import type { LoadRecord, RequestRecord } from '../load/record/record';
 
 const PAGE_ID = 'page_1';
 

@@ -1,11 +1,11 @@
 /** A HAR 1.2 file from elsewhere becomes a load with what it holds; what it does not hold stays unknown, never zero. */
 import * as v from 'valibot';
-import { assembleLoad, NO_EVIDENCE } from '../load/assemble';
-import { emptyPage, emptyRecord } from '../load/emptyRecord';
-import { weightsOf } from '../load/weights';
-import type { LoadRecord, RequestRecord } from '../load/record';
-import { recordedHeaders } from '../load/secretHeaders';
-import { fullyLoaded } from '../load/vitals';
+import { assembleLoad, NO_EVIDENCE } from '../load/record/assemble';
+import { emptyPage, emptyRecord } from '../load/record/emptyRecord';
+import { weightsOf } from '../load/requests/weights';
+import type { LoadRecord, RequestRecord } from '../load/record/record';
+import { recordedHeaders } from '../load/requests/secretHeaders';
+import { fullyLoaded } from '../load/vitals/vitals';
 
 const pair = v.object({ name: v.string(), value: v.string() });
 const ms = v.optional(v.nullable(v.number()));

@@ -1,5 +1,5 @@
 /** Shapes that most metrics of the catalogue share. */
-import type { JudgementWords, Margin, MetricId, Thresholds } from './catalogue';
+import type { JudgementWords, Margin, MetricId, Thresholds } from './metric';
 
 export const TIME: JudgementWords = ['faster', 'slower'];
 const WEIGHT: JudgementWords = ['lighter', 'heavier'];

@@ -1,5 +1,5 @@
 /** Addresses of pages: one form for one page, so that lists from different places meet. */
-import { isWebUrl } from '../load/address';
+import { isWebUrl } from '../load/requests/address';
 
 /** Parameters that say where a visitor came from, and change nothing on the page (practice). */
 const TRACKING = /^(utm_\w+|gclid|dclid|gbraid|wbraid|fbclid|msclkid|mc_[ce]id|yclid|igshid|_ga|_gl|ref_src)$/i;

@@ -1,6 +1,6 @@
 /** A figure of another program beside the nearest own one, and why the two differ. */
 import { metricOf, type Figures, type MetricId } from '../metrics/catalogue';
-import { countedLoads } from '../trial/counted';
+import { countedLoads } from '../trial/judge/counted';
 import type { TrialDesign, TrialLoad } from '../trial/types';
 import { quantileSorted } from 'd3-array';
 import type { OutsideFigure } from './document';

@@ -1,5 +1,5 @@
 /** A report as it is shown and frozen: plain data in which every figure and every word is final. */
-import type { BoardMark } from '../trial/board';
+import type { BoardMark } from '../trial/judge/board';
 import type { ShiftResult, TrialDesign, TrialLoad } from '../trial/types';
 import type { BlockKind, OutsideFigure } from './document';
 import type { ShownText } from './richText';

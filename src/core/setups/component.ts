@@ -1,6 +1,6 @@
 /** A component as the agency's library keeps it: entered once, used in every setup. */
 import * as v from 'valibot';
-import { COMPONENT_KINDS, EXCLUSIVE_JOBS } from '../trial/setup';
+import { COMPONENT_KINDS, EXCLUSIVE_JOBS } from '../trial/design/setup';
 import { PriceRule } from './price';
 import { NO_RECOGNITION, Recognition } from './recognition';
 

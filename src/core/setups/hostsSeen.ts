@@ -1,8 +1,8 @@
 /** What one load saw of the hosts of others. */
 import { max, sum } from 'd3-array';
-import { tasksByOwner, timeByOwner } from '../load/mainThread';
-import { ownerOf } from '../load/owners';
-import type { LoadRecord, RequestRecord } from '../load/record';
+import { tasksByOwner, timeByOwner } from '../load/vitals/mainThread';
+import { ownerOf } from '../load/requests/owners';
+import type { LoadRecord, RequestRecord } from '../load/record/record';
 import type { HostSeen } from './register';
 
 /** What of a host can be seen on a page: pictures in view, type, style, frames. */

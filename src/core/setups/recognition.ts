@@ -1,9 +1,9 @@
 /** By what a component's requests are known in a load, and what each component then costs there. */
 import { sum } from 'd3-array';
 import * as v from 'valibot';
-import { BROWSER_WORK, tasksByOwner, timeByOwner } from '../load/mainThread';
-import type { InlineCode } from '../load/pageRecord';
-import type { LoadRecord, RequestRecord } from '../load/record';
+import { BROWSER_WORK, tasksByOwner, timeByOwner } from '../load/vitals/mainThread';
+import type { InlineCode } from '../load/record/pageRecord';
+import type { LoadRecord, RequestRecord } from '../load/record/record';
 
 const pattern = (name: string) =>
 	v.pipe(

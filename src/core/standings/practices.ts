@@ -1,7 +1,7 @@
 /** What pages do to be fast, and what they leave: one rule a practice, each with the evidence of a load. */
-import type { LoadRecord, RequestRecord } from '../load/record';
-import { cacheLifetimeOf, compressionOf, servedFrom } from '../load/delivery';
-import { ownerOf } from '../load/owners';
+import type { LoadRecord, RequestRecord } from '../load/record/record';
+import { cacheLifetimeOf, compressionOf, servedFrom } from '../load/requests/delivery';
+import { ownerOf } from '../load/requests/owners';
 
 export const PRACTICES = [
 	'compression',

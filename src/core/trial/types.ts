@@ -1,12 +1,12 @@
 /** What a trial is made of, as plain data. */
 import type { Figures, Margin, MetricId } from '../metrics/catalogue';
-import type { Conditions } from '../load/conditions';
-import type { Step } from '../load/steps';
-import type { VisitorState } from '../load/visitorState';
-import type { Cold } from './cold';
-import type { MustSend } from './mustSend';
-import type { PresenceCheck } from './presence';
-import type { Setup } from './setup';
+import type { Conditions } from '../load/conditions/conditions';
+import type { Step } from '../load/journey/steps';
+import type { VisitorState } from '../load/journey/visitorState';
+import type { Cold } from './design/cold';
+import type { MustSend } from './design/mustSend';
+import type { PresenceCheck } from './design/presence';
+import type { Setup } from './design/setup';
 
 /** `same-page` loads one page twice a round: the noise floor. `sweep` tries one change on several pages. */
 export type TrialKind = 'side-by-side' | 'before-after' | 'same-page' | 'sweep';

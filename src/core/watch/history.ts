@@ -8,9 +8,8 @@
  * tested at each (Bonferroni); simulated in `bench/watchRules`.
  */
 import { marginFor, type Margin, type MetricId } from '../metrics/catalogue';
-import { decide } from '../trial/verdict';
-import type { Shift, Verdict } from '../trial/types';
-import { ratioMakesSense } from '../trial/measures';
+import { decide } from '../trial/judge/verdict';
+import { ratioMakesSense } from '../trial/judge/measures';
 import { median } from '../stats/summary';
 import { normalQuantile } from '../stats/normal';
 import { breaksOf, type Break } from './breaks';
@@ -30,32 +29,16 @@ import {
 	type Series
 } from './series';
 import { difference, varianceWithin } from './step';
+import type { Change } from './change';
 import { wildOf, type Wild } from './wild';
+
+export type { Change } from './change';
 
 interface HistoryOptions {
 	/** What calls are made on. */
 	metrics: readonly MetricId[];
 	margins: Partial<Record<MetricId, Margin>> | null;
 	readingsAQuarter: number;
-}
-
-export interface Change {
-	page: number;
-	condition: string;
-	metric: MetricId;
-	/** Numbers of the last reading before the step, the first one after it, and the one at which it was called. */
-	before: number;
-	after: number;
-	calledAt: number;
-	/** Where it went on in the same direction, and when that was called; `to` and `shift` are of the newest. */
-	grew: { after: number; calledAt: number }[];
-	from: number;
-	to: number;
-	shift: Shift;
-	margin: number;
-	verdict: Verdict;
-	/** Whether the control's drift was taken off. */
-	isCorrected: boolean;
 }
 
 export interface HistoryFindings {

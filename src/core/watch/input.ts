@@ -1,8 +1,8 @@
 /** The door for a watch and for a standing: the same schema for the form and for the API. */
 import * as v from 'valibot';
-import { NamedElements, type NamedElement } from '../load/namedElement';
-import { allSelectors } from '../load/selector';
-import { WebAddress } from '../load/addressInput';
+import { NamedElements, type NamedElement } from '../load/journey/namedElement';
+import { allSelectors } from '../load/journey/selector';
+import { WebAddress } from '../load/requests/addressInput';
 import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../metrics/catalogue';
 import { Schedule } from './schedule';
 

@@ -1,6 +1,6 @@
 /** Figures of one metric of one page over the readings, and what is known of their scatter. */
 import { metricOf, type MetricId } from '../metrics/catalogue';
-import { drifts } from '../trial/measures';
+import { drifts } from '../trial/judge/measures';
 import { blockOf, type Block } from './block';
 import { withoutDrift } from './drift';
 import type { Point } from './level';

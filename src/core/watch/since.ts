@@ -1,8 +1,8 @@
 /** How a page stands against an earlier reading: the newest block against that of a week, a month or a year ago. */
 import { marginFor, type Margin, type MetricId } from '../metrics/catalogue';
 import { normalQuantile } from '../stats/normal';
-import { ratioMakesSense } from '../trial/measures';
-import { decide } from '../trial/verdict';
+import { ratioMakesSense } from '../trial/judge/measures';
+import { decide } from '../trial/judge/verdict';
 import type { ShiftResult } from '../trial/types';
 import { blockOf, type Block } from './block';
 import type { Change, HistoryFindings } from './history';

@@ -2,9 +2,9 @@
  * What went wrong with a page in a reading, beside its figures: it is gone, it leads elsewhere, it asks who one is, it
  * is built otherwise.
  */
-import type { FailureCode, LoadRecord } from '../load/record';
-import { landedElsewhere } from '../load/landing';
-import { markupLikeness, OTHER_TEMPLATE } from '../load/signature';
+import type { FailureCode, LoadRecord } from '../load/record/record';
+import { landedElsewhere } from '../load/record/landing';
+import { markupLikeness, OTHER_TEMPLATE } from '../load/record/signature';
 
 export interface PageTrouble {
 	/** Loads that failed, by reason. */

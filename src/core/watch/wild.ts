@@ -1,7 +1,7 @@
 /** Readings that stand alone. */
 import { marginFor, type MetricId } from '../metrics/catalogue';
 import { median, scaledMad } from '../stats/summary';
-import type { Change } from './history';
+import type { Change } from './change';
 import { settingParts } from './reading';
 import type { Series } from './series';
 

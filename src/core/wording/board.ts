@@ -1,7 +1,7 @@
 /** The rows of a shift board in words and figures. */
 import type { PutOff } from '../compare/late/putOff';
 import type { MetricId } from '../metrics/catalogue';
-import { boardMark, type BoardMark } from '../trial/board';
+import { boardMark, type BoardMark } from '../trial/judge/board';
 import type { ShiftResult } from '../trial/types';
 import { formatValue } from './format';
 import { judgementWord } from './headline';

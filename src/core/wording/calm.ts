@@ -1,5 +1,5 @@
 /** How busy the machine was, in words. */
-import type { CalmRecord } from '../load/record';
+import type { CalmRecord } from '../load/record/record';
 import { PART_WORDS } from './parts';
 
 const percent = (share: number) => Math.round(share * 100);

@@ -1,5 +1,5 @@
 /** What a lab is doing now. */
-import type { LoadPlace } from '../trial/place';
+import type { LoadPlace } from '../trial/design/place';
 import type { TrialDesign } from '../trial/types';
 
 export const LONE_LOAD = 'a load outside a trial';

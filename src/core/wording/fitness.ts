@@ -1,6 +1,6 @@
 /** Whether a machine is fit to measure on, in one plain sentence. */
-import type { Fitness } from '../trial/fitness';
-import { MOST_ROUNDS } from '../trial/verdict';
+import type { Fitness } from '../trial/noise/fitness';
+import { MOST_ROUNDS } from '../trial/judge/verdict';
 
 export function wordFitness(fitness: Fitness): string {
 	switch (fitness.code) {

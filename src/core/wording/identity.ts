@@ -1,5 +1,5 @@
 /** What was served otherwise to a visitor, in words. */
-import type { IdentityDifference } from '../load/identity';
+import type { IdentityDifference } from '../load/journey/identity';
 import { formatBytes } from './format';
 
 export function wordIdentity({ code, lab, visitor }: IdentityDifference): string {

@@ -3,11 +3,11 @@
  * what stands behind it. Claims what a verdict supports; the only figure is that of the largest decided shift.
  */
 import type { PutOff } from '../compare/late/putOff';
-import { boardMarks, largestDecided } from '../trial/board';
+import { boardMarks, largestDecided } from '../trial/judge/board';
 import type { ShiftResult, Verdict } from '../trial/types';
 import { formatDuration } from './format';
-import { MOST_ROUNDS } from '../trial/verdict';
-import { excludesZero, isFaint } from '../trial/faint';
+import { MOST_ROUNDS } from '../trial/judge/verdict';
+import { excludesZero, isFaint } from '../trial/judge/faint';
 import { describeNoise, type Tone } from './headline';
 import { decidedWords, slightWords } from './judged';
 import { plainList, plainName } from './plainNames';

@@ -1,5 +1,5 @@
 /** Checks that were not met, and requests that no longer leave as they did. */
-import type { SendState } from '../trial/mustSend';
+import type { SendState } from '../trial/design/mustSend';
 import { formatDuration } from './format';
 import { localNumber } from './localNumber';
 import { ENGLISH, type EvidenceWords } from './words';

@@ -5,7 +5,7 @@ import type { FigurePart } from '../report/figureRef';
 import type { ShownFigure } from '../report/richText';
 import { metricOf, type MetricId, type Unit } from '../metrics/catalogue';
 import type { ShiftResult } from '../trial/types';
-import { boardMark } from '../trial/board';
+import { boardMark } from '../trial/judge/board';
 import { boardName, boardWord } from './board';
 import { formatIn } from './format';
 import { localNumber } from './localNumber';

@@ -1,5 +1,5 @@
 /** Whether an effect went when the change was taken back, in words. */
-import type { ReturnCode, ReturnFinding } from '../trial/returnStage';
+import type { ReturnCode, ReturnFinding } from '../trial/design/returnStage';
 import { plainList } from './plainNames';
 import { PART_WORDS } from './parts';
 

@@ -7,9 +7,9 @@
  * ratio as if it were a gain, never a second interval on another scale.
  */
 import { metricOf } from '../metrics/catalogue';
-import { excludesZero, isFaint } from '../trial/faint';
+import { excludesZero, isFaint } from '../trial/judge/faint';
 import type { Shift, ShiftResult } from '../trial/types';
-import { MOST_ROUNDS } from '../trial/verdict';
+import { MOST_ROUNDS } from '../trial/judge/verdict';
 import { formatDuration, formatIn, formatValue } from './format';
 import { judgementWord } from './headline';
 import { improved } from './judged';

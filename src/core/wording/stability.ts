@@ -1,5 +1,5 @@
 /** What waiting for a stable page saw, in a sentence. */
-import type { FetchSeen, StabilityResult } from '../load/stability';
+import type { FetchSeen, StabilityResult } from '../load/requests/stability';
 
 export function describeStability({ stable, tookMs, fetches }: StabilityResult): string {
 	const last = fetches.at(-1);

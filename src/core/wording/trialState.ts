@@ -1,6 +1,6 @@
 /** Why a trial rests, in a sentence. */
-import { stagesOf } from '../trial/comparisons';
-import type { EndReason, TrialStatus } from '../trial/status';
+import { stagesOf } from '../trial/design/comparisons';
+import type { EndReason, TrialStatus } from '../trial/design/status';
 import type { TrialDesign } from '../trial/types';
 
 const ENDED: Record<EndReason, string> = {

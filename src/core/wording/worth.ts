@@ -1,5 +1,5 @@
 /** Whether a gain is worth its price: what verdicts say of score and largest paint, against monthly cost and effort. */
-import { monthlyCostOf, NO_SETUP } from '../trial/setup';
+import { monthlyCostOf, NO_SETUP } from '../trial/design/setup';
 import type { MetricId } from '../metrics/catalogue';
 import type { ShiftResult, TrialArm } from '../trial/types';
 import { formatDuration } from './format';

@@ -2,7 +2,7 @@
 import { mkdirSync, writeFileSync, chownSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { chromium, type Browser, type CDPSession } from 'playwright-core';
-import { BROWSER_SWITCHES } from '$core/load/browserSwitches';
+import { BROWSER_SWITCHES } from '$core/load/conditions/browserSwitches';
 import { failure } from '../failure';
 import { asAccount, browserAccount, type Account } from './account';
 import { findChromium } from './find';

@@ -1,7 +1,7 @@
 /** A clean profile for one load. */
 import type { BrowserContext } from 'playwright-core';
-import type { Conditions } from '$core/load/conditions';
-import { visitorAgent } from '$core/load/identity';
+import type { Conditions } from '$core/load/conditions/conditions';
+import { visitorAgent } from '$core/load/journey/identity';
 import type { RunningBrowser } from './launch';
 
 /** W3C WebDriver, section 4: an automated browser says so here; an ordinary one says false. */

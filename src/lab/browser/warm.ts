@@ -3,8 +3,8 @@
  * and of the graphics process fill once. Before it measures, it loads the lab's own control page, which counts for
  * nothing, until two loads in a row agree.
  */
-import { USUAL, type Conditions } from '$core/load/conditions';
-import type { LoadRecord } from '$core/load/record';
+import { USUAL, type Conditions } from '$core/load/conditions/conditions';
+import type { LoadRecord } from '$core/load/record/record';
 
 /** Loads of the control page at most: where they do not agree by then, the machine scatters by itself. */
 export const MOST_WARM_LOADS = 3;

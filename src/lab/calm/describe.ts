@@ -1,6 +1,6 @@
 /** What a record says of the machine around its load. */
-import { disturbanceOf, samplesWithin, trackOf, type CalmLimits, type CalmSample } from '$core/load/calm';
-import type { CalmRecord } from '$core/load/record';
+import { disturbanceOf, samplesWithin, trackOf, type CalmLimits, type CalmSample } from '$core/load/vitals/calm';
+import type { CalmRecord } from '$core/load/record/record';
 import { readFrequencyMhz } from './procStat';
 
 /** What the lab knows of a load beside its record. */

@@ -1,6 +1,6 @@
 /** How busy the machine is with something else than the load, sample by sample. */
 import { cpus } from 'node:os';
-import type { CalmSample } from '$core/load/calm';
+import type { CalmSample } from '$core/load/vitals/calm';
 import { processTrees, readPressureMs, readProcessorTicks, readProcessTicks, TICK_MS } from './procStat';
 
 /** Looks at the machine; each call of `sample` tells what happened since the one before. */

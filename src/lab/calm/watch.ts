@@ -1,6 +1,6 @@
 /** Watches how busy the machine is around a load. */
 import type { Worker } from 'node:worker_threads';
-import type { CalmSample } from '$core/load/calm';
+import type { CalmSample } from '$core/load/vitals/calm';
 import { startThread } from '../thread';
 import type { WatchNews, WatchOrder } from './worker';
 

@@ -1,7 +1,7 @@
 /** The sampler's own thread: the lab's work never delays a sample. */
 import { existsSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
-import type { CalmSample } from '$core/load/calm';
+import type { CalmSample } from '$core/load/vitals/calm';
 import { LinuxSampler, PlainSampler, type Sampler } from './sampler';
 
 export const SAMPLE_EVERY_MS = 100;

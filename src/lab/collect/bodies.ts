@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import type { CDPSession } from 'playwright-core';
-import type { BodyFact } from '$core/load/record';
+import type { BodyFact } from '$core/load/record/record';
 import type { NetworkCollector } from './network';
 
 const squeeze = promisify(gzip);

@@ -2,11 +2,11 @@
  * Which script ran until the page settled, and which style matches then. Of style nothing is asked before: keeping
  * count of rules while a page loads reads its sheets a second time, and held a phone's first paint up by a quarter.
  */
-import type { UnusedBytes } from '$core/load/assemble';
+import type { UnusedBytes } from '$core/load/record/assemble';
 import type { CDPSession } from 'playwright-core';
 import type { NetworkCollector } from './network';
 import { servingFromWhatCame } from './servedAgain';
-import { unusedInScript, unusedInSheet, type CoverageRange } from '$core/load/coverage';
+import { unusedInScript, unusedInSheet, type CoverageRange } from '$core/load/requests/coverage';
 
 export class CoverageCollector {
 	#sheets = new Map<string, { url: string; length: number }>();

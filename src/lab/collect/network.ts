@@ -2,8 +2,8 @@
 import type { CDPSession } from 'playwright-core';
 // The package does not export its protocol types; a path does.
 import type { Protocol } from '../../../node_modules/playwright-core/types/protocol';
-import type { RequestPhase, RequestRecord } from '$core/load/record';
-import { recordedHeaders } from '$core/load/secretHeaders';
+import type { RequestPhase, RequestRecord } from '$core/load/record/record';
+import { recordedHeaders } from '$core/load/requests/secretHeaders';
 import type { ConnectionLog } from '../shaper/socks';
 
 type Net<Name extends keyof Protocol.Events> = Protocol.Events[Name];

@@ -1,7 +1,7 @@
 /** What the page's service workers fetch: their requests never pass through the page's own network log. */
 import type { BrowserContext, Request } from 'playwright-core';
-import type { RequestRecord } from '$core/load/record';
-import { recordedHeaders } from '$core/load/secretHeaders';
+import type { RequestRecord } from '$core/load/record/record';
+import { recordedHeaders } from '$core/load/requests/secretHeaders';
 
 export class WorkerTraffic {
 	#requests: { request: Request; ended: Promise<Sizes> }[] = [];

@@ -1,8 +1,8 @@
 /** From raw screencast frames to distinct, small, dated pictures with their visual progress. */
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
-import type { FrameRecord } from '$core/load/record';
-import { colourHistogram, visualProgress, type ColourHistogram } from '$core/load/visual';
+import type { FrameRecord } from '$core/load/record/record';
+import { colourHistogram, visualProgress, type ColourHistogram } from '$core/load/vitals/visual';
 import type { RawFrame } from './screencast';
 
 sharp.cache(false);

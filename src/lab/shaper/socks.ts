@@ -3,10 +3,10 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { createServer, connect, type NetConnectOpts, type Server, type Socket } from 'node:net';
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
-import { isPublicAddress } from '$core/load/publicAddress';
+import { isPublicAddress } from '$core/load/requests/publicAddress';
 import { Link, type Flow, type Way } from './link';
-import { OUTAGE_SLOW_MS, type Outage, type OutageKind } from '$core/load/outage';
-import { ruleFor, type HostRule, type HostTimes } from '$core/load/hostMap';
+import { OUTAGE_SLOW_MS, type Outage, type OutageKind } from '$core/load/journey/outage';
+import { ruleFor, type HostRule, type HostTimes } from '$core/load/requests/hostMap';
 
 export interface ShapeOptions {
 	roundTripMs: number;

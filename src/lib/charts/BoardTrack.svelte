@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** One mark on the axis of a shift board: the margin as a band, the interval as a bar, the estimate as a diamond. */
-	import type { BoardMark } from '$core/trial/board';
+	import type { BoardMark } from '$core/trial/judge/board';
 	import { trackMarkup } from './trackMarkup';
 
 	interface Props {

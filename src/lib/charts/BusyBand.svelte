@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** A thin band on a load's time axis: how much of the machine's processors went to something else. */
-	import type { CalmRecord } from '$core/load/record';
+	import type { CalmRecord } from '$core/load/record/record';
 	import { busyBars, placeOf } from './timelineLayout';
 
 	interface Props {

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The last day, hour by hour: how much of the processors went to something else, and which loads that disturbed. */
 	import { csvText } from './csvText';
-	import { CALM_LIMITS } from '$core/load/calm';
+	import { CALM_LIMITS } from '$core/load/vitals/calm';
 	import ChartMenu from './ChartMenu.svelte';
 
 	interface Hour {

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What one release did, metric by metric, on the axis of the shift board. */
-	import { boardMark } from '$core/trial/board';
+	import { boardMark } from '$core/trial/judge/board';
 	import type { EffectAnswer } from '$core/field/effect/types';
 	import type { FieldMetric } from '$core/field/histogram';
 	import { metricOf } from '$core/metrics/catalogue';

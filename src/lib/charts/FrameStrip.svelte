@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Pictures along the time axis; each ends at the moment that it shows. Wider charts hold more of them. */
 	import { frameAt } from '$core/compare/film';
-	import type { FrameRecord } from '$core/load/record';
+	import type { FrameRecord } from '$core/load/record/record';
 	import { formatDuration } from '$core/wording/format';
 	import { CHART_WIDTHS, notesBetween, stripMoments } from './timelineLayout';
 

@@ -5,12 +5,11 @@
 	 */
 	import { onMount } from 'svelte';
 	import { Virtualizer, elementScroll, observeElementOffset, observeElementRect } from '@tanstack/virtual-core';
-	import type { CalmRecord, FrameRecord } from '$core/load/record';
-	import type { OwnerShare } from '$core/load/owners';
-	import { kindOf, listRequests, type OwnedRequest, type RequestWish } from '$core/load/requestList';
+	import type { CalmRecord, FrameRecord } from '$core/load/record/record';
+	import type { OwnerShare } from '$core/load/requests/owners';
+	import { kindOf, listRequests, type OwnedRequest, type RequestWish } from '$core/load/requests/requestList';
 	import { counted, formatBytes, formatDuration } from '$core/wording/format';
 	import BusyBand from './BusyBand.svelte';
-	import Later from '../Later.svelte';
 	import ChartMenu from './ChartMenu.svelte';
 	import FrameStrip from './FrameStrip.svelte';
 	import { chosenOf, rowsByOwner, wishFrom, type TimelineRow } from './timelineRows';
@@ -172,7 +171,7 @@
 </script>
 
 <figure>
-	<RequestFilters {wish} {asked} {byOwner} {shares} {types} {counts} onchange={filter} />
+	<RequestFilters {wish} {byOwner} {shares} {types} {counts} onchange={filter} />
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 	<div
 		class="chart"
@@ -185,8 +184,8 @@
 		onpointerleave={() => (cursor = null)}
 		onkeydown={onKey}
 	>
-		{#if frames.length}<Later of={FrameStrip} props={strip} />{/if}
-		{#if calm?.track.endsMs.length}<Later of={BusyBand} props={{ calm, words: calmWords, endMs: end }} />{/if}
+		{#if frames.length}<FrameStrip {...strip} />{/if}
+		{#if calm?.track.endsMs.length}<BusyBand {calm} words={calmWords} endMs={end} />{/if}
 		<div class="list" bind:this={list} style:height="{listHeight}px" data-testid="requests">
 			<div class="rows" style:height="{rows.length * ROW}px">
 				{#each visible as item (item.index)}
@@ -253,11 +252,11 @@
 				colour={colours(chosen.owner.id, chosen.owner.kind)}
 				onclose={() => open(chosen.number)}
 			/>{/key}{/if}
-	<Later of={OwnersLegend} props={{ shares, colours }} />
+	<OwnersLegend {shares} {colours} />
 	<figcaption>
-		Pale is waiting, full is receiving; colours tell the owner; ▮ blocks rendering. <Later
-			of={ChartMenu}
-			props={{ name: 'requests', csv: csvOfShown }}
+		Pale is waiting, full is receiving; colours tell the owner; ▮ blocks rendering. <ChartMenu
+			name="requests"
+			csv={csvOfShown}
 		/>
 	</figcaption>
 </figure>

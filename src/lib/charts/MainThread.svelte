@@ -2,7 +2,7 @@
 	/** Long tasks on the load's time axis, split by whose scripts ran in them. */
 	import { scaleLinear } from 'd3-scale';
 	import { csvText } from './csvText';
-	import type { OwnedTask, OwnerTime } from '$core/load/mainThread';
+	import type { OwnedTask, OwnerTime } from '$core/load/vitals/mainThread';
 	import { formatDuration } from '$core/wording/format';
 	import ChartMenu from './ChartMenu.svelte';
 	import type { OwnerColours } from './ownerColour';

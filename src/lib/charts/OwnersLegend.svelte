@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Whose requests have which colour. */
-	import type { OwnerShare } from '$core/load/owners';
+	import type { OwnerShare } from '$core/load/requests/owners';
 	import { formatBytes } from '$core/wording/format';
 	import type { OwnerColours } from './ownerColour';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Button } from 'carbon-components-svelte';
 	/** The finished page with the LCP element outlined and each shift as boxes from and to, stepped through in time. */
-	import type { Box, LcpRecord, ShiftRecord } from '$core/load/record';
+	import type { Box, LcpRecord, ShiftRecord } from '$core/load/record/record';
 	import { formatDuration, formatValue } from '$core/wording/format';
 
 	interface Props {

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The frames at true speed and slowed, as one film. */
 	import { frameAt } from '$core/compare/film';
-	import type { FrameRecord } from '$core/load/record';
+	import type { FrameRecord } from '$core/load/record/record';
 	import { formatDuration } from '$core/wording/format';
 	import { FilmClock } from './filmClock.svelte';
 	import FilmControls from './FilmControls.svelte';

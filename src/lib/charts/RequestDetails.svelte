@@ -2,9 +2,9 @@
 	import { Button } from 'carbon-components-svelte';
 	/** All that is known of one request; its headers and who asked for it come when it is opened. */
 	import { onMount } from 'svelte';
-	import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '$core/load/delivery';
-	import type { RequestRecord } from '$core/load/record';
-	import type { OwnedRequest } from '$core/load/requestList';
+	import { cacheLifetimeOf, compressionOf, servedFrom, wordLifetime } from '$core/load/requests/delivery';
+	import type { RequestRecord } from '$core/load/record/record';
+	import type { OwnedRequest } from '$core/load/requests/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
 
 	interface Props {

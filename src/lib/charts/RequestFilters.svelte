@@ -1,17 +1,13 @@
 <script lang="ts">
 	/** What of the requests is listed, and in which order. */
-	import type { OwnerShare } from '$core/load/owners';
-	import { ORDERS, SPECIAL, type RequestWish } from '$core/load/requestList';
-
-	import Later from '../Later.svelte';
+	import type { OwnerShare } from '$core/load/requests/owners';
+	import { ORDERS, SPECIAL, type RequestWish } from '$core/load/requests/requestList';
 	import ByOwner from './ByOwner.svelte';
 	import RequestChoice from './RequestChoice.svelte';
 	import RequestSearch from './RequestSearch.svelte';
 
 	interface Props {
 		wish: RequestWish;
-		/** What the address asks for, which the server does not know. */
-		asked: Record<string, string>;
 		byOwner: boolean;
 		shares: OwnerShare[];
 		types: string[];
@@ -19,8 +15,7 @@
 		counts: { shown: number; all: number };
 		onchange: (wish: RequestWish, byOwner: boolean) => void;
 	}
-	let { wish, asked, byOwner, shares, types, counts, onchange }: Props = $props();
-	const awake = $derived(Object.keys(asked).length > 0);
+	let { wish, byOwner, shares, types, counts, onchange }: Props = $props();
 	const set = (part: Partial<RequestWish>) => onchange({ ...wish, ...part }, byOwner);
 	const group = (checked: boolean) => onchange(wish, checked);
 	const search = (words: string) => set({ search: words });
@@ -41,11 +36,11 @@
 </script>
 
 <div class="filters no-print">
-	<Later of={RequestSearch} {awake} props={{ value: wish.search, onchange: search }} />
+	<RequestSearch value={wish.search} onchange={search} />
 	{#each choices as { key, label, options, onchange: choose } (key)}
-		<Later of={RequestChoice} {awake} props={{ label, options, value: wish[key], onchange: choose }} />
+		<RequestChoice {label} {options} value={wish[key]} onchange={choose} />
 	{/each}
-	<Later of={ByOwner} {awake} props={{ checked: byOwner, onchange: group }} />
+	<ByOwner checked={byOwner} onchange={group} />
 	<span class="muted figures count" aria-live="polite">{counts.shown} of {counts.all}</span>
 </div>
 

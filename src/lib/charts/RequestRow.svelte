@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** One request on the time axis. */
-	import { hasFailed, kindOf, type OwnedRequest } from '$core/load/requestList';
+	import { hasFailed, kindOf, type OwnedRequest } from '$core/load/requests/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
 	import { placeOf } from './timelineLayout';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The shift board on one line, for rows of lists: marks without figures. */
-	import type { BoardMark } from '$core/trial/board';
+	import type { BoardMark } from '$core/trial/judge/board';
 	import BoardTrack from './BoardTrack.svelte';
 
 	interface Props {

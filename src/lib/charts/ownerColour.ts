@@ -1,5 +1,5 @@
 /** Owners of requests carry colour: own host, own CDN, each third party. */
-import type { OwnerShare } from '$core/load/owners';
+import type { OwnerShare } from '$core/load/requests/owners';
 
 export type OwnerColours = (id: string, kind: string) => string;
 

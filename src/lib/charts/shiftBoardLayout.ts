@@ -1,5 +1,5 @@
 /** Where marks of a shift board stand on its axis: pure. */
-import type { BoardMark } from '$core/trial/board';
+import type { BoardMark } from '$core/trial/judge/board';
 
 /** The axis ends here, in margins. */
 export const REACH = 20;

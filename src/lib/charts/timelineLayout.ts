@@ -1,6 +1,6 @@
 /** Where things stand on the time axis of a load: pure. Places are shares of the axis, right at any width. */
-import { CALM_LIMITS } from '$core/load/calm';
-import type { CalmTrack, FrameRecord } from '$core/load/record';
+import { CALM_LIMITS } from '$core/load/vitals/calm';
+import type { CalmTrack, FrameRecord } from '$core/load/record/record';
 
 /** A width of the chart from which on it is drawn so; the styles of LoadTimeline ask for the same widths. */
 export interface ChartWidth {

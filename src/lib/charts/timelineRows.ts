@@ -1,6 +1,6 @@
 /** What a load's timeline lists, and how its choice is kept in the address. */
-import type { OwnerShare } from '$core/load/owners';
-import { EVERYTHING, ORDERS, SPECIAL, type OwnedRequest, type RequestWish } from '$core/load/requestList';
+import type { OwnerShare } from '$core/load/requests/owners';
+import { EVERYTHING, ORDERS, SPECIAL, type OwnedRequest, type RequestWish } from '$core/load/requests/requestList';
 
 /** A request, or the heading of an owner's requests. */
 export type TimelineRow = { owner: OwnerShare; count: number } | { request: OwnedRequest };

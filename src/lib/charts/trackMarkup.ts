@@ -1,5 +1,5 @@
 /** What stands on the axis of a shift board, as SVG. Markup, and not elements one by one: a list has hundreds. */
-import type { BoardMark } from '$core/trial/board';
+import type { BoardMark } from '$core/trial/judge/board';
 import { MARGIN_BAND, placeMark, type PlacedMark } from './shiftBoardLayout';
 
 const percent = (share: number) => `${(share * 100).toFixed(2)}%`;

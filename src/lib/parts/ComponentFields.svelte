@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** One component of a setup. */
 	import { Button, MultiSelect, NumberInput } from 'carbon-components-svelte';
-	import { COMPONENT_KINDS, EXCLUSIVE_JOBS, type Component } from '$core/trial/setup';
+	import { COMPONENT_KINDS, EXCLUSIVE_JOBS, type Component } from '$core/trial/design/setup';
 	import { page } from '$app/state';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Offered, never done by itself: a history parts where its conditions change. */
-	import type { ChangedConditions } from '$lib/server/watch/conditions';
+	import type { ChangedConditions } from '$lib/server/rooms/watch/conditions';
 	import Action from './Action.svelte';
 
 	interface Props {
@@ -17,7 +17,9 @@
 	<section class="panel" aria-labelledby="moved-conditions">
 		<h2 id="moved-conditions">Not under the conditions of the workshop any more</h2>
 		<ul class="plain">
-			{#each changed as { id, name, before, now } (id)}<li><b>{name}</b>: here {before}; in the workshop {now}</li>{/each}
+			{#each changed as { id, name, before, now } (id)}<li>
+					<b>{name}</b>: here {before}; in the workshop {now}
+				</li>{/each}
 		</ul>
 		<p class="muted">
 			{what[0]!.toUpperCase()}{what.slice(1)} goes on under the conditions that it began with. Once it is moved, {parts}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What the lab is doing now, and whether the server answers at all. */
 	import { formatWait } from '$core/wording/format';
-	import type { LabNow } from '$lib/server/labs/view';
+	import type { LabNow } from '$lib/server/desk/labNow';
 
 	let { lab, isUnreachable }: { lab: LabNow; isUnreachable: boolean } = $props();
 </script>

@@ -1,9 +1,8 @@
 <script lang="ts">
 	/** A part of a sheet: one line of finding, opened in place. */
+	import { AccordionItem } from 'carbon-components-svelte';
 	import type { Snippet } from 'svelte';
-	import Later from '../Later.svelte';
 	import { openParts } from './openParts.svelte';
-	import PartItem from './PartItem.svelte';
 
 	interface Props {
 		id: string;
@@ -15,18 +14,25 @@
 		printed?: boolean;
 		/** Fetch what the part needs: it is about to be opened. */
 		prefetch?: () => void;
-		/** What a part that is printed while it is closed tells: when it changes, so does the part. */
-		shows?: unknown;
 		children: Snippet;
 	}
-	let { id, title, finding, tone = 'plain', printed = false, prefetch, shows, children }: Props = $props();
+	let { id, title, finding, tone = 'plain', printed = false, prefetch, children }: Props = $props();
 	const parts = openParts();
 	const isOpen = $derived(parts.isOpen(id));
-	const onopen = (open: boolean) => parts.set(id, open);
 </script>
 
-<Later
-	of={PartItem}
-	awake={isOpen}
-	props={{ shows, id, title, finding, tone, printed, isOpen, onopen, prefetch, children }}
-/>
+<AccordionItem
+	{id}
+	bind:open={() => isOpen, (open: boolean) => parts.set(id, open)}
+	class={printed ? 'printed' : ''}
+	on:mouseenter={() => prefetch?.()}
+>
+	<svelte:fragment slot="title"
+		><span class="part-title">{title}</span><span class="part-finding {tone}">{finding}</span></svelte:fragment
+	>
+	{#if isOpen || printed}<section aria-label={title}>
+			<!-- The line above is a control: this stands in the outline of the page. -->
+			<h2 class="visually-hidden">{title}</h2>
+			{@render children()}
+		</section>{/if}
+</AccordionItem>

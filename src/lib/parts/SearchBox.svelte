@@ -2,7 +2,7 @@
 	/** Search over everything; `/` goes here, the arrows walk through what was found. */
 	import { Search } from 'carbon-components-svelte';
 	import { afterNavigate, goto } from '$app/navigation';
-	import type { Hit } from '$lib/server/search/search';
+	import type { Hit } from '$lib/server/desk/search';
 	import { HIT_KINDS } from './hitKinds';
 
 	let words = $state('');

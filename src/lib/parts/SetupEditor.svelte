@@ -2,7 +2,7 @@
 	/** What a variant's page runs on: components, features, effort; goes with a form as JSON in a hidden field. */
 	import Field from './Field.svelte';
 	import { Button, NumberInput } from 'carbon-components-svelte';
-	import { exclusiveClashes, type Setup } from '$core/trial/setup';
+	import { exclusiveClashes, type Setup } from '$core/trial/design/setup';
 	import Choice from './Choice.svelte';
 	import ComponentFields from './ComponentFields.svelte';
 	import Hidden from './Hidden.svelte';

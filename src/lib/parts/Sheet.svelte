@@ -1,23 +1,20 @@
 <script lang="ts">
 	/** A sheet: its answer first, then parts that open in place; a sticky margin lists them with their state. */
+	import { Accordion } from 'carbon-components-svelte';
 	import type { Snippet } from 'svelte';
 	import { afterNavigate } from '$app/navigation';
 	import { page } from '$app/state';
-	import Later from '../Later.svelte';
 	import { provideOpenParts } from './openParts.svelte';
-	import PartList from './PartList.svelte';
 
 	interface Props {
 		parts: { id: string; name: string; state?: string }[];
 		/** The first screen. */
 		first: Snippet;
-		/** What the parts tell: when it changes, so do they. */
-		shows: unknown;
 		children: Snippet;
 		/** What follows the parts. */
 		last?: Snippet;
 	}
-	let { parts, first, shows, children, last }: Props = $props();
+	let { parts, first, children, last }: Props = $props();
 	const open = provideOpenParts(page.url.searchParams.get('open'));
 	const follow = () => open.followFragment();
 	// Once the router stands, and after each link within the sheet.
@@ -45,7 +42,7 @@
 	</nav>
 	<div class="column">
 		{@render first()}
-		<Later of={PartList} awake={open.isAnyOpen} props={{ shows, children }} />
+		<Accordion align="start" size="sm" role="none">{@render children()}</Accordion>
 		{@render last?.()}
 	</div>
 </div>

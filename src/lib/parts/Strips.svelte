@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The answer of a trial in a row of a list: a line per conditions and variant. */
 	import ShiftStrip from '$lib/charts/ShiftStrip.svelte';
-	import type { ListedAnswer } from '$lib/server/trials/listedAnswer';
+	import type { ListedAnswer } from '$lib/server/rooms/trials/listedAnswer';
 
 	interface Props {
 		answer: ListedAnswer;

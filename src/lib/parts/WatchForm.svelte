@@ -3,7 +3,7 @@
 	import { Accordion, AccordionItem, Button, Checkbox, NumberInput, TextArea } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import { live } from '$lib/live.svelte';
-	import type { FoundPage, PageOffer } from '$lib/server/watch/pageChoice';
+	import type { FoundPage, PageOffer } from '$lib/server/rooms/watch/pageChoice';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';
 	import Hidden from './Hidden.svelte';
@@ -11,7 +11,7 @@
 	import PagePicker from './PagePicker.svelte';
 	import { metricOf } from '$core/metrics/catalogue';
 	import { counted } from '$core/wording/format';
-	import type { TypedWatch, watchChoices } from '$lib/server/watch/form';
+	import type { TypedWatch, watchChoices } from '$lib/server/rooms/watch/form';
 	import type { Issue } from '$lib/server/http/api';
 
 	interface Props {

@@ -17,10 +17,6 @@ export class OpenParts {
 		return this.ids.includes(id);
 	}
 
-	get isAnyOpen(): boolean {
-		return this.ids.length > 0;
-	}
-
 	set(id: string, open: boolean): void {
 		if (open === this.isOpen(id)) return;
 		this.ids = open ? [...this.ids, id] : this.ids.filter((other) => other !== id);

@@ -1,6 +1,6 @@
 /** A setup while it is being typed: pure. */
 import type { LibraryComponent } from '$core/setups/component';
-import { NO_SETUP, type Component, type Setup } from '$core/trial/setup';
+import { NO_SETUP, type Component, type Setup } from '$core/trial/design/setup';
 
 /** One feature a line, as it is typed: "Web fonts: on". */
 export function featureLines(setup: Setup | null): string {

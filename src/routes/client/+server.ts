@@ -2,7 +2,7 @@ import { redirect } from '@sveltejs/kit';
 import { errorAnswer } from '$lib/server/http/api';
 import { readForm, textOf } from '$lib/server/http/form';
 import { ownPath } from '$lib/server/http/ownPath';
-import { NotPossible } from '$lib/server/http/refusal';
+import { NotPossible } from '$lib/server/base/refusal';
 
 /** Choose the client whose things the lists show; works without scripts too. */
 export const POST = async ({ request, cookies }) => {

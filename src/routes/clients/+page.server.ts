@@ -1,4 +1,3 @@
-import { clientListView } from '$lib/server/clients/view';
-import { getDb } from '$lib/server/context';
+import { clientListView } from '$lib/server/rooms/clients/view';
 
-export const load = () => ({ where: 'Clients', list: clientListView(getDb()) });
+export const load = ({ locals }) => ({ where: 'Clients', list: clientListView(locals.db) });

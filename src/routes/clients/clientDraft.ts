@@ -1,5 +1,5 @@
 /** A client as its form shows it: text, so that nothing typed is lost. */
-import { mustSendLines } from '$core/trial/mustSend';
+import { mustSendLines } from '$core/trial/design/mustSend';
 import type { ClientInput } from '$core/clients/client';
 
 export interface ClientDraft {

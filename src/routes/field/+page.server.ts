@@ -1,31 +1,30 @@
 import type { MetricReading } from '$core/field/reading';
 import type { RequestEvent } from './$types';
-import { clientNames, existingClient } from '$lib/server/clients/clients';
-import { getDb, getSettings } from '$lib/server/context';
-import { requestField } from '$lib/server/field/gathering';
+import { clientNames, existingClient } from '$lib/server/rooms/clients/clients';
+import { requestField } from '$lib/server/rooms/field/gathering';
 import { describeAssessment } from '$core/wording/field';
-import { chosenPagesOf } from '$lib/server/pages/chosen';
-import { fieldView } from '$lib/server/field/view';
+import { chosenPagesOf } from '$lib/server/rooms/pages/chosen';
+import { fieldView } from '$lib/server/rooms/field/view';
 import { packTrend } from './trendText';
 import { formAction, textOf } from '$lib/server/http/form';
 
-export const load = async ({ parent, url }) => {
+export const load = async ({ locals, parent, url }) => {
 	const { clientId } = await parent();
-	const names = clientNames(getDb());
+	const names = clientNames(locals.db);
 	const asked = Number(url.searchParams.get('client')) || clientId;
 	// Without one that is asked for, the first whose pages are looked at.
 	const client =
 		names.find(({ id }) => id === asked) ??
-		names.find(({ id }) => chosenPagesOf(getDb(), id).length > 0) ??
+		names.find(({ id }) => chosenPagesOf(locals.db, id).length > 0) ??
 		names[0] ??
 		null;
 	return {
 		where: client ? `Field › ${client.name}` : 'Field',
 		names,
 		client,
-		hasPanel: getSettings().panel.url !== '',
+		hasPanel: locals.settings.panel.url !== '',
 		filter: { assessment: url.searchParams.get('is') ?? '', device: url.searchParams.get('device') ?? '' },
-		view: client && listed(fieldView(getDb(), client))
+		view: client && listed(fieldView(locals.db, client))
 	};
 };
 
@@ -46,7 +45,7 @@ function listed({ rows, ...rest }: ReturnType<typeof fieldView>) {
 const figureOf = (reading: MetricReading | undefined) => reading && { p75: reading.p75, shares: reading.shares };
 
 export const actions = {
-	gather: formAction((form: FormData, _event: RequestEvent) => {
-		requestField(getDb(), existingClient(getDb(), Number(textOf(form, 'client'))).id);
+	gather: formAction((form: FormData, { locals }: RequestEvent) => {
+		requestField(locals.db, existingClient(locals.db, Number(textOf(form, 'client'))).id);
 	})
 };

@@ -1,28 +1,26 @@
 import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { describeConditions } from '$core/load/conditions';
-import { parseSteps, type Step } from '$core/load/steps';
+import { describeConditions } from '$core/load/conditions/conditions';
+import { parseSteps, type Step } from '$core/load/journey/steps';
 import { issuesOf, type Issue } from '$lib/server/http/api';
 import { formAction, textOf } from '$lib/server/http/form';
-import { getDb } from '$lib/server/context';
-import { listConditions } from '$lib/server/conditions/saved';
-import { visitorStates } from '$lib/server/clients/visitorStates';
-import type { Db } from '$lib/server/db/connection';
-import { noteLandings } from '$lib/server/loads/landings';
-import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/loads/loads';
-import { findRequest, openRequests } from '$lib/server/loads/requested';
-import { settleAfterRequest } from '$lib/server/trials/progress';
-import { deleteQueuedJob } from '$lib/server/work/jobs';
-import { requestLoad, LoadRequest } from '$lib/server/loads/commands';
-import { NotPossible } from '$lib/server/http/refusal';
-import { heavily } from '$lib/server/work/heavy';
+import { listConditions } from '$lib/server/rooms/conditions/saved';
+import { visitorStates } from '$lib/server/rooms/clients/visitorStates';
+import type { Db } from '$lib/server/base/db/connection';
+import { noteLandings } from '$lib/server/rooms/loads/landings';
+import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/rooms/loads/loads';
+import { findRequest, openRequests } from '$lib/server/rooms/loads/requested';
+import { settleAfterRequest } from '$lib/server/rooms/trials/progress';
+import { deleteQueuedJob } from '$lib/server/base/queue/jobs';
+import { requestLoad, LoadRequest } from '$lib/server/rooms/loads/commands';
+import { NotPossible } from '$lib/server/base/refusal';
 
 /** Rows of a page of the list. */
 const ROWS = 25;
 
-export const load = async ({ parent, url }) => {
+export const load = async ({ locals, parent, url }) => {
 	const { clientId } = await parent();
-	const db = getDb();
+	const db = locals.db;
 	const awaited = findRequest(db, Number(url.searchParams.get('waiting')) || 0);
 	if (awaited?.loadId)
 		redirect(
@@ -94,7 +92,7 @@ function listed(db: Db, clientId: number | null, offset: number) {
 }
 
 export const actions = {
-	load: formAction((form) => {
+	load: formAction((form, { locals }) => {
 		const values = valuesOf(form);
 		const refuse = (status: number, issues: Issue[]) => fail(status, { values, issues });
 		let steps: Step[];
@@ -107,7 +105,7 @@ export const actions = {
 		if (!result.success) return refuse(422, issuesOf(result.issues));
 		let id: number;
 		try {
-			id = requestLoad(getDb(), result.output);
+			id = requestLoad(locals.db, result.output);
 		} catch (error) {
 			if (error instanceof NotPossible)
 				return refuse(error.status, [{ path: error.path ?? '', message: error.message }]);
@@ -115,21 +113,21 @@ export const actions = {
 		}
 		redirect(303, `/loads?waiting=${id}`);
 	}),
-	har: formAction(async (form) => {
+	har: formAction(async (form, { locals }) => {
 		const file = form.get('file');
 		if (!(file instanceof File) || file.size === 0) return fail(422, problem('file', 'Choose a HAR file.'));
-		redirect(303, `/loads/${await heavily('importHar', await file.text(), clientOf(form))}`);
+		redirect(303, `/loads/${await locals.heavily('importHar', await file.text(), clientOf(form))}`);
 	}),
-	drop: formAction((form) => {
+	drop: formAction((form, { locals }) => {
 		const id = Number(textOf(form, 'id'));
-		const request = findRequest(getDb(), id);
-		if (!deleteQueuedJob(getDb(), id))
+		const request = findRequest(locals.db, id);
+		if (!deleteQueuedJob(locals.db, id))
 			return fail(409, problem('', 'That load has begun already and will end by itself.'));
-		if (request?.armId) settleAfterRequest(getDb(), `arm:${request.armId}`);
+		if (request?.armId) settleAfterRequest(locals.db, { kind: 'arm', id: request.armId });
 		return { issues: [] as Issue[] };
 	}),
-	delete: formAction((form) => {
-		deleteLoneLoad(getDb(), Number(textOf(form, 'id')));
+	delete: formAction((form, { locals }) => {
+		deleteLoneLoad(locals.db, Number(textOf(form, 'id')));
 		return { issues: [] as Issue[] };
 	})
 };

@@ -1,22 +1,21 @@
 import { fail } from '@sveltejs/kit';
 import * as v from 'valibot';
 import type { RequestEvent } from './$types';
-import { clientsWithSites } from '$lib/server/clients/clients';
-import { existingSite } from '$lib/server/clients/sites';
-import { getDb } from '$lib/server/context';
+import { clientsWithSites } from '$lib/server/rooms/clients/clients';
+import { existingSite } from '$lib/server/rooms/clients/sites';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction, textOf } from '$lib/server/http/form';
-import { NotPossible } from '$lib/server/http/refusal';
-import { chooseOnly, choosePages, deletePages, pastePages, setType } from '$lib/server/pages/commands';
-import { findProposals, GatherOrder, requestGathering, saveProposals } from '$lib/server/pages/gathering';
-import { pagesView } from '$lib/server/pages/view';
+import { NotPossible } from '$lib/server/base/refusal';
+import { chooseOnly, choosePages, deletePages, pastePages, setType } from '$lib/server/rooms/pages/commands';
+import { findProposals, GatherOrder, requestGathering, saveProposals } from '$lib/server/rooms/pages/gathering';
+import { pagesView } from '$lib/server/rooms/pages/view';
 
 const WHICH = ['', 'chosen', 'others', 'quiet'] as const;
 
-export const load = async ({ parent, url }) => {
+export const load = async ({ locals, parent, url }) => {
 	const { clientId } = await parent();
 	const asked = (name: string) => url.searchParams.get(name) ?? '';
-	const clients = clientsWithSites(getDb()).filter(({ archivedAt }) => archivedAt === null);
+	const clients = clientsWithSites(locals.db).filter(({ archivedAt }) => archivedAt === null);
 	const sites = clients.flatMap(({ id, name, sites: own }) =>
 		own.map((site) => ({
 			id: site.id,
@@ -41,12 +40,12 @@ export const load = async ({ parent, url }) => {
 		site: chosen,
 		currency: clients.find(({ id }) => id === chosen?.clientId)?.currency ?? 'EUR',
 		filter,
-		view: chosen ? pagesView(getDb(), existingSite(getDb(), chosen.id), filter, Number(asked('page'))) : null
+		view: chosen ? pagesView(locals.db, existingSite(locals.db, chosen.id), filter, Number(asked('page'))) : null
 	};
 };
 
 const idsOf = (form: FormData) => form.getAll('page').map(Number).filter(Number.isSafeInteger);
-const siteIdOf = ({ url }: RequestEvent) => existingSite(getDb(), Number(url.searchParams.get('site'))).id;
+const siteIdOf = ({ locals, url }: RequestEvent) => existingSite(locals.db, Number(url.searchParams.get('site'))).id;
 
 export const actions = {
 	paste: formAction((form, event: RequestEvent) => {
@@ -56,34 +55,34 @@ export const actions = {
 				typed: text,
 				issues: [{ path: 'addresses', message: 'Write or paste addresses, one a line.' }]
 			});
-		const saved = pastePages(getDb(), siteIdOf(event), text);
-		saveProposals(getDb(), siteIdOf(event));
+		const saved = pastePages(event.locals.db, siteIdOf(event), text);
+		saveProposals(event.locals.db, siteIdOf(event));
 		return { pasted: saved, issues: [] };
 	}),
 	gather: formAction((form, event: RequestEvent) => {
 		const read = v.safeParse(GatherOrder, { what: textOf(form, 'what'), url: textOf(form, 'url') });
 		if (!read.success) return fail(422, { gather: textOf(form, 'url'), issues: issuesOf(read.issues) });
-		requestGathering(getDb(), siteIdOf(event), read.output);
+		requestGathering(event.locals.db, siteIdOf(event), read.output);
 		return { issues: [] };
 	}),
-	choose: formAction((form) => void choosePages(getDb(), idsOf(form), form.get('chosen') === 'yes')),
-	propose: formAction((form, event: RequestEvent) => chooseOnly(getDb(), siteIdOf(event), idsOf(form))),
+	choose: formAction((form, { locals }) => void choosePages(locals.db, idsOf(form), form.get('chosen') === 'yes')),
+	propose: formAction((form, event: RequestEvent) => chooseOnly(event.locals.db, siteIdOf(event), idsOf(form))),
 	type: formAction((form, event: RequestEvent) => {
 		const ids = idsOf(form);
 		if (!ids.length) throw new NotPossible(422, 'Mark the pages first.', 'pages');
-		setType(getDb(), ids, textOf(form, 'type'));
-		saveProposals(getDb(), siteIdOf(event));
+		setType(event.locals.db, ids, textOf(form, 'type'));
+		saveProposals(event.locals.db, siteIdOf(event));
 	}),
 	accept: formAction((form, event: RequestEvent) => {
 		const siteId = siteIdOf(event);
 		const asked = textOf(form, 'proposal');
 		const named = textOf(form, 'name').trim();
-		for (const { type, pages } of findProposals(getDb(), siteId))
-			if (asked === '' || asked === type) setType(getDb(), pages, named || type);
-		saveProposals(getDb(), siteId);
+		for (const { type, pages } of findProposals(event.locals.db, siteId))
+			if (asked === '' || asked === type) setType(event.locals.db, pages, named || type);
+		saveProposals(event.locals.db, siteId);
 	}),
 	delete: formAction((form, event: RequestEvent) => {
-		deletePages(getDb(), idsOf(form));
-		saveProposals(getDb(), siteIdOf(event));
+		deletePages(event.locals.db, idsOf(form));
+		saveProposals(event.locals.db, siteIdOf(event));
 	})
 };

@@ -4,7 +4,7 @@
 	import { coverageLine, coverageWords, nextWords, sharePercent } from '$core/wording/coverage';
 	import { keeping } from '$lib/keeping';
 	import Hidden from '$lib/parts/Hidden.svelte';
-	import type { SampleView } from '$lib/server/pages/view';
+	import type { SampleView } from '$lib/server/rooms/pages/view';
 	import { pathOf } from './pageWords';
 
 	interface Props {

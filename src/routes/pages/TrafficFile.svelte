@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** A traffic table of any program. */
 	import { counted } from '$core/wording/format';
-	import { guessColumns, TRAFFIC_FIELDS, type TrafficField } from '$core/formats/traffic';
+	import { guessColumns, TRAFFIC_FIELDS, type TrafficField } from '$core/pages/traffic';
 	import ColumnFile from '$lib/parts/ColumnFile.svelte';
 	import { placesOf } from '$lib/parts/tableColumns';
 

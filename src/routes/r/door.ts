@@ -1,8 +1,7 @@
 /** The door for clients: who has the link may read that version, and nothing else. */
 import type { Cookies } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { REPORT_POLICY } from '../reports/versionPage';
-import { isPhrase, openShare, passOf, TryLimit, type OpenedShare } from '$lib/server/reports/shares';
+import { isPhrase, openShare, passOf, TryLimit, type OpenedShare } from '$lib/server/rooms/reports/shares';
 
 /** Links that open nothing, by address; pass phrases that were wrong, by link and address. */
 const links = new TryLimit();
@@ -29,10 +28,17 @@ const form = (problem: string) =>
 
 export type Entry = { open: OpenedShare } | { answer: Response };
 
+interface Visitor {
+	locals: App.Locals;
+	params: { token: string };
+	cookies: Cookies;
+	getClientAddress(): string;
+}
+
 /** Wrong, revoked and expired links all get the same answer. */
-export function enter(token: string, address: string, cookies: Cookies): Entry {
-	const open = openShare(getDb(), token);
-	if (!open) return { answer: noSuchLink(address) };
+export function enter({ locals, params: { token }, cookies, getClientAddress }: Visitor): Entry {
+	const open = openShare(locals.db, token);
+	if (!open) return { answer: noSuchLink(getClientAddress()) };
 	const isAllowed = open.phrase === null || cookies.get(COOKIE) === passOf(open, token);
 	return isAllowed ? { open } : { answer: htmlAnswer(form(''), 401) };
 }
@@ -45,8 +51,13 @@ function noSuchLink(address: string): Response {
 }
 
 /** @returns the answer to a phrase that was typed: the page again, open, or why not */
-export function tryPhrase(token: string, phrase: string, address: string, cookies: Cookies, path: string): Response {
-	const open = openShare(getDb(), token);
+export function tryPhrase(
+	{ locals, params: { token }, cookies, getClientAddress }: Visitor,
+	phrase: string,
+	path: string
+): Response {
+	const address = getClientAddress();
+	const open = openShare(locals.db, token);
 	if (!open) return noSuchLink(address);
 	if (open.phrase === null) return new Response(null, { status: 303, headers: { location: path } });
 	const place = `${open.id} ${address}`;

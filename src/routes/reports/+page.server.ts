@@ -1,13 +1,12 @@
 import { redirect } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { formAction, textOf } from '$lib/server/http/form';
-import { NotPossible } from '$lib/server/http/refusal';
-import { createReport } from '$lib/server/reports/commands';
-import { reportListView } from '$lib/server/reports/view';
+import { NotPossible } from '$lib/server/base/refusal';
+import { createReport } from '$lib/server/rooms/reports/commands';
+import { reportListView } from '$lib/server/rooms/reports/view';
 
-export const load = async ({ parent }) => {
+export const load = async ({ locals, parent }) => {
 	const { clientId } = await parent();
-	return { where: 'Reports', clientId, ...reportListView(getDb(), clientId) };
+	return { where: 'Reports', clientId, ...reportListView(locals.db, clientId) };
 };
 
 const numberOf = (form: FormData, name: string) => Number(textOf(form, name)) || null;
@@ -19,9 +18,9 @@ function periodOf(from: string, until: string) {
 }
 
 export const actions = {
-	create: formAction((form) => {
+	create: formAction((form, { locals }) => {
 		const [from, until] = [textOf(form, 'from'), textOf(form, 'until')];
-		const id = createReport(getDb(), {
+		const id = createReport(locals.db, {
 			trial: numberOf(form, 'trial'),
 			clientId: numberOf(form, 'client'),
 			period: from || until ? periodOf(from, until) : null,

@@ -3,9 +3,9 @@ import sansUrl from '@fontsource-variable/source-sans-3/files/source-sans-3-lati
 import serifUrl from '@fontsource-variable/source-serif-4/files/source-serif-4-latin-wght-normal.woff2?url';
 import { reportPage } from '$lib/report/page';
 import { wholeReport } from '$lib/report/whole';
-import type { Db } from '$lib/server/db/connection';
-import { frozenOf } from '$lib/server/reports/queries';
-import { findReportPicture } from '$lib/server/reports/pictures';
+import type { Db } from '$lib/server/base/db/connection';
+import { frozenOf } from '$lib/server/rooms/reports/queries';
+import { findReportPicture } from '$lib/server/rooms/reports/pictures';
 
 /** A report has no scripts, and asks nobody but Zafra for its pictures and fonts. */
 export const REPORT_POLICY =

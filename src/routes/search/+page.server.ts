@@ -1,7 +1,6 @@
-import { getDb } from '$lib/server/context';
-import { search } from '$lib/server/search/search';
+import { search } from '$lib/server/desk/search';
 
-export const load = ({ url }) => {
+export const load = ({ locals, url }) => {
 	const query = url.searchParams.get('q') ?? '';
-	return { where: 'Search', query, hits: search(getDb(), query) };
+	return { where: 'Search', query, hits: search(locals.db, query) };
 };

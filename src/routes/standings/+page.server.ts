@@ -1,7 +1,6 @@
-import { getDb } from '$lib/server/context';
-import { standingList } from '$lib/server/standings/view';
+import { standingList } from '$lib/server/rooms/standings/view';
 
-export const load = async ({ parent }) => ({
+export const load = async ({ locals, parent }) => ({
 	where: 'Standings',
-	standings: standingList(getDb(), (await parent()).clientId)
+	standings: standingList(locals.db, (await parent()).clientId)
 });

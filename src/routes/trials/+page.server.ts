@@ -1,11 +1,10 @@
-import { TEMPLATES } from '$core/trial/templates';
-import { getDb } from '$lib/server/context';
-import { ROWS, ROWS_ON_A_PHONE, trialListView } from '$lib/server/trials/listView';
+import { TEMPLATES } from '$core/trial/design/templates';
+import { ROWS, ROWS_ON_A_PHONE, trialListView } from '$lib/server/rooms/trials/listView';
 
 /** As browsers on phones name themselves (MDN: "look for Mobi anywhere in the user agent"). */
 const isPhone = (request: Request) => /Mobi/.test(request.headers.get('user-agent') ?? '');
 
-export const load = async ({ parent, request, url }) => {
+export const load = async ({ locals, parent, request, url }) => {
 	const { clientId } = await parent();
 	const asked = (name: string) => url.searchParams.get(name) ?? '';
 	const filter = {
@@ -19,6 +18,11 @@ export const load = async ({ parent, request, url }) => {
 		where: 'Trials',
 		filter,
 		templates: TEMPLATES.map(({ id, name }) => ({ id, name })),
-		...trialListView(getDb(), { clientId, ...filter }, Number(asked('page')), isPhone(request) ? ROWS_ON_A_PHONE : ROWS)
+		...trialListView(
+			locals.db,
+			{ clientId, ...filter },
+			Number(asked('page')),
+			isPhone(request) ? ROWS_ON_A_PHONE : ROWS
+		)
 	};
 };

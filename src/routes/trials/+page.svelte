@@ -3,7 +3,6 @@
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { live } from '$lib/live.svelte';
-	import Later from '$lib/Later.svelte';
 	import Pager from '$lib/parts/Pager.svelte';
 	import { STATES } from '$lib/parts/trialNames';
 	import TrialFilter from './TrialFilter.svelte';
@@ -50,20 +49,14 @@
 			</ul>
 		</section>
 	{:else}
-		<Later
-			of={TrialFilter}
-			props={{ filter: data.filter, hosts: data.hosts, total: data.total, all: data.all }}
-		/>
+		<TrialFilter filter={data.filter} hosts={data.hosts} total={data.total} all={data.all} />
 		{#if data.trials.length}
-			<Later of={TrialTable} props={{ trials: data.trials, states: data.trials.map(stateOf).join('\n') }} />
+			<TrialTable trials={data.trials} states={data.trials.map(stateOf).join('\n')} />
 		{:else}
 			<p>No trial fits. <Button kind="ghost" size="small" on:click={() => goto('/trials')}>Show all</Button></p>
 		{/if}
 		{#if data.pages > 1}
-			<Later
-				of={Pager}
-				props={{ total: data.total, pageSize: data.rows, page: data.page, onchange: showPage }}
-			/>
+			<Pager total={data.total} pageSize={data.rows} page={data.page} onchange={showPage} />
 		{/if}
 	{/if}
 </div>

@@ -1,12 +1,11 @@
 <script lang="ts">
 	/** Trials as rows, each with its answer. */
 	import { formatMoment } from '$core/wording/format';
-	import Later from '$lib/Later.svelte';
 	import Strips from '$lib/parts/Strips.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { KINDS } from '$lib/parts/trialNames';
-	import type { TrialListView } from '$lib/server/trials/listView';
+	import type { TrialListView } from '$lib/server/rooms/trials/listView';
 
 	type Row = TrialListView['trials'][number];
 	interface Props {
@@ -28,7 +27,7 @@
 <Table label="Table of trials" {columns} rows={trials} key={(row) => row.id} size="medium">
 	{#snippet cell(row)}
 		<a class="question" href="/trials/{row.id}" data-row-link>{row.question}</a>
-		{#if row.answer.strips.length}<Later of={Strips} props={{ answer: row.answer }} />{/if}
+		{#if row.answer.strips.length}<Strips answer={row.answer} />{/if}
 	{/snippet}
 </Table>
 

@@ -1,11 +1,10 @@
-import { getVisits } from '$lib/server/context';
 import { errorAnswer, readText } from '$lib/server/http/api';
-import { MOST_BEACON_BYTES } from '$lib/server/visits/accept';
+import { MOST_BEACON_BYTES } from '$lib/server/rooms/visits/accept';
 
 /** Page views of real visitors. A browser that sends a beacon reads no answer: the words are for who tries by hand. */
-export const POST = async ({ request, getClientAddress }) => {
+export const POST = async ({ locals, request, getClientAddress }) => {
 	try {
-		const answer = await getVisits().door.take({
+		const answer = await locals.visits().door.take({
 			body: await readText(request, MOST_BEACON_BYTES),
 			origin: request.headers.get('origin'),
 			userAgent: request.headers.get('user-agent') ?? '',

@@ -1,17 +1,16 @@
 import { PERIODS } from '$core/watch/since';
-import { getDb } from '$lib/server/context';
-import { watchList } from '$lib/server/watch/view';
-import { listWatches } from '$lib/server/watch/watches';
+import { watchList } from '$lib/server/rooms/watch/view';
+import { listWatches } from '$lib/server/rooms/watch/watches';
 
-export const load = async ({ parent, url }) => {
+export const load = async ({ locals, parent, url }) => {
 	const { clientId } = await parent();
 	const asked = url.searchParams.get('since');
 	const period = PERIODS.find((candidate) => candidate === asked) ?? 'month';
 	return {
 		where: 'Watch',
 		period,
-		rows: watchList(getDb(), clientId, period),
-		watches: listWatches(getDb(), 'watch', clientId).map(({ id, name, clientName, state, nextAt }) => ({
+		rows: watchList(locals.db, clientId, period),
+		watches: listWatches(locals.db, 'watch', clientId).map(({ id, name, clientName, state, nextAt }) => ({
 			id,
 			name,
 			clientName,

@@ -1,14 +1,13 @@
-import { describeConditions } from '$core/load/conditions';
+import { describeConditions } from '$core/load/conditions/conditions';
 import { METRICS } from '$core/metrics/catalogue';
 import { LAB_RECIPE } from '$core/metrics/score';
-import { getDb, getSettings } from '$lib/server/context';
-import { labSheet } from '$lib/server/labs/sheet';
-import { listConditions } from '$lib/server/conditions/saved';
+import { labSheet } from '$lib/server/desk/labSheet';
+import { listConditions } from '$lib/server/rooms/conditions/saved';
 
-export const load = () => ({
+export const load = ({ locals }) => ({
 	where: 'Workshop',
-	fitness: labSheet(getDb()).fitness.words,
-	conditions: listConditions(getDb()).map((one) => ({
+	fitness: labSheet(locals.db).fitness.words,
+	conditions: listConditions(locals.db).map((one) => ({
 		id: one.id,
 		name: one.name,
 		summary: one.summary,
@@ -16,7 +15,7 @@ export const load = () => ({
 		builtIn: one.builtIn,
 		changed: one.changed
 	})),
-	hostMap: getSettings().hostMap.map((rule) => ({
+	hostMap: locals.settings.hostMap.map((rule) => ({
 		pattern: rule.pattern,
 		to: `${rule.address}:${rule.port}${rule.tlsPort === null ? '' : `/${rule.tlsPort}`}`
 	})),

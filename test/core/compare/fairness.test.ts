@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import type { LoadDigest } from '$core/compare/digest';
 import { compareFairness, restsOn } from '$core/compare/fairness';
-import { wordLikeness } from '$core/compare/wordLikeness';
-import type { Setup } from '$core/trial/setup';
+import { wordLikeness } from '$core/stats/wordLikeness';
+import type { Setup } from '$core/trial/design/setup';
 import { describeFairness } from '$core/wording/fairness';
 import { arm, component, design, setup } from '../../support/arms';
 import { chatty, digest, load, page, plain } from '../../support/digests';

@@ -5,7 +5,7 @@ import { putOffIn, type LateLoads } from '$core/compare/late/putOff';
 import type { MetricId } from '$core/metrics/catalogue';
 import { plainAnswer } from '$core/wording/plainAnswer';
 import { wordLate } from '$core/wording/held';
-import { emptyRecord } from '$core/load/emptyRecord';
+import { emptyRecord } from '$core/load/record/emptyRecord';
 import { recordOf, requestOf } from '../../support/records';
 import { resultOf } from '../../support/results';
 

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { explainShift } from '$core/compare/why';
-import type { LoadRecord } from '$core/load/record';
+import type { LoadRecord } from '$core/load/record/record';
 import { noFigures } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { describeCause, toldCauses } from '$core/wording/causes';

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
-import { assembleLoad, NO_EVIDENCE, type LoadEvidence, type PageEvidence } from '$core/load/assemble';
-import type { PageFacts } from '$core/load/pageFacts';
-import { weightsOf } from '$core/load/weights';
+import { assembleLoad, NO_EVIDENCE, type LoadEvidence, type PageEvidence } from '$core/load/record/assemble';
+import type { PageFacts } from '$core/load/record/pageFacts';
+import { weightsOf } from '$core/load/requests/weights';
 import { recordOf, requestOf } from '../../support/records';
 
 const FACTS: PageFacts = {

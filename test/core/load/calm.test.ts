@@ -10,7 +10,7 @@ import {
 	trackOf,
 	worstBurst,
 	type CalmSample
-} from '$core/load/calm';
+} from '$core/load/vitals/calm';
 
 /** A tenth of a second on two processors, ending at `atMs`. */
 const sample = (atMs: number, busyMs: number, foreignMs = 0, stolenMs = 0): CalmSample => ({

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { identityDifferences, visitorAgent } from '$core/load/identity';
-import { emptyPage } from '$core/load/emptyRecord';
+import { identityDifferences, visitorAgent } from '$core/load/journey/identity';
+import { emptyPage } from '$core/load/record/emptyRecord';
 import { wordIdentity } from '$core/wording/identity';
 import { recordOf, requestOf } from '../../support/records';
 

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
-import { elementLines, NamedElements, parseElements } from '$core/load/namedElement';
-import { markupLikeness } from '$core/load/signature';
+import { elementLines, NamedElements, parseElements } from '$core/load/journey/namedElement';
+import { markupLikeness } from '$core/load/record/signature';
 import { timingsIn } from '$core/compare/digest';
 
 describe('elements that somebody named', () => {

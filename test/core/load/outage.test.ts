@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { outsideServices, rankOutages, type OutageResult } from '$core/load/outage';
+import { outsideServices, rankOutages, type OutageResult } from '$core/load/journey/outage';
 import { recordOf, requestOf } from '../../support/records';
 
 describe('outside services of a page', () => {

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { pixelExcess } from '$core/load/pictures';
+import { pixelExcess } from '$core/load/requests/pictures';
 
 describe('pixels of a picture', () => {
 	const picture = (natural: number, shown: number) => ({

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import Ajv from 'ajv';
 import { readFileSync } from 'node:fs';
-import { parseRecord } from '$core/load/parseRecord';
+import { parseRecord } from '$core/load/record/parseRecord';
 import { SCHEMA_FILE, schemaText } from '../../../scripts/schema';
 import { recordOf, requestOf } from '../../support/records';
 

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
-import { selectorProblem } from '$core/load/selector';
-import { NewTrialInput } from '$core/trial/input';
+import { selectorProblem } from '$core/load/journey/selector';
+import { NewTrialInput } from '$core/trial/design/input';
 import { StandingInput } from '$core/watch/input';
 
 // Which texts are selectors: Selectors Level 4, sections 3 and 18 (grammar); tried in Chromium's querySelector.

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { isStable, stabilityOf, type FetchSeen } from '$core/load/stability';
+import { isStable, stabilityOf, type FetchSeen } from '$core/load/requests/stability';
 import { describeStability } from '$core/wording/stability';
 
 describe('stability of the served page', () => {

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { awaitedAfter, stepFigures } from '$core/load/stepFigures';
-import type { Step } from '$core/load/steps';
+import { awaitedAfter, stepFigures } from '$core/load/vitals/stepFigures';
+import type { Step } from '$core/load/journey/steps';
 
 describe('the time of a step', () => {
 	const act = (more: object = {}) => ({

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { tapVerdict } from '$core/load/tap';
+import { tapVerdict } from '$core/load/journey/tap';
 
 describe('an early press', () => {
 	it('works at once, late or never where the control is there; else it says what stood in the way', () => {

@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
-import { cookieLines, parseCookies, VisitorState } from '$core/load/visitorState';
-import { longestLoadMs } from '$core/load/limits';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { cookieLines, parseCookies, VisitorState } from '$core/load/journey/visitorState';
+import { longestLoadMs } from '$core/load/record/limits';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 
 describe('a visitor state', () => {
 	const read = (value: unknown) => v.safeParse(VisitorState, value);

@@ -3,7 +3,7 @@ import { unzipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
 import { MANIFEST, PAGE, REPORT, type Manifest } from '$core/report/bundle';
 import { changesBetween } from '$core/report/changes';
-import { verifyBundle, type Verification } from '$core/report/verify';
+import { verifyBundle, type Verification } from '$core/verification/verify';
 import { citedIn, type FrozenReport } from '$core/report/view';
 import {
 	bytesOf,

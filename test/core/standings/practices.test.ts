@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import type { LoadRecord, PageRecord, RequestRecord } from '$core/load/record';
+import type { LoadRecord, PageRecord, RequestRecord } from '$core/load/record/record';
 import { practicesOf, type Practice } from '$core/standings/practices';
 import { describeCell } from '$core/wording/watch';
 import { recordOf, requestOf } from '../../support/records';

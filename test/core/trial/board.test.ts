@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { boardMark, boardMarks, largestDecided } from '$core/trial/board';
+import { boardMark, boardMarks, largestDecided } from '$core/trial/judge/board';
 import { boardRow, boardWord } from '$core/wording/board';
 import { wordsIn } from '$core/wording/words';
 import { resultOf } from '../../support/results';

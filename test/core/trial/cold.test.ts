@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { bustedUrl, coldLine, coldShare, parseCold, weightedFigure } from '$core/trial/cold';
+import { bustedUrl, coldLine, coldShare, parseCold, weightedFigure } from '$core/trial/design/cold';
 import { seededRandom } from '$core/stats/random';
 
 describe('cold visits', () => {

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { countedLoads, isTooBusy } from '$core/trial/counted';
+import { countedLoads, isTooBusy } from '$core/trial/judge/counted';
 
 /** A load of arm `arm` in a round; `how` says how it went. */
 let ids = 0;

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
-import { fitnessOf, roundsToSee, WANTED_SHARE } from '$core/trial/fitness';
-import { visibleShare } from '$core/trial/noise';
-import { MOST_ROUNDS } from '$core/trial/verdict';
+import { fitnessOf, roundsToSee, WANTED_SHARE } from '$core/trial/noise/fitness';
+import { visibleShare } from '$core/trial/noise/noise';
+import { MOST_ROUNDS } from '$core/trial/judge/verdict';
 import { wordFitness } from '$core/wording/fitness';
 
 const plain = (words: string) => words.replace(/\u00a0/g, ' ');

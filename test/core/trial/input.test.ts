@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
-import { NewTrialInput } from '$core/trial/input';
+import { NewTrialInput } from '$core/trial/design/input';
 
 describe('the door for a new trial', () => {
 	const good = {

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { judge } from '$core/trial/judge';
-import { nextLook } from '$core/trial/looks';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { judge } from '$core/trial/judge/judge';
+import { nextLook } from '$core/trial/design/looks';
 import { type TrialDesign } from '$core/trial/types';
 import { describeReason } from '$core/wording/reasons';
 import { design, load, rounds, looked, lcpOf } from '../../support/trials';

@@ -12,8 +12,8 @@ import {
 	roundsOfNextLook,
 	stageBoundsOf,
 	stageLook
-} from '$core/trial/looks';
-import { isShown } from '$core/trial/shown';
+} from '$core/trial/design/looks';
+import { isShown } from '$core/trial/judge/shown';
 import { design, looked } from '../../support/trials';
 
 describe('looks', () => {

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
-import { planLoads } from '$core/trial/plan';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { planLoads } from '$core/trial/design/plan';
 import { arm, design } from '../../support/trials';
 
 describe('plan', () => {

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
-import { estimatePlan, lateLoadsOf, type Plan } from '$core/trial/planEstimate';
-import { planLoads } from '$core/trial/plan';
-import { BUILT_IN_CONDITIONS } from '$core/load/conditions';
+import { estimatePlan, lateLoadsOf, type Plan } from '$core/trial/design/planEstimate';
+import { planLoads } from '$core/trial/design/plan';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { arm, design } from '../../support/trials';
 
 const plan = (extra: Partial<Plan> = {}): Plan => ({

@@ -1,8 +1,8 @@
 import { expect } from 'chai';
-import { isMatching } from '$core/load/pattern';
-import { emptyPage } from '$core/load/emptyRecord';
-import { brokenSends, parseMustSend, sendingsOf, sendStates, type Sending } from '$core/trial/mustSend';
-import { meetsCheck, parsePresence, presenceLine, selectorsOf } from '$core/trial/presence';
+import { isMatching } from '$core/load/requests/pattern';
+import { emptyPage } from '$core/load/record/emptyRecord';
+import { brokenSends, parseMustSend, sendingsOf, sendStates, type Sending } from '$core/trial/design/mustSend';
+import { meetsCheck, parsePresence, presenceLine, selectorsOf } from '$core/trial/design/presence';
 import { wordMissed, wordSend } from '$core/wording/presence';
 import { recordOf, requestOf } from '../../support/records';
 

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { returnFindings } from '$core/trial/returnStage';
+import { returnFindings } from '$core/trial/design/returnStage';
 import type { TrialDesign, Verdict } from '$core/trial/types';
 import { wordReturn } from '$core/wording/returnStage';
 import { resultOf } from '../../support/results';

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { exclusiveClashes, monthlyCostOf, setupDifferences } from '$core/trial/setup';
+import { exclusiveClashes, monthlyCostOf, setupDifferences } from '$core/trial/design/setup';
 import { component, setup } from '../../support/arms';
 
 describe('setups', () => {

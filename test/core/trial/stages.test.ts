@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import { type MetricId } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom } from '$core/stats/random';
-import { judge } from '$core/trial/judge';
-import { isUnlike } from '$core/trial/referenceWeight';
+import { judge } from '$core/trial/judge/judge';
+import { isUnlike } from '$core/trial/judge/referenceWeight';
 import { type TrialLoad } from '$core/trial/types';
 import { describeReason } from '$core/wording/reasons';
 import { arm, design, load, looked, lcpOf } from '../../support/trials';

@@ -1,7 +1,14 @@
 import { expect } from 'chai';
 import { type MetricId } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom } from '$core/stats/random';
-import { chanceToDecide, decide, fewestRounds, MOST_ROUNDS, roundsToDecide, visibleShift } from '$core/trial/verdict';
+import {
+	chanceToDecide,
+	decide,
+	fewestRounds,
+	MOST_ROUNDS,
+	roundsToDecide,
+	visibleShift
+} from '$core/trial/judge/verdict';
 
 describe('verdict rule', () => {
 	const at = (low: number | null, high: number | null, called = true, metric: MetricId = 'lcp') =>

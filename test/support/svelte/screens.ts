@@ -8,7 +8,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import type { Component } from 'svelte';
-import type { Db } from '../../../src/lib/server/db/connection';
+import type { Db } from '../../../src/lib/server/base/db/connection';
+import type { Booted } from '../../../src/lib/server/boot';
 import { show, type Shown } from './show';
 
 const ROUTES = 'src/routes';
@@ -39,23 +40,26 @@ const ROUTE_LIST = [...routesIn(ROUTES)].sort((a, b) => a.names.length - b.names
 
 export const routePatterns = (): string[] => ROUTE_LIST.map(({ folder }) => folder.slice(ROUTES.length) || '/');
 
-let db: Db | null = null;
+let booted: Booted | null = null;
 
-/** The demonstration's database. */
-export async function demoDb(): Promise<Db> {
-	if (db) return db;
+/** What requests find in a process that serves the demonstration. */
+async function demoLocals(): Promise<Booted> {
+	if (booted) return booted;
 	const folder = mkdtempSync(join(tmpdir(), 'zafra-screens-'));
 	process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
-	const { getDb } = await import('../../../src/lib/server/context');
+	const { boot } = await import('../../../src/lib/server/boot');
 	// It reads where its data is when it is first asked; other tests of this process start apps of their own.
 	const before = process.env;
 	process.env = { ...before, ZAFRA_DATA: folder, ZAFRA_DEMO: 'on', ZAFRA_DEMO_WEEKS: String(weeksUntil(Date.now())) };
 	try {
-		return (db = getDb());
+		return (booted = boot());
 	} finally {
 		process.env = before;
 	}
 }
+
+/** The demonstration's database. */
+export const demoDb = async (): Promise<Db> => (await demoLocals()).db;
 
 interface Event {
 	params: Record<string, string>;
@@ -74,7 +78,7 @@ export interface ScreenRequest {
 
 /** What a page's `load` gives, with that of the frame of all pages. */
 export async function dataOf(path: string, { client }: ScreenRequest = {}) {
-	await demoDb();
+	const locals = { ...(await demoLocals()) };
 	const url = new URL(path, 'http://zafra.test');
 	const route = ROUTE_LIST.find(({ pattern }) => pattern.test(url.pathname));
 	if (!route) throw new Error(`No page is at ${path}.`);
@@ -82,7 +86,7 @@ export async function dataOf(path: string, { client }: ScreenRequest = {}) {
 	const params = Object.fromEntries(route.names.map((name, i) => [name, values[i]!]));
 	const cookies = { get: () => (client === undefined ? undefined : String(client)), set: () => undefined };
 	const layout = (await importAt(join(ROUTES, '+layout.server.ts'))) as { load: Load };
-	const shared = { params, url, cookies, depends: () => undefined, setHeaders: () => undefined, locals: {} };
+	const shared = { params, url, cookies, depends: () => undefined, setHeaders: () => undefined, locals };
 	const frame = (await layout.load(shared)) as object;
 	const request = new Request(url);
 	const event = { ...shared, request, parent: () => Promise.resolve(frame), getClientAddress: () => '127.0.0.1' };
@@ -136,7 +140,14 @@ export async function press(path: string, form: FormData, action = 'default'): P
 	const request = new Request(url, { method: 'POST', body: form });
 	const cookies = { get: () => undefined, set: () => undefined, delete: () => undefined };
 	try {
-		const answer = await actions[action]!({ request, url, params, cookies, locals: {}, getClientAddress: () => '::1' });
+		const answer = await actions[action]!({
+			request,
+			url,
+			params,
+			cookies,
+			locals: { ...(await demoLocals()) },
+			getClientAddress: () => '::1'
+		});
 		const failed = answer as { status?: number; data?: Record<string, unknown> } | undefined;
 		if (failed?.data) return { status: failed.status!, form: failed.data };
 		return { status: 200, form: (answer ?? {}) as Record<string, unknown> };

@@ -4,7 +4,7 @@
 import { sum } from 'd3-array';
 import { medianOrNull } from '../../stats/summary';
 import type { LoadDigest } from '../digest';
-import type { Owner } from '../../load/owners';
+import type { Owner } from '../../load/requests/owners';
 import type { MetricId } from '../../metrics/catalogue';
 import type { Part } from '../breakdowns';
 import { breakdownOf, sumOfShifts, type Candidate, type CauseRule, type Compared } from './cause';

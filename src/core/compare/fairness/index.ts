@@ -1,5 +1,5 @@
 /** Everything that was equal, different or unknown between two arms, from the evidence. */
-import { hasStages } from '../../trial/kinds';
+import { hasStages } from '../../trial/design/kinds';
 import type { TrialDesign } from '../../trial/types';
 import type { FairnessLine, FairnessRule, Side } from './line';
 import { cache, conditions, failures, machine, picture, textCompression, time, words } from './measured';

@@ -1,7 +1,7 @@
 /** What is measured of both arms and compared within bounds. */
 import { median } from '../../stats/summary';
 import type { FairFacts } from '../digest';
-import { wordLikeness } from '../wordLikeness';
+import { wordLikeness } from '../../stats/wordLikeness';
 import { factsOfSide, stateOf, text, UNKNOWN, type FairnessRule, type LineValue, type Side } from './line';
 
 /** Shares and speeds this far apart count as equal (house). */

@@ -1,5 +1,5 @@
 /** What the arms' pages run on and who visits them, as the analyst wrote it down. */
-import { NO_SETUP, type Setup } from '../../trial/setup';
+import { NO_SETUP, type Setup } from '../../trial/design/setup';
 import { stateOf, text, UNKNOWN, type FairnessRule, type LineValue } from './line';
 
 const orUnknown = (words: string): LineValue => (words ? text(words) : UNKNOWN);

@@ -1,6 +1,6 @@
 /** What one patient load, or one with an interaction, showed of the work that comes late: small enough to keep by. */
 import { rollups, sum } from 'd3-array';
-import type { LoadRecord, RequestRecord } from '../../load/record';
+import type { LoadRecord, RequestRecord } from '../../load/record/record';
 import type { Figures, MetricId } from '../../metrics/catalogue';
 
 /** `postponed` comes by itself after the page had settled, `held-back` only after an input. */

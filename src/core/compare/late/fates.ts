@@ -1,6 +1,6 @@
 /** What became of each owner's requests in a variant: still loaded, postponed, held back, or removed. */
 import { groups, sum } from 'd3-array';
-import { ownerOf, type Owner } from '../../load/owners';
+import { ownerOf, type Owner } from '../../load/requests/owners';
 import type { HostTraffic } from './facts';
 import type { LateLoads } from './putOff';
 

@@ -1,6 +1,6 @@
 /** An effect in the metric's unit, with its verdict: by one rule, wherever its figures come from. */
 import { metricOf } from '../../metrics/catalogue';
-import { decide } from '../../trial/verdict';
+import { decide } from '../../trial/judge/verdict';
 import type { FieldMetric } from '../histogram';
 import { normalQuantile } from '../../stats/normal';
 import type { Trend } from './trend';

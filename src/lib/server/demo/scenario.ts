@@ -1,8 +1,8 @@
 /** The demonstration's clients as they stand before anybody has asked a question: invented, like all of it. */
-import type { NewMarker } from '../field/markers';
+import type { NewMarker } from '../rooms/field/markers';
 import type { ClientInput } from '$core/clients/client';
 import type { SiteInput } from '$core/clients/site';
-import type { VisitorState } from '$core/load/visitorState';
+import type { VisitorState } from '$core/load/journey/visitorState';
 import type { LibraryComponent } from '$core/setups/component';
 import { NO_RECOGNITION } from '$core/setups/recognition';
 

@@ -7,16 +7,16 @@ import { FIELD_METRICS } from '$core/field/histogram';
 import { DEVICE_CLASSES, type DeviceClass } from '$core/field/reading';
 import { kindOfVisit } from '$core/field/tallies';
 import { RAW_DAYS, VisitSettings } from '$core/field/visitSettings';
-import { sql, type Db } from '../db/connection';
-import { readFact, writeFact } from '../db/facts';
-import { saveDay } from '../visits/merge';
-import { placeOfPath, placesOfSite } from '../visits/places';
-import { saveSource } from '../visits/sources';
-import { DAY_MS, HOUR_MS, hourOf, placeId } from '../visits/store';
-import { histogramsOf, saveHour, type StoredBody } from '../visits/writer';
+import { sql, type Db } from '../base/db/connection';
+import { readFact, writeFact } from '../base/db/facts';
+import { saveDay } from '../rooms/visits/merge';
+import { placeOfPath, placesOfSite } from '../rooms/visits/places';
+import { saveSource } from '../rooms/visits/sources';
+import { DAY_MS, HOUR_MS, hourOf, placeId } from '../rooms/visits/store';
+import { histogramsOf, saveHour, type StoredBody } from '../rooms/visits/writer';
 import { movedDay } from './calendar';
 import { MARKERS, VISIT_SETTINGS, VISITED_HOST, VISIT_KEY } from './scenario';
-import { addMarker } from '../field/markers';
+import { addMarker } from '../rooms/field/markers';
 
 const FACT = 'demonstration visits';
 /** Single page views of the last day, for the live view. */

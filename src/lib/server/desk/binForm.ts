@@ -1,9 +1,9 @@
 /** Deleting and taking back, as forms ask for it. */
-import type { Db } from '../db/connection';
-import { deleteMarker } from '../field/markers';
+import type { Db } from '../base/db/connection';
+import { deleteMarker } from '../rooms/field/markers';
 import { idFrom } from '../http/api';
 import { textOf } from '../http/form';
-import { findBinned, type Binned } from '../storage/bin';
+import { findBinned, type Binned } from '../base/storage/bin';
 import { restoreBinned } from './restore';
 
 /** @throws NotPossible for a marker that is not there @returns where it lies now, for taking it back */

@@ -1,8 +1,8 @@
 /** The shape of the API's answers and errors, and the door for bodies. */
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { isBusy } from '../db/connection';
-import { NotPossible } from './refusal';
+import { isBusy } from '../base/db/connection';
+import { NotPossible } from '../base/refusal';
 
 const MOST_BODY_BYTES = 1_000_000;
 

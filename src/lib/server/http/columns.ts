@@ -1,5 +1,5 @@
 /** Which column of a table says what, as the query of an upload names it. */
-import { NotPossible } from './refusal';
+import { NotPossible } from '../base/refusal';
 
 /** Places from 0 by the names of the fields; null to go by the heading. @throws NotPossible for what is no place */
 export function columnsFrom(query: URLSearchParams, fields: readonly string[]): Record<string, number | null> | null {

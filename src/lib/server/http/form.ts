@@ -1,6 +1,6 @@
 /** The door for forms: what cannot be read or carried out becomes an answer in words, at the field. */
 import { fail, type ActionFailure, type RequestEvent } from '@sveltejs/kit';
-import { NotPossible } from './refusal';
+import { NotPossible } from '../base/refusal';
 import type { Issue } from './api';
 
 export interface Refused {
@@ -22,7 +22,7 @@ export async function readForm(request: Request): Promise<FormData> {
 }
 
 /** A form action; a wish that cannot be carried out comes back with its status and its words. */
-export function formAction<Event extends Pick<RequestEvent, 'request'>, Result>(act: Act<Event, Result>) {
+export function formAction<Event extends Pick<RequestEvent, 'request' | 'locals'>, Result>(act: Act<Event, Result>) {
 	return async (event: Event): Promise<Result | ActionFailure<Refused>> => {
 		try {
 			return await act(await readForm(event.request), event);

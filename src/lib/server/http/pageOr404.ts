@@ -1,6 +1,6 @@
 /** What a page shows; what is not there is told as a page is. */
 import { error } from '@sveltejs/kit';
-import { NotPossible } from './refusal';
+import { NotPossible } from '../base/refusal';
 
 export function pageOr404<Data>(load: () => Data): Data {
 	try {

@@ -1,4 +1,4 @@
-import { NotPossible } from './refusal';
+import { NotPossible } from '../base/refusal';
 
 const MOST_BYTES = 1_000_000;
 

@@ -5,7 +5,7 @@ import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { NotPossible } from './refusal';
+import { NotPossible } from '../base/refusal';
 
 /** @param folder of the data @throws NotPossible for an empty body */
 export async function withUpload<Result>(

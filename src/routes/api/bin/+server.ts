@@ -1,7 +1,6 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { answering } from '$lib/server/http/api';
-import { listBin } from '$lib/server/storage/bin';
+import { listBin } from '$lib/server/base/storage/bin';
 
 /** What was deleted in the last thirty days and can be put back. */
-export const GET = () => answering(() => json({ bin: listBin(getDb()) }));
+export const GET = ({ locals }) => answering(() => json({ bin: listBin(locals.db) }));

@@ -1,14 +1,13 @@
 import { json } from '@sveltejs/kit';
 import { ClientInput } from '$core/clients/client';
-import { createClient } from '$lib/server/clients/commands';
-import { listClients } from '$lib/server/clients/clients';
-import { getDb } from '$lib/server/context';
+import { createClient } from '$lib/server/rooms/clients/commands';
+import { listClients } from '$lib/server/rooms/clients/clients';
 import { answering, readJson } from '$lib/server/http/api';
 
-export const GET = () => json(listClients(getDb()));
+export const GET = ({ locals }) => json(listClients(locals.db));
 
-export const POST = ({ request }) =>
+export const POST = ({ locals, request }) =>
 	answering(async () => {
-		const id = createClient(getDb(), await readJson(request, ClientInput));
+		const id = createClient(locals.db, await readJson(request, ClientInput));
 		return json({ id }, { status: 201, headers: { location: `/api/clients/${id}` } });
 	});

@@ -1,13 +1,12 @@
 import { json } from '@sveltejs/kit';
 import { LibraryComponent } from '$core/setups/component';
-import { getDb } from '$lib/server/context';
 import { answering, readJson } from '$lib/server/http/api';
-import { listComponents, saveComponent } from '$lib/server/setups/components';
+import { listComponents, saveComponent } from '$lib/server/rooms/setups/components';
 
-export const GET = () => json(listComponents(getDb()));
+export const GET = ({ locals }) => json(listComponents(locals.db));
 
-export const POST = ({ request }) =>
+export const POST = ({ locals, request }) =>
 	answering(async () => {
-		const id = saveComponent(getDb(), null, await readJson(request, LibraryComponent));
+		const id = saveComponent(locals.db, null, await readJson(request, LibraryComponent));
 		return json({ id }, { status: 201, headers: { location: `/api/components/${id}` } });
 	});

@@ -1,6 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { withoutSecrets } from '$core/load/conditions';
-import { getDb } from '$lib/server/context';
-import { listConditions } from '$lib/server/conditions/saved';
+import { withoutSecrets } from '$core/load/conditions/conditions';
+import { listConditions } from '$lib/server/rooms/conditions/saved';
 
-export const GET = () => json(listConditions(getDb()).map(withoutSecrets));
+export const GET = ({ locals }) => json(listConditions(locals.db).map(withoutSecrets));

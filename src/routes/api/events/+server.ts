@@ -1,7 +1,6 @@
-import { getDb } from '$lib/server/context';
-import { eventStream } from '$lib/server/http/events';
+import { eventStream } from '$lib/server/desk/events';
 
-export const GET = ({ request }) =>
-	new Response(eventStream(getDb(), request.signal), {
+export const GET = ({ locals, request }) =>
+	new Response(eventStream(locals.db, request.signal), {
 		headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' }
 	});

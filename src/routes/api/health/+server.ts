@@ -1,13 +1,12 @@
 import { json } from '@sveltejs/kit';
-import { getDamage, getDb, getSettings } from '$lib/server/context';
-import { labNow } from '$lib/server/labs/view';
+import { labNow } from '$lib/server/desk/labNow';
 
-export const GET = () => {
-	const lab = labNow(getDb());
-	const problem = getDamage() ?? lab.problem;
+export const GET = ({ locals }) => {
+	const lab = labNow(locals.db);
+	const problem = locals.damage() ?? lab.problem;
 	return json({
 		ok: problem === null,
-		version: getSettings().version,
+		version: locals.settings.version,
 		runner: lab.state,
 		sandbox: lab.state === 'off' ? null : !lab.unprotected,
 		...(problem ? { problem } : {})

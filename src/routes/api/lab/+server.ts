@@ -1,5 +1,4 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
-import { labSheet } from '$lib/server/labs/sheet';
+import { labSheet } from '$lib/server/desk/labSheet';
 
-export const GET = () => json(labSheet(getDb()));
+export const GET = ({ locals }) => json(labSheet(locals.db));

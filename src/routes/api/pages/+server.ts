@@ -1,12 +1,11 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { existingSite } from '$lib/server/clients/sites';
-import { getDb } from '$lib/server/context';
+import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { choosePages, deletePages, pastePages, setType } from '$lib/server/pages/commands';
-import { saveProposals } from '$lib/server/pages/gathering';
-import { sitesOfPages } from '$lib/server/pages/queries';
-import { pagesView } from '$lib/server/pages/view';
+import { choosePages, deletePages, pastePages, setType } from '$lib/server/rooms/pages/commands';
+import { saveProposals } from '$lib/server/rooms/pages/gathering';
+import { sitesOfPages } from '$lib/server/rooms/pages/queries';
+import { pagesView } from '$lib/server/rooms/pages/view';
 
 const ids = v.array(v.number('A page is named by its number.'), 'Give the pages as a list.');
 const NewPages = v.object({
@@ -22,34 +21,34 @@ const Change = v.object({
 const WHICH = ['', 'chosen', 'others', 'quiet'] as const;
 
 /** Pages of `?site=ID`, 25 a page, filtered by `words`, `type` and `which`. */
-export const GET = ({ url }) =>
+export const GET = ({ locals, url }) =>
 	answering(() => {
 		const asked = (name: string) => url.searchParams.get(name) ?? '';
-		const site = existingSite(getDb(), idFrom(asked('site'), 'site'));
+		const site = existingSite(locals.db, idFrom(asked('site'), 'site'));
 		const which = WHICH.find((known) => known === asked('which')) ?? '';
 		const filter = { words: asked('words'), type: asked('type'), which };
-		return json(pagesView(getDb(), site, filter, Number(asked('page'))));
+		return json(pagesView(locals.db, site, filter, Number(asked('page'))));
 	});
 
-export const POST = ({ request }) =>
+export const POST = ({ locals, request }) =>
 	answering(async () => {
 		const { siteId, addresses } = await readJson(request, NewPages);
-		const saved = pastePages(getDb(), siteId, addresses.join('\n'));
-		saveProposals(getDb(), siteId);
+		const saved = pastePages(locals.db, siteId, addresses.join('\n'));
+		saveProposals(locals.db, siteId);
 		return json(saved, { status: 201 });
 	});
 
 /** In bulk: the type of pages, and whether they are chosen. */
-export const PATCH = ({ request }) =>
+export const PATCH = ({ locals, request }) =>
 	answering(async () => {
 		const change = await readJson(request, Change);
 		if (change.type !== undefined) {
-			setType(getDb(), change.ids, change.type);
-			for (const siteId of sitesOfPages(getDb(), change.ids)) saveProposals(getDb(), siteId);
+			setType(locals.db, change.ids, change.type);
+			for (const siteId of sitesOfPages(locals.db, change.ids)) saveProposals(locals.db, siteId);
 		}
-		if (change.isChosen !== undefined) choosePages(getDb(), change.ids, change.isChosen);
+		if (change.isChosen !== undefined) choosePages(locals.db, change.ids, change.isChosen);
 		return json({ changed: change.ids.length });
 	});
 
-export const DELETE = ({ request }) =>
-	answering(async () => json({ deleted: deletePages(getDb(), (await readJson(request, v.object({ ids }))).ids) }));
+export const DELETE = ({ locals, request }) =>
+	answering(async () => json({ deleted: deletePages(locals.db, (await readJson(request, v.object({ ids }))).ids) }));

@@ -1,5 +1,4 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
-import { search } from '$lib/server/search/search';
+import { search } from '$lib/server/desk/search';
 
-export const GET = ({ url }) => json(search(getDb(), url.searchParams.get('q') ?? ''));
+export const GET = ({ locals, url }) => json(search(locals.db, url.searchParams.get('q') ?? ''));

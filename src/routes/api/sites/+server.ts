@@ -1,23 +1,22 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { SiteInput } from '$core/clients/site';
-import { existingClient } from '$lib/server/clients/clients';
-import { insertSite, publicSite, sitesOf } from '$lib/server/clients/sites';
-import { getDb } from '$lib/server/context';
+import { existingClient } from '$lib/server/rooms/clients/clients';
+import { insertSite, publicSite, sitesOf } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 
 const NewSite = v.intersect([SiteInput, v.object({ clientId: v.number('Name the client by its number.') })]);
 
 /** Sites of `?client=ID`. */
-export const GET = ({ url }) =>
+export const GET = ({ locals, url }) =>
 	answering(() => {
-		const client = existingClient(getDb(), idFrom(url.searchParams.get('client') ?? '', 'client'));
-		return json(sitesOf(getDb(), client.id).map(publicSite));
+		const client = existingClient(locals.db, idFrom(url.searchParams.get('client') ?? '', 'client'));
+		return json(sitesOf(locals.db, client.id).map(publicSite));
 	});
 
-export const POST = ({ request }) =>
+export const POST = ({ locals, request }) =>
 	answering(async () => {
 		const { clientId, ...site } = await readJson(request, NewSite);
-		const id = insertSite(getDb(), existingClient(getDb(), clientId).id, site);
+		const id = insertSite(locals.db, existingClient(locals.db, clientId).id, site);
 		return json({ id }, { status: 201, headers: { location: `/api/sites/${id}` } });
 	});

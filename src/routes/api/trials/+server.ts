@@ -1,18 +1,17 @@
 import { json } from '@sveltejs/kit';
-import { NewTrialInput } from '$core/trial/input';
+import { NewTrialInput } from '$core/trial/design/input';
 import { answering, readJson } from '$lib/server/http/api';
-import { getDb } from '$lib/server/context';
-import { trialListView } from '$lib/server/trials/listView';
-import { createTrial } from '$lib/server/trials/commands';
+import { trialListView } from '$lib/server/rooms/trials/listView';
+import { createTrial } from '$lib/server/rooms/trials/commands';
 
-export const POST = ({ request }) =>
+export const POST = ({ locals, request }) =>
 	answering(async () => {
-		const id = createTrial(getDb(), await readJson(request, NewTrialInput));
+		const id = createTrial(locals.db, await readJson(request, NewTrialInput));
 		return json({ id }, { status: 201, headers: { location: `/api/trials/${id}` } });
 	});
 
 /** A page of the list, newest first; filters as on the screen: `q`, `state`, `kind`, `verdict`, `site`, `client`. */
-export const GET = ({ url }) =>
+export const GET = ({ locals, url }) =>
 	answering(() => {
 		const asked = (name: string) => url.searchParams.get(name) ?? '';
 		const filter = {
@@ -23,6 +22,6 @@ export const GET = ({ url }) =>
 			tone: asked('verdict'),
 			host: asked('site')
 		};
-		const { trials, total, page, pages } = trialListView(getDb(), filter, Number(asked('page')));
+		const { trials, total, page, pages } = trialListView(locals.db, filter, Number(asked('page')));
 		return json({ trials, total, page, pages });
 	});

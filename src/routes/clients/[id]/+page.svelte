@@ -32,7 +32,7 @@
 
 <svelte:head><title>{client.name} – Zafra</title></svelte:head>
 
-<Sheet {parts} shows={data}>
+<Sheet {parts}>
 	{#snippet first()}
 		<div class="page-top">
 			<h1>{client.name}</h1>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What the sites run on, and what it costs with this client's traffic. */
-	import type { SetupsView } from '$lib/server/setups/view';
+	import type { SetupsView } from '$lib/server/rooms/setups/view';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { wordMoney } from '$core/wording/money';

@@ -8,7 +8,7 @@
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { SampleView } from '$lib/server/pages/view';
+	import type { SampleView } from '$lib/server/rooms/pages/view';
 
 	interface SiteRow {
 		id: number;

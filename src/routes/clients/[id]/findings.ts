@@ -3,7 +3,7 @@ import type { ClientInput } from '$core/clients/client';
 import type { Assessment } from '$core/field/assessment';
 import type { DeviceClass } from '$core/field/reading';
 import { describeTally } from '$core/wording/field';
-import type { SetupsView } from '$lib/server/setups/view';
+import type { SetupsView } from '$lib/server/rooms/setups/view';
 import type { PagePair } from '$core/pages/pairs';
 
 /** "3 trials", "no trial". */

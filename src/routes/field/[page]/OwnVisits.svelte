@@ -6,7 +6,7 @@
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { PageVisits, TimingReading } from '$lib/server/visits/pageVisits';
+	import type { PageVisits, TimingReading } from '$lib/server/rooms/visits/pageVisits';
 
 	let { visits, siteId }: { visits: PageVisits; siteId: number } = $props();
 	const BANDS: Record<BandOutcome['band'], 'good' | 'needs improvement' | 'poor'> = {

@@ -6,7 +6,7 @@
 	import EffectBoard from '$lib/charts/EffectBoard.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import MarkerForm from '$lib/parts/MarkerForm.svelte';
-	import type { MarkedEffect } from '$lib/server/field/effects';
+	import type { MarkedEffect } from '$lib/server/rooms/field/effects';
 
 	interface Props {
 		pageId: number;

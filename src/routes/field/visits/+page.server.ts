@@ -2,38 +2,38 @@ import * as v from 'valibot';
 import type { RequestEvent } from './$types';
 import { FIELD_METRICS } from '$core/field/histogram';
 import { VisitSettings } from '$core/field/visitSettings';
-import { existingSite, sitesOf } from '$lib/server/clients/sites';
-import { clientNames } from '$lib/server/clients/clients';
-import { getDb, getVisits } from '$lib/server/context';
+import { existingSite, sitesOf } from '$lib/server/rooms/clients/sites';
+import { clientNames } from '$lib/server/rooms/clients/clients';
+import type { Db } from '$lib/server/base/db/connection';
 import { idFrom } from '$lib/server/http/api';
 import { formAction, textOf, withTyped } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { NotPossible } from '$lib/server/http/refusal';
-import { checkPage, liveView } from '$lib/server/visits/live';
-import { parseTimings, timingLines } from '$lib/server/visits/settingsForm';
-import { beginVisits, changeVisits } from '$lib/server/visits/commands';
-import { sourceOfSite } from '$lib/server/visits/sources';
+import { NotPossible } from '$lib/server/base/refusal';
+import { checkPage, liveView } from '$lib/server/rooms/visits/live';
+import { parseTimings, timingLines } from '$lib/server/rooms/visits/settingsForm';
+import { beginVisits, changeVisits } from '$lib/server/rooms/visits/commands';
+import { sourceOfSite } from '$lib/server/rooms/visits/sources';
 
 /** Own sites of all clients: those whose pages the agency can put a script on. */
-function ownSites() {
-	return clientNames(getDb()).flatMap(({ id, name }) =>
-		sitesOf(getDb(), id)
+function ownSites(db: Db) {
+	return clientNames(db).flatMap(({ id, name }) =>
+		sitesOf(db, id)
 			.filter(({ role }) => role === 'own')
 			.map((site) => ({ id: site.id, host: site.host, client: name }))
 	);
 }
 
-export const load = async ({ url, parent }) => {
+export const load = async ({ locals, url, parent }) => {
 	const { clientId } = await parent();
 	return pageOr404(() => {
-		const sites = ownSites();
+		const sites = ownSites(locals.db);
 		const ofClient =
-			clientId === null ? sites : sites.filter(({ id }) => existingSite(getDb(), id).clientId === clientId);
-		const withScript = ofClient.find(({ id }) => sourceOfSite(getDb(), id) !== null);
+			clientId === null ? sites : sites.filter(({ id }) => existingSite(locals.db, id).clientId === clientId);
+		const withScript = ofClient.find(({ id }) => sourceOfSite(locals.db, id) !== null);
 		const asked = url.searchParams.get('site');
 		const siteId = asked === null ? ((withScript ?? ofClient[0] ?? sites[0])?.id ?? null) : idFrom(asked, 'site');
-		const site = siteId === null ? null : existingSite(getDb(), siteId);
-		const source = siteId === null ? null : sourceOfSite(getDb(), siteId);
+		const site = siteId === null ? null : existingSite(locals.db, siteId);
+		const source = siteId === null ? null : sourceOfSite(locals.db, siteId);
 		const path = url.searchParams.get('check');
 		return {
 			where: site ? `Field › Live visits of ${site.host}` : 'Field › Live visits',
@@ -42,17 +42,17 @@ export const load = async ({ url, parent }) => {
 			source,
 			timings: source ? timingLines(source.settings) : '',
 			origin: url.origin,
-			live: siteId === null || !source ? null : liveView(getVisits().db, source),
-			check: source && path ? checkPage(getVisits().db, source.siteId, path, source.settings) : null
+			live: siteId === null || !source ? null : liveView(locals.visits().db, source),
+			check: source && path ? checkPage(locals.visits().db, source.siteId, path, source.settings) : null
 		};
 	});
 };
 
 export const actions = {
-	begin: formAction((form: FormData, _event: RequestEvent) => {
-		beginVisits(getDb(), getVisits().db, idFrom(textOf(form, 'site'), 'site'));
+	begin: formAction((form: FormData, { locals }: RequestEvent) => {
+		beginVisits(locals.db, locals.visits().db, idFrom(textOf(form, 'site'), 'site'));
 	}),
-	save: formAction((form: FormData) => {
+	save: formAction((form: FormData, { locals }) => {
 		const names = [
 			'sampling',
 			'timings',
@@ -91,8 +91,8 @@ export const actions = {
 					read.issues[0].message,
 					(v.getDotPath(read.issues[0]) ?? '').replace(/^handOver\./, '')
 				);
-			changeVisits(getDb(), getVisits().db, idFrom(textOf(form, 'site'), 'site'), read.output);
-			getVisits().door.forget();
+			changeVisits(locals.db, locals.visits().db, idFrom(textOf(form, 'site'), 'site'), read.output);
+			locals.visits().door.forget();
 			return { saved: true };
 		});
 	})

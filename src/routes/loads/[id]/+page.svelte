@@ -1,13 +1,12 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { metricOf } from '$core/metrics/catalogue';
-	import type { LoadRecord } from '$core/load/record';
-	import { frameShowing } from '$core/load/visual';
-	import { requestsCsv, unpackRequests } from '$core/load/requestList';
+	import type { LoadRecord } from '$core/load/record/record';
+	import { frameShowing } from '$core/load/vitals/visual';
+	import { requestsCsv } from '$core/formats/requestsCsv';
 	import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
 	import { ownerColours } from '$lib/charts/ownerColour';
 	import { asked, goToSection, keep } from '$lib/fragment';
-	import Later from '$lib/Later.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Part from '$lib/parts/Part.svelte';
 	import Sheet from '$lib/parts/Sheet.svelte';
@@ -24,7 +23,7 @@
 	const device = $derived(record.conditions?.device ?? { width: 1420, height: 800 });
 	const siteHost = $derived(new URL(record.finalUrl || record.url).host);
 	const { shares, tasks, times } = $derived(data);
-	const requests = $derived(unpackRequests(data.requests, shares));
+	const { requests } = $derived(data);
 	const colours = $derived(ownerColours(shares));
 	const LINES = ['ttfb', 'fcp', 'lcp', 'onload', 'full'] as const;
 	const lines = $derived(
@@ -104,7 +103,7 @@
 	};
 	/** The list holds but a part of each request; a CSV wants all. */
 	async function csvOfRequests(numbers: ReadonlySet<number>): Promise<string> {
-		const { ownedRequests } = await import('$core/load/ownedRequests');
+		const { ownedRequests } = await import('$core/load/requests/ownedRequests');
 		const whole = (await (await fetch(`/api/loads/${data.load.id}`)).json()) as LoadRecord;
 		return requestsCsv(
 			ownedRequests(whole.requests, siteHost, data.cdnHosts).filter(({ number }) => numbers.has(number))
@@ -122,15 +121,13 @@
 		setTimeout(goToSection, 50);
 	}}
 />
-<Sheet parts={margin} shows={data}>
+<Sheet parts={margin}>
 	{#snippet first()}
-		<Later of={Head} props={{ data }} />
+		<Head {data} />
 		{#if requests.length}
 			<section id="timeline" aria-label="Timeline">
 				{#key hashes}
-					<!-- What the address asks, which the server does not know. -->
-					{@const wish = asked('timeline')}
-					<Later of={LoadTimeline} awake={Object.keys(wish).length > 0} props={{ ...timeline, asked: wish }} />
+					<LoadTimeline {...timeline} asked={asked('timeline')} />
 				{/key}
 			</section>
 		{/if}
@@ -143,7 +140,6 @@
 			finding={part.finding}
 			tone={part.isTrouble ? 'trouble' : 'plain'}
 			printed={part.id === 'figures' || part.id === 'circumstances'}
-			shows={data}
 			prefetch={() => void (isFetched(part.id) && fetchPart(part.id))}
 		>
 			{#if isFetched(part.id)}
@@ -156,7 +152,8 @@
 						/>{/if}
 				{/key}
 			{:else}
-				<Later of={part.id === 'figures' ? Figures : Circumstances} props={{ data }} />
+				{@const Shown = part.id === 'figures' ? Figures : Circumstances}
+				<Shown {data} />
 			{/if}
 		</Part>
 	{/each}

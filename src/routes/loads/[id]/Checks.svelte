@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What further loads of this page would show, and nobody has asked for yet. */
 	import type { Figures } from '$core/metrics/catalogue';
-	import type { LoadView } from '$lib/server/loads/view';
+	import type { LoadView } from '$lib/server/rooms/loads/view';
 	import Identity from './Identity.svelte';
 	import Outages from './Outages.svelte';
 	import { PART_NAMES } from './partNames';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Under which conditions, on which machine, over which line. */
 	import { formatDuration, formatValue } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/loads/view';
+	import type { LoadView } from '$lib/server/rooms/loads/view';
 
 	interface Props {
 		data: LoadView;

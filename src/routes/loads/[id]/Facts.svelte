@@ -2,12 +2,12 @@
 	/** What the page is made of, as the lab found it once it had settled. */
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import { cacheLifetimeOf, compressionOf, wordLifetime } from '$core/load/delivery';
-	import type { PageRecord } from '$core/load/record';
-	import { pixelExcess } from '$core/load/pictures';
-	import { kindOf, type OwnedRequest } from '$core/load/requestList';
+	import { cacheLifetimeOf, compressionOf, wordLifetime } from '$core/load/requests/delivery';
+	import type { PageRecord } from '$core/load/record/record';
+	import { pixelExcess } from '$core/load/requests/pictures';
+	import { kindOf, type OwnedRequest } from '$core/load/requests/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
-	import type { MarkRecord } from '$core/load/record';
+	import type { MarkRecord } from '$core/load/record/record';
 
 	interface Props {
 		page: PageRecord;

@@ -2,7 +2,7 @@
 	/** Every figure with its band and what it costs, and a repeat visit beside the first. */
 	import { METRICS, bandOf, type Metric } from '$core/metrics/catalogue';
 	import { formatDifference, formatValue } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/loads/view';
+	import type { LoadView } from '$lib/server/rooms/loads/view';
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';

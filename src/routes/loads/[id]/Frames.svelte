@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The frames of the load: played, and one beside the other. */
 	import { formatDuration } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/loads/view';
+	import type { LoadView } from '$lib/server/rooms/loads/view';
 	import Playback from '$lib/charts/Playback.svelte';
 	import Scroller from '$lib/parts/Scroller.svelte';
 

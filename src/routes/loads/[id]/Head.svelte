@@ -1,9 +1,9 @@
 <script lang="ts">
 	/** Which load this is, its figures with their bands, and why it is slow. */
 	import { bandOf, metricOf } from '$core/metrics/catalogue';
-	import { landedElsewhere } from '$core/load/landing';
+	import { landedElsewhere } from '$core/load/record/landing';
 	import { formatMoment, formatValue } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/loads/view';
+	import type { LoadView } from '$lib/server/rooms/loads/view';
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 

@@ -2,7 +2,7 @@
 	/** What began only after the page had settled: by itself, or after an interaction; and the figures with it. */
 	import { METRICS, type Metric } from '$core/metrics/catalogue';
 	import { formatBytes, formatDifference, formatDuration, formatValue } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/loads/view';
+	import type { LoadView } from '$lib/server/rooms/loads/view';
 	import Action from '$lib/parts/Action.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Whether the page is served the same to a visitor: asked again with an ordinary browser’s name. */
 	import Action from '$lib/parts/Action.svelte';
-	import type { LoadView } from '$lib/server/loads/view';
+	import type { LoadView } from '$lib/server/rooms/loads/view';
 
 	let { identity }: { identity: LoadView['identity'] } = $props();
 </script>

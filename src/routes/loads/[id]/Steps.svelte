@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** A journey after the load: each step with its own time, requests, shifts and INP. */
-	import type { StepRecord } from '$core/load/record';
+	import type { StepRecord } from '$core/load/record/record';
 	import { formatBytes, formatDuration, formatValue } from '$core/wording/format';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';

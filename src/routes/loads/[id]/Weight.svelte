@@ -4,9 +4,9 @@
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { csvText } from '$lib/charts/csvText';
-	import type { OwnerShare } from '$core/load/owners';
-	import { thirdPartyTail } from '$core/load/tail';
-	import { sharesByKind, type OwnedRequest } from '$core/load/requestList';
+	import type { OwnerShare } from '$core/load/requests/owners';
+	import { thirdPartyTail } from '$core/load/vitals/tail';
+	import { sharesByKind, type OwnedRequest } from '$core/load/requests/requestList';
 	import { counted, formatBytes, formatDuration } from '$core/wording/format';
 	import type { OwnerColours } from '$lib/charts/ownerColour';
 

@@ -1,6 +1,6 @@
 /** The parts of a load's sheet, fetched when they are opened; those that are printed are there at once. */
 import type { Component } from 'svelte';
-import type { LoadPartId } from '$lib/server/loads/partsView';
+import type { LoadPartId } from '$lib/server/rooms/loads/partsView';
 
 /** Each part takes what is its own: see the sheet. */
 export type PartComponent = Component<Record<string, unknown>>;

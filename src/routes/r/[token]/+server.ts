@@ -1,24 +1,24 @@
-import { getDb, getSigningKey } from '$lib/server/context';
-import { countView } from '$lib/server/reports/shares';
+import { countView } from '$lib/server/rooms/reports/shares';
 import { readForm, textOf } from '$lib/server/http/form';
-import { NotPossible } from '$lib/server/http/refusal';
+import { NotPossible } from '$lib/server/base/refusal';
 import { linkedPage } from '../../reports/versionPage';
 import { enter, htmlAnswer, tryPhrase } from '../door';
 
 /** A frozen report, for whoever has its link. */
-export const GET = ({ params, cookies, getClientAddress }) => {
-	const entry = enter(params.token, getClientAddress(), cookies);
+export const GET = (event) => {
+	const { locals, params } = event;
+	const entry = enter(event);
 	if ('answer' in entry) return entry.answer;
-	countView(getDb(), entry.open.id);
+	countView(locals.db, entry.open.id);
 	return htmlAnswer(
-		linkedPage(getDb(), entry.open.versionId, `/r/${params.token}/pictures`, getSigningKey().publicKey)
+		linkedPage(locals.db, entry.open.versionId, `/r/${params.token}/pictures`, locals.signingKey().publicKey)
 	);
 };
 
-export const POST = async ({ params, request, cookies, getClientAddress, url }) => {
-	const form = await readForm(request).catch(refusedBody);
+export const POST = async (event) => {
+	const form = await readForm(event.request).catch(refusedBody);
 	if (form instanceof Response) return form;
-	return tryPhrase(params.token, textOf(form, 'phrase'), getClientAddress(), cookies, url.pathname);
+	return tryPhrase(event, textOf(form, 'phrase'), event.url.pathname);
 };
 
 function refusedBody(error: unknown): Response {

@@ -4,7 +4,7 @@
 	import type { Block } from '$core/report/document';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
-	import type { FigureChoice } from '$lib/server/reports/material';
+	import type { FigureChoice } from '$lib/server/rooms/reports/material';
 	import { BLOCK_NAMES } from './blockNames';
 	import ClaimsForm from './ClaimsForm.svelte';
 	import OutsideForm from './OutsideForm.svelte';

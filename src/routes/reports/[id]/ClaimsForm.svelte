@@ -2,7 +2,7 @@
 	import type { Claim } from '$core/report/document';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
-	import type { FigureChoice } from '$lib/server/reports/material';
+	import type { FigureChoice } from '$lib/server/rooms/reports/material';
 	import RowsForm from './RowsForm.svelte';
 
 	interface Props {

@@ -6,7 +6,7 @@
 	import { onMount } from 'svelte';
 	import type { RichText } from '$core/report/richText';
 	import Choice from '$lib/parts/Choice.svelte';
-	import type { FigureChoice } from '$lib/server/reports/material';
+	import type { FigureChoice } from '$lib/server/rooms/reports/material';
 
 	interface Props {
 		label: string;

@@ -1,6 +1,6 @@
 /** Saves a draft soon after it was changed, over the revision that was read. */
 import type { ReportDraft } from '$core/report/document';
-import type { reportView } from '$lib/server/reports/view';
+import type { reportView } from '$lib/server/rooms/reports/view';
 
 type Report = ReturnType<typeof reportView>;
 

@@ -1,14 +1,13 @@
 import { error, redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
 import * as v from 'valibot';
-import { Setup } from '$core/trial/setup';
-import { getDb } from '$lib/server/context';
-import type { Db } from '$lib/server/db/connection';
+import { Setup } from '$core/trial/design/setup';
+import type { Db } from '$lib/server/base/db/connection';
 import { idFrom } from '$lib/server/http/api';
 import { formAction, jsonOf, textOf } from '$lib/server/http/form';
-import { NotPossible } from '$lib/server/http/refusal';
+import { NotPossible } from '$lib/server/base/refusal';
 import { settingsFileOf } from '$lib/server/http/settingsFile';
-import { excludeLoad } from '$lib/server/loads/commands';
+import { excludeLoad } from '$lib/server/rooms/loads/commands';
 import {
 	addRounds,
 	changeSetup,
@@ -20,23 +19,22 @@ import {
 	putFirst,
 	startTrial,
 	stopTrial
-} from '$lib/server/trials/commands';
-import { findTrial } from '$lib/server/trials/trial';
-import { repeatByAge, repeatTrial } from '$lib/server/trials/repeat';
-import { sheetView } from '$lib/server/trials/sheetView';
-import { packSheet } from './packedSheet';
+} from '$lib/server/rooms/trials/commands';
+import { findTrial } from '$lib/server/rooms/trials/trial';
+import { repeatByAge, repeatTrial } from '$lib/server/rooms/trials/repeat';
+import { sheetView } from '$lib/server/rooms/trials/sheetView';
 
-export const load = async ({ params, url }) => {
-	const db = getDb();
+export const load = async ({ locals, params, url }) => {
+	const db = locals.db;
 	const trial = findTrial(db, Number(params.id));
 	if (!trial) error(404, `There is no trial ${params.id}.`);
-	return packSheet(await sheetView(db, trial, url.searchParams.get('metric') ?? ''));
+	return sheetView(db, trial, url.searchParams.get('metric') ?? '', locals.judgeElsewhere);
 };
 
 /** Act on the trial of the address with what the form says. */
 const act = (work: (db: Db, id: number, form: FormData) => void | Promise<void>) =>
-	formAction(async (form, { params }: RequestEvent) => {
-		await work(getDb(), idFrom(params.id, 'trial'), form);
+	formAction(async (form, { locals, params }: RequestEvent) => {
+		await work(locals.db, idFrom(params.id, 'trial'), form);
 		return { done: true };
 	});
 
@@ -65,14 +63,14 @@ export const actions = {
 		changeSetup(db, id, Number(textOf(form, 'arm')), parsed.output);
 	}),
 	late: act((db, id, form) => void checkLateWork(db, id, Number(textOf(form, 'arm')))),
-	age: formAction((_, { params }: RequestEvent) => {
-		repeatByAge(getDb(), idFrom(params.id, 'trial'));
+	age: formAction((_, { locals, params }: RequestEvent) => {
+		repeatByAge(locals.db, idFrom(params.id, 'trial'));
 	}),
-	repeat: formAction((_, { params }: RequestEvent) =>
-		redirect(303, `/trials/${repeatTrial(getDb(), idFrom(params.id, 'trial'))}`)
+	repeat: formAction((_, { locals, params }: RequestEvent) =>
+		redirect(303, `/trials/${repeatTrial(locals.db, idFrom(params.id, 'trial'))}`)
 	),
-	delete: formAction((_, { params }: RequestEvent) => {
-		deleteTrial(getDb(), idFrom(params.id, 'trial'));
+	delete: formAction((_, { locals, params }: RequestEvent) => {
+		deleteTrial(locals.db, idFrom(params.id, 'trial'));
 		redirect(303, '/trials');
 	})
 };

@@ -1,10 +1,9 @@
 <script lang="ts">
 	import { invalidateAll } from '$app/navigation';
-	import { hasPages } from '$core/trial/kinds';
+	import { hasPages } from '$core/trial/design/kinds';
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
 	import { live } from '$lib/live.svelte';
-	import Later from '$lib/Later.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import Part from '$lib/parts/Part.svelte';
@@ -92,9 +91,9 @@
 
 <svelte:head><title>{trial.question} – Zafra</title></svelte:head>
 
-<Sheet parts={margin} shows={shared}>
+<Sheet parts={margin}>
 	{#snippet first()}
-		<Later of={Head} props={{ trial, isOpen, status }} />
+		<Head {trial} {isOpen} {status} />
 		{#if form && 'problem' in form}<Notice
 				kind="error"
 				title="This was not done."
@@ -119,11 +118,8 @@
 		{#if status === 'waiting' && !trial.paused && trial.nextStage}
 			<Lazy load={() => import('./NextStage.svelte')} props={{ stage: trial.nextStage }} />
 		{/if}
-		<Later of={Answer} awake={isOpen} props={{ data, isOpen, status, nameOf, colourOf }} />
-		{#if isChosen}<Later
-				of={Chooser}
-				props={{ conditions: data.conditions, pairs, condition, armId, onchange: choose }}
-			/>{/if}
+		<Answer {data} {isOpen} {status} {nameOf} {colourOf} />
+		{#if isChosen}<Chooser conditions={data.conditions} {pairs} {condition} {armId} onchange={choose} />{/if}
 	{/snippet}
 
 	{#each data.parts as part (part.id)}
@@ -133,19 +129,16 @@
 			finding={part.finding}
 			tone={part.isTrouble ? 'trouble' : 'plain'}
 			printed={isPrinted(part.id)}
-			shows={isPrinted(part.id) ? shared : null}
 			prefetch={() => void fetchPart(part.id)}
 		>
 			{@const Shown = data.opened[part.id]}
-			{#if Shown && isPrinted(part.id)}<Later of={Shown} props={shared} />{:else if Shown}<Shown
-					{...shared}
-				/>{:else}<Lazy load={() => fetchPart(part.id)} props={shared} />{/if}
+			{#if Shown}<Shown {...shared} />{:else}<Lazy load={() => fetchPart(part.id)} props={shared} />{/if}
 		</Part>
 	{/each}
 
 	{#snippet last()}
 		{#if !isOpen}
-			<Later of={DeleteForm} props={{ loads: data.loads.length }} />
+			<DeleteForm loads={data.loads.length} />
 		{/if}
 	{/snippet}
 </Sheet>

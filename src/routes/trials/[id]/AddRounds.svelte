@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Further rounds for a trial that is done. */
 	import { Button, NumberInput } from 'carbon-components-svelte';
-	import { reserveSpending } from '$core/trial/looks';
+	import { reserveSpending } from '$core/trial/design/looks';
 	import { keeping } from '$lib/keeping';
 	import { percentOf } from './percent';
 

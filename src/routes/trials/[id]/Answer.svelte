@@ -1,10 +1,9 @@
 <script lang="ts">
 	/** The answer for each of the conditions: a sentence, its board, three moments; and what must be said beside it. */
 	import { counted } from '$core/wording/format';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import { offersRounds, suggestedRounds } from './moreRounds';
-	import Later from '$lib/Later.svelte';
 	import BoardPanel from './BoardPanel.svelte';
 	import AnswerNotes from './AnswerNotes.svelte';
 	import Progress from './Progress.svelte';
@@ -55,5 +54,5 @@
 			props={{ added: trial.added ?? 0, suggested: suggestedRounds(data) }}
 		/>
 	{/if}
-	<Later of={AnswerNotes} props={{ data, nameOf }} />
+	<AnswerNotes {data} {nameOf} />
 </section>

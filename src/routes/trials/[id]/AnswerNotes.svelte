@@ -4,7 +4,7 @@
 	import { formatMoment } from '$core/wording/format';
 	import CopyButton from '$lib/charts/CopyButton.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 
 	interface Props {
 		data: SheetView;

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** The variants, what they run on, and what was changed between them. */
-	import { coldLine } from '$core/trial/cold';
+	import { coldLine } from '$core/trial/design/cold';
 	import { formatMoment } from '$core/wording/format';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import ColdMix from './ColdMix.svelte';
 	import Setups from './Setups.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Evidence that is not there yet. */
 	import { page } from '$app/state';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 
 	let { data }: { data: SheetView } = $props();
 	const isMoving = $derived(data.trial.status === 'running' || data.trial.status === 'queued');

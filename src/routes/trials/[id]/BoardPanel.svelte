@@ -5,8 +5,7 @@
 	import Moments from '$lib/charts/Moments.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
 	import ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
-	import type { SheetView } from '$lib/server/trials/sheetView';
-	import Later from '$lib/Later.svelte';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import Caveats from './Caveats.svelte';
 
 	interface Props {
@@ -48,17 +47,14 @@
 				<p class="judgement {answer.tone}">{answer.page ? `${answer.page}: ` : ''}{answer.sentence}</p>
 				{#if answer.detail}<p class="detail">{answer.detail}</p>{/if}
 				<Caveats caveats={answer.caveats} />
-				<Later
-					of={ShiftBoard}
-					props={{
-						label: `${answer.label}, ${board.name}`,
-						rows: answer.rows,
-						baseline: answer.baselineName,
-						arm: answer.armName,
-						colour: colourOf(answer.arm),
-						evidence,
-						caption: i === 0 ? floor : ''
-					}}
+				<ShiftBoard
+					label="{answer.label}, {board.name}"
+					rows={answer.rows}
+					baseline={answer.baselineName}
+					arm={answer.armName}
+					colour={colourOf(answer.arm)}
+					{evidence}
+					caption={i === 0 ? floor : ''}
 				/>
 			{:else}
 				<ShiftBoard
@@ -74,15 +70,12 @@
 	</div>
 	{#if film && film.arms.length <= MOST_FILMS && !isMatrix && board.answers.length}
 		<div class="moments">
-			<Later
-				of={Moments}
-				props={{
-					label: `What each variant showed, ${board.name}`,
-					moments: film.moments,
-					arms: film.arms,
-					nameOf,
-					colourOf
-				}}
+			<Moments
+				label="What each variant showed, {board.name}"
+				moments={film.moments}
+				arms={film.arms}
+				{nameOf}
+				{colourOf}
 			/>
 		</div>
 	{/if}

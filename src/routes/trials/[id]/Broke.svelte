@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** Whether a variant still does what the baseline does, once its records were compared. */
-	import type { SendState } from '$core/trial/mustSend';
+	import type { SendState } from '$core/trial/design/mustSend';
 	import { wordFate } from '$core/wording/presence';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import Awaited from './Awaited.svelte';
 	import Regressions from './Regressions.svelte';
 

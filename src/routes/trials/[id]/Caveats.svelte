@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What a verdict must not be read without. */
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 
 	let { caveats }: { caveats: SheetView['boards'][number]['answers'][number]['caveats'] } = $props();
 	/** More are counted; the part on fairness has them all. */

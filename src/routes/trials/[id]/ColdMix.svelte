@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What cold visits mean for the mix: share of them by traffic and life of the cache, and the weighted figure. */
 	import { NumberInput } from 'carbon-components-svelte';
-	import { coldShare, weightedFigure } from '$core/trial/cold';
+	import { coldShare, weightedFigure } from '$core/trial/design/cold';
 	import { counted, formatDuration } from '$core/wording/format';
 
 	interface Props {

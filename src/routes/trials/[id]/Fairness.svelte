@@ -5,7 +5,7 @@
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import type { FairnessText } from '$core/wording/fairness';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import Awaited from './Awaited.svelte';
 
 	interface Props {

@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** The load in the middle of each variant, frame by frame on one time axis. */
-	import { hasPages } from '$core/trial/kinds';
+	import { hasPages } from '$core/trial/design/kinds';
 	import FramesInStep from '$lib/charts/FramesInStep.svelte';
 	import PlaybackInStep from '$lib/charts/PlaybackInStep.svelte';
 	import Scroller from '$lib/parts/Scroller.svelte';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 
 	interface Props {
 		data: SheetView;

@@ -2,7 +2,7 @@
 	/** The question, how it stands, and what can be done now. */
 	import { Button } from 'carbon-components-svelte';
 	import { formatMoment } from '$core/wording/format';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import { keeping } from '$lib/keeping';
 	import Action from '$lib/parts/Action.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';

@@ -5,7 +5,7 @@
 	import Action from '$lib/parts/Action.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { PartProps } from './lazyParts';
+	import type { PartProps } from './partProps';
 
 	let { data, condition, pair }: Pick<PartProps, 'data' | 'condition' | 'pair'> = $props();
 	type Row = (typeof data.late)[number];

@@ -9,7 +9,7 @@
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import Exclude from './Exclude.svelte';
 
 	let { data }: { data: SheetView } = $props();

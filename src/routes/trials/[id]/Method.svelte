@@ -2,10 +2,10 @@
 	/** How the answer was come by. */
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import { metricOf } from '$core/metrics/catalogue';
-	import { hasStages } from '$core/trial/kinds';
+	import { hasStages } from '$core/trial/design/kinds';
 	import { percentOf } from './percent';
 	import { wordFloors } from '$core/wording/floors';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 
 	import { offersRounds } from './moreRounds';
 

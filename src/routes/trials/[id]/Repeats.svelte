@@ -5,7 +5,7 @@
 	import Choice from '$lib/parts/Choice.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import Strips from '$lib/parts/Strips.svelte';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import { STATES } from '$lib/parts/trialNames';
 
 	let { data }: { data: SheetView } = $props();

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What each variant runs on, to be written down. */
 	import { Button } from 'carbon-components-svelte';
-	import type { PublicArm } from '$core/trial/publicArm';
+	import type { PublicArm } from '$core/trial/design/publicArm';
 	import { keeping } from '$lib/keeping';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';

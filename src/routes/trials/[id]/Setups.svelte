@@ -1,14 +1,14 @@
 <script lang="ts">
 	/** Variants with what they run on: the differences, clashes, features; editable. */
-	import { hasPages } from '$core/trial/kinds';
+	import { hasPages } from '$core/trial/design/kinds';
 	import { page } from '$app/state';
 	import { wordMoney } from '$core/wording/money';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { Button } from 'carbon-components-svelte';
-	import { exclusiveClashes, monthlyCostOf, NO_SETUP, setupDifferences } from '$core/trial/setup';
-	import type { PublicArm } from '$core/trial/publicArm';
+	import { exclusiveClashes, monthlyCostOf, NO_SETUP, setupDifferences } from '$core/trial/design/setup';
+	import type { PublicArm } from '$core/trial/design/publicArm';
 	import type { TrialKind } from '$core/trial/types';
 
 	interface Props {

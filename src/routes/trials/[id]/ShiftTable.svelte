@@ -5,7 +5,7 @@
 	import ChartMenu from '$lib/charts/ChartMenu.svelte';
 	import { formatDifference, formatDuration, formatValue } from '$core/wording/format';
 	import { wordReferenceCost, wordShift, wordTimingShift } from '$core/wording/shift';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import VerdictMark from '$lib/parts/VerdictMark.svelte';

@@ -4,7 +4,7 @@
 	import { METRICS } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
 	import EstimationPlot from '$lib/charts/EstimationPlot.svelte';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 
 	interface Props {
 		data: SheetView;

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Why a variant differs, once its records were compared. */
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import Awaited from './Awaited.svelte';
 	import WhyDetails from './WhyDetails.svelte';
 

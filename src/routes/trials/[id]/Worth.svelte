@@ -2,7 +2,7 @@
 	/** Gain against price. */
 	import { formatDifference } from '$core/wording/format';
 	import { wordMoney } from '$core/wording/money';
-	import type { SheetView } from '$lib/server/trials/sheetView';
+	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 

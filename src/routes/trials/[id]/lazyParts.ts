@@ -1,21 +1,9 @@
 /** The parts of a trial's sheet, fetched when they are opened; those that are printed are there at once. */
 import type { Component } from 'svelte';
-import type { PartId } from '$lib/server/trials/partsView';
-import type { SheetView } from '$lib/server/trials/sheetView';
+import type { PartId } from '$lib/server/rooms/trials/partsView';
 import Arms from './Arms.svelte';
 import Method from './Method.svelte';
-
-/** What every part may need. */
-export interface PartProps extends Record<string, unknown> {
-	data: SheetView;
-	evidence: NonNullable<SheetView['evidence']>['arms'][number] | null;
-	status: string;
-	condition: SheetView['conditions'][number];
-	pair: SheetView['comparisons'][number];
-	drawn: SheetView['arms'];
-	nameOf: (arm: number) => string;
-	colourOf: (arm: number) => string;
-}
+import type { PartProps } from './partProps';
 
 type PartModule = { default: Component<PartProps> };
 

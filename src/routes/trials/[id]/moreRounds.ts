@@ -1,7 +1,7 @@
 /** Whether more rounds would help an answer, and how many. */
-import { hasStages } from '$core/trial/kinds';
-import { MOST_ROUNDS } from '$core/trial/verdict';
-import type { SheetView } from '$lib/server/trials/sheetView';
+import { hasStages } from '$core/trial/design/kinds';
+import { MOST_ROUNDS } from '$core/trial/judge/verdict';
+import type { SheetView } from '$lib/server/rooms/trials/sheetView';
 
 const USUAL = 6;
 

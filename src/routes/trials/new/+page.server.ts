@@ -1,31 +1,31 @@
-import { hasPages, hasStages, TRIAL_KINDS } from '$core/trial/kinds';
+import { hasPages, hasStages, TRIAL_KINDS } from '$core/trial/design/kinds';
 import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { NewTrialInput } from '$core/trial/input';
+import { NewTrialInput } from '$core/trial/design/input';
 import { DEFAULT_PRIMARY, METRICS, type MetricId } from '$core/metrics/catalogue';
-import { describeConditions } from '$core/load/conditions';
-import { parseSteps } from '$core/load/steps';
-import { parseCold } from '$core/trial/cold';
+import { describeConditions } from '$core/load/conditions/conditions';
+import { parseSteps } from '$core/load/journey/steps';
+import { parseCold } from '$core/trial/design/cold';
 import type { ClientInput } from '$core/clients/client';
-import { mustSendLines, parseMustSend } from '$core/trial/mustSend';
-import { parsePresence } from '$core/trial/presence';
+import { mustSendLines, parseMustSend } from '$core/trial/design/mustSend';
+import { parsePresence } from '$core/trial/design/presence';
 import { marginWords, targetWords } from '$core/wording/limits';
-import { TEMPLATES } from '$core/trial/templates';
+import { TEMPLATES } from '$core/trial/design/templates';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction, jsonOf } from '$lib/server/http/form';
-import { getDb } from '$lib/server/context';
-import { findConditions, listConditions } from '$lib/server/conditions/saved';
-import { noiseFloor } from '$lib/server/trials/noiseFloors';
-import { findClient } from '$lib/server/clients/clients';
-import { existingState, visitorStates } from '$lib/server/clients/visitorStates';
-import { knownAddresses } from '$lib/server/pages/pages';
-import { labLoad } from '$lib/server/trials/timeLeft';
-import { createTrial, startTrial } from '$lib/server/trials/commands';
-import { NotPossible } from '$lib/server/http/refusal';
+import type { Db } from '$lib/server/base/db/connection';
+import { findConditions, listConditions } from '$lib/server/rooms/conditions/saved';
+import { noiseFloor } from '$lib/server/rooms/trials/noiseFloors';
+import { findClient } from '$lib/server/rooms/clients/clients';
+import { existingState, visitorStates } from '$lib/server/rooms/clients/visitorStates';
+import { knownAddresses } from '$lib/server/rooms/pages/pages';
+import { labLoad } from '$lib/server/rooms/trials/timeLeft';
+import { createTrial, startTrial } from '$lib/server/rooms/trials/commands';
+import { NotPossible } from '$lib/server/base/refusal';
 
-export const load = async ({ parent, url }) => {
+export const load = async ({ locals, parent, url }) => {
 	const { clientId } = await parent();
-	const client = clientId === null ? null : findClient(getDb(), clientId);
+	const client = clientId === null ? null : findClient(locals.db, clientId);
 	const usual = client?.conditions ?? [];
 	return {
 		where: 'Trials › New trial',
@@ -34,25 +34,25 @@ export const load = async ({ parent, url }) => {
 		template: TEMPLATES.find((one) => one.id === url.searchParams.get('template')) ?? TEMPLATES[0]!,
 		/** The address says what to begin with: an earlier draft stays put away. */
 		isChosen: url.searchParams.has('template'),
-		usual: { mustSend: mustSendLines(client?.mustSend ?? []), limits: client ? limitsOf(client) : [] },
-		states: visitorStates(getDb(), clientId).map(({ id, site, state }) => ({ id, name: `${site}: ${state.name}` })),
-		known: knownAddresses(getDb(), clientId, MOST_ADDRESSES),
-		...labLoad(getDb()),
-		conditions: listConditions(getDb()).map((one) => ({
+		usual: { mustSend: mustSendLines(client?.mustSend ?? []), limits: client ? limitsOf(locals.db, client) : [] },
+		states: visitorStates(locals.db, clientId).map(({ id, site, state }) => ({ id, name: `${site}: ${state.name}` })),
+		known: knownAddresses(locals.db, clientId, MOST_ADDRESSES),
+		...labLoad(locals.db),
+		conditions: listConditions(locals.db).map((one) => ({
 			id: one.id,
 			name: one.name,
 			summary: one.summary,
 			detail: describeConditions(one),
 			usual: usual.length ? usual.includes(one.id) : one.builtIn,
-			noise: noiseOf(one.id)
+			noise: noiseOf(locals.db, one.id)
 		})),
 		metrics: METRICS.map(({ id, name }) => ({ id: id as string, name, usual: DEFAULT_PRIMARY.includes(id) }))
 	};
 };
 
 /** What matters to the client, in words; nothing where the house's hold. */
-function limitsOf({ targets, margins }: Pick<ClientInput, 'targets' | 'margins'>): string[] {
-	const nameOf = (id: string | null) => id && (findConditions(getDb(), id)?.name ?? id);
+function limitsOf(db: Db, { targets, margins }: Pick<ClientInput, 'targets' | 'margins'>): string[] {
+	const nameOf = (id: string | null) => id && (findConditions(db, id)?.name ?? id);
 	return [
 		...targets.map((target) => targetWords(target, nameOf(target.conditions))),
 		...Object.entries(margins).map(([metric, margin]) => marginWords(metric as MetricId, margin!))
@@ -63,8 +63,8 @@ function limitsOf({ targets, margins }: Pick<ClientInput, 'targets' | 'margins'>
 const MOST_ADDRESSES = 200;
 
 /** Spread of the paired LCP differences in the newest same-page trial under conditions that measure alike. */
-function noiseOf(id: string): { trial: number; spread: number } | null {
-	const floor = noiseFloor(getDb(), findConditions(getDb(), id)!);
+function noiseOf(db: Db, id: string): { trial: number; spread: number } | null {
+	const floor = noiseFloor(db, findConditions(db, id)!);
 	return floor?.shares.lcp ? { trial: floor.trial, spread: floor.shares.lcp } : null;
 }
 
@@ -116,7 +116,7 @@ function valuesOf(form: FormData) {
 }
 
 /** What is typed as lines or as JSON; each that cannot be read is told at its own field. */
-function readLists(values: ReturnType<typeof valuesOf>) {
+function readLists(db: Db, values: ReturnType<typeof valuesOf>) {
 	const issues: { path: string; message: string }[] = [];
 	const read = <Value>(path: string, parse: () => Value): Value | undefined => {
 		try {
@@ -132,7 +132,7 @@ function readLists(values: ReturnType<typeof valuesOf>) {
 		...arm,
 		checks: read(`arms.${i}.checks`, () => parsePresence(arm.checks)),
 		cold: read(`arms.${i}.cold`, () => parseCold(arm.cold)),
-		before: read(`arms.${i}.before`, () => (arm.before ? existingState(getDb(), Number(arm.before)).state : null))
+		before: read(`arms.${i}.before`, () => (arm.before ? existingState(db, Number(arm.before)).state : null))
 	}));
 	return issues.length ? { issues } : { steps, mustSend, arms };
 }
@@ -141,16 +141,16 @@ function readLists(values: ReturnType<typeof valuesOf>) {
 const NO_LIMITS = { margins: {}, targets: {} };
 
 export const actions = {
-	default: formAction((form) => {
+	default: formAction((form, { locals }) => {
 		const values = valuesOf(form);
-		const read = readLists(values);
+		const read = readLists(locals.db, values);
 		if ('issues' in read) return fail(422, { values, issues: read.issues });
 		const result = v.safeParse(NewTrialInput, { ...values, ...read, ...(!values.ownLimits && NO_LIMITS) });
 		if (!result.success) return fail(422, { values, issues: issuesOf(result.issues) });
 		let id: number;
 		try {
-			id = createTrial(getDb(), result.output);
-			if (form.get('then') !== 'draft') startTrial(getDb(), id);
+			id = createTrial(locals.db, result.output);
+			if (form.get('then') !== 'draft') startTrial(locals.db, id);
 		} catch (error) {
 			if (error instanceof NotPossible)
 				return fail(error.status, { values, issues: [{ path: error.path ?? '', message: error.message }] });

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Button, Checkbox, NumberInput } from 'carbon-components-svelte';
 	import { onDestroy, onMount } from 'svelte';
-	import { KINDS, TRIAL_KINDS, hasPages, hasStages, isSamePage } from '$core/trial/kinds';
+	import { KINDS, TRIAL_KINDS, hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
 	import type { TrialKind } from '$core/trial/types';
 	import { keeping } from '$lib/keeping';
 	import Field from '$lib/parts/Field.svelte';

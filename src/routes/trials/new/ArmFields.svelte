@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** One variant of a new trial. */
 	import { Button, ComboBox, RadioButton } from 'carbon-components-svelte';
-	import { hasPages, hasStages, isSamePage } from '$core/trial/kinds';
+	import { hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';

@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** What the trial costs and what it can see, as it is being written. */
-	import { hasStages } from '$core/trial/kinds';
-	import { ASSUMED_SPREAD, visibleShare } from '$core/trial/noise';
-	import { PATIENCE } from '$core/load/limits';
-	import { estimatePlan, lateLoadsOf } from '$core/trial/planEstimate';
-	import { fewestRounds } from '$core/trial/verdict';
+	import { hasStages } from '$core/trial/design/kinds';
+	import { ASSUMED_SPREAD, visibleShare } from '$core/trial/noise/noise';
+	import { PATIENCE } from '$core/load/record/limits';
+	import { estimatePlan, lateLoadsOf } from '$core/trial/design/planEstimate';
+	import { fewestRounds } from '$core/trial/judge/verdict';
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import type { TrialDraft } from './drafts';
 

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** Says when the reference page is much lighter or heavier than the page, as far as both were ever loaded. */
-	import { isUnlike } from '$core/trial/referenceWeight';
+	import { isUnlike } from '$core/trial/judge/referenceWeight';
 	import { formatDuration } from '$core/wording/format';
-	import type { LabFigures } from '$lib/server/loads/pageFigures';
+	import type { LabFigures } from '$lib/server/rooms/loads/pageFigures';
 
 	interface Props {
 		page: string;

@@ -1,7 +1,7 @@
 /** A trial while it is being written: pure, but for the browser's store of drafts. */
-import { hasPages, isSamePage } from '$core/trial/kinds';
-import type { Setup } from '$core/trial/setup';
-import type { Template } from '$core/trial/templates';
+import { hasPages, isSamePage } from '$core/trial/design/kinds';
+import type { Setup } from '$core/trial/design/setup';
+import type { Template } from '$core/trial/design/templates';
 import type { TrialKind } from '$core/trial/types';
 
 export interface ArmDraft {

@@ -1,14 +1,13 @@
 import { gzipSync } from 'node:zlib';
 import script from 'virtual:visit-script';
-import { getDb, getVisits } from '$lib/server/context';
-import { scriptFor } from '$lib/server/visits/script';
+import { scriptFor } from '$lib/server/rooms/visits/script';
 
 /** Short enough that settings reach visitors within the hour. */
 const CACHE = 'public, max-age=3600';
 
 /** The visits' script with the settings of `?site=KEY`. */
-export const GET = ({ url, request }) => {
-	const text = scriptFor(getDb(), getVisits().db, url.searchParams.get('site') ?? '', script, Date.now());
+export const GET = ({ locals, url, request }) => {
+	const text = scriptFor(locals.db, locals.visits().db, url.searchParams.get('site') ?? '', script, Date.now());
 	if (text === null)
 		return new Response('No site of this Zafra has this key: copy the script tag from Zafra again.', { status: 404 });
 	const isPacked = /\bgzip\b/.test(request.headers.get('accept-encoding') ?? '');

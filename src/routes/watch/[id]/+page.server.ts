@@ -1,17 +1,16 @@
-import { getDb } from '$lib/server/context';
 import { idFrom } from '$lib/server/http/api';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { blockActions } from '$lib/server/watch/actions';
-import { hookSecret } from '$lib/server/watch/deliver';
-import { watchView } from '$lib/server/watch/view';
+import { blockActions } from '../actions';
+import { hookSecret } from '$lib/server/rooms/watch/deliver';
+import { watchView } from '$lib/server/rooms/watch/view';
 
-export const load = ({ params }) =>
+export const load = ({ locals, params }) =>
 	pageOr404(() => {
-		const view = watchView(getDb(), idFrom(params.id, 'watch'));
+		const view = watchView(locals.db, idFrom(params.id, 'watch'));
 		return {
 			where: `Watch › ${view.name}`,
 			view,
-			secret: view.settings.notices.hook ? hookSecret(getDb()) : ''
+			secret: view.settings.notices.hook ? hookSecret(locals.db) : ''
 		};
 	});
 

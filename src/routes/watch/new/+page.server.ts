@@ -1,10 +1,9 @@
-import { getDb } from '$lib/server/context';
-import { createAction } from '$lib/server/watch/actions';
-import { usualTyped, watchChoices } from '$lib/server/watch/form';
+import { createAction } from '../actions';
+import { usualTyped, watchChoices } from '$lib/server/rooms/watch/form';
 
-export const load = async ({ parent }) => {
+export const load = async ({ locals, parent }) => {
 	const { clientId } = await parent();
-	const choices = watchChoices(getDb(), 'watch', clientId);
+	const choices = watchChoices(locals.db, 'watch', clientId);
 	return { where: 'Watch › New watch', choices, typed: usualTyped('watch', choices) };
 };
 

@@ -1,27 +1,30 @@
 import { fail } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { Agency } from '$core/report/agency';
-import { getDb } from '$lib/server/context';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction, textOf } from '$lib/server/http/form';
-import { agencyOf, deleteLogo, hasLogo, saveAgency, saveLogo } from '$lib/server/reports/agency';
+import { agencyOf, deleteLogo, hasLogo, saveAgency, saveLogo } from '$lib/server/rooms/reports/agency';
 
-export const load = () => ({ where: 'Workshop › Agency', agency: agencyOf(getDb()), hasLogo: hasLogo(getDb()) });
+export const load = ({ locals }) => ({
+	where: 'Workshop › Agency',
+	agency: agencyOf(locals.db),
+	hasLogo: hasLogo(locals.db)
+});
 
 export const actions = {
-	save: formAction(async (form) => {
+	save: formAction(async (form, { locals }) => {
 		const typed = Object.fromEntries(
 			['name', 'contact', 'accent', 'standing', 'standingEs'].map((name) => [name, textOf(form, name)])
 		);
 		const read = v.safeParse(Agency, typed);
 		if (!read.success) return fail(422, { typed, issues: issuesOf(read.issues) });
-		saveAgency(getDb(), read.output);
+		saveAgency(locals.db, read.output);
 		const logo = form.get('logo');
-		if (logo instanceof File && logo.size > 0) await saveLogo(getDb(), new Uint8Array(await logo.arrayBuffer()));
+		if (logo instanceof File && logo.size > 0) await saveLogo(locals.db, new Uint8Array(await logo.arrayBuffer()));
 		return { isSaved: true, issues: [] };
 	}),
-	dropLogo: formAction(() => {
-		deleteLogo(getDb());
+	dropLogo: formAction((_form: FormData, { locals }) => {
+		deleteLogo(locals.db);
 		return { issues: [] };
 	})
 };

@@ -1,16 +1,15 @@
-import { getDb } from '$lib/server/context';
 import { restoreFrom } from '$lib/server/desk/binForm';
 import { formAction } from '$lib/server/http/form';
-import { componentUses, listComponents } from '$lib/server/setups/components';
-import { findBinned } from '$lib/server/storage/bin';
+import { componentUses, listComponents } from '$lib/server/rooms/setups/components';
+import { findBinned } from '$lib/server/base/storage/bin';
 
-export const load = ({ url }) => {
-	const uses = componentUses(getDb());
+export const load = ({ locals, url }) => {
+	const uses = componentUses(locals.db);
 	return {
 		where: 'Workshop › Components',
 		/** What was deleted just now, unless it is back. */
-		binned: findBinned(getDb(), Number(url.searchParams.get('deleted'))),
-		components: listComponents(getDb()).map(({ id, kind, name, prices, jobs, recognition }) => ({
+		binned: findBinned(locals.db, Number(url.searchParams.get('deleted'))),
+		components: listComponents(locals.db).map(({ id, kind, name, prices, jobs, recognition }) => ({
 			id,
 			kind,
 			name,
@@ -22,4 +21,4 @@ export const load = ({ url }) => {
 	};
 };
 
-export const actions = { restore: formAction((form: FormData) => restoreFrom(getDb(), form)) };
+export const actions = { restore: formAction((form: FormData, { locals }) => restoreFrom(locals.db, form)) };

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox } from 'carbon-components-svelte';
-	import { MOST_ROUNDS } from '$core/trial/verdict';
+	import { MOST_ROUNDS } from '$core/trial/judge/verdict';
 	import { formatMoment } from '$core/wording/format';
 	import CalmDay from '$lib/charts/CalmDay.svelte';
 	import SpeedDots from '$lib/charts/SpeedDots.svelte';

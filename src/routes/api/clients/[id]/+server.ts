@@ -1,10 +1,9 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { ClientInput } from '$core/clients/client';
-import { changeClient, deleteClient } from '$lib/server/clients/commands';
-import { existingClient } from '$lib/server/clients/clients';
-import { publicSite, sitesOf } from '$lib/server/clients/sites';
-import { getDb } from '$lib/server/context';
+import { changeClient, deleteClient } from '$lib/server/rooms/clients/commands';
+import { existingClient } from '$lib/server/rooms/clients/clients';
+import { publicSite, sitesOf } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 
 const Change = v.object({
@@ -12,25 +11,25 @@ const Change = v.object({
 	revision: v.optional(v.pipe(v.number('The revision is a number.'), v.integer('The revision is a whole number.')))
 });
 
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const client = existingClient(getDb(), idFrom(params.id, 'client'));
-		return json({ ...client, sites: sitesOf(getDb(), client.id).map(publicSite) });
+		const client = existingClient(locals.db, idFrom(params.id, 'client'));
+		return json({ ...client, sites: sitesOf(locals.db, client.id).map(publicSite) });
 	});
 
 /** Fields that are not sent stay as they are; with the “revision” that was read, 409 when somebody saved meanwhile. */
-export const PATCH = ({ params, request }) =>
+export const PATCH = ({ locals, params, request }) =>
 	answering(async () => {
 		const id = idFrom(params.id, 'client');
-		const { id: _id, archivedAt: _archivedAt, revision: _revision, ...client } = existingClient(getDb(), id);
+		const { id: _id, archivedAt: _archivedAt, revision: _revision, ...client } = existingClient(locals.db, id);
 		const { revision = null, ...change } = await readJson(request, Change);
-		changeClient(getDb(), id, { ...client, ...change }, revision);
-		return json(existingClient(getDb(), id));
+		changeClient(locals.db, id, { ...client, ...change }, revision);
+		return json(existingClient(locals.db, id));
 	});
 
 /** With its sites, pages, trials and loads. */
-export const DELETE = ({ params }) =>
+export const DELETE = ({ locals, params }) =>
 	answering(() => {
-		deleteClient(getDb(), idFrom(params.id, 'client'));
+		deleteClient(locals.db, idFrom(params.id, 'client'));
 		return new Response(null, { status: 204 });
 	});

@@ -1,22 +1,22 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { LibraryComponent } from '$core/setups/component';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { deleteComponent, existingComponent, saveComponent } from '$lib/server/setups/components';
+import { deleteComponent, existingComponent, saveComponent } from '$lib/server/rooms/setups/components';
 
-export const GET = ({ params }) => answering(() => json(existingComponent(getDb(), idFrom(params.id, 'component'))));
+export const GET = ({ locals, params }) =>
+	answering(() => json(existingComponent(locals.db, idFrom(params.id, 'component'))));
 
 /** Fields that are not sent stay as they are. */
-export const PATCH = ({ params, request }) =>
+export const PATCH = ({ locals, params, request }) =>
 	answering(async () => {
-		const { id, ...component } = existingComponent(getDb(), idFrom(params.id, 'component'));
-		saveComponent(getDb(), id, { ...component, ...(await readJson(request, v.partial(LibraryComponent))) });
-		return json(existingComponent(getDb(), id));
+		const { id, ...component } = existingComponent(locals.db, idFrom(params.id, 'component'));
+		saveComponent(locals.db, id, { ...component, ...(await readJson(request, v.partial(LibraryComponent))) });
+		return json(existingComponent(locals.db, id));
 	});
 
-export const DELETE = ({ params }) =>
+export const DELETE = ({ locals, params }) =>
 	answering(() => {
-		deleteComponent(getDb(), idFrom(params.id, 'component'));
+		deleteComponent(locals.db, idFrom(params.id, 'component'));
 		return new Response(null, { status: 204 });
 	});

@@ -1,14 +1,13 @@
 import { json } from '@sveltejs/kit';
-import { deleteLoad } from '$lib/server/loads/commands';
+import { deleteLoad } from '$lib/server/rooms/loads/commands';
 import { answering, idFrom } from '$lib/server/http/api';
-import { loadFrom } from '$lib/server/http/loadAnswer';
-import { getDb } from '$lib/server/context';
+import { loadFrom } from '$lib/server/rooms/loads/answer';
 
 /** Only a load outside trials: those of a trial are its evidence. */
-export const DELETE = ({ params }) =>
+export const DELETE = ({ locals, params }) =>
 	answering(() => {
-		deleteLoad(getDb(), idFrom(params.id, 'load'));
+		deleteLoad(locals.db, idFrom(params.id, 'load'));
 		return new Response(null, { status: 204 });
 	});
 
-export const GET = ({ params }) => answering(() => json(loadFrom(getDb(), params.id).record));
+export const GET = ({ locals, params }) => answering(() => json(loadFrom(locals.db, params.id).record));

@@ -1,14 +1,13 @@
 import { json } from '@sveltejs/kit';
 import { answering } from '$lib/server/http/api';
-import { getDb } from '$lib/server/context';
-import { NotPossible } from '$lib/server/http/refusal';
-import { labFiguresOf } from '$lib/server/loads/pageFigures';
+import { NotPossible } from '$lib/server/base/refusal';
+import { labFiguresOf } from '$lib/server/rooms/loads/pageFigures';
 
 /** What the lab measured of an address, by conditions: middle figures of the loads that count. */
-export const GET = ({ url }) =>
+export const GET = ({ locals, url }) =>
 	answering(() => {
 		const asked = url.searchParams.get('url') ?? '';
 		if (!URL.canParse(asked))
 			throw new NotPossible(422, 'Name an address that begins with http:// or https://.', 'url');
-		return json(labFiguresOf(getDb(), asked));
+		return json(labFiguresOf(locals.db, asked));
 	});

@@ -1,12 +1,12 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
-import { deleteMarker, existingMarker } from '$lib/server/field/markers';
+import { deleteMarker, existingMarker } from '$lib/server/rooms/field/markers';
 import { answering, idFrom } from '$lib/server/http/api';
 
-export const GET = ({ params }) => answering(() => json(existingMarker(getDb(), idFrom(params.id, 'marker'))));
+export const GET = ({ locals, params }) =>
+	answering(() => json(existingMarker(locals.db, idFrom(params.id, 'marker'))));
 
-export const DELETE = ({ params }) =>
+export const DELETE = ({ locals, params }) =>
 	answering(() => {
-		deleteMarker(getDb(), idFrom(params.id, 'marker'));
+		deleteMarker(locals.db, idFrom(params.id, 'marker'));
 		return new Response(null, { status: 204 });
 	});

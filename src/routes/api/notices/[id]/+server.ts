@@ -1,12 +1,11 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { findNotice, markRead } from '$lib/server/watch/notices';
+import { findNotice, markRead } from '$lib/server/rooms/watch/notices';
 
 /** Somebody has read it. */
-export const POST = ({ params }) =>
+export const POST = ({ locals, params }) =>
 	answering(() => {
 		const id = idFrom(params.id, 'notice');
-		markRead(getDb(), id);
-		return json(findNotice(getDb(), id));
+		markRead(locals.db, id);
+		return json(findNotice(locals.db, id));
 	});

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ROOT } from '$lib/server/settings';
+import { ROOT } from '$lib/server/base/settings';
 
 /** The JSON Schema of `GET /api/loads/:id`, generated from the types. */
 export const GET = () =>

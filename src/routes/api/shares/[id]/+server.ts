@@ -1,10 +1,9 @@
-import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { revokeShare } from '$lib/server/reports/shares';
+import { revokeShare } from '$lib/server/rooms/reports/shares';
 
 /** Ends a link at once. */
-export const DELETE = ({ params }) =>
+export const DELETE = ({ locals, params }) =>
 	answering(() => {
-		revokeShare(getDb(), idFrom(params.id, 'link'));
+		revokeShare(locals.db, idFrom(params.id, 'link'));
 		return new Response(null, { status: 204 });
 	});

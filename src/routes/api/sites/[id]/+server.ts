@@ -1,24 +1,24 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { SiteInput } from '$core/clients/site';
-import { changeSite, deleteSite, existingSite, publicSite } from '$lib/server/clients/sites';
-import { getDb } from '$lib/server/context';
+import { changeSite, deleteSite, existingSite, publicSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 
-export const GET = ({ params }) => answering(() => json(publicSite(existingSite(getDb(), idFrom(params.id, 'site')))));
+export const GET = ({ locals, params }) =>
+	answering(() => json(publicSite(existingSite(locals.db, idFrom(params.id, 'site')))));
 
 /** Fields that are not sent stay as they are. */
-export const PATCH = ({ params, request }) =>
+export const PATCH = ({ locals, params, request }) =>
 	answering(async () => {
 		const id = idFrom(params.id, 'site');
-		const site = existingSite(getDb(), id);
-		changeSite(getDb(), id, { ...site, ...(await readJson(request, v.partial(SiteInput))) });
-		return json(publicSite(existingSite(getDb(), id)));
+		const site = existingSite(locals.db, id);
+		changeSite(locals.db, id, { ...site, ...(await readJson(request, v.partial(SiteInput))) });
+		return json(publicSite(existingSite(locals.db, id)));
 	});
 
 /** With its pages. */
-export const DELETE = ({ params }) =>
+export const DELETE = ({ locals, params }) =>
 	answering(() => {
-		deleteSite(getDb(), idFrom(params.id, 'site'));
+		deleteSite(locals.db, idFrom(params.id, 'site'));
 		return new Response(null, { status: 204 });
 	});

@@ -1,15 +1,16 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom } from '$lib/server/http/api';
-import { getDb } from '$lib/server/context';
-import { trialAnswer } from '$lib/server/trials/answer';
-import { deleteTrial, existingTrial } from '$lib/server/trials/commands';
+import { trialAnswer } from '$lib/server/rooms/trials/answer';
+import { deleteTrial, existingTrial } from '$lib/server/rooms/trials/commands';
 
-export const GET = ({ params }) =>
-	answering(async () => json(await trialAnswer(getDb(), existingTrial(getDb(), idFrom(params.id, 'trial')))));
+export const GET = ({ locals, params }) =>
+	answering(async () =>
+		json(await trialAnswer(locals.db, existingTrial(locals.db, idFrom(params.id, 'trial')), locals.judgeElsewhere))
+	);
 
 /** With all its loads. */
-export const DELETE = ({ params }) =>
+export const DELETE = ({ locals, params }) =>
 	answering(() => {
-		deleteTrial(getDb(), idFrom(params.id, 'trial'));
+		deleteTrial(locals.db, idFrom(params.id, 'trial'));
 		return new Response(null, { status: 204 });
 	});

@@ -1,31 +1,30 @@
 import { json } from '@sveltejs/kit';
 import { USUAL_VISIT_SETTINGS, VisitSettings } from '$core/field/visitSettings';
-import { existingSite } from '$lib/server/clients/sites';
-import { getDb, getVisits } from '$lib/server/context';
+import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { liveView } from '$lib/server/visits/live';
-import { beginVisits, changeVisits } from '$lib/server/visits/commands';
-import { sourceOfSite } from '$lib/server/visits/sources';
+import { liveView } from '$lib/server/rooms/visits/live';
+import { beginVisits, changeVisits } from '$lib/server/rooms/visits/commands';
+import { sourceOfSite } from '$lib/server/rooms/visits/sources';
 
 /** The newest visits since midnight, how many came in each hour, and the key and settings of the site's script. */
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const { id } = existingSite(getDb(), idFrom(params.site, 'site'));
-		const source = sourceOfSite(getDb(), id);
+		const { id } = existingSite(locals.db, idFrom(params.site, 'site'));
+		const source = sourceOfSite(locals.db, id);
 		return json({
 			source,
-			...liveView(getVisits().db, source ?? { siteId: id, settings: USUAL_VISIT_SETTINGS })
+			...liveView(locals.visits().db, source ?? { siteId: id, settings: USUAL_VISIT_SETTINGS })
 		});
 	});
 
 /** Begin to take visits of a site. */
-export const POST = ({ params }) =>
-	answering(() => json(beginVisits(getDb(), getVisits().db, idFrom(params.site, 'site')), { status: 201 }));
+export const POST = ({ locals, params }) =>
+	answering(() => json(beginVisits(locals.db, locals.visits().db, idFrom(params.site, 'site')), { status: 201 }));
 
-export const PUT = ({ params, request }) =>
+export const PUT = ({ locals, params, request }) =>
 	answering(async () => {
 		const settings = await readJson(request, VisitSettings);
-		const source = changeVisits(getDb(), getVisits().db, idFrom(params.site, 'site'), settings);
-		getVisits().door.forget();
+		const source = changeVisits(locals.db, locals.visits().db, idFrom(params.site, 'site'), settings);
+		locals.visits().door.forget();
 		return json(source);
 	});

@@ -1,15 +1,14 @@
-import { existingClient } from '$lib/server/clients/clients';
-import { underWayOf } from '$lib/server/clients/archive';
-import { getDb } from '$lib/server/context';
+import { existingClient } from '$lib/server/rooms/clients/clients';
+import { underWayOf } from '$lib/server/rooms/archive/archive';
 import { idFrom } from '$lib/server/http/api';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { findTrial } from '$lib/server/trials/trial';
-import { timeLeftMs } from '$lib/server/trials/timeLeft';
+import { findTrial } from '$lib/server/rooms/trials/trial';
+import { timeLeftMs } from '$lib/server/rooms/trials/timeLeft';
 
-export const load = ({ params, depends }) =>
+export const load = ({ locals, params, depends }) =>
 	pageOr404(() => {
 		depends('zafra:export');
-		const db = getDb();
+		const db = locals.db;
 		const { id, name } = existingClient(db, idFrom(params.id, 'client'));
 		const underWay = underWayOf(db, id).map((trial) => {
 			const { question, status, progress } = findTrial(db, trial)!;

@@ -1,12 +1,11 @@
-import { getDb } from '$lib/server/context';
 import { idFrom } from '$lib/server/http/api';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { changeAction } from '$lib/server/watch/actions';
-import { changedForm } from '$lib/server/watch/form';
+import { changeAction } from '../../../watch/actions';
+import { changedForm } from '$lib/server/rooms/watch/form';
 
-export const load = ({ params }) =>
+export const load = ({ locals, params }) =>
 	pageOr404(() => {
-		const form = changedForm(getDb(), idFrom(params.id, 'standing'), 'standing');
+		const form = changedForm(locals.db, idFrom(params.id, 'standing'), 'standing');
 		return { where: `Standings › ${form.name} › Settings`, ...form };
 	});
 

@@ -1,5 +1,4 @@
-import { getDb } from '$lib/server/context';
-import { findLogo } from '$lib/server/reports/agency';
+import { findLogo } from '$lib/server/rooms/reports/agency';
 import { pictureAnswer } from '../../../reports/pictureAnswer';
 
-export const GET = () => pictureAnswer(findLogo(getDb()), 'private, no-cache');
+export const GET = ({ locals }) => pictureAnswer(findLogo(locals.db), 'private, no-cache');

@@ -2,12 +2,12 @@ import { error, fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import type { RequestEvent } from './$types';
 import { LibraryComponent } from '$core/setups/component';
-import { COMPONENT_KINDS, EXCLUSIVE_JOBS } from '$core/trial/setup';
-import { getDb } from '$lib/server/context';
+import { COMPONENT_KINDS, EXCLUSIVE_JOBS } from '$core/trial/design/setup';
+import type { Db } from '$lib/server/base/db/connection';
 import { idFrom, issuesOf } from '$lib/server/http/api';
 import { formAction, jsonOf, textOf, withTyped } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { deleteComponent, existingComponent, saveComponent } from '$lib/server/setups/components';
+import { deleteComponent, existingComponent, saveComponent } from '$lib/server/rooms/setups/components';
 
 const lines = (text: string) =>
 	text
@@ -22,11 +22,11 @@ const blank = (query: URLSearchParams) => {
 	return { ...v.parse(LibraryComponent, { kind, name: '?', recognition }), name: query.get('name') ?? '' };
 };
 
-export const load = ({ params, url }) =>
+export const load = ({ locals, params, url }) =>
 	pageOr404(() => {
 		const isNew = params.id === 'new';
 		if (!isNew && !/^\d+$/.test(params.id)) error(404, `There is no component “${params.id}”.`);
-		const component = isNew ? blank(url.searchParams) : existingComponent(getDb(), idFrom(params.id, 'component'));
+		const component = isNew ? blank(url.searchParams) : existingComponent(locals.db, idFrom(params.id, 'component'));
 		return {
 			where: `Workshop › Components › ${isNew ? 'New component' : component.name}`,
 			isNew,
@@ -66,8 +66,8 @@ function typedComponent(form: FormData) {
 	};
 }
 
-async function settingsFrom(form: FormData, id: number | null) {
-	const kept = id === null ? [] : existingComponent(getDb(), id).settings;
+async function settingsFrom(db: Db, form: FormData, id: number | null) {
+	const kept = id === null ? [] : existingComponent(db, id).settings;
 	const dropped = new Set(form.getAll('dropSettings').map(String));
 	const file = form.get('settings');
 	const added = file instanceof File && file.size > 0 ? [{ name: file.name, text: await file.text() }] : [];
@@ -76,7 +76,7 @@ async function settingsFrom(form: FormData, id: number | null) {
 }
 
 export const actions = {
-	save: formAction(async (form, { params }: RequestEvent) => {
+	save: formAction(async (form, { locals, params }: RequestEvent) => {
 		const id = params.id === 'new' ? null : idFrom(params.id, 'component');
 		const typed = typedComponent(form);
 		const { versions, features, hosts, paths, markers, initiators, prices, ...rest } = typed;
@@ -86,15 +86,15 @@ export const actions = {
 			features: lines(features),
 			prices: jsonOf(prices || '[]', 'prices'),
 			recognition: { hosts: lines(hosts), paths: lines(paths), markers: lines(markers), initiators: lines(initiators) },
-			settings: await settingsFrom(form, id)
+			settings: await settingsFrom(locals.db, form, id)
 		});
 		if (!read.success) return fail(422, { typed, issues: issuesOf(read.issues) });
-		const saved = withTyped(typed, () => saveComponent(getDb(), id, read.output));
+		const saved = withTyped(typed, () => saveComponent(locals.db, id, read.output));
 		if (typeof saved !== 'number') return saved;
 		redirect(303, '/workshop/components');
 	}),
-	delete: formAction((_form, { params }: RequestEvent) => {
-		const binned = deleteComponent(getDb(), idFrom(params.id, 'component'));
+	delete: formAction((_form, { locals, params }: RequestEvent) => {
+		const binned = deleteComponent(locals.db, idFrom(params.id, 'component'));
 		redirect(303, `/workshop/components?deleted=${binned}`);
 	})
 };

@@ -6,16 +6,15 @@ import {
 	withStoredSecrets,
 	type Conditions,
 	type SecretHeader
-} from '$core/load/conditions';
-import { parseConditions } from '$core/load/conditionsInput';
-import { PLACES } from '$core/load/places';
+} from '$core/load/conditions/conditions';
+import { parseConditions } from '$core/load/conditions/conditionsInput';
+import { PLACES } from '$core/load/conditions/places';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction } from '$lib/server/http/form';
-import { getDb } from '$lib/server/context';
-import { deleteConditions, findConditions, saveConditions, listConditions } from '$lib/server/conditions/saved';
+import { deleteConditions, findConditions, saveConditions, listConditions } from '$lib/server/rooms/conditions/saved';
 
-export const load = ({ params, url }) => {
-	const db = getDb();
+export const load = ({ locals, params, url }) => {
+	const db = locals.db;
 	const isNew = params.id === 'new';
 	const from = isNew ? url.searchParams.get('from') : params.id;
 	const base = from ? findConditions(db, from) : null;
@@ -148,7 +147,7 @@ function conditionsFrom(fields: Fields): unknown {
 }
 
 export const actions = {
-	save: formAction(async (form, { params, url }: RequestEvent) => {
+	save: formAction(async (form, { locals, params, url }: RequestEvent) => {
 		const fields = readFields(form);
 		if (params.id !== 'new') fields.id = params.id;
 		const refuse = (status: number, path: string, message: string) =>
@@ -156,18 +155,18 @@ export const actions = {
 		const result = parseConditions(conditionsFrom(fields));
 		if (!result.success) return fail(422, { fields, issues: issuesOf(result.issues) });
 		const { id } = result.output;
-		if (params.id === 'new' && (findConditions(getDb(), id) || id === 'new'))
+		if (params.id === 'new' && (findConditions(locals.db, id) || id === 'new'))
 			return refuse(409, 'id', `The key “${id}” is taken.`);
-		const stored = findConditions(getDb(), params.id === 'new' ? (url.searchParams.get('from') ?? '') : params.id);
+		const stored = findConditions(locals.db, params.id === 'new' ? (url.searchParams.get('from') ?? '') : params.id);
 		try {
-			saveConditions(getDb(), withStoredSecrets(result.output, stored));
+			saveConditions(locals.db, withStoredSecrets(result.output, stored));
 		} catch (problem) {
 			return refuse(422, 'headers', (problem as Error).message);
 		}
 		redirect(303, '/workshop');
 	}),
-	drop: ({ params }) => {
-		deleteConditions(getDb(), params.id);
+	drop: ({ locals, params }) => {
+		deleteConditions(locals.db, params.id);
 		redirect(303, '/workshop');
 	}
 };

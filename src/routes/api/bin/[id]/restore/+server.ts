@@ -1,9 +1,8 @@
-import { getDb } from '$lib/server/context';
 import { restoreBinned } from '$lib/server/desk/restore';
 import { answering, idFrom } from '$lib/server/http/api';
 
-export const POST = ({ params }) =>
+export const POST = ({ locals, params }) =>
 	answering(() => {
-		restoreBinned(getDb(), idFrom(params.id, 'bin'));
+		restoreBinned(locals.db, idFrom(params.id, 'bin'));
 		return new Response(null, { status: 204 });
 	});

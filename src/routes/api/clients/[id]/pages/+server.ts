@@ -1,24 +1,23 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { existingClient } from '$lib/server/clients/clients';
-import { getDb } from '$lib/server/context';
+import { existingClient } from '$lib/server/rooms/clients/clients';
 import { answering, idFrom } from '$lib/server/http/api';
-import { findPages, pageOffer, PageSearch } from '$lib/server/watch/pageChoice';
+import { findPages, pageOffer, PageSearch } from '$lib/server/rooms/watch/pageChoice';
 
 /**
  * Pages of a client that a `?for=watch` or `?for=standing` can have, those that match `words`, `type` and `site`; with
  * `?offer=1` also the types, the sites, the pairs by page type, and the chosen pages.
  */
-export const GET = ({ params, url }) =>
+export const GET = ({ locals, params, url }) =>
 	answering(() => {
-		const { id } = existingClient(getDb(), idFrom(params.id, 'client'));
+		const { id } = existingClient(locals.db, idFrom(params.id, 'client'));
 		const asked = (name: string) => url.searchParams.get(name) ?? '';
 		const kind = asked('for') === 'standing' ? 'standing' : 'watch';
-		if (asked('offer')) return json(pageOffer(getDb(), id, kind));
+		if (asked('offer')) return json(pageOffer(locals.db, id, kind));
 		const search = v.parse(PageSearch, {
 			words: asked('words'),
 			type: asked('type'),
 			site: Number(asked('site')) || 0
 		});
-		return json(findPages(getDb(), id, kind, search));
+		return json(findPages(locals.db, id, kind, search));
 	});

@@ -1,9 +1,8 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { existingClient } from '$lib/server/clients/clients';
-import { getDb } from '$lib/server/context';
+import { existingClient } from '$lib/server/rooms/clients/clients';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { queueHosts, registerOf, saveHostNote, unreadLoads } from '$lib/server/setups/register';
+import { queueHosts, registerOf, saveHostNote, unreadLoads } from '$lib/server/rooms/loads/register';
 
 const text = v.pipe(v.string('Give text.'), v.trim(), v.maxLength(300, 'At most 300 characters.'));
 const Note = v.object({
@@ -13,18 +12,18 @@ const Note = v.object({
 	isConfirmed: v.optional(v.boolean('“isConfirmed” is true or false.'), false)
 });
 
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const { id } = existingClient(getDb(), idFrom(params.id, 'client'));
-		const unread = unreadLoads(getDb(), id);
-		if (unread) queueHosts(getDb(), id);
-		return json({ unread, hosts: registerOf(getDb(), id) });
+		const { id } = existingClient(locals.db, idFrom(params.id, 'client'));
+		const unread = unreadLoads(locals.db, id);
+		if (unread) queueHosts(locals.db, id);
+		return json({ unread, hosts: registerOf(locals.db, id) });
 	});
 
 /** Write down what a host is for, or confirm that it is wanted. */
-export const POST = ({ params, request }) =>
+export const POST = ({ locals, params, request }) =>
 	answering(async () => {
-		const { id } = existingClient(getDb(), idFrom(params.id, 'client'));
-		saveHostNote(getDb(), id, await readJson(request, Note));
+		const { id } = existingClient(locals.db, idFrom(params.id, 'client'));
+		saveHostNote(locals.db, id, await readJson(request, Note));
 		return new Response(null, { status: 204 });
 	});

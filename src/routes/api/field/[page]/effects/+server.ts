@@ -2,14 +2,13 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { DEVICE_CLASSES } from '$core/field/reading';
 import { answering, idFrom } from '$lib/server/http/api';
-import { NotPossible } from '$lib/server/http/refusal';
-import { heavily } from '$lib/server/work/heavy';
+import { NotPossible } from '$lib/server/base/refusal';
 
 /** What each release did to the visitors of a page on `?device=phone`. */
-export const GET = ({ params, url }) =>
+export const GET = ({ locals, params, url }) =>
 	answering(async () => {
 		const device = url.searchParams.get('device') ?? 'phone';
 		if (!v.is(v.picklist(DEVICE_CLASSES), device))
 			throw new NotPossible(400, 'The device is “phone” or “desktop”.', 'device');
-		return json(await heavily('effectsOfPage', idFrom(params.page, 'page'), device));
+		return json(await locals.heavily('effectsOfPage', idFrom(params.page, 'page'), device));
 	});

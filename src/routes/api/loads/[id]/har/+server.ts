@@ -1,12 +1,11 @@
 import { harOf } from '$core/formats/har';
 import { answering } from '$lib/server/http/api';
-import { loadFrom } from '$lib/server/http/loadAnswer';
-import { getDb, getSettings } from '$lib/server/context';
+import { loadFrom } from '$lib/server/rooms/loads/answer';
 
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const { load, record } = loadFrom(getDb(), params.id);
-		return new Response(JSON.stringify(harOf(record, getSettings().version), null, '\t'), {
+		const { load, record } = loadFrom(locals.db, params.id);
+		return new Response(JSON.stringify(harOf(record, locals.settings.version), null, '\t'), {
 			headers: {
 				'content-type': 'application/json',
 				'content-disposition': `attachment; filename="zafra-load-${load.id}.har"`

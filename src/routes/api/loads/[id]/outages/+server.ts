@@ -1,8 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom } from '$lib/server/http/api';
-import { getDb } from '$lib/server/context';
-import { requestOutages } from '$lib/server/loads/commands';
+import { requestOutages } from '$lib/server/rooms/loads/commands';
 
 /** The page of a load once for each outside service and each way to fail; `GET /api/singles/:id` follows each. */
-export const POST = ({ params }) =>
-	answering(() => json({ singles: requestOutages(getDb(), idFrom(params.id, 'load')) }, { status: 202 }));
+export const POST = ({ locals, params }) =>
+	answering(() => json({ singles: requestOutages(locals.db, idFrom(params.id, 'load')) }, { status: 202 }));

@@ -1,11 +1,10 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom } from '$lib/server/http/api';
-import { getDb } from '$lib/server/context';
-import { excludeLoad } from '$lib/server/loads/commands';
+import { excludeLoad } from '$lib/server/rooms/loads/commands';
 
-export const POST = ({ params }) =>
+export const POST = ({ locals, params }) =>
 	answering(() => {
 		const id = idFrom(params.id, 'load');
-		excludeLoad(getDb(), id, null);
+		excludeLoad(locals.db, id, null);
 		return json({ id });
 	});

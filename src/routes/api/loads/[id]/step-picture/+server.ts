@@ -1,6 +1,6 @@
 import { answering, idFrom } from '$lib/server/http/api';
-import { pictureAnswer } from '$lib/server/http/loadAnswer';
-import { getDb } from '$lib/server/context';
-import { findStepPicture } from '$lib/server/loads/loads';
+import { pictureAnswer } from '$lib/server/rooms/loads/answer';
+import { findStepPicture } from '$lib/server/rooms/loads/loads';
 
-export const GET = ({ params }) => answering(() => pictureAnswer(findStepPicture(getDb(), idFrom(params.id, 'load'))));
+export const GET = ({ locals, params }) =>
+	answering(() => pictureAnswer(findStepPicture(locals.db, idFrom(params.id, 'load'))));

@@ -1,11 +1,10 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { getDb } from '$lib/server/context';
-import { requestTaps, TapRequest } from '$lib/server/loads/commands';
+import { requestTaps, TapRequest } from '$lib/server/rooms/loads/commands';
 
 /** A control of the page pressed at first paint, one and three seconds later; `GET /api/singles/:id` follows each. */
-export const POST = ({ params, request }) =>
+export const POST = ({ locals, params, request }) =>
 	answering(async () => {
 		const asked = await readJson(request, TapRequest);
-		return json({ singles: requestTaps(getDb(), idFrom(params.id, 'load'), asked) }, { status: 202 });
+		return json({ singles: requestTaps(locals.db, idFrom(params.id, 'load'), asked) }, { status: 202 });
 	});

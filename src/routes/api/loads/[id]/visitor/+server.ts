@@ -1,11 +1,10 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom } from '$lib/server/http/api';
-import { getDb } from '$lib/server/context';
-import { requestAsVisitor } from '$lib/server/loads/commands';
+import { requestAsVisitor } from '$lib/server/rooms/loads/commands';
 
 /** The page of a load once more, asked as an ordinary browser. */
-export const POST = ({ params }) =>
+export const POST = ({ locals, params }) =>
 	answering(() => {
-		const id = requestAsVisitor(getDb(), idFrom(params.id, 'load'));
+		const id = requestAsVisitor(locals.db, idFrom(params.id, 'load'));
 		return json({ id }, { status: 202, headers: { location: `/api/singles/${id}` } });
 	});

@@ -1,11 +1,10 @@
-import { getDb } from '$lib/server/context';
-import { fileOfMarker } from '$lib/server/field/markers';
+import { fileOfMarker } from '$lib/server/rooms/field/markers';
 import { answering, idFrom } from '$lib/server/http/api';
 
 /** The settings that were kept with a marker, as a file. */
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const { name, text } = fileOfMarker(getDb(), idFrom(params.id, 'marker'));
+		const { name, text } = fileOfMarker(locals.db, idFrom(params.id, 'marker'));
 		return new Response(text, {
 			headers: {
 				'content-type': 'text/plain; charset=utf-8',

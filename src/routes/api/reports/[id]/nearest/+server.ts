@@ -1,9 +1,8 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { DEVICE_CLASSES } from '$core/field/reading';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { loadNearest } from '$lib/server/reports/nearest';
+import { loadNearest } from '$lib/server/rooms/reports/nearest';
 
 const Wish = v.object({
 	trial: v.pipe(v.number('The trial is a number.'), v.safeInteger('The trial is a whole number.')),
@@ -11,9 +10,9 @@ const Wish = v.object({
 });
 
 /** One load of the page that the trial begins from, on that device: to set beside a figure from elsewhere. */
-export const POST = ({ params, request }) =>
+export const POST = ({ locals, params, request }) =>
 	answering(async () => {
 		const { trial, device } = await readJson(request, Wish);
-		const job = loadNearest(getDb(), idFrom(params.id, 'report'), trial, device);
+		const job = loadNearest(locals.db, idFrom(params.id, 'report'), trial, device);
 		return json({ job }, { status: 201 });
 	});

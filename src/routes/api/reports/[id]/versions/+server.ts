@@ -1,19 +1,18 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { freezeReport } from '$lib/server/reports/freeze';
-import { existingReport, listVersions } from '$lib/server/reports/queries';
+import { freezeReport } from '$lib/server/rooms/reports/freeze';
+import { existingReport, listVersions } from '$lib/server/rooms/reports/queries';
 
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const { id } = existingReport(getDb(), idFrom(params.id, 'report'));
-		return json({ versions: listVersions(getDb(), id) });
+		const { id } = existingReport(locals.db, idFrom(params.id, 'report'));
+		return json({ versions: listVersions(locals.db, id) });
 	});
 
 /** Freeze the draft as it stands. */
-export const POST = ({ params }) =>
+export const POST = ({ locals, params }) =>
 	answering(() => {
 		const id = idFrom(params.id, 'report');
-		const number = freezeReport(getDb(), id);
+		const number = freezeReport(locals.db, id);
 		return json({ number }, { status: 201, headers: { location: `/api/reports/${id}/versions/${number}` } });
 	});

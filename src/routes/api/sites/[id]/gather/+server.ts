@@ -1,18 +1,17 @@
 import { json } from '@sveltejs/kit';
-import { existingSite } from '$lib/server/clients/sites';
-import { getDb } from '$lib/server/context';
+import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { GatherOrder, requestGathering } from '$lib/server/pages/gathering';
-import { gatheringView } from '$lib/server/pages/view';
+import { GatherOrder, requestGathering } from '$lib/server/rooms/pages/gathering';
+import { gatheringView } from '$lib/server/rooms/pages/view';
 
 /** How the last gathering went, or is going; null before the first. */
-export const GET = ({ params }) =>
-	answering(() => json(gatheringView(getDb(), existingSite(getDb(), idFrom(params.id, 'site')).id)));
+export const GET = ({ locals, params }) =>
+	answering(() => json(gatheringView(locals.db, existingSite(locals.db, idFrom(params.id, 'site')).id)));
 
 /** `{ what: "sitemap" | "crawl", url }` or `{ what: "types" }`: done by the lab between loads. */
-export const POST = ({ params, request }) =>
+export const POST = ({ locals, params, request }) =>
 	answering(async () => {
 		const id = idFrom(params.id, 'site');
-		requestGathering(getDb(), id, await readJson(request, GatherOrder));
-		return json(gatheringView(getDb(), id), { status: 202 });
+		requestGathering(locals.db, id, await readJson(request, GatherOrder));
+		return json(gatheringView(locals.db, id), { status: 202 });
 	});

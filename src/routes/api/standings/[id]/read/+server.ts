@@ -1,12 +1,11 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { requestReading } from '$lib/server/watch/blocks';
-import { existingWatch } from '$lib/server/watch/watches';
+import { requestReading } from '$lib/server/rooms/watch/blocks';
+import { existingWatch } from '$lib/server/rooms/watch/watches';
 
 /** A run now. */
-export const POST = ({ params }) =>
+export const POST = ({ locals, params }) =>
 	answering(() => {
-		const standing = existingWatch(getDb(), idFrom(params.id, 'standing'), 'standing');
-		return json({ run: requestReading(getDb(), standing, { why: 'demand' }) }, { status: 202 });
+		const standing = existingWatch(locals.db, idFrom(params.id, 'standing'), 'standing');
+		return json({ run: requestReading(locals.db, standing, { why: 'demand' }) }, { status: 202 });
 	});

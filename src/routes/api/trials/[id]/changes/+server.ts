@@ -1,8 +1,7 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { getDb } from '$lib/server/context';
-import { noteChange } from '$lib/server/trials/commands';
+import { noteChange } from '$lib/server/rooms/trials/commands';
 
 const Change = v.object({
 	words: v.pipe(
@@ -16,9 +15,9 @@ const Change = v.object({
 });
 
 /** What was changed before the next stage, with its settings file. */
-export const POST = ({ params, request }) =>
+export const POST = ({ locals, params, request }) =>
 	answering(async () => {
 		const id = idFrom(params.id, 'trial');
-		noteChange(getDb(), id, await readJson(request, Change));
+		noteChange(locals.db, id, await readJson(request, Change));
 		return json({ id }, { status: 201 });
 	});

@@ -1,4 +1,4 @@
-import { trialAction } from '$lib/server/http/trialAction';
-import { pauseTrial } from '$lib/server/trials/commands';
+import { trialAction } from '../../trialAction';
+import { pauseTrial } from '$lib/server/rooms/trials/commands';
 
 export const POST = trialAction(pauseTrial);

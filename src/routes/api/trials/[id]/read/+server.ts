@@ -1,5 +1,5 @@
-import { trialAction } from '$lib/server/http/trialAction';
-import { markTrialRead } from '$lib/server/trials/queries';
+import { trialAction } from '../../trialAction';
+import { markTrialRead } from '$lib/server/rooms/trials/queries';
 
 /** The analyst has seen the answer. */
 export const POST = trialAction(markTrialRead);

@@ -1,12 +1,11 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { moveToPresentConditions } from '$lib/server/watch/conditions';
-import { existingWatch } from '$lib/server/watch/watches';
+import { moveToPresentConditions } from '$lib/server/rooms/watch/conditions';
+import { existingWatch } from '$lib/server/rooms/watch/watches';
 
 /** On under the conditions as they are now, from the next reading. */
-export const POST = ({ params }) =>
+export const POST = ({ locals, params }) =>
 	answering(() => {
-		moveToPresentConditions(getDb(), existingWatch(getDb(), idFrom(params.id, 'watch'), 'watch'));
+		moveToPresentConditions(locals.db, existingWatch(locals.db, idFrom(params.id, 'watch'), 'watch'));
 		return json({}, { status: 202 });
 	});

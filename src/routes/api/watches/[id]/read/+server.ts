@@ -1,12 +1,11 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { requestReading } from '$lib/server/watch/blocks';
-import { existingWatch } from '$lib/server/watch/watches';
+import { requestReading } from '$lib/server/rooms/watch/blocks';
+import { existingWatch } from '$lib/server/rooms/watch/watches';
 
 /** A reading now. */
-export const POST = ({ params }) =>
+export const POST = ({ locals, params }) =>
 	answering(() => {
-		const watch = existingWatch(getDb(), idFrom(params.id, 'watch'), 'watch');
-		return json({ reading: requestReading(getDb(), watch, { why: 'demand' }) }, { status: 202 });
+		const watch = existingWatch(locals.db, idFrom(params.id, 'watch'), 'watch');
+		return json({ reading: requestReading(locals.db, watch, { why: 'demand' }) }, { status: 202 });
 	});

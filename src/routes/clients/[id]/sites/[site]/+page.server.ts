@@ -1,25 +1,25 @@
 import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import type { RequestEvent } from './$types';
-import { PLACES } from '$core/load/places';
-import { parseSteps } from '$core/load/steps';
-import { parseCookies, VisitorState } from '$core/load/visitorState';
+import { PLACES } from '$core/load/conditions/places';
+import { parseSteps } from '$core/load/journey/steps';
+import { parseCookies, VisitorState } from '$core/load/journey/visitorState';
 import { SiteInput } from '$core/clients/site';
-import { existingClient } from '$lib/server/clients/clients';
-import { siteFrom, typedSite } from '$lib/server/clients/form';
-import { changeSite, deleteSite, existingSite, otherClientsOf } from '$lib/server/clients/sites';
-import { deleteState, saveState, statesOfSite } from '$lib/server/clients/visitorStates';
-import { getDb } from '$lib/server/context';
+import { existingClient } from '$lib/server/rooms/clients/clients';
+import { siteFrom, typedSite } from '$lib/server/rooms/clients/form';
+import { changeSite, deleteSite, existingSite, otherClientsOf } from '$lib/server/rooms/clients/sites';
+import { deleteState, saveState, statesOfSite } from '$lib/server/rooms/clients/visitorStates';
+import type { Db } from '$lib/server/base/db/connection';
 import { idFrom, issuesOf } from '$lib/server/http/api';
 import { formAction, textOf, withTyped } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { NotPossible } from '$lib/server/http/refusal';
-import { componentsOfSite, listComponents, putOnSite, takeOffSite } from '$lib/server/setups/components';
-import { proposalsOf } from '$lib/server/setups/proposals';
+import { NotPossible } from '$lib/server/base/refusal';
+import { componentsOfSite, listComponents, putOnSite, takeOffSite } from '$lib/server/rooms/setups/components';
+import { proposalsOf } from '$lib/server/rooms/loads/proposals';
 
-export const load = ({ params }) =>
+export const load = ({ locals, params }) =>
 	pageOr404(() => {
-		const db = getDb();
+		const db = locals.db;
 		const client = existingClient(db, idFrom(params.id, 'client'));
 		const site = existingSite(db, idFrom(params.site, 'site'));
 		if (site.clientId !== client.id) throw new NotPossible(404, `${client.name} has no site ${site.id}.`);
@@ -61,30 +61,30 @@ const siteOf = ({ params }: RequestEvent) => idFrom(params.site, 'site');
 export const actions = {
 	change: formAction((form, event: RequestEvent) => {
 		const typed = typedSite(form);
-		const old = existingSite(getDb(), siteOf(event));
+		const old = existingSite(event.locals.db, siteOf(event));
 		// An empty field keeps the secret that nobody is shown.
 		const previewAccess = form.has('forgetAccess') ? '' : typed.previewAccess || old.previewAccess;
 		const read = v.safeParse(SiteInput, { ...siteFrom(typed), previewAccess });
 		if (!read.success) return fail(422, { typed, issues: issuesOf(read.issues) });
-		const refused = withTyped(typed, () => changeSite(getDb(), old.id, read.output));
+		const refused = withTyped(typed, () => changeSite(event.locals.db, old.id, read.output));
 		return refused ?? { saved: true, issues: [] };
 	}),
 	delete: formAction((_form, event: RequestEvent) => {
-		deleteSite(getDb(), siteOf(event));
+		deleteSite(event.locals.db, siteOf(event));
 		redirect(303, `/clients/${event.params.id}`);
 	}),
 	component: formAction((form, event: RequestEvent) => {
 		const id = Number(textOf(form, 'component'));
-		putOnSite(getDb(), siteOf(event), id, textOf(form, 'version').trim(), textOf(form, 'tier').trim());
+		putOnSite(event.locals.db, siteOf(event), id, textOf(form, 'version').trim(), textOf(form, 'tier').trim());
 	}),
 	takeOff: formAction((form, event: RequestEvent) =>
-		takeOffSite(getDb(), siteOf(event), Number(textOf(form, 'component')))
+		takeOffSite(event.locals.db, siteOf(event), Number(textOf(form, 'component')))
 	),
-	state: formAction((form, event: RequestEvent) => saveTypedState(form, siteOf(event))),
-	deleteState: formAction((form) => deleteState(getDb(), Number(textOf(form, 'state'))))
+	state: formAction((form, event: RequestEvent) => saveTypedState(event.locals.db, form, siteOf(event))),
+	deleteState: formAction((form, { locals }) => deleteState(locals.db, Number(textOf(form, 'state'))))
 };
 
-function saveTypedState(form: FormData, siteId: number) {
+function saveTypedState(db: Db, form: FormData, siteId: number) {
 	const text = (name: string) => textOf(form, name).trim();
 	const state = {
 		name: text('stateName'),
@@ -101,7 +101,7 @@ function saveTypedState(form: FormData, siteId: number) {
 		};
 		const read = v.safeParse(VisitorState, asked);
 		if (!read.success) return fail(422, { state, issues: issuesOf(read.issues).map(asStateIssue) });
-		saveState(getDb(), existingSite(getDb(), siteId).id, read.output);
+		saveState(db, existingSite(db, siteId).id, read.output);
 	} catch (error) {
 		if (error instanceof NotPossible) throw error;
 		const { message } = error as Error;

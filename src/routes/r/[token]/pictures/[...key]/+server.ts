@@ -1,10 +1,10 @@
-import { getDb } from '$lib/server/context';
-import { findReportPicture } from '$lib/server/reports/pictures';
+import { findReportPicture } from '$lib/server/rooms/reports/pictures';
 import { pictureAnswer } from '../../../../reports/pictureAnswer';
 import { enter } from '../../../door';
 
-export const GET = ({ params, cookies, getClientAddress }) => {
-	const entry = enter(params.token, getClientAddress(), cookies);
+export const GET = (event) => {
+	const { locals, params } = event;
+	const entry = enter(event);
 	if ('answer' in entry) return entry.answer;
-	return pictureAnswer(findReportPicture(getDb(), entry.open.versionId, params.key), 'private, max-age=3600');
+	return pictureAnswer(findReportPicture(locals.db, entry.open.versionId, params.key), 'private, max-age=3600');
 };

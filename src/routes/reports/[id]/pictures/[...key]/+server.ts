@@ -1,6 +1,6 @@
-import { getDb } from '$lib/server/context';
-import { findDraftPicture } from '$lib/server/reports/pictures';
+import { findDraftPicture } from '$lib/server/rooms/reports/pictures';
 import { pictureAnswer } from '../../../pictureAnswer';
 
 /** Of the draft: as the loads have them now. */
-export const GET = ({ params }) => pictureAnswer(findDraftPicture(getDb(), params.key), 'private, max-age=60');
+export const GET = ({ locals, params }) =>
+	pictureAnswer(findDraftPicture(locals.db, params.key), 'private, max-age=60');

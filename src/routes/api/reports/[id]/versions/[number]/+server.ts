@@ -1,7 +1,6 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { versionView } from '$lib/server/reports/view';
+import { versionView } from '$lib/server/rooms/reports/view';
 
-export const GET = ({ params }) =>
-	answering(() => json(versionView(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'))));
+export const GET = ({ locals, params }) =>
+	answering(() => json(versionView(locals.db, idFrom(params.id, 'report'), idFrom(params.number, 'version'))));

@@ -1,10 +1,9 @@
 import { answering, idFrom } from '$lib/server/http/api';
-import { pictureAnswer } from '$lib/server/http/loadAnswer';
-import { getDb } from '$lib/server/context';
-import { findDifferencePicture } from '$lib/server/trials/evidence';
+import { pictureAnswer } from '$lib/server/rooms/loads/answer';
+import { findDifferencePicture } from '$lib/server/rooms/trials/evidence';
 
 /** A difference picture; it changes with the loads. */
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() =>
-		pictureAnswer(findDifferencePicture(getDb(), idFrom(params.id, 'trial'), params.name), 'image/webp', false)
+		pictureAnswer(findDifferencePicture(locals.db, idFrom(params.id, 'trial'), params.name), 'image/webp', false)
 	);

@@ -1,25 +1,24 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { getDb, getSigningKey } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { PAPERS, pdfState, requestPdf } from '$lib/server/reports/pdf';
-import { existingVersion } from '$lib/server/reports/queries';
+import { PAPERS, pdfState, requestPdf } from '$lib/server/rooms/reports/pdf';
+import { existingVersion } from '$lib/server/rooms/reports/queries';
 import { wholePage } from '../../../../../../reports/versionPage';
 
 const Order = v.object({ paper: v.optional(v.picklist(PAPERS, 'The paper is “A4” or “Letter”.'), 'A4') });
 
 /** How the PDFs of a version stand. */
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const { id } = existingVersion(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'));
-		return json({ pdfs: PAPERS.map((paper) => ({ paper, ...pdfState(getDb(), id, paper) })) });
+		const { id } = existingVersion(locals.db, idFrom(params.id, 'report'), idFrom(params.number, 'version'));
+		return json({ pdfs: PAPERS.map((paper) => ({ paper, ...pdfState(locals.db, id, paper) })) });
 	});
 
 /** Have it printed by the lab, between two loads. */
-export const POST = ({ params, request }) =>
+export const POST = ({ locals, params, request }) =>
 	answering(async () => {
 		const { paper } = await readJson(request, Order, { optional: true });
-		const { id } = existingVersion(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'));
-		requestPdf(getDb(), id, paper, wholePage(getDb(), id, getSigningKey().publicKey));
-		return json({ paper, ...pdfState(getDb(), id, paper) }, { status: 202 });
+		const { id } = existingVersion(locals.db, idFrom(params.id, 'report'), idFrom(params.number, 'version'));
+		requestPdf(locals.db, id, paper, wholePage(locals.db, id, locals.signingKey().publicKey));
+		return json({ paper, ...pdfState(locals.db, id, paper) }, { status: 202 });
 	});

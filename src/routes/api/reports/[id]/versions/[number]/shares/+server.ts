@@ -1,19 +1,18 @@
 import { json } from '@sveltejs/kit';
-import { getDb } from '$lib/server/context';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { existingVersion } from '$lib/server/reports/queries';
-import { createShare, listShares, NewShare } from '$lib/server/reports/shares';
+import { existingVersion } from '$lib/server/rooms/reports/queries';
+import { createShare, listShares, NewShare } from '$lib/server/rooms/reports/shares';
 
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const version = existingVersion(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'));
-		return json({ shares: listShares(getDb(), version.id) });
+		const version = existingVersion(locals.db, idFrom(params.id, 'report'), idFrom(params.number, 'version'));
+		return json({ shares: listShares(locals.db, version.id) });
 	});
 
 /** The answer holds the link: it is not shown again. */
-export const POST = ({ params, request, url }) =>
+export const POST = ({ locals, params, request, url }) =>
 	answering(async () => {
 		const asked = await readJson(request, NewShare, { optional: true });
-		const token = createShare(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'), asked);
+		const token = createShare(locals.db, idFrom(params.id, 'report'), idFrom(params.number, 'version'), asked);
 		return json({ url: `${url.origin}/r/${token}` }, { status: 201 });
 	});

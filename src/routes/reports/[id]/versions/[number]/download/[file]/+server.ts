@@ -1,13 +1,12 @@
 import { version } from '$app/environment';
 import { figuresCsv, worksheetCsv } from '$core/report/bundle';
 import { drawingVersion } from '$lib/report/whole';
-import { getDb, getSigningKey } from '$lib/server/context';
 import { answering, idFrom } from '$lib/server/http/api';
-import { sha256 } from '$lib/server/db/functions';
-import { NotPossible } from '$lib/server/http/refusal';
-import { bundleOf } from '$lib/server/reports/bundle';
-import { findPdf, PAPERS } from '$lib/server/reports/pdf';
-import { existingVersion, frozenOf, type VersionLine } from '$lib/server/reports/queries';
+import { sha256 } from '$lib/server/base/db/functions';
+import { NotPossible } from '$lib/server/base/refusal';
+import { bundleOf } from '$lib/server/rooms/reports/bundle';
+import { findPdf, PAPERS } from '$lib/server/rooms/reports/pdf';
+import { existingVersion, frozenOf, type VersionLine } from '$lib/server/rooms/reports/queries';
 import { wholePage } from '../../../../../versionPage';
 
 interface Download {
@@ -15,9 +14,8 @@ interface Download {
 	bytes: Uint8Array | string;
 }
 
-function download(version_: VersionLine, file: string): Download {
-	const db = getDb();
-	const key = getSigningKey();
+function download({ db, signingKey }: App.Locals, version_: VersionLine, file: string): Download {
+	const key = signingKey();
 	const page = () => wholePage(db, version_.id, key.publicKey);
 	if (file === 'report.html') return { media: 'text/html; charset=utf-8', bytes: page() };
 	if (file === 'figures.csv')
@@ -39,10 +37,10 @@ function download(version_: VersionLine, file: string): Download {
 }
 
 /** `report.html`, `figures.csv`, `worksheet.csv`, `bundle.zip`, `report-A4.pdf`, `report-Letter.pdf` */
-export const GET = ({ params }) =>
+export const GET = ({ locals, params }) =>
 	answering(() => {
-		const found = existingVersion(getDb(), idFrom(params.id, 'report'), idFrom(params.number, 'version'));
-		const { media, bytes } = download(found, params.file);
+		const found = existingVersion(locals.db, idFrom(params.id, 'report'), idFrom(params.number, 'version'));
+		const { media, bytes } = download(locals, found, params.file);
 		const name = `report-${params.id}-version-${params.number}-${params.file}`;
 		return new Response(typeof bytes === 'string' ? bytes : new Uint8Array(bytes), {
 			headers: { 'content-type': media, 'content-disposition': `attachment; filename="${name}"` }

@@ -1,0 +1,33 @@
+/** What a trial compares with what. */
+import { hasPages } from './kinds';
+import type { TrialArm, TrialDesign } from '../types';
+
+/** Arm id of all pages of a sweep together. */
+export const ALL_PAGES = 0;
+
+export interface Comparison {
+	baseline: TrialArm;
+	arm: TrialArm;
+}
+
+/**
+ * Every arm with the baseline; in a sweep each page's arm with that page's own; in stages each with the first.
+ * @throws RangeError when an arm has nothing to be compared with
+ */
+export function comparisonsOf(design: TrialDesign): Comparison[] {
+	const compared = design.arms.filter((arm) => !arm.reference);
+	const baselineOf = (arm: TrialArm) =>
+		compared.find((one) => one.baseline && (!hasPages(design.kind) || one.page === arm.page));
+	return compared
+		.filter((arm) => !arm.baseline)
+		.map((arm) => {
+			const baseline = baselineOf(arm);
+			if (!baseline) throw new RangeError('A trial needs a baseline arm.');
+			return { baseline, arm };
+		});
+}
+
+/** Stages of a before-and-after trial, in the order of time. */
+export function stagesOf(design: Pick<TrialDesign, 'arms'>): TrialArm[] {
+	return design.arms.filter((arm) => !arm.reference);
+}

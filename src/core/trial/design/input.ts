@@ -1,0 +1,213 @@
+/** The door for a new trial: the same schema for the form and for the API. */
+import * as v from 'valibot';
+import { WebAddress } from '../../load/requests/addressInput';
+import { Steps } from '../../load/journey/steps';
+import { VisitorState } from '../../load/journey/visitorState';
+import { DEFAULT_PRIMARY, isMetricId, type MetricId } from '../../metrics/catalogue';
+import { Cold } from './cold';
+import { MustSendList } from './mustSend';
+import { PresenceChecks, selectorsOf, type PresenceCheck } from './presence';
+import { allSelectors } from '../../load/journey/selector';
+import { Setup } from './setup';
+import { KINDS, TRIAL_KINDS } from './kinds';
+import type { TrialArm, TrialKind } from '../types';
+
+export const MOST_ROUNDS_ASKED = 100;
+/** Of any kind. */
+const MOST_ARMS = Math.max(...Object.values(KINDS).map(({ mostArms }) => mostArms));
+
+const positive = v.pipe(
+	v.number('Give a number.'),
+	v.finite('Give a number.'),
+	v.minValue(0, 'Give a number from 0 on.')
+);
+const metricId = v.custom<MetricId>((id) => typeof id === 'string' && isMetricId(id), 'There is no such metric.');
+
+function wholeNumber(name: string, least: number, most: number) {
+	const words = `${name} must be a whole number from ${least} to ${most}.`;
+	return v.pipe(v.number(words), v.integer(words), v.minValue(least, words), v.maxValue(most, words));
+}
+
+const arm = v.object({
+	name: v.pipe(
+		v.string('Give the arm a name.'),
+		v.trim(),
+		v.nonEmpty('Give the arm a name.'),
+		v.maxLength(80, 'A name has at most 80 characters.')
+	),
+	url: WebAddress,
+	baseline: v.optional(v.boolean('“baseline” is true or false.'), false),
+	/** Sweeps: which page this is a version of. */
+	page: v.optional(
+		v.nullable(v.pipe(v.string(), v.trim(), v.maxLength(80, 'A page name has at most 80 characters.'))),
+		null
+	),
+	/** The page of a site that it loads, where it is one that Zafra knows. */
+	pageId: v.optional(
+		v.nullable(v.pipe(v.number('The page is a number.'), v.safeInteger('The page is a whole number.'))),
+		null
+	),
+	setup: v.optional(v.nullable(Setup), null),
+	/** What must be there, or gone, in its loads. */
+	checks: v.optional(
+		v.pipe(
+			PresenceChecks,
+			allSelectors((checks: PresenceCheck[]) => selectorsOf(checks))
+		),
+		[]
+	),
+	/** How its cache is emptied before each load. */
+	cold: v.optional(v.nullable(Cold), null),
+	/** Who the visitor is before the page is measured. */
+	before: v.optional(v.nullable(VisitorState), null)
+});
+
+export const NewTrialInput = v.pipe(
+	v.object(
+		{
+			question: v.pipe(
+				v.string('Write the question that the trial shall answer.'),
+				v.trim(),
+				v.nonEmpty('Write the question that the trial shall answer.'),
+				v.maxLength(300, 'A question has at most 300 characters.')
+			),
+			kind: v.picklist(TRIAL_KINDS, 'The kind is “side-by-side”, “before-after”, “same-page” or “sweep”.'),
+			arms: v.pipe(
+				v.array(arm, 'Give a list of arms.'),
+				v.minLength(1, 'Give at least one arm.'),
+				v.maxLength(MOST_ARMS, `A trial has at most ${MOST_ARMS} arms.`)
+			),
+			conditions: v.pipe(
+				v.array(v.string('Conditions are named by their key.'), 'Give a list of conditions.'),
+				v.minLength(1, 'Choose at least one device.'),
+				v.check((ids) => new Set(ids).size === ids.length, 'The same conditions are named twice.')
+			),
+			rounds: wholeNumber('Rounds', 1, MOST_ROUNDS_ASKED),
+			warmups: wholeNumber('Warm-ups', 0, 10),
+			seed: v.optional(wholeNumber('The seed', 0, 0xffffffff)),
+			primary: v.optional(
+				v.pipe(v.array(metricId, 'Give a list of metrics.'), v.minLength(1, 'Choose at least one metric to decide on.'))
+			),
+			referenceUrl: v.optional(WebAddress),
+			adaptive: v.optional(v.boolean('“adaptive” is true or false.'), false),
+			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
+			steps: v.optional(Steps, []),
+			returnStage: v.optional(v.nullable(wholeNumber('The stage in which the change is taken back', 2, 7)), null),
+			/** Those of the client where none are named. */
+			mustSend: v.optional(MustSendList),
+			lateLoads: v.optional(v.boolean('“lateLoads” is true or false.'), true),
+			intended: v.optional(v.array(v.pipe(v.string(), v.maxLength(40))), []),
+			notBefore: v.optional(
+				v.nullable(
+					v.pipe(
+						v.string(),
+						v.check(isPlausibleTime, 'This is not a time. Write it as 2026-11-25T22:00, in this century.')
+					)
+				),
+				null
+			),
+			spreadMinutes: v.optional(v.nullable(wholeNumber('The time to spread over', 1, 10_080)), null),
+			margins: v.optional(v.record(metricId, v.object({ absolute: positive, relative: positive }))),
+			targets: v.optional(v.record(metricId, positive)),
+			repeatOf: v.optional(
+				v.nullable(
+					v.pipe(v.number('The trial to repeat is a number.'), v.safeInteger('The trial to repeat is a whole number.'))
+				),
+				null
+			),
+			clientId: v.optional(
+				v.nullable(v.pipe(v.number('The client is a number.'), v.safeInteger('The client is a whole number.'))),
+				null
+			)
+		},
+		'Send a JSON object that describes the trial.'
+	),
+	v.rawCheck(({ dataset, addIssue }) => {
+		if (!dataset.typed) return;
+		const problem = armsProblem(dataset.value);
+		if (problem)
+			addIssue({
+				message: problem,
+				path: [
+					{
+						type: 'object',
+						origin: 'value',
+						input: dataset.value,
+						key: 'arms',
+						value: dataset.value.arms
+					}
+				]
+			});
+	})
+);
+
+type InputArm = v.InferOutput<typeof arm>;
+
+/** What is wrong with the arms of a kind of trial, in words; null when nothing is. */
+function armsProblem({ kind, arms }: { kind: TrialKind; arms: readonly InputArm[] }): string | null {
+	const rules = KINDS[kind];
+	if (arms.length < rules.leastArms) return 'A trial compares at least two arms.';
+	if (arms.length > rules.mostArms)
+		return rules.samePage
+			? 'The same page is loaded twice: give its address once.'
+			: `A trial compares at most ${rules.mostArms} arms.`;
+	if (rules.samePage && new Set(arms.map(({ url }) => url)).size > 1)
+		return 'Both looks are at the same page: give one address.';
+	return (rules.pages ? pagesProblem(arms) : baselineProblem(arms)) ?? namesProblem(arms);
+}
+
+function baselineProblem(arms: readonly InputArm[]): string | null {
+	return arms.filter(({ baseline }) => baseline).length > 1 ? 'Only one arm can be the baseline.' : null;
+}
+
+function pagesProblem(arms: readonly InputArm[]): string | null {
+	const pages = pagesOf(arms);
+	if (pages.some(({ own }) => own.length !== 2))
+		return 'Each page of a sweep has two arms with the same “page”: without and with one change.';
+	return pages.some(({ own }) => own.every(({ baseline }) => baseline))
+		? 'Each page of a sweep has one baseline.'
+		: null;
+}
+
+function namesProblem(arms: readonly InputArm[]): string | null {
+	const names = new Set(arms.map(({ page, name }) => `${page ?? ''}/${name.toLowerCase()}`));
+	return names.size === arms.length ? null : 'Give each arm a name of its own.';
+}
+
+/** In this century: a load in another one is a slip of the keyboard. */
+function isPlausibleTime(text: string): boolean {
+	const year = new Date(Date.parse(text)).getUTCFullYear();
+	return year >= 2000 && year < 2100;
+}
+
+/** The arms of each page of a sweep. */
+function pagesOf<Arm extends { page: string | null }>(arms: readonly Arm[]): { page: string; own: Arm[] }[] {
+	const pages = [...new Set(arms.map((one) => one.page ?? ''))];
+	return pages.map((page) => ({ page, own: arms.filter((one) => (one.page ?? '') === page) }));
+}
+
+export type NewTrialInput = v.InferOutput<typeof NewTrialInput>;
+
+/**
+ * The arms of a design: exactly one baseline, the first unless another is named; in a sweep one for each page; the same
+ * page is looked at twice.
+ */
+export function armsOf({ kind, arms }: Pick<NewTrialInput, 'kind' | 'arms'>): Omit<TrialArm, 'id'>[] {
+	const rules = KINDS[kind];
+	const [first, second] = arms as [InputArm, InputArm?];
+	if (rules.samePage)
+		return [asArm(first, true), asArm(second ?? { ...first, name: `${first.name}, second look` }, false)];
+	const firstOf = new Map(
+		pagesOf(arms).map(({ page, own }) => [page, own.find(({ baseline }) => baseline) ?? own[0]!])
+	);
+	const baseline = arms.find((one) => one.baseline) ?? first;
+	return arms.map((one) => asArm(one, rules.pages ? firstOf.get(one.page ?? '') === one : one === baseline));
+}
+
+function asArm({ url, ...rest }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
+	return { ...rest, url: new URL(url).href, baseline, reference: false };
+}
+
+export function primaryOf(input: NewTrialInput): MetricId[] {
+	return [...new Set(input.primary ?? DEFAULT_PRIMARY)];
+}

@@ -1,0 +1,297 @@
+/**
+ * A whole client as one file: a zip with `client.json`, which holds the rows of every table that is the client's, and
+ * its pictures and records under `artifacts/`, by their SHA-256. Rows get new numbers where they are read in. Secrets
+ * stay where they are; what comes in is checked row by row before anything is stored.
+ */
+import { readFile } from 'node:fs/promises';
+import { strFromU8, strToU8, zip, type AsyncZippable } from 'fflate';
+import * as v from 'valibot';
+import { unzipWithin, ZipFault, type ZipBounds } from '$core/formats/unzip';
+import { pageKey } from '$core/pages/address';
+import type { LeftSecret } from '$core/wording/leftSecrets';
+import { nowIso, sql, type Db } from '../../base/db/connection';
+import { NotPossible } from '../../base/refusal';
+import { drawKey } from '../visits/key';
+import { requestHistory } from '../watch/history';
+import { ArchiveFaults, checkedTables } from './check';
+import { checkedFiles, checkUses, type ArchiveFile } from './files';
+import { SECRET_KINDS, withoutSecrets, type Tables } from './secrets';
+import { withSubjects } from './earlier';
+import { ARCHIVE_TABLES, type ArchiveRow as Row, type ArchiveTable as Table } from './tables';
+import { existingClient } from '../clients/clients';
+import { sitesOf } from '../clients/sites';
+import { saveProposals } from '../pages/gathering';
+
+/** Names of the tables that an archive holds, or leaves out because they are computed. */
+export const ARCHIVED: readonly string[] = ARCHIVE_TABLES.map(({ name }) => name);
+
+const FORMAT = 'zafra-client';
+const VERSION = 1;
+/** Pictures and records are packed already, so that they grow no more than by what the door takes (64 MB). */
+const BOUNDS: ZipBounds = { entries: 100_000, entryBytes: 64_000_000, totalBytes: 128_000_000 };
+
+const Archive = v.object({
+	format: v.literal(FORMAT),
+	version: v.literal(VERSION),
+	madeAt: v.string(),
+	media: v.record(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/)), v.string()),
+	/** Secrets that stayed behind; archives from before had them inside. */
+	left: v.optional(
+		v.pipe(
+			v.array(v.object({ kind: v.picklist(SECRET_KINDS), name: v.pipe(v.string(), v.maxLength(300)) })),
+			v.maxLength(10_000)
+		),
+		[]
+	),
+	tables: v.record(v.string(), v.array(v.record(v.string(), v.union([v.string(), v.number(), v.null()]))))
+});
+
+/** What was computed from loads is left out: it holds numbers of rows, and is worked out anew. */
+const COMPUTED = new Set(['derived']);
+
+/** Trials of a client with loads still to come: half a trial is not exported. */
+export const underWayOf = (db: Db, clientId: number): number[] =>
+	sql<{ id: number }>(
+		db,
+		"SELECT id FROM trial WHERE client_id = ? AND status IN ('queued', 'running', 'paused') ORDER BY id"
+	)
+		.all(clientId)
+		.map(({ id }) => id);
+
+/** @throws NotPossible while one of its trials runs or is paused */
+export async function exportClient(db: Db, id: number): Promise<Uint8Array> {
+	existingClient(db, id);
+	if (underWayOf(db, id).length > 0)
+		throw new NotPossible(409, 'A trial of this client is running or paused. Export it once that has ended.');
+	const rows = (table: Table) => sql<Row>(db, `SELECT * FROM "${table.name}" WHERE ${table.where}`).all({ id });
+	const kept = ARCHIVE_TABLES.filter(({ name }) => !COMPUTED.has(name));
+	const { tables, left } = withoutSecrets(Object.fromEntries(kept.map((table) => [table.name, rows(table)])));
+	const files: AsyncZippable = {};
+	const media: Record<string, string> = {};
+	for (const { sha256: hash } of tables.artifact_use!) {
+		const artifact = sql<{ media: string; bytes: Buffer }>(
+			db,
+			'SELECT media, bytes FROM artifact WHERE sha256 = ?'
+		).get(hash);
+		if (!artifact || media[String(hash)]) continue;
+		media[String(hash)] = artifact.media;
+		// Pictures and records are compressed already.
+		files[`artifacts/${hash}`] = [new Uint8Array(artifact.bytes), { level: 0 }];
+	}
+	const head = { format: FORMAT, version: VERSION, madeAt: nowIso(), media, left, tables };
+	files['client.json'] = strToU8(JSON.stringify(head));
+	return new Promise((resolve, reject) => zip(files, (error, packed) => (error ? reject(error) : resolve(packed))));
+}
+
+export interface ImportedClient {
+	/** A new one. */
+	id: number;
+	/** Secrets that did not come along: they must be written anew. */
+	left: LeftSecret[];
+}
+
+/** @param file path of the zip */
+export async function importClientFile(db: Db, file: string): Promise<ImportedClient> {
+	const imported = await importClient(db, await readFile(file));
+	for (const site of sitesOf(db, imported.id)) saveProposals(db, site.id);
+	return imported;
+}
+
+/** @throws NotPossible in words for what is no such file, with a list of what is wrong with one */
+export async function importClient(db: Db, packed: Uint8Array): Promise<ImportedClient> {
+	const entries = unpack(packed);
+	const { media, left, tables: given } = readHead(entries.get('client.json'));
+	const raw = withSubjects(given);
+	const faults = new ArchiveFaults();
+	const files = checkedFiles(media, entries, faults);
+	const tables = checkedTables(raw, faults);
+	if (faults.list.length === 0) await checkUses(tables, files, faults);
+	if (faults.list.length > 0) throw refusedFor(faults);
+	return { id: storeAll(db, tables, files), left };
+}
+
+const refusedFor = ({ list, isFull }: ArchiveFaults) =>
+	new NotPossible(
+		422,
+		`This archive cannot be taken; nothing was stored. ${isFull ? 'The first faults' : 'Wrong in it'}: ${list.join(' · ')}`,
+		'file'
+	);
+
+/** All of it or nothing. */
+function storeAll(db: Db, tables: Tables, files: ReadonlyMap<string, ArchiveFile>): number {
+	try {
+		return db.transaction(() => {
+			db.pragma('defer_foreign_keys = ON');
+			for (const [hash, { media, bytes }] of files)
+				sql(db, 'INSERT OR IGNORE INTO artifact (sha256, media, bytes) VALUES (?, ?, ?)').run(hash, media, bytes);
+			const ids = insertRows(db, tables);
+			adoptDesigns(db, ids);
+			adoptOrders(db, ids);
+			adoptExtended(db, ids);
+			adoptVisitors(db, ids);
+			for (const id of ids.get('watch')!.values()) requestHistory(db, id);
+			return [...ids.get('client')!.values()][0]!;
+		})();
+	} catch (error) {
+		const { code, message } = error as { code?: string; message: string };
+		if (!code?.startsWith('SQLITE_CONSTRAINT')) throw error;
+		throw new NotPossible(
+			422,
+			`This archive cannot be taken; nothing was stored. Its rows contradict each other: ${message}.`,
+			'file'
+		);
+	}
+}
+
+const ZIP_WORDS: Record<ZipFault['code'], string> = {
+	damaged: 'This file is no zip, or it is damaged. Choose a file that Zafra exported.',
+	'too-many': 'This zip has more files than any client of Zafra. Choose a file that Zafra exported.',
+	'entry-too-large': 'A file in this zip is larger than 64 MB unpacked, which is the most that Zafra takes.',
+	'too-large': 'This zip holds more than 128 MB unpacked, which is the most that Zafra takes.',
+	'odd-name': 'This zip has a file with a name that no client of Zafra has. Choose a file that Zafra exported.',
+	double: 'This zip holds the same file twice. Choose a file that Zafra exported.',
+	unlisted: 'The list of this zip does not name what it holds. Choose a file that Zafra exported.'
+};
+
+function unpack(packed: Uint8Array): Map<string, Uint8Array> {
+	try {
+		return unzipWithin(packed, BOUNDS);
+	} catch (error) {
+		if (error instanceof ZipFault) throw new NotPossible(422, ZIP_WORDS[error.code], 'file');
+		throw error;
+	}
+}
+
+function readHead(bytes: Uint8Array | undefined) {
+	try {
+		return v.parse(Archive, JSON.parse(strFromU8(bytes!)));
+	} catch {
+		throw new NotPossible(422, 'This zip holds no client of Zafra. Choose a file that Zafra exported.', 'file');
+	}
+}
+
+type Ids = Map<string, Map<number, number>>;
+
+/** Rows of all tables, numbered anew. @returns the new number of each row by its old one */
+function insertRows(db: Db, tables: Tables): Ids {
+	const ids: Ids = new Map();
+	for (const table of ARCHIVE_TABLES) {
+		if (COMPUTED.has(table.name)) continue;
+		ids.set(table.name, new Map());
+		for (const row of tables[table.name] ?? []) insertRow(db, table, row, ids);
+	}
+	return ids;
+}
+
+function insertRow(db: Db, table: Table, row: Row, ids: Ids): void {
+	const known = table.isShared && findShared(db, table, row);
+	if (known) {
+		if (table.isNumbered) ids.get(table.name)!.set(Number(row.id), Number(known.id));
+		return;
+	}
+	const values = translated(db, table, row, ids);
+	const names = Object.keys(values);
+	const { lastInsertRowid } = sql(
+		db,
+		`INSERT INTO "${table.name}" (${names.map((name) => `"${name}"`).join(', ')})
+			VALUES (${names.map((name) => `@${name}`).join(', ')})`
+	).run(values);
+	if (table.isNumbered) ids.get(table.name)!.set(Number(row.id), Number(lastInsertRowid));
+}
+
+function findShared(db: Db, { name, isShared }: Table, row: Row): Row | undefined {
+	const where = isShared!.map((column) => `"${column}" = @${column}`).join(' AND ');
+	return sql<Row>(db, `SELECT * FROM "${name}" WHERE ${where}`).get(row);
+}
+
+function translated(db: Db, table: Table, row: Row, ids: Ids): Row {
+	const values: Row = { ...row };
+	if (table.isNumbered) delete values.id;
+	for (const [column, target] of Object.entries(table.refers ?? {})) {
+		const old = row[column];
+		if (old != null) values[column] = ids.get(target)?.get(Number(old)) ?? null;
+	}
+	if (table.names) {
+		const [kind, id] = [`${table.names}_kind`, `${table.names}_id`];
+		values[id] = ids.get(String(row[kind]))?.get(Number(row[id])) ?? 0;
+	}
+	return { ...values, ...ownValues(db, table.name, row) };
+}
+
+/** What is not taken over as it came. */
+function ownValues(db: Db, table: string, row: Row): Row {
+	switch (table) {
+		case 'client':
+			return { name: freeName(db, String(row.name)) };
+		case 'page':
+			return { key: pageKey(String(row.url)) };
+		case 'watch':
+			// Two Zafras that watch the same pages would load and tell everything twice: the analyst resumes it here.
+			return { state: 'paused', next_at: null };
+		case 'visit_source':
+			return { key: freeKey(db, String(row.key)) };
+		case 'job':
+			return { lab_id: null, lease_until: null, not_before: null };
+		default:
+			return {};
+	}
+}
+/** Two clients never have one name. */
+function freeName(db: Db, name: string): string {
+	const isTaken = (candidate: string) => sql(db, 'SELECT 1 FROM client WHERE name = ?').get(candidate) !== undefined;
+	if (!isTaken(name)) return name;
+	for (let n = 2; ; n++) if (!isTaken(`${name} (${n})`)) return `${name} (${n})`;
+}
+
+/** A site that comes to another Zafra keeps its script's key; a copy beside the original has one of its own. */
+function freeKey(db: Db, key: string): string {
+	return sql(db, 'SELECT 1 FROM visit_source WHERE key = ?').get(key) ? drawKey() : key;
+}
+
+/** Numbers of arms inside the design of a trial. What follows from its loads is worked out anew. */
+function adoptDesigns(db: Db, ids: Ids): void {
+	for (const id of ids.get('trial')!.values()) {
+		const { options } = sql<{ options: string }>(db, 'SELECT options FROM trial WHERE id = ?').get(id)!;
+		const design = JSON.parse(options) as { lateAsked?: number[] };
+		const lateAsked = design.lateAsked?.flatMap((arm) => ids.get('arm')!.get(arm) ?? []);
+		sql(db, 'UPDATE trial SET options = ?, inputs = inputs + 1 WHERE id = ?').run(
+			JSON.stringify(lateAsked ? { ...design, lateAsked } : design),
+			id
+		);
+	}
+}
+
+/** Numbers of loads that jobs name before there are loads: whose page was asked again. */
+function adoptOrders(db: Db, ids: Ids): void {
+	const again = sql<{ id: number; load: number }>(
+		db,
+		'SELECT id, of_load AS load FROM job WHERE id IN (SELECT value FROM json_each(?)) AND of_load IS NOT NULL'
+	).all(JSON.stringify([...ids.get('job')!.values()]));
+	for (const { id, load } of again)
+		sql(db, 'UPDATE job SET of_load = ? WHERE id = ?').run(ids.get('load')!.get(load) ?? null, id);
+}
+
+/** Numbers of watched pages inside the lists of what was loaded more often. */
+function adoptExtended(db: Db, ids: Ids): void {
+	const pages = ids.get('watched_page')!;
+	for (const id of ids.get('reading')!.values()) {
+		const text = sql<{ extended: string | null }>(db, 'SELECT extended FROM reading WHERE id = ?').get(id)!.extended;
+		if (text === null) continue;
+		const extended = (JSON.parse(text) as { page: number; condition: string }[]).flatMap(({ page, condition }) =>
+			pages.has(page) ? [{ page: pages.get(page)!, condition }] : []
+		);
+		sql(db, 'UPDATE reading SET extended = ? WHERE id = ?').run(JSON.stringify(extended), id);
+	}
+}
+
+/** Numbers of visitor states inside the settings of watches. */
+function adoptVisitors(db: Db, ids: Ids): void {
+	const states = ids.get('visitor_state')!;
+	for (const id of ids.get('watch')!.values()) {
+		const { settings } = sql<{ settings: string }>(db, 'SELECT settings FROM watch WHERE id = ?').get(id)!;
+		const read = JSON.parse(settings) as { states?: number[] };
+		if (!read.states?.length) continue;
+		const own = read.states.flatMap((old) => states.get(old) ?? []);
+		sql(db, 'UPDATE watch SET settings = ? WHERE id = ?').run(JSON.stringify({ ...read, states: own }), id);
+	}
+}

@@ -1,0 +1,156 @@
+/** Loads outside the rounds of a trial: one page, once, as a job of its own. */
+import * as v from 'valibot';
+import type { Conditions } from '$core/load/conditions/conditions';
+import type { LoadOrder } from '$core/load/journey/order';
+import { NamedElements } from '$core/load/journey/namedElement';
+import { Outage } from '$core/load/journey/outage';
+import { Steps, type Step } from '$core/load/journey/steps';
+import { Tap } from '$core/load/journey/tap';
+import { VisitorState } from '$core/load/journey/visitorState';
+import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
+import { sql, type Db } from '../../base/db/connection';
+import { findJob, insertJob, isOpen, PRIORITY, type Job, type JobStatus } from '../../base/queue/jobs';
+import type { Subject } from '../../base/subject';
+import { loadOfJob } from './loads';
+
+/** As the job holds it: conditions by their version. */
+export const StoredOrder = v.object({
+	url: v.string(),
+	steps: Steps,
+	patience: v.optional(v.boolean(), false),
+	outage: v.optional(v.nullable(Outage), null),
+	asVisitor: v.optional(v.boolean(), false),
+	tap: v.optional(v.nullable(Tap), null),
+	shown: v.optional(NamedElements, []),
+	before: v.optional(v.nullable(VisitorState), null),
+	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
+});
+
+export interface RequestedLoad {
+	id: number;
+	url: string;
+	conditions: Conditions;
+	/** The lab waits on once the page has settled. */
+	patience: boolean;
+	/** A service that is struck meanwhile; null for a load without. */
+	outage: Outage | null;
+	/** The arm on whose behalf it is loaded; null for any other page. */
+	armId: number | null;
+	status: 'queued' | 'leased' | 'done';
+	loadId: number | null;
+}
+
+/** Queue a load. @param ofLoad the load whose page is asked again @returns the id of its job */
+export function insertRequest(
+	db: Db,
+	subject: Subject,
+	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null, ...rest }: LoadOrder,
+	ofLoad: number | null = null
+): number {
+	const { before = null, shown = [] } = rest;
+	const order = {
+		url,
+		steps,
+		patience,
+		outage,
+		asVisitor,
+		tap,
+		before,
+		shown,
+		conditions: freezeConditions(db, conditions)
+	};
+	// Nobody waits for a block of watched pages: it has its own turn.
+	const priority = subject.kind === 'reading' ? PRIORITY.trial : PRIORITY.awaited;
+	return insertJob(db, { kind: 'load', subject, order, ofLoad, priority });
+}
+
+/** What a job outside trials asks of the lab. */
+export function requestedOrder(db: Db, job: Pick<Job, 'order'>): LoadOrder & { version: NamedVersion } {
+	const { conditions, steps, ...order } = v.parse(StoredOrder, job.order);
+	return { ...order, steps: steps as Step[], conditions: thawConditions(db, conditions), version: conditions };
+}
+
+/** The client whom a job outside trials serves: named by the job itself, or that of the arm's trial. */
+export function clientOfRequest(db: Db, subject: Subject): number | null {
+	if (subject.kind === 'client') return subject.id;
+	if (subject.kind !== 'arm') return null;
+	const row = sql<{ client_id: number | null }>(
+		db,
+		'SELECT client_id FROM arm JOIN trial ON trial.id = arm.trial_id WHERE arm.id = ?'
+	).get(subject.id);
+	return row?.client_id ?? null;
+}
+
+function asRequest(db: Db, job: Job): RequestedLoad {
+	const { url, conditions, patience = false, outage = null } = requestedOrder(db, job);
+	const armId = job.subject.kind === 'arm' ? job.subject.id : null;
+	return {
+		id: job.id,
+		url,
+		conditions,
+		patience,
+		outage,
+		armId,
+		status: statusOf(job.status),
+		loadId: loadOfJob(db, job.id)
+	};
+}
+
+/** A job outside trials is never cancelled: it is deleted. */
+const statusOf = (status: JobStatus) => (status === 'cancelled' ? 'done' : status);
+
+export function findRequest(db: Db, id: number): RequestedLoad | null {
+	const job = findJob(db, id);
+	return job && job.kind === 'load' && !job.place ? asRequest(db, job) : null;
+}
+
+const LISTED = 200;
+
+/** Those that wait or are under way, newest first. */
+export function openRequests(db: Db): RequestedLoad[] {
+	const rows = sql<{ id: number }>(
+		db,
+		`SELECT id FROM job WHERE kind = 'load' AND status IN ('queued', 'leased') AND subject_kind NOT IN ('trial', 'reading')
+			ORDER BY id DESC LIMIT ${LISTED}`
+	).all();
+	return rows.map(({ id }) => findRequest(db, id)!);
+}
+
+/** Those on behalf of the arms of a trial, newest first. */
+export function requestsOfTrial(db: Db, trialId: number): RequestedLoad[] {
+	const rows = sql<{ id: number }>(
+		db,
+		`SELECT job.id FROM job WHERE subject_kind = 'arm' AND subject_id IN (SELECT id FROM arm WHERE trial_id = ?)
+			ORDER BY job.id DESC LIMIT ${LISTED}`
+	).all(trialId);
+	return rows.map(({ id }) => findRequest(db, id)!);
+}
+
+/** Those that ask the page of a load again, newest first: under outages, as a visitor, or with an early tap. */
+export function againRequests(db: Db, loadId: number, which: 'outage' | 'asVisitor' | 'tap'): RequestedLoad[] {
+	const rows = sql<{ id: number }>(
+		db,
+		`SELECT id FROM job WHERE kind = 'load' AND of_load = @loadId
+			AND coalesce("order" ->> @which, 0) <> 0 ORDER BY id DESC LIMIT ${LISTED}`
+	).all({ loadId, which });
+	return rows.map(({ id }) => findRequest(db, id)!);
+}
+
+/** How many are under way, and the newest load that came of one. */
+export function countRequests(db: Db): { open: number; leased: number; newest: number } {
+	const rows = sql<{ status: JobStatus; n: number }>(
+		db,
+		`SELECT status, count(*) AS n FROM job WHERE kind = 'load' AND status IN ('queued', 'leased')
+			AND subject_kind NOT IN ('trial', 'reading') GROUP BY status`
+	).all();
+	const newest = sql<{ id: number | null }>(
+		db,
+		'SELECT max(id) AS id FROM load WHERE trial_id IS NULL AND job_id IS NOT NULL'
+	).get()!.id;
+	const count = (status: JobStatus) => rows.find((row) => row.status === status)?.n ?? 0;
+	return {
+		open: rows.filter((row) => isOpen(row.status)).reduce((sum, row) => sum + row.n, 0),
+		leased: count('leased'),
+		newest: newest ?? 0
+	};
+}

@@ -1,0 +1,69 @@
+/** The answer of a trial as the API gives it. */
+import { withoutSecrets } from '$core/load/conditions/conditions';
+import { armWithoutSecrets } from '$core/trial/design/publicArm';
+import { roundsOfNextLook } from '$core/trial/design/looks';
+import { isOpenStatus, publicStatus } from '$core/trial/design/status';
+import type { ShiftResult } from '$core/trial/types';
+import { describeReason } from '$core/wording/reasons';
+import { describeTrialState } from '$core/wording/trialState';
+import type { Db } from '../../base/db/connection';
+import { loadsOfTrial, type LoadSummary } from '../loads/loads';
+import { judgementForPage, type JudgeElsewhere } from './judgement';
+import { lastStage } from './places';
+import type { Trial } from './trial';
+
+/** Why the trial rests, in a sentence; null when its state says all. */
+export function messageOf(db: Db, trial: Trial): string | null {
+	return describeTrialState(trial, trial.design, lastStage(db, trial.id));
+}
+
+/** `GET /api/trials/:id`. Results are those of the last look: empty before the first. */
+export async function trialAnswer(db: Db, trial: Trial, judgeElsewhere?: JudgeElsewhere) {
+	const loads = loadsOfTrial(db, trial.id);
+	const { design } = trial;
+	const judgement = await judgementForPage(db, trial, loads, judgeElsewhere);
+	return {
+		id: trial.id,
+		question: trial.question,
+		kind: design.kind,
+		status: publicStatus(trial.status),
+		message: messageOf(db, trial),
+		progress: trial.progress,
+		arms: design.arms.map(armWithoutSecrets),
+		conditions: design.conditions.map(withoutSecrets),
+		rounds: design.rounds,
+		warmups: design.warmups,
+		seed: design.seed,
+		primary: design.primary,
+		adaptive: design.adaptive ?? false,
+		looks: judgement.looks,
+		nextLook: isOpenStatus(trial.status) ? roundsOfNextLook(design) : null,
+		recipe: judgement.recipe,
+		paused: trial.status === 'paused',
+		loads: loads.map(loadAnswer),
+		spread: judgement.spread,
+		results: judgement.results.map(resultAnswer),
+		withoutExcluded: judgement.withoutExcluded?.map(resultAnswer) ?? null
+	};
+}
+
+function resultAnswer(result: ShiftResult) {
+	return { ...result, reason: result.reason && describeReason(result.reason) };
+}
+
+function loadAnswer(load: LoadSummary) {
+	return {
+		id: load.id,
+		arm: load.armId,
+		stage: load.stage,
+		round: load.round,
+		condition: load.conditionId,
+		warmup: load.warmup,
+		status: load.status,
+		reason: load.reason,
+		capped: load.capped,
+		excluded: load.excluded,
+		startedAt: load.startedAt,
+		metrics: load.figures
+	};
+}

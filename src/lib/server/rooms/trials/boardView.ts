@@ -1,0 +1,175 @@
+/** The answer of a trial as boards: what the sheet, the lists and the API show of it. */
+import type { PutOff } from '$core/compare/late/putOff';
+import { metricOf } from '$core/metrics/catalogue';
+import { ALL_PAGES, comparisonsOf } from '$core/trial/design/comparisons';
+import { hasPages, isSamePage } from '$core/trial/design/kinds';
+import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
+import { boardName, boardRow, boardWord, type BoardRow } from '$core/wording/board';
+import { boardMark, type BoardMark } from '$core/trial/judge/board';
+import type { Tone } from '$core/wording/headline';
+import { groupedAnswers, plainAnswer, plainNoise, type PlainAnswer } from '$core/wording/plainAnswer';
+import type { Names } from '$core/wording/shift';
+import { ENGLISH, type Words } from '$core/wording/words';
+
+export interface AnswerBoard extends PlainAnswer {
+	/** 0 for all pages of a sweep together. */
+	arm: number;
+	armName: string;
+	baselineName: string;
+	/** "Home"; null outside sweeps. */
+	page: string | null;
+	/** As a list names it: "Home: With chat". */
+	label: string;
+	rows: BoardRow[];
+	caveats: Caveats;
+}
+
+/** Gains of a variant under some conditions that come back later. */
+export type PutOffOf = (condition: string, arm: number, results: readonly ShiftResult[]) => PutOff[];
+
+/** What must be said beside a verdict; empty when there is nothing. */
+export interface Caveats {
+	broke: string;
+	held: string;
+	restsOn: string[];
+}
+
+const NO_CAVEATS: Caveats = { broke: '', held: '', restsOn: [] };
+
+export interface ConditionsBoard {
+	condition: string;
+	name: string;
+	/** What the conditions are, in a few words. */
+	about: string;
+	/** Names of the metrics that the trial decides on, for a board without marks. */
+	metrics: string[];
+	answers: AnswerBoard[];
+	/** The answers of many variants in few sentences. */
+	summary: { sentence: string; tone: Tone }[];
+}
+
+interface Compared extends Names {
+	id: number;
+	page: string | null;
+}
+
+function comparedIn(design: TrialDesign, words: Words): Compared[] {
+	const pairs = comparisonsOf(design).map(({ arm, baseline }) => ({
+		id: arm.id,
+		page: arm.page ?? null,
+		arm: arm.name,
+		baseline: baseline.name
+	}));
+	if (!hasPages(design.kind) || pairs.length < 2) return pairs;
+	const page = words.say('answer.pages', { n: pairs.length });
+	return [{ ...pairs[0]!, id: ALL_PAGES, page }, ...pairs];
+}
+
+/** One board per conditions; without marks before the first look. */
+export function boardsOf(
+	question: string,
+	design: TrialDesign,
+	judgement: Pick<Judgement, 'results'>,
+	caveats: readonly (Caveats & { condition: string; arm: number })[] = [],
+	words: Words = ENGLISH,
+	putOffOf: PutOffOf = () => []
+): ConditionsBoard[] {
+	const compared = comparedIn(design, words);
+	return design.conditions.map(({ id, name, summary: about }) => {
+		const answers = compared.flatMap((pair): AnswerBoard[] => {
+			const results = primaryOf(judgement, id, pair.id);
+			if (!results.length) return [];
+			const putOff = putOffOf(id, pair.id, results);
+			const answer = answerOf(question, design, results, pair, words, putOff);
+			const rows = orderedBy(design, results).map((result) =>
+				boardRow(result, pair, words, putOff.find(({ metric }) => metric === result.metric) ?? null)
+			);
+			const known = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
+			return [{ ...answer, ...namesOf(pair), rows, caveats: known ? caveatsIn(known) : NO_CAVEATS }];
+		});
+		const summary = groupedAnswers(answers, words);
+		return {
+			condition: id,
+			name,
+			about,
+			summary,
+			metrics: design.primary.map((metric) => boardName(metric, words)),
+			answers
+		};
+	});
+}
+
+function answerOf(
+	question: string,
+	design: TrialDesign,
+	results: readonly ShiftResult[],
+	pair: Compared,
+	words: Words,
+	putOff: readonly PutOff[]
+) {
+	return isSamePage(design.kind) ? plainNoise(results, words) : plainAnswer(question, results, pair, words, putOff);
+}
+
+/** A variant as a list names it. */
+const labelOf = ({ id, arm, page }: Compared) => (page === null ? arm : id === ALL_PAGES ? page : `${page}: ${arm}`);
+
+const namesOf = (pair: Compared) => ({
+	arm: pair.id,
+	armName: pair.arm,
+	baselineName: pair.baseline,
+	page: pair.page,
+	label: labelOf(pair)
+});
+
+const primaryOf = ({ results }: Pick<Judgement, 'results'>, condition: string, arm: number) =>
+	results.filter((result) => result.primary && result.condition === condition && result.arm === arm);
+
+function orderedBy({ primary }: TrialDesign, results: readonly ShiftResult[]): ShiftResult[] {
+	return primary.flatMap((metric) => results.filter((result) => result.metric === metric));
+}
+
+const caveatsIn = ({ broke, held, restsOn }: Caveats): Caveats => ({ broke, held, restsOn });
+
+/** The answer on one line, for rows of lists. */
+export interface StripView {
+	condition: string;
+	conditionName: string;
+	arm: string;
+	sentence: string;
+	tone: Tone;
+	marks: (BoardMark & { short: string; word: string })[];
+}
+
+/** At most so many lines a trial in a list. */
+const MOST_STRIPS = 4;
+
+export function stripsOf(
+	question: string,
+	design: TrialDesign,
+	judgement: Pick<Judgement, 'results'>,
+	putOffOf: PutOffOf = () => []
+): { strips: StripView[]; more: number } {
+	const compared = comparedIn(design, ENGLISH).slice(0, hasPages(design.kind) ? 1 : undefined);
+	const all = compared.flatMap((pair) =>
+		design.conditions.flatMap(({ id, name }): StripView[] => {
+			const results = orderedBy(design, primaryOf(judgement, id, pair.id));
+			if (!results.length) return [];
+			const putOff = putOffOf(id, pair.id, results);
+			const { sentence, tone } = answerOf(question, design, results, pair, ENGLISH, putOff);
+			const marks = results.map((result) =>
+				markOf(
+					result,
+					putOff.find(({ metric }) => metric === result.metric)
+				)
+			);
+			return [{ condition: id, conditionName: name, arm: pair.arm, sentence, tone, marks }];
+		})
+	);
+	return { strips: all.slice(0, MOST_STRIPS), more: Math.max(0, all.length - MOST_STRIPS) };
+}
+
+function markOf(result: ShiftResult, putOff: PutOff | undefined): StripView['marks'][number] {
+	const mark = { ...boardMark(result), ...(putOff ? { isPutOff: true } : {}) };
+	const word = putOff ? ENGLISH.say(`board.put-off.${putOff.kind}`) : boardWord(mark);
+	return { ...mark, short: metricOf(result.metric).short, word };
+}

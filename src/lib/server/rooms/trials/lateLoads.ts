@@ -1,0 +1,54 @@
+/**
+ * What a trial asks of each variant once its rounds are done: one patient load and one with an interaction under each
+ * of its conditions, so that no answer stands on work that is only put off.
+ */
+import { isSamePage, hasStages } from '$core/trial/design/kinds';
+import { stagesOf } from '$core/trial/design/comparisons';
+import type { TrialArm } from '$core/trial/types';
+import type { Db } from '../../base/db/connection';
+import { insertRequest, requestsOfTrial, type RequestedLoad } from '../loads/requested';
+import { lastStage } from './places';
+import { updateDesign } from './queries';
+import type { Trial } from './trial';
+
+/**
+ * Queue the late loads of the variants that have just been loaded, unless they are there.
+ * @returns whether some are still to come
+ */
+export function awaitLateLoads(db: Db, trial: Trial): boolean {
+	const { design, id } = trial;
+	if (!design.lateLoads || isSamePage(design.kind)) return false;
+	const arms = armsNow(db, trial);
+	const asked = design.lateAsked ?? [];
+	const missing = arms.filter((arm) => !asked.includes(arm.id));
+	if (missing.length) updateDesign(db, trial, { lateAsked: [...asked, ...missing.map((arm) => arm.id)] });
+	for (const arm of missing) queueLateLoads(db, trial, arm);
+	return requestsOfTrial(db, id).some(
+		(request) => isLate(request) && request.status !== 'done' && arms.some((arm) => arm.id === request.armId)
+	);
+}
+
+const isLate = ({ patience, conditions }: RequestedLoad) => patience || conditions.input === 'nudge';
+
+/** A stage can be asked only while it lasts. */
+function armsNow(db: Db, { id, design }: Trial): TrialArm[] {
+	const stages = stagesOf(design);
+	if (!hasStages(design.kind)) return design.arms.filter((arm) => !arm.reference);
+	const stage = stages[lastStage(db, id)];
+	return stage ? [stage] : [];
+}
+
+/** @returns ids of the jobs */
+export function queueLateLoads(db: Db, { design }: Trial, { id, url, before }: TrialArm): number[] {
+	const subject = { kind: 'arm', id } as const;
+	return design.conditions.flatMap((conditions) => [
+		insertRequest(db, subject, {
+			url,
+			before,
+			conditions: { ...conditions, input: 'none' },
+			steps: [],
+			patience: true
+		}),
+		insertRequest(db, subject, { url, before, conditions: { ...conditions, input: 'nudge' }, steps: [] })
+	]);
+}

@@ -1,0 +1,95 @@
+/** What the late loads of a trial showed: rows for the sheet, and which gains are only put off. */
+import { ownerFates } from '$core/compare/late/fates';
+import type { LateFacts, LateKind } from '$core/compare/late/facts';
+import { putOffIn, type LateLoads } from '$core/compare/late/putOff';
+import { comparisonsOf } from '$core/trial/design/comparisons';
+import type { TrialDesign } from '$core/trial/types';
+import { cdnHostsOf } from '../clients/sites';
+import { sql, type Db } from '../../base/db/connection';
+import { findLateFacts, findLoad } from '../loads/loads';
+import { requestsOfTrial } from '../loads/requested';
+import type { PutOffOf } from './boardView';
+import type { Trial } from './trial';
+
+export interface LateLoadView {
+	/** Of its job. */
+	id: number;
+	arm: number | null;
+	condition: string;
+	kind: LateKind;
+	status: 'queued' | 'leased' | 'done';
+	load: number | null;
+	facts: LateFacts | null;
+	/** Why nothing was measured; null otherwise. */
+	failed: string | null;
+}
+
+/** Newest first. */
+export function lateLoadsOf(db: Db, trialId: number): LateLoadView[] {
+	return requestsOfTrial(db, trialId).map(({ id, armId, conditions, patience, status, loadId }) => {
+		const facts = loadId === null ? null : findLateFacts(db, loadId);
+		return {
+			id,
+			arm: armId,
+			condition: conditions.id,
+			kind: patience ? 'postponed' : 'held-back',
+			status,
+			load: loadId,
+			facts,
+			failed: loadId === null || facts ? null : (findLoad(db, loadId)?.reason ?? null)
+		};
+	});
+}
+
+/** What decides whether a gain is put off. */
+export type LateSeen = Pick<LateLoadView, 'arm' | 'condition' | 'kind' | 'facts'>;
+
+interface LateRow {
+	arm: number;
+	condition: string;
+	late: string;
+}
+
+/** For lists of many trials: what was seen, newest first, without the jobs and their conditions. */
+export function lateSeenOf(db: Db, trialId: number): LateSeen[] {
+	const rows = sql<LateRow>(
+		db,
+		`SELECT subject_id AS arm, "order" ->> '$.conditions.id' AS condition, load.late FROM job
+			JOIN load ON load.job_id = job.id
+			WHERE subject_kind = 'arm' AND subject_id IN (SELECT id FROM arm WHERE trial_id = ?) AND load.late IS NOT NULL ORDER BY job.id DESC`
+	).all(trialId);
+	return rows.map(({ arm, condition, late }) => {
+		const facts = JSON.parse(late) as LateFacts;
+		return { arm, condition, kind: facts.kind, facts };
+	});
+}
+
+/** The newest good late loads of a variant. */
+function lateOf(loads: readonly LateSeen[], arm: number, condition: string): LateLoads {
+	const newest = (kind: LateKind) =>
+		loads.find((load) => load.arm === arm && load.condition === condition && load.kind === kind && load.facts)?.facts ??
+		null;
+	return { postponed: newest('postponed'), heldBack: newest('held-back') };
+}
+
+export function putOffFrom(design: TrialDesign, loads: readonly LateSeen[]): PutOffOf {
+	const comparisons = comparisonsOf(design);
+	return (condition, armId, results) => {
+		const pair = comparisons.find(({ arm }) => arm.id === armId);
+		if (!pair) return [];
+		return putOffIn(results, lateOf(loads, pair.baseline.id, condition), lateOf(loads, pair.arm.id, condition));
+	};
+}
+
+/** By conditions and variant, what became of each owner's requests; without variants that were not asked. */
+export function fatesView(db: Db, { clientId, design }: Trial, loads: readonly LateLoadView[]) {
+	return design.conditions.flatMap(({ id: condition }) =>
+		comparisonsOf(design).flatMap(({ baseline, arm }) => {
+			const late = lateOf(loads, arm.id, condition);
+			if (!late.postponed && !late.heldBack) return [];
+			const { host } = new URL(arm.url);
+			const before = lateOf(loads, baseline.id, condition);
+			return [{ condition, arm: arm.id, owners: ownerFates(before, late, host, cdnHostsOf(db, clientId, host)) }];
+		})
+	);
+}

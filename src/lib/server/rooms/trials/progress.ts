@@ -1,0 +1,116 @@
+/** How a trial moves on: a load comes in, a look is due, a stage or the trial ends. */
+import type { MeasuredLoad } from '$core/load/record/record';
+import { isTooBusy } from '$core/trial/judge/counted';
+import { stagesOf } from '$core/trial/design/comparisons';
+import { hasStages } from '$core/trial/design/kinds';
+import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/design/looks';
+import type { Look } from '$core/trial/types';
+import type { Db } from '../../base/db/connection';
+import { insertLoad, loadsOfTrial } from '../loads/loads';
+import type { Job, JobPlace } from '../../base/queue/jobs';
+import type { Subject } from '../../base/subject';
+import { judgementOf } from './judgement';
+import { awaitLateLoads } from './lateLoads';
+import { saveSettling } from './notes';
+import { cancelQueuedPlaces, countOpenPlaces, deleteQueuedPlaces, lastStage, retryPlace, wholeRounds } from './places';
+import { seenIn } from './seen';
+import { conditionsOfTrial, findTrial, trialOfArm, type Trial } from './trial';
+import { noteNewInputs, setTrialStatus, updateDesign } from './queries';
+
+/** Store a load of a trial's round, and move the trial on. In the caller's transaction. @returns the load's id */
+export function storeTrialLoad(db: Db, job: Pick<Job, 'id'>, place: JobPlace, measured: MeasuredLoad): number {
+	const { trialId, conditionId } = place;
+	const conditionsHash = conditionsOfTrial(db, trialId).find(({ id }) => id === conditionId)?.hash ?? null;
+	const { design } = findTrial(db, trialId)!;
+	const seen = seenIn(design, design.arms.find((arm) => arm.id === place.armId) ?? {}, measured.record);
+	const id = insertLoad(db, { jobId: job.id, place, conditionId, conditionsHash, clientId: null, seen }, measured);
+	if (needsAnotherTry(db, trialId, measured.record)) retryPlace(db, place);
+	settleTrial(db, trialId);
+	return id;
+}
+
+/**
+ * A load that failed or was disturbed is made once more, unless the machine is so busy that the trial counts disturbed
+ * loads from now on. Neither looks at the page's figures.
+ */
+function needsAnotherTry(db: Db, trialId: number, { status, environment }: MeasuredLoad['record']): boolean {
+	if (status === 'failed') return true;
+	const trial = findTrial(db, trialId)!;
+	if (!environment.calm?.disturbed || trial.design.countsDisturbed) return false;
+	if (!isTooBusy(loadsOfTrial(db, trialId))) return true;
+	updateDesign(db, trial, { countsDisturbed: true });
+	return false;
+}
+
+/** Store what waiting for a stable page saw, and move the trial on. In the caller's transaction. */
+export function storeSettling(db: Db, job: Pick<Job, 'id'>, place: JobPlace, result: unknown): void {
+	saveSettling(db, job.id, place, result);
+	settleTrial(db, place.trialId);
+}
+
+/** A load on behalf of an arm came, or was called off: its trial may have waited for nothing else. */
+export function settleAfterRequest(db: Db, subject: Subject): void {
+	const id = trialOfArm(db, subject);
+	if (id === null) return;
+	noteNewInputs(db, id);
+	const trial = findTrial(db, id);
+	if (trial && (trial.status === 'running' || trial.status === 'queued') && lastStage(db, trial.id) >= 0)
+		settleTrial(db, trial.id);
+}
+
+/** There is no room for further loads: the trial stops with what it has, and can go on later. */
+export function stopForFullDisk(db: Db, id: number): void {
+	cancelQueuedPlaces(db, id);
+	setTrialStatus(db, id, 'stopped', 'disk-full');
+}
+
+/** After a load: a look where one is due; a trial without open jobs is done, or waits for its next stage. */
+export function settleTrial(db: Db, id: number): void {
+	const trial = findTrial(db, id);
+	if (!trial || trial.status === 'paused' || trial.status === 'stopped') return;
+	if (countOpenPlaces(db, id) > 0 && !endsEarly(db, trial)) return;
+	// The answer comes with what it must not be read without.
+	if (hasGoodLoad(db, id) && awaitLateLoads(db, findTrial(db, id)!)) return;
+	takeLook(db, findTrial(db, id)!, awaitsAddedRounds(trial.design) ? 'added' : 'plan');
+	if (hasStages(trial.design.kind) && lastStage(db, id) < stagesOf(trial.design).length - 1)
+		setTrialStatus(db, id, 'waiting');
+	else if (hasGoodLoad(db, id)) setTrialStatus(db, id, 'done');
+	else setTrialStatus(db, id, 'failed', 'no-load-succeeded');
+}
+
+function hasGoodLoad(db: Db, id: number): boolean {
+	return loadsOfTrial(db, id).some((load) => !load.warmup && load.status === 'ok');
+}
+
+/**
+ * A look at what has been measured: from now on there is an answer as of these rounds. Looking twice at the same adds
+ * none.
+ */
+export function takeLook(db: Db, trial: Trial, by: Look['by']): Trial {
+	const { design, id } = trial;
+	const look = hasStages(design.kind) ? lookAtStage(db, trial, by) : nextLook(design, wholeRounds(db, id, 0), by);
+	const isNew =
+		look !== null &&
+		look.rounds > 0 &&
+		!design.looks?.some((known) => known.stage === look.stage && known.rounds >= look.rounds);
+	if (!isNew) return trial;
+	updateDesign(db, trial, { looks: [...(design.looks ?? []), look] });
+	return findTrial(db, id)!;
+}
+
+/** The first stage is compared with nothing: its figures may be seen at any time. */
+function lookAtStage(db: Db, { id, design }: Trial, by: Look['by']): Look | null {
+	const stage = lastStage(db, id);
+	return stage < 1 ? null : stageLook(design, stage, stagesOf(design).length, wholeRounds(db, id, stage), by);
+}
+
+/** At a planned look: when all is decided, or nothing open has hope, the rest of the loads is not needed. */
+function endsEarly(db: Db, trial: Trial): boolean {
+	const { design, id } = trial;
+	const rounds = wholeRounds(db, id, 0);
+	if (!isLookDue(design, rounds) || rounds >= design.rounds) return false;
+	const judgement = judgementOf(db, takeLook(db, trial, 'plan'));
+	if (!isDecided(judgement) && !isHopeless(judgement)) return false;
+	deleteQueuedPlaces(db, id);
+	return countOpenPlaces(db, id) === 0;
+}

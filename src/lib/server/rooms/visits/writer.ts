@@ -1,0 +1,181 @@
+/** The one writer of visits: page views wait for some ms, and are written together. */
+import { addHistograms, packHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
+import { kindOfVisit, talliesOf, type VisitKind } from '$core/field/tallies';
+import type { Refusal, Visit, VisitFault } from '$core/field/visit';
+import { RAW_DAYS } from '$core/field/visitSettings';
+import type { DeviceClass } from '$core/field/reading';
+import { sql, type Db } from '../../base/db/connection';
+import { countRefusal, DAY_MS, hourOf, placeId, tallyId } from './store';
+
+export interface IncomingVisit {
+	siteId: number;
+	/** Page of the client's list, a pattern of paths, or `/*` for all else. */
+	place: string;
+	device: DeviceClass;
+	network: string;
+	/** When it was received, ms: the visitor's clock is not asked. */
+	at: number;
+	/** Kept for the live view, but not counted. */
+	fault: VisitFault | null;
+	visit: Visit;
+}
+
+/** What is kept of a page view for the live view. */
+export interface StoredBody extends Pick<
+	Visit,
+	'path' | 'navigation' | 'ageMs' | 'metrics' | 'origins' | 'timings' | 'goals'
+> {
+	network: string;
+	/** As it was counted; missing in page views from before kinds were. */
+	kind?: VisitKind;
+}
+
+interface StoredVisit {
+	at: number;
+	place_id: number;
+	device: DeviceClass;
+	sending: number;
+	fault: VisitFault | null;
+	body: string;
+}
+
+type Waiting = IncomingVisit & { done: () => void; fail: (error: unknown) => void };
+
+const FLUSH_AFTER_MS = 8;
+const MOST_AT_ONCE = 500;
+
+export class VisitWriter {
+	#waiting: Waiting[] = [];
+	/** Counted since the last write, by site and reason: a flood must not write once a beacon. */
+	#refused = new Map<string, { siteId: number; reason: Refusal; at: number; count: number }>();
+	#timer: NodeJS.Timeout | null = null;
+
+	constructor(private readonly db: Db) {}
+
+	/** Resolves once it is on the disk: what was acknowledged is not lost. */
+	take(incoming: readonly IncomingVisit[]): Promise<void> {
+		return new Promise((resolve, reject) => {
+			let open = incoming.length;
+			if (open === 0) return resolve();
+			const done = () => --open === 0 && resolve();
+			for (const one of incoming) this.#waiting.push({ ...one, done, fail: reject });
+			this.#timer ??= setTimeout(() => this.flush(), FLUSH_AFTER_MS);
+		});
+	}
+
+	refuse(siteId: number, reason: Refusal, at: number, count: number): void {
+		const key = `${siteId}/${reason}`;
+		const known = this.#refused.get(key);
+		this.#refused.set(key, { siteId, reason, at, count: count + (known?.count ?? 0) });
+		this.#timer ??= setTimeout(() => this.flush(), FLUSH_AFTER_MS);
+	}
+
+	flush(): void {
+		if (this.#timer) clearTimeout(this.#timer);
+		this.#timer = null;
+		const batch = this.#waiting.splice(0, MOST_AT_ONCE);
+		const refused = [...this.#refused.values()];
+		this.#refused.clear();
+		try {
+			this.db
+				.transaction(() => {
+					storeVisits(this.db, batch);
+					for (const { siteId, reason, at, count } of refused) countRefusal(this.db, siteId, reason, at, count);
+				})
+				.immediate();
+			for (const { done } of batch) done();
+		} catch (error) {
+			for (const { fail } of batch) fail(error);
+		}
+		if (this.#waiting.length) this.#timer = setTimeout(() => this.flush(), 0);
+	}
+}
+
+/** Histograms that change in this batch, by place, device and hour: each is read and written once. */
+class Changes {
+	#open = new Map<string, { place: number; device: DeviceClass; hour: number; histograms: Histograms }>();
+
+	constructor(private readonly db: Db) {}
+
+	add(place: number, device: DeviceClass, hour: number, visit: Counted, sign: 1 | -1) {
+		const key = `${place}/${device}/${hour}`;
+		let change = this.#open.get(key);
+		if (!change) {
+			change = { place, device, hour, histograms: this.#read(place, device, hour) };
+			this.#open.set(key, change);
+		}
+		addHistograms(change.histograms, histogramsOf(this.db, visit), sign);
+	}
+
+	#read(place: number, device: DeviceClass, hour: number): Histograms {
+		const row = sql<{ bins: Uint8Array }>(
+			this.db,
+			'SELECT bins FROM hour_histogram WHERE place_id = ? AND device = ? AND hour = ?'
+		).get(place, device, hour);
+		return row ? unpackHistograms(row.bins) : new Map();
+	}
+
+	write(): void {
+		for (const { place, device, hour, histograms } of this.#open.values())
+			saveHour(this.db, place, device, hour, histograms);
+	}
+}
+
+export function saveHour(db: Db, place: number, device: DeviceClass, hour: number, histograms: Histograms): void {
+	sql(db, 'INSERT OR REPLACE INTO hour_histogram (place_id, device, hour, bins) VALUES (?, ?, ?, ?)').run(
+		place,
+		device,
+		hour,
+		Buffer.from(packHistograms(histograms))
+	);
+}
+
+type Counted = Pick<Visit, 'metrics' | 'timings' | 'goals'> & Partial<Pick<StoredBody, 'kind'>>;
+
+export function histogramsOf(db: Db, visit: Counted): Histograms {
+	const all: Histograms = new Map();
+	for (const { name, bin } of talliesOf(visit, visit.kind)) {
+		const id = tallyId(db, name);
+		const histogram = all.get(id) ?? new Map<number, number>();
+		histogram.set(bin, (histogram.get(bin) ?? 0) + 1);
+		all.set(id, histogram);
+	}
+	return all;
+}
+
+/** In a transaction. A page view that was sent before is replaced by a later sending, and only by that. */
+function storeVisits(db: Db, batch: readonly IncomingVisit[]): void {
+	const changes = new Changes(db);
+	for (const incoming of batch) storeVisit(db, incoming, changes);
+	changes.write();
+}
+
+function storeVisit(db: Db, incoming: IncomingVisit, changes: Changes): void {
+	const { siteId, visit, at, fault } = incoming;
+	const earlier = sql<StoredVisit>(db, 'SELECT * FROM visit WHERE site_id = ? AND id = ?').get(siteId, visit.id);
+	if (earlier && earlier.sending >= visit.sending) return countRefusal(db, siteId, 'repeated', at);
+	// What it replaces may have been put away with its day: then nobody knows what it was counted as.
+	if (!earlier && visit.sending > 1 && visit.ageMs > RAW_DAYS * DAY_MS) return countRefusal(db, siteId, 'late', at);
+	const device = earlier?.device ?? incoming.device;
+	const place = earlier?.place_id ?? placeId(db, siteId, incoming.place);
+	const first = earlier?.at ?? at;
+	if (earlier && !earlier.fault) changes.add(place, device, hourOf(first), JSON.parse(earlier.body) as StoredBody, -1);
+	const kind = kindOfVisit(incoming.network, visit.navigation);
+	if (!fault) changes.add(place, device, hourOf(first), { ...visit, kind }, 1);
+	if (fault && !earlier) countRefusal(db, siteId, fault, at);
+	const { id, sending, ...body } = visit;
+	sql(
+		db,
+		`INSERT OR REPLACE INTO visit (site_id, id, at, place_id, device, sending, fault, body)
+			VALUES (@siteId, @id, @first, @place, @device, @sending, @fault, @body)`
+	).run({
+		siteId,
+		id,
+		first,
+		place,
+		device,
+		sending,
+		fault,
+		body: JSON.stringify({ ...body, network: incoming.network, kind } satisfies StoredBody)
+	});
+}

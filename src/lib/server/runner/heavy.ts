@@ -1,0 +1,17 @@
+/** Web's side of the thread for heavy work. */
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { ROOT } from '../base/settings';
+import type { HeavyArgs, HeavyName, HeavyResult } from './heavyCalls';
+import { HeavyThread } from './heavyThread';
+
+/** Do a piece of heavy work away from the thread that serves pages. @throws NotPossible as the work itself does */
+export type Heavily = <Name extends HeavyName>(name: Name, ...args: HeavyArgs<Name>) => Promise<HeavyResult<Name>>;
+
+/** The thread begins with the first call. @param folder of the data */
+export function heavyWork(folder: string): Heavily {
+	const entry = pathToFileURL(join(ROOT, 'src/lib/server/runner/heavyWorker.ts')).href;
+	const thread = new HeavyThread(entry, folder);
+	return <Name extends HeavyName>(name: Name, ...args: HeavyArgs<Name>) =>
+		thread.call(name, args) as Promise<HeavyResult<Name>>;
+}

@@ -118,7 +118,7 @@ describe('interface', () => {
 		await page.getByRole('link', { name: 'Did adding the chat make the timetable slower?' }).click();
 		const answer = page.locator('#answer');
 		await answer
-			.getByText(/^Yes\. “With Parlour Bell” is slower, heavier and less stable than “Without chat”\.$/)
+			.getByText(/^“With Parlour Bell” is slower in blocking time, heavier and less stable than “Without chat”\.$/)
 			.waitFor();
 		const board = answer.getByRole('table', { name: 'With Parlour Bell, Phone' });
 		const row = board.getByRole('row', { name: /^Blocking time/ });

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** One component of a setup. */
-	import { Button, MultiSelect, NumberInput } from 'carbon-components-svelte';
+	import { Button, Checkbox, NumberInput } from 'carbon-components-svelte';
 	import { COMPONENT_KINDS, EXCLUSIVE_JOBS, type Component } from '$core/trial/design/setup';
 	import { page } from '$app/state';
 	import Choice from './Choice.svelte';
@@ -36,14 +36,14 @@
 		min={0}
 		bind:value={component.monthlyCost}
 	/>
-	<MultiSelect
-		labelText="Does alone"
-		label={component.jobs.join(', ') || 'Nothing exclusive'}
-		size="sm"
-		items={EXCLUSIVE_JOBS.map((job) => ({ id: job, text: job }))}
-		selectedIds={component.jobs}
-		on:select={(event) => (component.jobs = event.detail.selectedIds as Component['jobs'])}
-	/>
+	<fieldset class="jobs">
+		<legend class="bx--label">Does alone</legend>
+		{#each EXCLUSIVE_JOBS as job (job)}<Checkbox
+				value={job}
+				labelText={job}
+				bind:group={component.jobs}
+			/>{/each}
+	</fieldset>
 	<div class="settings">
 		<Field
 			label="Settings"
@@ -59,6 +59,16 @@
 </fieldset>
 
 <style>
+	.jobs {
+		grid-column: 1 / -1;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0 1.2rem;
+	}
+	.jobs legend {
+		float: left;
+		margin-right: 1.2rem;
+	}
 	.component {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 9rem), 1fr));

@@ -1,4 +1,4 @@
-/** Opens what a web process works with, once, and fills a new folder of the demonstration; requests carry it in `locals`. */
+/** Opens what a web process works with, and fills a new folder of the demonstration; requests carry it in `locals`. */
 import { openDatabase, WEB_WAITS_MS, type Db } from './base/db/connection';
 import { readSettings, type Settings } from './base/settings';
 import { importDemo } from './demo/demo';

@@ -89,7 +89,7 @@ const browser = await chromium.launch({ executablePath: findChromium()!, args: [
 /** A version of the demonstration's first report that stands frozen, as a client gets it. @returns its path */
 async function shareReport(): Promise<string> {
 	const call = async (path: string, method = 'GET') => (await fetch(app.url + path, { method })).json();
-	const reports = (await call('/api/reports')) as { id: number; versions?: unknown[] }[];
+	const { reports } = (await call('/api/reports')) as { reports: { id: number }[] };
 	for (const { id } of reports) {
 		const { url } = (await call(`/api/reports/${id}/versions/1/shares`, 'POST')) as { url?: string };
 		if (url) return new URL(url).pathname;

@@ -7,12 +7,13 @@ import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/cond
 import { WatchInput } from '$core/watch/input';
 import { insertScenario } from '../../src/lib/server/demo/clients';
 import { findClientByName } from '../../src/lib/server/rooms/clients/clients';
-import { deleteConditions, saveConditions } from '../../src/lib/server/rooms/conditions/saved';
+import { conditionsHash } from '../../src/lib/server/base/db/functions';
+import { deleteConditions, findConditions, saveConditions } from '../../src/lib/server/rooms/conditions/saved';
 import { pageOffer } from '../../src/lib/server/rooms/watch/pageChoice';
 import { cancelReading, requestReading } from '../../src/lib/server/rooms/watch/blocks';
 import { changeWatch, createWatch } from '../../src/lib/server/rooms/watch/commands';
 import { changedConditions, moveToPresentConditions } from '../../src/lib/server/rooms/watch/conditions';
-import { existingWatch } from '../../src/lib/server/rooms/watch/watches';
+import { existingWatch, listWatches } from '../../src/lib/server/rooms/watch/watches';
 import { openDatabase } from '../../src/lib/server/base/db/connection';
 import { useQueue } from '../support/queue';
 import { placeDatabase } from '../support/databases';
@@ -65,6 +66,13 @@ describe('the conditions of a watch', () => {
 		expect([widths(id), changed(id)]).to.deep.equal([[500], []]);
 	});
 
+	it('have the name that the same conditions have in a trial', () => {
+		const { db, id } = world();
+		requestReading(db, existingWatch(db, id, 'watch'), { why: 'demand' });
+		const hashes = db.prepare(`SELECT DISTINCT "order" ->> '$.conditions.hash' FROM job WHERE status = 'queued'`);
+		expect(hashes.pluck().all()).to.deep.equal([conditionsHash(findConditions(db, 'phone')!)]);
+	});
+
 	it('stay when its other settings change; those that come new are the present ones', () => {
 		const { db, id, input } = world();
 		saveConditions(db, wider);
@@ -93,10 +101,13 @@ describe('the conditions of a watch', () => {
 					JOIN conditions_version USING (hash) ORDER BY watch_id, position`
 			)
 			.all() as { id: string; width: number }[];
+		const watches = listWatches(db, 'watch', null).map((watch) => changedConditions(db, watch));
 		db.close();
 		rmSync(folder, { recursive: true });
 		const shipped: Record<string, number> = { phone: 393, desktop: 1366 };
 		expect(rows.length).to.be.above(0);
+		// Offered: those that shipped; not what the analyst has written and left as it is.
+		for (const changes of watches) for (const { id } of changes) expect(shipped).to.have.property(id);
 		for (const { id, width } of rows) if (shipped[id]) expect(width, id).to.equal(shipped[id]);
 	});
 });

@@ -25,12 +25,18 @@ export function listConditions(db: Db): SavedConditions[] {
 	return [...shipped, ...own.map((conditions) => ({ ...conditions, builtIn: false, changed: true }))];
 }
 
-/** As a trial freezes them. */
-export function findConditions(db: Db, id: string): Conditions | null {
+/** As they are written down; how the lab measures is no part of them yet. */
+export function findSaved(db: Db, id: string): Conditions | null {
 	const saved = listConditions(db).find((conditions) => conditions.id === id);
 	if (!saved) return null;
 	const { builtIn: _builtIn, changed: _changed, ...conditions } = saved;
-	return completeConditions({ ...conditions, ...WAY_OF_MEASURING });
+	return completeConditions(conditions);
+}
+
+/** As a trial freezes them. */
+export function findConditions(db: Db, id: string): Conditions | null {
+	const saved = findSaved(db, id);
+	return saved && { ...saved, ...WAY_OF_MEASURING };
 }
 
 /** Their keys, as an error message lists them. */

@@ -3,7 +3,7 @@
  * watch to them, since its history parts there.
  */
 import { describeConditions, WAY_OF_MEASURING, type Conditions } from '$core/load/conditions/conditions';
-import { findConditions, listConditions } from '../conditions/saved';
+import { findConditions, findSaved } from '../conditions/saved';
 import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
 import { conditionsHash } from '../../base/db/functions';
 import { sql, type Db } from '../../base/db/connection';
@@ -25,17 +25,15 @@ function frozenOf(db: Db, watchId: number): NamedVersion[] {
 	).all(watchId);
 }
 
-/** As they are written down: how the lab measures is added when a reading is queued. */
-function savedNow(db: Db, id: string): Conditions | null {
-	return listConditions(db).find((saved) => saved.id === id) ?? null;
-}
-
-/** Freeze those that a watch is asked for and does not have yet; others are let go. */
+/**
+ * Freeze those that a watch is asked for and does not have yet; others are let go. As they are written down: how the
+ * lab measures is added when a reading is queued.
+ */
 export function freezeForWatch(db: Db, watchId: number, ids: readonly string[]): void {
 	const frozen = frozenOf(db, watchId);
 	sql(db, 'DELETE FROM watch_conditions WHERE watch_id = ?').run(watchId);
 	ids.forEach((id, position) => {
-		const saved = savedNow(db, id);
+		const saved = findSaved(db, id);
 		const version = frozen.find((known) => known.id === id) ?? (saved && freezeConditions(db, saved));
 		if (version) insertFrozen(db, watchId, position, version);
 	});
@@ -65,7 +63,7 @@ export function conditionsOfWatch(db: Db, { id: watchId, settings }: Watch): Con
 /** Those of a watch that were changed in the workshop since it began. */
 export function changedConditions(db: Db, watch: Watch): ChangedConditions[] {
 	return frozenOf(db, watch.id).flatMap((version) => {
-		const saved = savedNow(db, version.id);
+		const saved = findSaved(db, version.id);
 		if (!saved || conditionsHash(saved) === version.hash) return [];
 		const before = describeConditions(thawConditions(db, version));
 		return { id: version.id, name: version.name, before, now: describeConditions(saved) };

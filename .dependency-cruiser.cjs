@@ -73,19 +73,22 @@ module.exports = {
 		mayNot('no-circle', 'Two files that import each other are one.', {}, { circular: true }),
 		mayNot(
 			'core-is-pure',
-			'The core knows no Node, DOM, database, browser or interface.',
+			'The core knows no DOM, database, browser or interface.',
 			{ path: '^src/core/' },
-			{
-				path: '^(node:|fs$|net$)|node_modules/(playwright-core|better-sqlite3|sharp|svelte|carbon)',
-				dependencyTypesNot: []
-			}
+			{ path: '(^|node_modules/)(playwright-core|better-sqlite3|sharp|svelte|@sveltejs|carbon-[^/]+)(/|$)|^\\$app/' }
+		),
+		mayNot(
+			'lab-knows-no-database',
+			'The lab knows the core only.',
+			{ path: '^src/lab/' },
+			{ path: '(^|node_modules/)better-sqlite3(/|$)|^src/(lib|routes)/|^\\$app/' }
 		),
 		mayNot('core-imports-node', 'The core knows no Node.', { path: '^src/core/' }, { dependencyTypes: ['core'] }),
 		mayNot(
 			'charts-know-the-core-only',
 			'Charts take props and draw.',
 			{ path: '^src/lib/charts/' },
-			{ path: '^src/(lib/(server|parts|report)|lab|routes)/' }
+			{ path: '^src/(lib/(server|parts|report)|lab|routes)/|^\\$app/' }
 		),
 		mayNot('demo-web-is-apart', 'The simulated web is another program.', { path: '^demo-web/' }, { path: '^src/' }),
 		mayNot('src-knows-no-demo-web', 'The simulated web is another program.', { path: '^src/' }, { path: '^demo-web/' })

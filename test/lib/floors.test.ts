@@ -47,6 +47,19 @@ describe('the floors', () => {
 	const CASES: Record<string, [Record<string, string>, rule: string]> = {
 		'the core on the lab': [{ 'src/lab/a.ts': nothing, 'src/core/b.ts': imports('../lab/a') }, 'core-imports-upward'],
 		'the core on Node': [{ 'src/core/a.ts': "export { sep } from 'node:path';\n" }, 'core-imports-node'],
+		'the core on the interface': [{ 'src/core/a.ts': "export { page } from '$app/state';\n" }, 'core-is-pure'],
+		'the core on a database': [{ 'src/core/a.ts': "export { default } from 'better-sqlite3';\n" }, 'core-is-pure'],
+		'the lab on a database': [
+			{ 'src/lab/a.ts': "export { default } from 'better-sqlite3';\n" },
+			'lab-knows-no-database'
+		],
+		'a chart of Svelte on the server': [
+			{
+				[`${ROOM}/trials/view.ts`]: nothing,
+				'src/lib/charts/A.svelte': `<script lang="ts">\n\timport { nothing } from '../server/rooms/trials/view';\n</script>\n\n{nothing}\n`
+			},
+			'charts-know-the-core-only'
+		],
 		'the base on a room': [
 			{ [`${ROOM}/clients/view.ts`]: nothing, 'src/lib/server/base/b.ts': imports('../rooms/clients/view') },
 			'base-imports-upward'

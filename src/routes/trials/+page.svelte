@@ -51,7 +51,7 @@
 	{:else}
 		<TrialFilter filter={data.filter} hosts={data.hosts} total={data.total} all={data.all} />
 		{#if data.trials.length}
-			<TrialTable trials={data.trials} states={data.trials.map(stateOf).join('\n')} />
+			<TrialTable trials={data.trials} {stateOf} />
 		{:else}
 			<p>No trial fits. <Button kind="ghost" size="small" on:click={() => goto('/trials')}>Show all</Button></p>
 		{/if}

@@ -10,16 +10,15 @@
 	type Row = TrialListView['trials'][number];
 	interface Props {
 		trials: readonly Row[];
-		/** A line for each: its state, with what is done of it. */
-		states: string;
+		/** Its state, with what is done of it. */
+		stateOf: (row: Row) => string;
 	}
-	let { trials, states }: Props = $props();
-	const stateOf = $derived(new Map(states.split('\n').map((state, i) => [trials[i]?.id, state])));
+	let { trials, stateOf }: Props = $props();
 	const columns = $derived<Column<Row>[]>([
 		{ key: 'question', name: 'Question and answer', sort: (row) => row.question },
 		{ key: 'client', name: 'Client', text: (row) => row.client, sort: (row) => row.client },
 		{ key: 'kind', name: 'Kind', text: (row) => KINDS[row.kind], sort: (row) => row.kind },
-		{ key: 'status', name: 'State', text: (row) => stateOf.get(row.id) ?? '', sort: (row) => row.status },
+		{ key: 'status', name: 'State', text: stateOf, sort: (row) => row.status },
 		{ key: 'when', name: 'Started', text: (row) => formatMoment(row.when), sort: (row) => row.when }
 	]);
 </script>

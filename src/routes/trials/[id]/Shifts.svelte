@@ -13,9 +13,12 @@
 	}
 	let { data, drawn }: Props = $props();
 
-	/** Others would be empty drawings. */
+	/** Others would be empty drawings; the one that the address asks for stands all the same. */
 	const metrics = $derived(
-		METRICS.filter(({ id }) => data.judgement.results.some(({ metric, shift }) => metric === id && shift))
+		METRICS.filter(
+			({ id }) =>
+				id === data.metric || data.judgement.results.some(({ metric, shift }) => metric === id && shift)
+		)
 	);
 	const isDrawn = (load: SheetView['loads'][number]) =>
 		load.counts &&

@@ -14,7 +14,7 @@
 <Confirm open heading="Stop this trial?" action="Stop it" {onconfirm} {oncancel}>
 	<p>
 		{hasAnswer
-			? 'The rounds that were added and are not loaded yet are not made. The answer stays, with what the loads since then add to it.'
+			? 'Added rounds that are not loaded yet are cancelled. The answer stays, with what the loads since then add to it.'
 			: 'Nothing more is loaded. What was measured stays and is looked at; the trial can go on later.'}
 	</p>
 </Confirm>

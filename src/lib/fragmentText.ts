@@ -15,11 +15,19 @@ export function writeFragment(section: string, values: Record<string, string>): 
 	return `#${section}${query ? `&${query}` : ''}`;
 }
 
-/** A query that says which parts of a sheet are open. @param search with or without `?`; the rest of it stays */
-export function queryWithOpen(search: string, open: readonly string[]): string {
+/** A query with some values changed; an empty value goes. @param search with or without `?`; the rest of it stays */
+export function queryWith(search: string, changes: Readonly<Record<string, string>>): string {
 	const query = new URLSearchParams(search);
-	if (open.length) query.set('open', open.join(','));
-	else query.delete('open');
+	for (const [name, value] of Object.entries(changes))
+		if (value) query.set(name, value);
+		else query.delete(name);
 	const text = query.toString().replaceAll('%2C', ',');
 	return text ? `?${text}` : '';
 }
+
+/** A query that says which parts of a sheet are open. */
+export const queryWithOpen = (search: string, open: readonly string[]): string =>
+	queryWith(search, { open: open.join(',') });
+
+/** The parts of a sheet that a query names as open. */
+export const openIn = (search: URLSearchParams): string[] => (search.get('open') ?? '').split(',').filter(Boolean);

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { parseFragment, queryWithOpen, writeFragment } from '../../src/lib/fragmentText';
+import { openIn, parseFragment, queryWith, queryWithOpen, writeFragment } from '../../src/lib/fragmentText';
 
 describe('the part of the address behind #', () => {
 	it('names a section and what is chosen in it', () => {
@@ -24,5 +24,18 @@ describe('the part of the address behind #', () => {
 		expect(queryWithOpen('?metric=tbt', ['why', 'loads'])).to.equal('?metric=tbt&open=why,loads');
 		expect(queryWithOpen('?open=why&metric=tbt', [])).to.equal('?metric=tbt');
 		expect(queryWithOpen('?open=why', [])).to.equal('');
+	});
+
+	it('has some of its values changed, and those that are empty taken away', () => {
+		expect(queryWith('?open=why&metric=tbt', { metric: 'cls', variant: '3' })).to.equal(
+			'?open=why&metric=cls&variant=3'
+		);
+		expect(queryWith('?exclude=12', { exclude: '' })).to.equal('');
+	});
+
+	it('is read for the parts that it opens', () => {
+		expect(openIn(new URLSearchParams('open=why,loads'))).to.deep.equal(['why', 'loads']);
+		expect(openIn(new URLSearchParams('open='))).to.deep.equal([]);
+		expect(openIn(new URLSearchParams(''))).to.deep.equal([]);
 	});
 });

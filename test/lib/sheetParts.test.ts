@@ -1,9 +1,8 @@
 import { expect } from 'chai';
 import Sheet from '$lib/parts/Sheet.svelte';
-import { fetchOpened as fetchOfLoad, isFetched } from '../../src/routes/loads/[id]/lazyParts';
+import { fetchComponents as fetchOfLoad } from '../../src/routes/loads/[id]/partComponents';
 import { PART_NAMES as LOAD_PARTS } from '../../src/routes/loads/[id]/partNames';
-import type { LoadPartId } from '../../src/lib/server/rooms/loads/partsView';
-import { fetchOpened as fetchOfTrial } from '../../src/routes/trials/[id]/lazyParts';
+import { fetchComponents as fetchOfTrial } from '../../src/routes/trials/[id]/partComponents';
 import { PART_NAMES as TRIAL_PARTS } from '../../src/routes/trials/[id]/partNames';
 import { percentOf } from '../../src/routes/trials/[id]/percent';
 import { show as render, type Shown } from '../support/svelte/show';
@@ -11,26 +10,19 @@ import { show as render, type Shown } from '../support/svelte/show';
 const show = (component: unknown, props: object): Promise<Shown> => render(component as never, props as never);
 
 describe('parts of a sheet', () => {
-	it('come with the first screen where the address opens them, and else when they are opened', async () => {
-		expect(Object.keys(await fetchOfLoad(['weight', 'facts']))).to.have.members(['weight', 'facts']);
-		expect(await fetchOfLoad([''])).to.deep.equal({});
-		expect(Object.keys(await fetchOfTrial(['why']))).to.have.members(['arms', 'method', 'why']);
-	});
-
-	it('are none that an address makes up', async () => {
-		expect(await fetchOfLoad(['toString', 'nothing', '__proto__'])).to.deep.equal({});
-		expect(Object.keys(await fetchOfTrial(['constructor']))).to.have.members(['arms', 'method']);
+	it('bring their component with their data, and no other', async () => {
+		expect(Object.keys(await fetchOfLoad({ weight: {}, frames: {} }))).to.have.members(['weight', 'frames']);
+		expect(await fetchOfLoad({})).to.deep.equal({});
+		expect(await fetchOfTrial({})).to.deep.equal({});
 	});
 
 	it('each have a name and a component', async () => {
-		const ids = Object.keys(LOAD_PARTS) as LoadPartId[];
-		const printed = ids.filter((id) => !isFetched(id));
-		expect(printed).to.have.members(['figures', 'circumstances']);
-		const fetched = await fetchOfLoad(ids);
-		expect(Object.keys(fetched)).to.have.members(ids.filter(isFetched));
-		const ofTrial = await fetchOfTrial(Object.keys(TRIAL_PARTS));
+		const all = (names: object) => Object.fromEntries(Object.keys(names).map((id) => [id, {}]));
+		const ofLoad = await fetchOfLoad(all(LOAD_PARTS) as never);
+		expect(Object.keys(ofLoad)).to.have.members(Object.keys(LOAD_PARTS));
+		const ofTrial = await fetchOfTrial(all(TRIAL_PARTS) as never);
 		expect(Object.keys(ofTrial)).to.have.members(Object.keys(TRIAL_PARTS));
-		for (const component of [...Object.values(fetched), ...Object.values(ofTrial)])
+		for (const component of [...Object.values(ofLoad), ...Object.values(ofTrial)])
 			expect(component).to.be.a('function');
 	});
 

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { findClientByName } from '../../src/lib/server/rooms/clients/clients';
-import type { LoadView } from '../../src/lib/server/rooms/loads/view';
+import type { LoadHead } from '../../src/lib/server/rooms/loads/view';
 import type { standingView } from '../../src/lib/server/rooms/standings/view';
 import type { watchedPageView } from '../../src/lib/server/rooms/watch/pageView';
 import { dataOf, demoDb, screen } from '../support/svelte/screens';
@@ -135,10 +135,10 @@ describe('rooms of the demonstration', function () {
 
 	describe('a load', () => {
 		let shown: Shown;
-		let data: LoadView;
+		let data: LoadHead;
 		before(async () => {
-			shown = await screen('/loads/1?open=timeline,frames,facts,weights,requests,tasks,held,conditions');
-			data = (await dataOf('/loads/1')).data as unknown as LoadView;
+			shown = await screen('/loads/1?open=frames,facts,weight,thread,held,figures,circumstances');
+			data = (await dataOf('/loads/1')).data as unknown as LoadHead;
 		});
 
 		it('shows its figures under the names of the field', () => {

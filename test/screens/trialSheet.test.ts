@@ -2,13 +2,15 @@ import { expect } from 'chai';
 import { createTrial, startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
 import { metricOf } from '$core/metrics/catalogue';
 import { deriveEvidence } from '../../src/lib/server/rooms/trials/evidence';
-import type { SheetView } from '../../src/lib/server/rooms/trials/sheetView';
+import type { SheetHead } from '../../src/lib/server/rooms/trials/sheet/head';
+import type { Chosen, SheetParts } from '../../src/lib/server/rooms/trials/sheet/parts';
 import { trialInput } from '../support/queue';
 import { dataOf, demoDb, screen } from '../support/svelte/screens';
 import type { Shown } from '../support/svelte/show';
 
 const plain = (text: string) => text.replace(/\s+/g, ' ').trim();
-const sheetOf = async (path: string) => (await dataOf(path)).data as unknown as SheetView;
+type Sheet = SheetHead & { chosen: Chosen; shown: SheetParts };
+const sheetOf = async (path: string) => (await dataOf(path)).data as unknown as Sheet;
 const partOf = (shown: Shown, id: string) => shown.the(`.bx--accordion__item[id=${id}]`);
 
 describe('the sheet of a trial', function () {
@@ -18,7 +20,7 @@ describe('the sheet of a trial', function () {
 
 	describe('its first screen', () => {
 		let shown: Shown;
-		let data: SheetView;
+		let data: Sheet;
 		before(async () => {
 			shown = await screen('/trials/1');
 			data = await sheetOf('/trials/1');
@@ -67,16 +69,17 @@ describe('the sheet of a trial', function () {
 	});
 
 	describe('its parts', () => {
-		it('are a line of finding each, and closed but for what is printed', async () => {
+		it('are a line of finding each and nothing more while they are closed, neither shown nor sent', async () => {
 			const data = await sheetOf('/trials/1');
 			const shown = await screen('/trials/1');
 			for (const { id, finding } of data.parts) {
 				const part = partOf(shown, id);
 				expect(part.the('.part-finding').text).to.equal(plain(finding));
-				const isPrinted = id === 'arms' || id === 'method';
-				expect(part.has('section'), id).to.equal(isPrinted);
+				expect(part.has('section'), id).to.equal(false);
 				expect(part.the('button').attribute('aria-expanded')).to.equal('false');
 			}
+			expect(data.shown).to.deep.equal({});
+			expect(Object.keys(data)).not.to.include.members(['loads', 'evidence', 'judgement']);
 		});
 
 		it('open by the address, and hold what their line promises', async () => {
@@ -87,9 +90,9 @@ describe('the sheet of a trial', function () {
 			for (const id of ['why', 'fairness', 'table', 'frames', 'loads', 'held'])
 				expect(partOf(shown, id).the('button').attribute('aria-expanded'), id).to.equal('true');
 			// Each cause that was found for the shown variant is told.
-			const arm = data.evidence!.arms[0]!;
 			expect(opened('why').text.length).to.be.above(100);
-			expect(arm.condition).to.equal('phone');
+			expect(data.chosen.condition).to.equal('phone');
+			expect(data.shown.why!.why!.causes.length).to.be.above(0);
 			// All metrics that were measured, those that decide among them.
 			const heads = opened('table').texts('th[scope=row]');
 			for (const { metric } of data.boards[0]!.answers[0]!.rows)
@@ -100,7 +103,7 @@ describe('the sheet of a trial', function () {
 				.all('a')
 				.map((link) => link.attribute('href')!)
 				.filter((href) => /^\/loads\/\d+$/.test(href));
-			expect(new Set(loads).size).to.equal(Math.min(25, data.loads.length));
+			expect(new Set(loads).size).to.equal(Math.min(25, data.answer.loads));
 			// Films of both variants, played and in step.
 			expect(
 				opened('frames')
@@ -120,8 +123,21 @@ describe('the sheet of a trial', function () {
 				const labels = shown.all('svg[aria-label]').map((drawing) => drawing.attribute('aria-label')!);
 				expect(labels.filter((label) => label.includes(name)).length, metric).to.equal(2);
 			}
-			const { metric } = await sheetOf('/trials/1?metric=nonsense');
-			expect(metric).to.equal('lcp');
+			const { chosen } = await sheetOf('/trials/1?metric=nonsense');
+			expect(chosen.metric).to.equal('lcp');
+		});
+
+		it('speak of the conditions and the variant that the address names, where the trial has them', async () => {
+			const { comparisons } = await sheetOf('/trials/3');
+			const variant = comparisons.at(-1)!.id;
+			expect(variant).not.to.equal(comparisons[0]!.id);
+			const other = await sheetOf(`/trials/3?open=why,frames&conditions=desktop&variant=${variant}`);
+			expect(other.chosen).to.include({ condition: 'desktop', arm: variant });
+			const shown = await screen(`/trials/1?open=frames&conditions=desktop`);
+			expect(partOf(shown, 'frames').has('section')).to.equal(true);
+			const none = await sheetOf('/trials/1?open=why,nonsense&conditions=moon&variant=99999');
+			expect(none.chosen.condition).to.equal('phone');
+			expect(Object.keys(none.shown)).to.deep.equal(['why']);
 		});
 	});
 
@@ -160,7 +176,7 @@ describe('the sheet of a trial', function () {
 				{ name: 'Plain', url: 'http://a.test', baseline: true },
 				{ name: 'With a cache', url: 'http://a.test' }
 			];
-			const shown = await screen(`/trials/${await make({ kind: 'before-after', arms })}`);
+			const shown = await screen(`/trials/${await make({ kind: 'before-after', arms })}?open=arms`);
 			expect(shown.text).to.include('before and after');
 			expect(shown.texts('td.word').every((word) => word === 'not yet')).to.equal(true);
 			for (const { name } of arms) expect(partOf(shown, 'arms').text).to.include(name);

@@ -12,7 +12,7 @@ import {
 import { countLoneLoads, loneLoads } from '../../src/lib/server/rooms/loads/loads';
 import { againRequests, findRequest, requestedOrder } from '../../src/lib/server/rooms/loads/requested';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
-import { loadView } from '../../src/lib/server/rooms/loads/view';
+import { loadHead, openedParts } from '../../src/lib/server/rooms/loads/view';
 import { finishJob, leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { measuredLoad, refusal, useQueue } from '../support/queue';
 import { requestOf, type recordOf } from '../support/records';
@@ -46,7 +46,10 @@ describe('the page of a load, asked again', () => {
 			storeRequestedLoad(q.now.db, job, order.version, measuredLoad(knownOf(order)));
 		}
 	};
-	const shown = (id: number) => loadView(q.now.db, id, (trialId) => findTrial(q.now.db, trialId))!;
+	const shown = (id: number) => ({
+		...loadHead(q.now.db, id, (trialId) => findTrial(q.now.db, trialId))!,
+		...openedParts(q.now.db, id, ['checks']).checks!
+	});
 	const finding = (id: number, part: string) => shown(id).parts.find((one) => one.id === part)!.finding;
 
 	it('is asked as its load was, patiently or with an interaction, on behalf of its variant', () => {

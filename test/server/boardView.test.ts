@@ -3,7 +3,7 @@ import type { LateLoadView } from '../../src/lib/server/rooms/trials/lateView';
 import { expect } from 'chai';
 import { judge } from '$core/trial/judge/judge';
 import { boardsOf, stripsOf } from '../../src/lib/server/rooms/trials/boardView';
-import { partsOf, type PartsInput } from '../../src/lib/server/rooms/trials/partsView';
+import { partLines, type PartsInput } from '../../src/lib/server/rooms/trials/sheet/lines';
 import { NO_SETUP } from '$core/trial/design/setup';
 import { blankComponent } from '../../src/lib/parts/setupDraft';
 import { wordsIn } from '$core/wording/words';
@@ -102,7 +102,7 @@ describe('the parts of a sheet in a line each', () => {
 		...extra
 	});
 	const findings = (extra: Partial<PartsInput> = {}) =>
-		Object.fromEntries(partsOf(input(extra)).map(({ id, finding }) => [id, finding]));
+		Object.fromEntries(partLines(input(extra)).map(({ id, finding }) => [id, finding]));
 
 	it('say what is not there yet, and why', () => {
 		expect(findings().why).to.equal('Being worked out from the records');

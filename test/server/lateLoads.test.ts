@@ -5,7 +5,7 @@ import { settleAfterRequest } from '../../src/lib/server/rooms/trials/progress';
 import { deriveJudgement } from '../../src/lib/server/rooms/trials/judgement';
 import { lateLoadsOf } from '../../src/lib/server/rooms/trials/lateView';
 import { listedAnswer } from '../../src/lib/server/rooms/trials/listedAnswer';
-import { sheetView } from '../../src/lib/server/rooms/trials/sheetView';
+import { wholeSheet } from '../../src/lib/server/rooms/trials/sheet/whole';
 import { checkLateWork, deleteTrial, startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
 import { deleteQueuedJob, finishJob, leaseJob, type Job } from '../../src/lib/server/base/queue/jobs';
 import { emptyRecord } from '$core/load/record/emptyRecord';
@@ -71,7 +71,7 @@ describe('late loads of a trial', () => {
 		runRounds(id);
 		const [, b] = q.now.trial(id).design.arms.map((arm) => arm.id);
 		for (const job of lateJobs()) store(job, (arm) => (arm === b ? 350 : 0));
-		const sheet = await sheetView(q.now.db, q.now.trial(id), '');
+		const sheet = await wholeSheet(q.now.db, q.now.trial(id), '');
 		const [answer] = sheet.boards[0]!.answers;
 		expect(answer!.sentence).to.match(/^In one load what “B” saves in blocking time came back by itself, 5/);
 		expect(answer!.rows.find((row) => row.metric === 'tbt')!.word).to.equal('comes back later');

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { effectByAge } from '../../src/lib/server/rooms/trials/effectByAge';
-import { sheetView } from '../../src/lib/server/rooms/trials/sheetView';
+import { wholeSheet } from '../../src/lib/server/rooms/trials/sheet/whole';
 import { repeatByAge } from '../../src/lib/server/rooms/trials/repeat';
 import { createTrial } from '../../src/lib/server/rooms/trials/commands';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
@@ -67,7 +67,7 @@ describe('a trial once more after some time', () => {
 				['24 hours later', '1.71\u00a0s', 'faster']
 			]);
 		}
-		const { effectByAge: shown } = await sheetView(db, findTrial(db, old)!, 'lcp');
+		const { effectByAge: shown } = await wholeSheet(db, findTrial(db, old)!, 'lcp');
 		expect(shown).to.have.length(1);
 	});
 

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
-import { sheetView } from '../../src/lib/server/rooms/trials/sheetView';
+import { wholeSheet } from '../../src/lib/server/rooms/trials/sheet/whole';
 import { parsePresence } from '$core/trial/design/presence';
 import { describeReason } from '$core/wording/reasons';
 import { startPlace } from '../../src/lib/server/rooms/trials/orders';
@@ -36,7 +36,7 @@ describe('what a trial asks of its loads', () => {
 		const id = q.now.make({ rounds: 8, primary: ['lcp'], arms: arms('header x-cache: HIT') });
 		for (let job = q.now.lease(); job; job = q.now.lease())
 			q.now.finish(job, { ...page(job.round !== 3), figures: { lcp: 2000 + job.round } });
-		const sheet = await sheetView(q.now.db, q.now.trial(id), '');
+		const sheet = await wholeSheet(q.now.db, q.now.trial(id), '');
 		expect(sheet.presence[0]!.checks).to.deep.equal([{ check: 'header x-cache: HIT', met: 7, loads: 8 }]);
 		expect(sheet.boards[0]!.answers[0]!.caveats.broke).to.equal(
 			'“With cache”: “header x-cache: HIT” was met in 7 of 8 loads.'
@@ -76,7 +76,7 @@ describe('what a trial asks of its loads', () => {
 		const hit = [requestOf({ url: 'https://count.test/hit', startMs: 500 })];
 		for (let job = q.now.lease(); job; job = q.now.lease())
 			q.now.finish(job, { requests: job.armId === first!.id ? hit : [], figures: { lcp: 2000 } });
-		const sheet = await sheetView(q.now.db, q.now.trial(id), '');
+		const sheet = await wholeSheet(q.now.db, q.now.trial(id), '');
 		expect(sheet.sends[0]!.own[0]).to.deep.include({ sent: 0, loads: 4, fate: 'unknown' });
 		expect(sheet.boards[0]!.answers[0]!.caveats.broke).to.equal(
 			'“B”: Visit counting left in 0 of 4 loads while they loaded; whether it leaves later is not known.'

@@ -92,7 +92,7 @@ export async function openScreen(app: TestApp): Promise<Screen> {
 		async openPart(id) {
 			const heading = part(id).locator('.bx--accordion__heading');
 			if ((await heading.getAttribute('aria-expanded')) === 'false') await heading.click();
-			await part(id).locator('section > :not(h2)').first().waitFor();
+			await part(id).locator('section > :not(h2, .bx--inline-loading)').first().waitFor();
 			return part(id);
 		},
 		close() {

@@ -61,12 +61,9 @@
 	}: Props = $props();
 
 	const ROW = 24;
-	// svelte-ignore state_referenced_locally
-	let wish: RequestWish = $state.raw(wishFrom(asked));
-	// svelte-ignore state_referenced_locally
-	let byOwner = $state(asked.by === 'owner');
-	// svelte-ignore state_referenced_locally
-	let opened: number | null = $state(Number(asked.open) || null);
+	let wish: RequestWish = $derived(wishFrom(asked));
+	let byOwner = $derived(asked.by === 'owner');
+	let opened: number | null = $derived(Number(asked.open) || null);
 	let folded: string[] = $state([]);
 	let cursor: number | null = $state(null);
 	let axis: HTMLDivElement | undefined = $state();

@@ -17,8 +17,7 @@
 
 	const moved = $derived(shifts.filter((shift) => shift.value >= 0.0005));
 	/** 0 shows the LCP element, n the nth shift. */
-	// svelte-ignore state_referenced_locally
-	let at = $state(Math.max(0, Number(asked.shift) || 0));
+	let at = $derived(Math.max(0, Number(asked.shift) || 0));
 	const step = $derived(Math.min(at, moved.length));
 	const shift = $derived(step > 0 ? moved[step - 1]! : null);
 	function go(to: number) {

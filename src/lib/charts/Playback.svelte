@@ -15,8 +15,7 @@
 		endMs: number;
 	}
 	let { frames, frameUrl, width, height, endMs }: Props = $props();
-	// svelte-ignore state_referenced_locally
-	const clock = new FilmClock(endMs);
+	const clock = $derived(new FilmClock(endMs));
 	const index = $derived(frameAt({ frames }, clock.at));
 </script>
 

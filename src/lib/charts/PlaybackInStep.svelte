@@ -13,8 +13,8 @@
 	let { films, nameOf, colourOf }: Props = $props();
 	const endOf = ({ frames, lcpMs }: Film) => Math.max(frames.at(-1)?.atMs ?? 0, lcpMs ?? 0);
 	const frameUrl = ({ load }: Film, index: number) => `/api/loads/${load}/frames/${index + 1}`;
-	// svelte-ignore state_referenced_locally
-	const clock = new FilmClock(Math.max(...films.map(endOf)));
+	const endMs = $derived(Math.max(...films.map(endOf)));
+	const clock = $derived(new FilmClock(endMs));
 	const pictures = $derived(films.flatMap((film) => film.frames.map((_, i) => frameUrl(film, i))));
 </script>
 

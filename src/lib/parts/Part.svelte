@@ -10,27 +10,18 @@
 		finding: string;
 		/** `trouble` is seen at a glance. */
 		tone?: 'plain' | 'trouble';
-		/** Printed though it is closed. */
-		printed?: boolean;
-		/** Fetch what the part needs: it is about to be opened. */
-		prefetch?: () => void;
 		children: Snippet;
 	}
-	let { id, title, finding, tone = 'plain', printed = false, prefetch, children }: Props = $props();
+	let { id, title, finding, tone = 'plain', children }: Props = $props();
 	const parts = openParts();
 	const isOpen = $derived(parts.isOpen(id));
 </script>
 
-<AccordionItem
-	{id}
-	bind:open={() => isOpen, (open: boolean) => parts.set(id, open)}
-	class={printed ? 'printed' : ''}
-	on:mouseenter={() => prefetch?.()}
->
+<AccordionItem {id} bind:open={() => isOpen, (open: boolean) => void parts.set(id, open)}>
 	<svelte:fragment slot="title"
 		><span class="part-title">{title}</span><span class="part-finding {tone}">{finding}</span></svelte:fragment
 	>
-	{#if isOpen || printed}<section aria-label={title}>
+	{#if isOpen}<section aria-label={title}>
 			<!-- The line above is a control: this stands in the outline of the page. -->
 			<h2 class="visually-hidden">{title}</h2>
 			{@render children()}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What a variant's page runs on: components, features, effort; goes with a form as JSON in a hidden field. */
+	import { untrack } from 'svelte';
 	import Field from './Field.svelte';
 	import { Button, NumberInput } from 'carbon-components-svelte';
 	import { exclusiveClashes, type Setup } from '$core/trial/design/setup';
@@ -15,16 +16,12 @@
 		isOpen?: boolean;
 	}
 	let { name, setup, label, isOpen = false }: Props = $props();
-	// svelte-ignore state_referenced_locally
-	let components = $state(structuredClone($state.snapshot(setup)?.components ?? []));
-	// svelte-ignore state_referenced_locally
-	let features = $state(featureLines(setup));
-	// svelte-ignore state_referenced_locally
-	let effort: number | null = $state(setup?.effortHours ?? null);
+	let components = $state(untrack(() => structuredClone($state.snapshot(setup)?.components ?? [])));
+	let features = $state(untrack(() => featureLines(setup)));
+	let effort: number | null = $state(untrack(() => setup?.effortHours ?? null));
 	const value = $derived(setupFrom(components, features, effort));
 	const isEmpty = $derived(isEmptySetup(value));
-	// svelte-ignore state_referenced_locally
-	let isShown = $state(isOpen || (setup !== null && !isEmptySetup(setup)));
+	let isShown = $state(untrack(() => isOpen || (setup !== null && !isEmptySetup(setup))));
 	/** Of the agency's library, fetched when somebody writes a setup. */
 	let offers = $state<Offer[]>([]);
 	let chosen = $state('');

@@ -15,15 +15,17 @@
 		last?: Snippet;
 	}
 	let { parts, first, children, last }: Props = $props();
-	const open = provideOpenParts(page.url.searchParams.get('open'));
-	const follow = () => open.followFragment();
-	// Once the router stands, and after each link within the sheet.
-	afterNavigate(follow);
+	const open = provideOpenParts(page.url.searchParams);
+	const follow = () => void open.followAddress(page.url.searchParams);
+	// Once the router stands, and after each link within the sheet; opening a part is a step of its own.
+	afterNavigate(({ type, from, to }) => {
+		if (type !== 'goto' || from?.url.pathname !== to?.url.pathname) follow();
+	});
 
 	function go(event: MouseEvent, id: string) {
 		if (event.ctrlKey || event.metaKey || event.shiftKey) return;
 		event.preventDefault();
-		open.goTo(id);
+		void open.goTo(id);
 	}
 </script>
 
@@ -39,6 +41,7 @@
 				</li>
 			{/each}
 		</ol>
+		<a href="?open={parts.map(({ id }) => id).join(',')}">Open all parts</a>
 	</nav>
 	<div class="column">
 		{@render first()}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What is watched, under which conditions, when, and who hears of it. */
+	import { untrack } from 'svelte';
 	import { Accordion, AccordionItem, Button, Checkbox, NumberInput, TextArea } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import { live } from '$lib/live.svelte';
@@ -27,14 +28,10 @@
 	const choices = $derived(data.choices);
 	const issues = $derived(form?.issues ?? []);
 	const problem = $derived(form?.problem ?? '');
-	// svelte-ignore state_referenced_locally
-	let draft = $state({ ...(form?.typed ?? data.typed) });
-	// svelte-ignore state_referenced_locally
-	let clientId = $state(String(draft.clientId || data.choices.clientId || ''));
-	// svelte-ignore state_referenced_locally
-	let offer = $state.raw(data.choices.offer);
-	// svelte-ignore state_referenced_locally
-	let pages = $state.raw(form?.taken ?? data.choices.taken);
+	let draft = $state(untrack(() => ({ ...(form?.typed ?? data.typed) })));
+	let clientId = $state(untrack(() => String(draft.clientId || data.choices.clientId || '')));
+	let offer = $state.raw(untrack(() => data.choices.offer));
+	let pages = $state.raw(untrack(() => form?.taken ?? data.choices.taken));
 	let loads = $state<number | null>(Number(draft.loads));
 	const wrong = (path: string) =>
 		issues.find((issue) => issue.path === path || issue.path.startsWith(`${path}.`))?.message ?? '';

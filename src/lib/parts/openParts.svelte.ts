@@ -1,47 +1,43 @@
-/** Which parts of a sheet are open; kept in the address, so that a sheet can be linked as it is read. */
+/** Which parts of a sheet are open; kept in the address, from which the server reads what it has to send of them. */
 import { getContext, setContext } from 'svelte';
-import { replaceState } from '$app/navigation';
+import { goto } from '$app/navigation';
 import { page } from '$app/state';
-import { parseFragment, queryWithOpen } from '$lib/fragmentText';
+import { openIn, parseFragment, queryWithOpen } from '$lib/fragmentText';
 
 const KEY = Symbol('open parts');
 
 export class OpenParts {
 	private ids = $state<string[]>([]);
 
-	constructor(asked: string | null) {
-		this.ids = asked ? asked.split(',') : [];
+	constructor(search: URLSearchParams) {
+		this.ids = openIn(search);
 	}
 
 	isOpen(id: string): boolean {
 		return this.ids.includes(id);
 	}
 
-	set(id: string, open: boolean): void {
+	async set(id: string, open: boolean): Promise<void> {
 		if (open === this.isOpen(id)) return;
 		this.ids = open ? [...this.ids, id] : this.ids.filter((other) => other !== id);
-		this.keep();
+		const address = page.url.pathname + queryWithOpen(page.url.search, this.ids) + location.hash;
+		await goto(address, { replaceState: true, noScroll: true, keepFocus: true });
 	}
 
 	/** Open a part and bring it into view. */
-	goTo(id: string): void {
-		this.set(id, true);
+	async goTo(id: string): Promise<void> {
+		await this.set(id, true);
 		requestAnimationFrame(() => document.getElementById(id)?.scrollIntoView());
 	}
 
-	/** A fragment names a part: `#why`, `#timeline&owner=x`. */
-	followFragment(): void {
+	/** What the address says: parts by their names, and one by its fragment, `#why` or `#timeline&owner=x`. */
+	async followAddress(search: URLSearchParams): Promise<void> {
+		this.ids = openIn(search);
 		const { section } = parseFragment(location.hash);
-		if (section && document.getElementById(section)) this.goTo(section);
-	}
-
-	private keep(): void {
-		replaceState(location.pathname + queryWithOpen(location.search, this.ids) + location.hash, page.state);
+		if (section && document.getElementById(section)) await this.goTo(section);
 	}
 }
 
-export function provideOpenParts(asked: string | null): OpenParts {
-	return setContext(KEY, new OpenParts(asked));
-}
+export const provideOpenParts = (search: URLSearchParams): OpenParts => setContext(KEY, new OpenParts(search));
 
 export const openParts = (): OpenParts => getContext(KEY);

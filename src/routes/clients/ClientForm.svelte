@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What the agency keeps of a client. */
+	import { untrack } from 'svelte';
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { CURRENCIES } from '$core/clients/client';
 	import { keeping } from '$lib/keeping';
@@ -18,8 +19,7 @@
 		issues: { path: string; message: string }[];
 	}
 	let { title, draft, conditions, issues }: Props = $props();
-	// svelte-ignore state_referenced_locally
-	let chosen = $state([...draft.conditions]);
+	let chosen = $state(untrack(() => [...draft.conditions]));
 	const issue = (path: string) =>
 		issues.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? '';
 	const LANGUAGES = [

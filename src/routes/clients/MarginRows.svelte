@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Smallest shifts that matter to a client, where they differ from the house's. */
+	import { untrack } from 'svelte';
 	import { Button, NumberInput } from 'carbon-components-svelte';
 	import { METRICS } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
@@ -12,8 +13,7 @@
 		wrong: string;
 	}
 	let { json, wrong }: Props = $props();
-	// svelte-ignore state_referenced_locally
-	let rows: MarginRow[] = $state(marginRowsOf(json));
+	let rows: MarginRow[] = $state(untrack(() => marginRowsOf(json)));
 	const metrics = METRICS.map(({ id, name }) => ({ value: id as string, text: name }));
 	const next = $derived(freeMarginRow(rows));
 </script>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Levels that are good enough for a client. */
+	import { untrack } from 'svelte';
 	import { Button, NumberInput } from 'carbon-components-svelte';
 	import { METRICS } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
@@ -18,8 +19,7 @@
 		conditions: string | null;
 		value: number | null;
 	}
-	// svelte-ignore state_referenced_locally
-	let rows: Target[] = $state(JSON.parse(json || '[]') as Target[]);
+	let rows: Target[] = $state(untrack(() => JSON.parse(json || '[]') as Target[]));
 	const metrics = METRICS.map(({ id, name }) => ({ value: id as string, text: name }));
 	const places = $derived([
 		{ value: '', text: 'All conditions' },

@@ -21,8 +21,7 @@
 
 	let { data } = $props();
 	type Row = NonNullable<typeof data.view>['rows'][number];
-	// svelte-ignore state_referenced_locally
-	let { assessment, device } = $state({ ...data.filter });
+	let { assessment, device } = $derived(data.filter);
 	const all = $derived(data.view?.rows ?? []);
 	const rows = $derived(
 		all.filter(

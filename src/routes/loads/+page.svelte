@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { keeping } from '$lib/keeping';
@@ -25,8 +26,7 @@
 	const EXAMPLE = '[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]';
 	let deleting: Row | null = $state(null);
 	let deleteForm = $state<HTMLFormElement>();
-	// svelte-ignore state_referenced_locally
-	let showSteps = $state(Boolean(typed?.steps));
+	let showSteps = $state(untrack(() => Boolean(typed?.steps)));
 
 	// A load that ends shows up by itself.
 	let known: string | undefined;

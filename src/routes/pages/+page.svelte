@@ -18,8 +18,10 @@
 	import { amountWords, pathOf } from './pageWords';
 
 	let { data, form } = $props();
-	// svelte-ignore state_referenced_locally
-	let { words, type, which } = $state({ ...data.filter });
+	/** What is typed stays while lists are brought up to date; another address changes it. */
+	const askedWords = $derived(data.filter.words);
+	let words = $derived(askedWords);
+	let { type, which } = $derived(data.filter);
 	const site = $derived(data.site);
 	const view = $derived(data.view);
 	type Row = NonNullable<typeof data.view>['rows'][number];

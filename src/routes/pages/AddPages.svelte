@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Where pages come from: a sitemap, a traffic table, pasted addresses, the links of the site. */
+	import { untrack } from 'svelte';
 	import { Accordion, AccordionItem, Button, InlineLoading } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
@@ -37,8 +38,7 @@
 		((form?.issues ?? []) as Issue[]).find((found) => found.path === path)?.message ?? '';
 	const pasted = $derived((form?.pasted ?? null) as Pasted | null);
 	let sitemapProblem = $state('');
-	// svelte-ignore state_referenced_locally
-	let isOpen = $state(isEmpty);
+	let isOpen = $state(untrack(() => isEmpty));
 
 	async function readSitemap(file: File) {
 		const sent = await sendFile(`/api/sites/${siteId}/sitemap?name=${encodeURIComponent(file.name)}`, file);

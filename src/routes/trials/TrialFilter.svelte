@@ -13,8 +13,10 @@
 		all: number;
 	}
 	let { filter, hosts, total, all }: Props = $props();
-	// svelte-ignore state_referenced_locally
-	let { words, status, kind, tone, host } = $state({ ...filter });
+	/** What is typed stays while lists are brought up to date; another address changes it. */
+	const askedWords = $derived(filter.words);
+	let words = $derived(askedWords);
+	let { status, kind, tone, host } = $derived(filter);
 	const TONES: Record<string, string> = {
 		better: 'Something better',
 		worse: 'Something worse',

@@ -11,10 +11,11 @@
 
 	let { data } = $props();
 	type Row = (typeof data.rows)[number];
-	// svelte-ignore state_referenced_locally
-	let { words, state: is, band, type } = $state({ ...data.filter });
-	// svelte-ignore state_referenced_locally
-	let period = $state<string>(data.period);
+	/** What is typed stays while lists are brought up to date; another address changes it. */
+	const askedWords = $derived(data.filter.words);
+	let words = $derived(askedWords);
+	let { state: is, band, type } = $derived(data.filter);
+	let period = $derived<string>(data.period);
 	const BANDS = ['good', 'needs improvement', 'poor'] as const;
 	const rows = $derived(
 		data.rows.filter(

@@ -18,21 +18,26 @@ interface Route {
 	pattern: RegExp;
 	names: string[];
 	hasServer: boolean;
+	/** Folders below the first whose frame loads something, outermost first. */
+	frames: string[];
 	/** What the page loads in a browser too. */
 	hasShared: boolean;
 }
 
-function* routesIn(folder: string, parts: string[] = []): Generator<Route> {
+function* routesIn(folder: string, parts: string[] = [], outer: string[] = []): Generator<Route> {
 	const entries = readdirSync(folder, { withFileTypes: true });
 	const files = new Set(entries.map(({ name }) => name));
+	const frames = parts.length && files.has('+layout.server.ts') ? [...outer, folder] : outer;
 	if (files.has('+page.svelte')) {
 		const names = parts.flatMap((part) => part.match(/^\[(\w+)\]$/)?.[1] ?? []);
 		const pattern = new RegExp(`^/${parts.map((part) => (part.startsWith('[') ? '([^/]+)' : part)).join('/')}$`);
-		yield { folder, pattern, names, hasServer: files.has('+page.server.ts'), hasShared: files.has('+page.ts') };
+		const [hasServer, hasShared] = [files.has('+page.server.ts'), files.has('+page.ts')];
+		yield { folder, pattern, names, frames, hasServer, hasShared };
 	}
 	// Reports that are shared have a page without our frame and script: they are rendered by their own handler.
 	for (const entry of entries)
-		if (entry.isDirectory() && entry.name !== 'api') yield* routesIn(join(folder, entry.name), [...parts, entry.name]);
+		if (entry.isDirectory() && entry.name !== 'api')
+			yield* routesIn(join(folder, entry.name), [...parts, entry.name], frames);
 }
 
 // Those without a parameter first: `/trials/new` is no trial called "new".
@@ -85,9 +90,12 @@ export async function dataOf(path: string, { client }: ScreenRequest = {}) {
 	const values = route.pattern.exec(url.pathname)!.slice(1);
 	const params = Object.fromEntries(route.names.map((name, i) => [name, values[i]!]));
 	const cookies = { get: () => (client === undefined ? undefined : String(client)), set: () => undefined };
-	const layout = (await importAt(join(ROUTES, '+layout.server.ts'))) as { load: Load };
 	const shared = { params, url, cookies, depends: () => undefined, setHeaders: () => undefined, locals };
-	const frame = (await layout.load(shared)) as object;
+	const frame: object = {};
+	for (const folder of [ROUTES, ...route.frames]) {
+		const layout = (await importAt(join(folder, '+layout.server.ts'))) as { load: Load };
+		Object.assign(frame, await layout.load(shared));
+	}
 	const request = new Request(url);
 	const event = { ...shared, request, parent: () => Promise.resolve(frame), getClientAddress: () => '127.0.0.1' };
 	const server = route.hasServer ? ((await importAt(join(route.folder, '+page.server.ts'))) as { load?: Load }) : null;

@@ -7,14 +7,15 @@ import { importReadings } from '../rooms/field/importing';
 import { importSitemap, importTraffic } from '../rooms/pages/importing';
 import { deriveEvidence } from '../rooms/trials/evidence';
 import { importHar } from '../rooms/loads/commands';
-import { loadView } from '../rooms/loads/view';
+import { loadHead, openedParts } from '../rooms/loads/view';
 import { findTrial } from '../rooms/trials/trial';
 import type { Db } from '../base/db/connection';
 
 /** Each takes the thread's own database first. */
 export const HEAVY = {
 	importHar,
-	loadView: (db: Db, id: number) => loadView(db, id, (trialId) => findTrial(db, trialId)),
+	loadHead: (db: Db, id: number) => loadHead(db, id, (trialId) => findTrial(db, trialId)),
+	loadParts: openedParts,
 	judgeTrial,
 	deriveEvidence,
 	importTraffic,

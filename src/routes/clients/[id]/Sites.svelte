@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The sites of a client, and what the chosen pages of each stand for. */
+	import { untrack } from 'svelte';
 	import { Button, Tag } from 'carbon-components-svelte';
 	import type { SiteRole } from '$core/clients/site';
 	import { coverageWords } from '$core/wording/coverage';
@@ -28,8 +29,7 @@
 	let { sites, clientId, roles, typed, issues }: Props = $props();
 	const ROLES: Record<SiteRole, string> = { own: 'own', competitor: 'competitor', bench: 'bench' };
 	const issue = (path: string) => issues.find((found) => found.path === path)?.message ?? '';
-	// svelte-ignore state_referenced_locally
-	let isAdding = $state(sites.length === 0 || issues.length > 0);
+	let isAdding = $state(untrack(() => sites.length === 0 || issues.length > 0));
 	const columns: Column<SiteRow>[] = [
 		{ key: 'site', name: 'Site' },
 		{ key: 'role', name: 'Role', text: ({ role }) => ROLES[role] },

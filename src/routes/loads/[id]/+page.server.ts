@@ -1,11 +1,11 @@
-import { error, fail, redirect } from '@sveltejs/kit';
+import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import type { RequestEvent } from './$types';
+import { openIn } from '$lib/fragmentText';
 import { idFrom, issuesOf } from '$lib/server/http/api';
 import { formAction, textOf } from '$lib/server/http/form';
 import { isLargeRecord } from '$lib/server/rooms/loads/loads';
-import { loadView } from '$lib/server/rooms/loads/view';
-import { findTrial } from '$lib/server/rooms/trials/trial';
+import { openedParts } from '$lib/server/rooms/loads/view';
 import {
 	requestAsVisitor,
 	requestTaps,
@@ -15,13 +15,11 @@ import {
 	requestPatience
 } from '$lib/server/rooms/loads/commands';
 
-export const load = async ({ locals, params }) => {
-	const id = Number(params.id);
-	const view = isLargeRecord(locals.db, id)
-		? await locals.heavily('loadView', id)
-		: loadView(locals.db, id, (trialId) => findTrial(locals.db, trialId));
-	if (!view) error(404, `There is no load ${params.id}.`);
-	return view;
+/** What the open parts show; each is fetched when it is opened. */
+export const load = async ({ locals: { db, heavily }, params, url }) => {
+	const [id, open] = [Number(params.id), openIn(url.searchParams)];
+	if (!open.length) return { shown: {} };
+	return { shown: isLargeRecord(db, id) ? await heavily('loadParts', id, open) : openedParts(db, id, open) };
 };
 
 export const actions = {

@@ -1,6 +1,3 @@
-import { fetchOpened } from './lazyParts';
+import { fetchComponents } from './partComponents';
 
-export const load = async ({ data, url }) => ({
-	...data,
-	opened: await fetchOpened((url.searchParams.get('open') ?? '').split(','))
-});
+export const load = async ({ data }) => ({ ...data, components: await fetchComponents(data.shown) });

@@ -1,16 +1,13 @@
 <script lang="ts">
 	/** Under which conditions, on which machine, over which line. */
 	import { formatDuration, formatValue } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/rooms/loads/view';
+	import type { PartProps } from './partProps';
 
-	interface Props {
-		data: LoadView;
-	}
-	let { data }: Props = $props();
-	const record = $derived(data.record);
+	let { data }: PartProps<'circumstances'> = $props();
+	const { record, environment } = $derived(data);
 	const speed = (value: number | null) => value?.toFixed(0) ?? '–';
 	const machine = $derived.by(() => {
-		const { machineSpeed, slowdown, reachedSpeed } = record.environment;
+		const { machineSpeed, slowdown, reachedSpeed } = environment;
 		const around = `${speed(machineSpeed.before)} loops/ms before, ${speed(machineSpeed.after)} after`;
 		return `${around}; slowed ${slowdown.toFixed(1)} times to ${speed(reachedSpeed)}`;
 	});
@@ -20,40 +17,38 @@
 	<dt>Conditions</dt>
 	<dd>{data.detail ?? 'unknown'}</dd>
 	<dt>Browser</dt>
-	<dd>{record.environment.browser}</dd>
+	<dd>{environment.browser}</dd>
 	{#if record.source === 'lab'}
 		<dt class="no-print">Machine</dt>
 		<dd class="no-print">{machine}</dd>
 		{#if data.calm}<dt class="no-print">Calm</dt>
 			<dd class="no-print">{data.calm}</dd>{/if}
-		{#if record.environment.paths.length}<dt>Real way</dt>
+		{#if environment.paths.length}<dt>Real way</dt>
 			<dd>
-				{record.environment.paths
+				{environment.paths
 					.map(
 						({ host, realMs, wantedMs }) =>
 							`${host} ${formatDuration(realMs)} of ${formatDuration(wantedMs)} wanted`
 					)
 					.join('; ')}
 			</dd>{/if}
-		{#if record.environment.network}<dt>Line</dt>
+		{#if environment.network}<dt>Line</dt>
 			<dd>
-				{record.environment.network.mostConnections} connections at most; {formatValue(
+				{environment.network.mostConnections} connections at most; {formatValue(
 					'wire',
-					record.environment.network.downBytes
-				)} down, {formatValue('wire', record.environment.network.upBytes)} up, TLS and all
+					environment.network.downBytes
+				)} down, {formatValue('wire', environment.network.upBytes)} up, TLS and all
 			</dd>{/if}
 		<dt>Settled</dt>
 		<dd>
-			{record.settledMs === null ? '–' : formatDuration(record.settledMs)}{record.capped
-				? ', at the time cap'
-				: ''}
+			{data.settledMs === null ? '–' : formatDuration(data.settledMs)}{data.capped ? ', at the time cap' : ''}
 		</dd>
 		<dt>Score recipe</dt>
-		<dd>{record.recipe}</dd>
+		<dd>{data.recipe}</dd>
 	{/if}
-	{#if record.redirects.length}<dt>Redirects</dt>
+	{#if data.redirects.length}<dt>Redirects</dt>
 		<dd>
-			{#each record.redirects as step, i (i)}<div>{step}</div>{/each}
+			{#each data.redirects as step, i (i)}<div>{step}</div>{/each}
 		</dd>{/if}
 </dl>
 

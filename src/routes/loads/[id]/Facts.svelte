@@ -5,18 +5,15 @@
 	import { cacheLifetimeOf, compressionOf, wordLifetime } from '$core/load/requests/delivery';
 	import type { PageRecord } from '$core/load/record/record';
 	import { pixelExcess } from '$core/load/requests/pictures';
-	import { kindOf, type OwnedRequest } from '$core/load/requests/requestList';
+	import { kindOf } from '$core/load/requests/requestList';
 	import { formatBytes, formatDuration } from '$core/wording/format';
-	import type { MarkRecord } from '$core/load/record/record';
 
-	interface Props {
-		page: PageRecord;
-		requests: OwnedRequest[];
-		marks: MarkRecord[];
-		/** Of the device; 1 where it is not known. */
-		pixelRatio: number;
-	}
-	let { page, requests, marks, pixelRatio }: Props = $props();
+	import type { PartProps } from './partProps';
+
+	let { data }: PartProps<'facts'> = $props();
+	const { requests, marks } = $derived(data);
+	const page = $derived(data.page!);
+	const pixelRatio = $derived(data.record.conditions?.device.pixelRatio ?? 1);
 	const fileOf = (url: string) => url.split('?')[0]!.split('/').filter(Boolean).pop() ?? url;
 	const MOST_IMAGES = 25;
 	const byUrl = $derived(new Map(requests.map((one) => [one.url, one])));

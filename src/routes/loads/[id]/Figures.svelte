@@ -2,17 +2,15 @@
 	/** Every figure with its band and what it costs, and a repeat visit beside the first. */
 	import { METRICS, bandOf, type Metric } from '$core/metrics/catalogue';
 	import { formatDifference, formatValue } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/rooms/loads/view';
+	import type { PartProps } from './partProps';
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
-	let { data }: { data: LoadView } = $props();
+	let { data }: PartProps<'figures'> = $props();
 	const record = $derived(data.record);
 	const measured = $derived(METRICS.filter((metric) => record.figures[metric.id] !== null));
-	const repeat = $derived(
-		record.firstVisit ? measured.filter(({ id }) => record.firstVisit![id] !== null) : []
-	);
+	const repeat = $derived(data.firstVisit ? measured.filter(({ id }) => data.firstVisit![id] !== null) : []);
 	const costOf = ({ id }: Metric) => {
 		const part = data.score.parts.find(({ metric }) => metric === id);
 		return part?.cost == null ? '' : `${part.cost.toFixed(1)} of ${part.weight}`;
@@ -30,7 +28,7 @@
 			key: 'first',
 			name: 'First visit',
 			number: true,
-			text: ({ id }) => formatValue(id, record.firstVisit![id])
+			text: ({ id }) => formatValue(id, data.firstVisit![id])
 		},
 		{
 			key: 'repeat',
@@ -42,7 +40,7 @@
 			key: 'difference',
 			name: 'Difference',
 			number: true,
-			text: ({ id }) => formatDifference(id, record.figures[id]! - record.firstVisit![id]!)
+			text: ({ id }) => formatDifference(id, record.figures[id]! - data.firstVisit![id]!)
 		}
 	];
 </script>

@@ -1,18 +1,12 @@
 <script lang="ts">
 	/** The frames of the load: played, and one beside the other. */
 	import { formatDuration } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/rooms/loads/view';
+	import type { PartProps } from './partProps';
 	import Playback from '$lib/charts/Playback.svelte';
 	import Scroller from '$lib/parts/Scroller.svelte';
 
-	interface Props {
-		data: LoadView;
-		device: { width: number; height: number };
-		frameUrl: (index: number) => string;
-		frameNotes: { frame: number; words: string }[];
-	}
-	let { data, device, frameUrl, frameNotes }: Props = $props();
-	const record = $derived(data.record);
+	let { data, device, frameUrl }: PartProps<'frames'> = $props();
+	const { record, frameNotes } = $derived(data);
 </script>
 
 <Playback

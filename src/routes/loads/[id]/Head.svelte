@@ -1,20 +1,18 @@
 <script lang="ts">
 	/** Which load this is, its figures with their bands, and why it is slow. */
 	import { bandOf, metricOf } from '$core/metrics/catalogue';
-	import { landedElsewhere } from '$core/load/record/landing';
 	import { formatMoment, formatValue } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/rooms/loads/view';
+	import type { LoadHead } from '$lib/server/rooms/loads/view';
 	import BandBar from '$lib/parts/BandBar.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 
 	interface Props {
-		data: LoadView;
+		data: LoadHead;
 	}
 	let { data }: Props = $props();
 	const record = $derived(data.record);
 	const FIGURES = ['score', 'lcp', 'cls', 'tbt', 'inp', 'ttfb', 'fcp', 'wire', 'requests'] as const;
 	const SIGN_IN = 'If it asks to sign in, load it as a visitor who is signed in.';
-	const landed = $derived(landedElsewhere(record));
 	const shown = $derived(FIGURES.filter((id) => record.figures[id] !== null));
 	const meta = $derived(
 		[
@@ -36,17 +34,17 @@
 		{:else if record.source === 'har'}Imported from a HAR file. <a href="/loads">All single loads</a>
 		{:else}A single load. <a href="/loads">All single loads</a>{/if}
 	</p>
-	<h1>{record.page?.title || record.url}</h1>
+	<h1>{record.title || record.url}</h1>
 	<p class="muted small address">{record.finalUrl} · {meta.join(' · ')}</p>
 </header>
 {#if record.failure}
 	<Notice kind="error" title="This load failed. {record.failure.message}" text={record.failure.advice} />
 {/if}
-{#if landed && record.status === 'ok'}
+{#if record.landed && record.status === 'ok'}
 	<Notice
 		kind="warning"
 		title="This load ended on another page."
-		text="{record.url} led to {landed}: the figures are of that page. {SIGN_IN}"
+		text="{record.url} led to {record.landed}: the figures are of that page. {SIGN_IN}"
 	/>
 {/if}
 {#if shown.length}
@@ -64,7 +62,7 @@
 	</dl>
 {/if}
 {#if data.why.length}<p class="why">{data.why.join(' ')}</p>{/if}
-{#each record.environment.notes as note, i (i)}<p class="message small">{note}</p>{/each}
+{#each record.notes as note, i (i)}<p class="message small">{note}</p>{/each}
 <p class="no-print small">
 	<a href="/api/loads/{data.load.id}/har" download>HAR</a> ·
 	<a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a>

@@ -2,14 +2,14 @@
 	/** What began only after the page had settled: by itself, or after an interaction; and the figures with it. */
 	import { METRICS, type Metric } from '$core/metrics/catalogue';
 	import { formatBytes, formatDifference, formatDuration, formatValue } from '$core/wording/format';
-	import type { LoadView } from '$lib/server/rooms/loads/view';
+	import type { PartProps } from './partProps';
 	import Action from '$lib/parts/Action.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
-	let { data }: { data: LoadView } = $props();
+	let { data }: PartProps<'held'> = $props();
 	const figures = $derived(data.record.figures);
-	const { heldBack, postponed } = $derived(data.record);
+	const { heldBack, postponed } = $derived(data);
 	const late = $derived(postponed ?? heldBack);
 	const changed = $derived(
 		METRICS.filter(

@@ -1,9 +1,10 @@
 <script lang="ts">
 	/** Whether the page is served the same to a visitor: asked again with an ordinary browser’s name. */
 	import Action from '$lib/parts/Action.svelte';
-	import type { LoadView } from '$lib/server/rooms/loads/view';
+	import type { PartProps } from './partProps';
 
-	let { identity }: { identity: LoadView['identity'] } = $props();
+	let { data }: PartProps<'identity'> = $props();
+	const { identity } = $derived(data);
 </script>
 
 {#if identity.state === 'known'}

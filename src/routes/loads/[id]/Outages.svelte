@@ -1,14 +1,16 @@
 <script lang="ts">
 	/** What the page does when an outside service is slow, refuses, or never answers; what hurts most first. */
 	import type { RankedOutage } from '$core/load/journey/outage';
-	import { metricOf, type Figures } from '$core/metrics/catalogue';
+	import { metricOf } from '$core/metrics/catalogue';
 	import { counted, formatDifference, formatValue } from '$core/wording/format';
 	import Action from '$lib/parts/Action.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { LoadView } from '$lib/server/rooms/loads/view';
+	import type { PartProps } from './partProps';
 
-	let { outages, figures }: { outages: LoadView['outages']; figures: Figures } = $props();
+	let { data }: PartProps<'outages'> = $props();
+	const { outages } = $derived(data);
+	const { figures } = $derived(data.record);
 	const WAYS = { slow: 'answers 3 s late', refused: 'refuses', silent: 'never answers' } as const;
 	const with_ = (metric: 'start' | 'lcp', value: number | null, later: number | null) =>
 		value === null

@@ -5,7 +5,11 @@
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
-	let { steps, picture }: { steps: StepRecord[]; picture: string } = $props();
+	import type { PartProps } from './partProps';
+
+	let { data }: PartProps<'steps'> = $props();
+	const { steps } = $derived(data);
+	const picture = $derived(`/api/loads/${data.load.id}/step-picture`);
 	const failed = $derived(steps.find((step) => step.status === 'failed'));
 	const time = (ms: number | null) => (ms === null ? '–' : formatDuration(ms));
 	const columns: Column<StepRecord>[] = [

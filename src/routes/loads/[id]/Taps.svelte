@@ -6,15 +6,11 @@
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { LoadView } from '$lib/server/rooms/loads/view';
+	import type { PartProps } from './partProps';
 
-	interface Props {
-		taps: LoadView['taps'];
-		/** What was typed and could not be taken. */
-		form: unknown;
-	}
-	let { taps, form }: Props = $props();
-	type Row = LoadView['taps']['results'][number];
+	let { data, form }: PartProps<'taps'> = $props();
+	const { taps } = $derived(data);
+	type Row = (typeof data.taps.results)[number];
 	const refused = $derived(
 		form as { tap?: { selector: string; effect: string }; issues?: { path: string; message: string }[] } | null
 	);

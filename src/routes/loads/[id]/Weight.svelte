@@ -6,16 +6,14 @@
 	import { csvText } from '$lib/charts/csvText';
 	import type { OwnerShare } from '$core/load/requests/owners';
 	import { thirdPartyTail } from '$core/load/vitals/tail';
-	import { sharesByKind, type OwnedRequest } from '$core/load/requests/requestList';
+	import { sharesByKind } from '$core/load/requests/requestList';
 	import { counted, formatBytes, formatDuration } from '$core/wording/format';
-	import type { OwnerColours } from '$lib/charts/ownerColour';
 
-	interface Props {
-		requests: OwnedRequest[];
-		shares: OwnerShare[];
-		colours: OwnerColours;
-	}
-	let { requests, shares, colours }: Props = $props();
+	import type { PartProps } from './partProps';
+
+	let { data, colours }: PartProps<'weight'> = $props();
+	const { shares } = $derived(data);
+	const requests = $derived(data.requests.filter(({ during }) => during === 'load'));
 	const tail = $derived(thirdPartyTail(shares));
 	const kinds = $derived(sharesByKind(requests));
 	const most = $derived(Math.max(1, ...shares.map((share) => share.wireBytes)));

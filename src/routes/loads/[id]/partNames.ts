@@ -1,5 +1,5 @@
 /** Parts of a load's sheet as printed. */
-import type { LoadPartId } from '$lib/server/rooms/loads/partsView';
+import type { LoadPartId } from '$lib/server/rooms/loads/partLines';
 
 export const PART_NAMES: Record<LoadPartId, string> = {
 	figures: 'All figures',

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What can be said and set of one block. */
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import type { Block } from '$core/report/document';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -26,8 +26,7 @@
 	const set = (part: Partial<Block>) => onchange({ ...$state.snapshot(block), ...part } as Block);
 	let place: HTMLElement;
 	onMount(() => place.scrollIntoView({ block: 'nearest' }));
-	// svelte-ignore state_referenced_locally
-	let heading = $state(block.heading);
+	let heading = $state(untrack(() => block.heading));
 	const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);
 	const trialOptions = $derived(trials.map(({ id, question }) => ({ value: id, text: question })));
 </script>

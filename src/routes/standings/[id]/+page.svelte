@@ -27,8 +27,7 @@
 	let { data, form } = $props();
 	const view = $derived(data.view);
 	let chosen = $state(0);
-	// svelte-ignore state_referenced_locally
-	let metric = $state<string>(data.view.mainMetric);
+	let metric = $derived<string>(data.view.mainMetric);
 	const shown = $derived(view.conditions[chosen]);
 	const pages = $derived(view.pages.filter(({ endedAt }) => endedAt === null));
 	const own = $derived(pages.find(({ role }) => role === 'page'));

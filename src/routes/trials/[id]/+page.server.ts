@@ -1,7 +1,8 @@
-import { error, redirect } from '@sveltejs/kit';
+import { redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
 import * as v from 'valibot';
 import { Setup } from '$core/trial/design/setup';
+import { openIn } from '$lib/fragmentText';
 import type { Db } from '$lib/server/base/db/connection';
 import { idFrom } from '$lib/server/http/api';
 import { formAction, jsonOf, textOf } from '$lib/server/http/form';
@@ -13,6 +14,7 @@ import {
 	changeSetup,
 	checkLateWork,
 	deleteTrial,
+	existingTrial,
 	intendDifference,
 	noteChange,
 	pauseTrial,
@@ -20,15 +22,22 @@ import {
 	startTrial,
 	stopTrial
 } from '$lib/server/rooms/trials/commands';
-import { findTrial } from '$lib/server/rooms/trials/trial';
 import { repeatByAge, repeatTrial } from '$lib/server/rooms/trials/repeat';
-import { sheetView } from '$lib/server/rooms/trials/sheetView';
+import { drawnMetric } from '$lib/server/rooms/trials/sheet/head';
+import { sheetMaterial } from '$lib/server/rooms/trials/sheet/material';
+import { chosenOf, openedParts } from '$lib/server/rooms/trials/sheet/parts';
 
-export const load = async ({ locals, params, url }) => {
-	const db = locals.db;
-	const trial = findTrial(db, Number(params.id));
-	if (!trial) error(404, `There is no trial ${params.id}.`);
-	return sheetView(db, trial, url.searchParams.get('metric') ?? '', locals.judgeElsewhere);
+/** What the open parts show; each is fetched when it is opened. */
+export const load = async ({ locals: { db, judgeElsewhere }, params, url: { searchParams } }) => {
+	const trial = existingTrial(db, idFrom(params.id, 'trial'));
+	const chosen = chosenOf(trial, {
+		condition: searchParams.get('conditions') ?? '',
+		arm: Number(searchParams.get('variant')),
+		metric: drawnMetric(trial.design, searchParams.get('metric') ?? '')
+	});
+	const open = openIn(searchParams);
+	const shown = open.length ? openedParts(await sheetMaterial(db, trial, judgeElsewhere), open, chosen) : {};
+	return { chosen, shown };
 };
 
 /** Act on the trial of the address with what the form says. */

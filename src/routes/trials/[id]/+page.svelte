@@ -1,8 +1,11 @@
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { InlineLoading } from 'carbon-components-svelte';
+	import { goto, invalidateAll } from '$app/navigation';
+	import { page } from '$app/state';
 	import { hasPages } from '$core/trial/design/kinds';
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
+	import { queryWith } from '$lib/fragmentText';
 	import { live } from '$lib/live.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
@@ -13,7 +16,6 @@
 	import Chooser from './Chooser.svelte';
 	import DeleteForm from './DeleteForm.svelte';
 	import Head from './Head.svelte';
-	import { fetchPart } from './lazyParts';
 	import { PART_NAMES } from './partNames';
 
 	let { data, form } = $props();
@@ -27,25 +29,17 @@
 		(now?.total ?? trial.progress.total) > 0 &&
 			(now?.done ?? trial.progress.done) === (now?.total ?? trial.progress.total)
 	);
-	/** The conditions and the variant that the parts speak of. */
-	let condition = $state('');
-	let armId = $state(0);
 	const pairs = $derived(data.comparisons.filter((pair) => pair.id !== 0));
-	const shownCondition = $derived(data.conditions.find(({ id }) => id === condition) ?? data.conditions[0]!);
-	const shownPair = $derived(pairs.find(({ id }) => id === armId) ?? pairs[0]!);
-	const evidence = $derived(
-		data.evidence?.arms.find((arm) => arm.condition === shownCondition.id && arm.arm === shownPair.id) ?? null
-	);
+	const shownCondition = $derived(data.conditions.find(({ id }) => id === data.chosen.condition)!);
+	const shownPair = $derived(pairs.find(({ id }) => id === data.chosen.arm)!);
 	/** A sweep draws the variants of one page at a time. */
 	const drawn = $derived(
 		hasPages(trial.kind) ? compared.filter((arm) => arm.page === shownPair.page) : compared
 	);
-	function choose(chosen: { condition?: string; armId?: number }) {
-		condition = chosen.condition ?? condition;
-		armId = chosen.armId ?? armId;
+	/** The conditions and the variant that the parts speak of. */
+	function choose(chosen: Record<string, string>) {
+		void goto(queryWith(page.url.search, chosen), { replaceState: true, noScroll: true, keepFocus: true });
 	}
-	/** Parts that stand on paper though they are closed. */
-	const isPrinted = (id: string) => id === 'arms' || id === 'method';
 
 	// Reading is told apart from opening: only a page that is shown marks an ended trial as read.
 	$effect(() => {
@@ -75,16 +69,7 @@
 		return armColour(hasPages(trial.kind) ? compared.filter((arm) => arm.page === page) : compared, id);
 	};
 	/** What every part may need. */
-	const shared = $derived({
-		data,
-		evidence,
-		status,
-		condition: shownCondition,
-		pair: shownPair,
-		drawn,
-		nameOf,
-		colourOf
-	});
+	const shared = $derived({ status, condition: shownCondition, pair: shownPair, drawn, nameOf, colourOf });
 	const margin = $derived(data.parts.map(({ id }) => ({ id, name: PART_NAMES[id] })));
 	const isChosen = $derived(pairs.length > 1 || data.conditions.length > 1);
 </script>
@@ -119,7 +104,7 @@
 			<Lazy load={() => import('./NextStage.svelte')} props={{ stage: trial.nextStage }} />
 		{/if}
 		<Answer {data} {isOpen} {status} {nameOf} {colourOf} />
-		{#if isChosen}<Chooser conditions={data.conditions} {pairs} {condition} {armId} onchange={choose} />{/if}
+		{#if isChosen}<Chooser conditions={data.conditions} {pairs} chosen={data.chosen} onchange={choose} />{/if}
 	{/snippet}
 
 	{#each data.parts as part (part.id)}
@@ -128,17 +113,17 @@
 			title={PART_NAMES[part.id]}
 			finding={part.finding}
 			tone={part.isTrouble ? 'trouble' : 'plain'}
-			printed={isPrinted(part.id)}
-			prefetch={() => void fetchPart(part.id)}
 		>
-			{@const Shown = data.opened[part.id]}
-			{#if Shown}<Shown {...shared} />{:else}<Lazy load={() => fetchPart(part.id)} props={shared} />{/if}
+			{@const Shown = data.components[part.id]}
+			{#if Shown}<Shown data={{ ...data, ...data.shown[part.id] }} {...shared} />{:else}<InlineLoading
+					description="Fetched …"
+				/>{/if}
 		</Part>
 	{/each}
 
 	{#snippet last()}
 		{#if !isOpen}
-			<DeleteForm loads={data.loads.length} />
+			<DeleteForm loads={data.answer.loads} />
 		{/if}
 	{/snippet}
 </Sheet>

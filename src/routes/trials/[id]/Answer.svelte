@@ -1,15 +1,14 @@
 <script lang="ts">
 	/** The answer for each of the conditions: a sentence, its board, three moments; and what must be said beside it. */
 	import { counted } from '$core/wording/format';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
 	import Lazy from '$lib/parts/Lazy.svelte';
-	import { offersRounds, suggestedRounds } from './moreRounds';
 	import BoardPanel from './BoardPanel.svelte';
 	import AnswerNotes from './AnswerNotes.svelte';
 	import Progress from './Progress.svelte';
 
 	interface Props {
-		data: SheetView;
+		data: SheetHead;
 		isOpen: boolean;
 		status: string;
 		nameOf: (arm: number) => string;
@@ -17,16 +16,14 @@
 	}
 	let { data, isOpen, status, nameOf, colourOf }: Props = $props();
 	const trial = $derived(data.trial);
-	const hasLoads = $derived(data.loads.some((load) => !load.warmup));
-	const hasAnswer = $derived(data.judgement.results.length > 0);
-	const lastLook = $derived(data.judgement.looks.at(-1) ?? null);
+	const { hasLoads, hasAnswer, rounds, spread, suggestedRounds } = $derived(data.answer);
 	const stand = $derived.by(() => {
 		if (!hasLoads)
 			return status === 'draft'
 				? 'Not started: the board fills once the variants were loaded in turn.'
 				: 'No load has ended yet.';
 		if (isOpen && hasAnswer)
-			return `As of ${counted(lastLook?.rounds ?? 0, 'round')}.${
+			return `As of ${counted(rounds, 'round')}.${
 				trial.nextLook ? ` The next look is after ${trial.nextLook}; until then nothing here changes.` : ''
 			}`;
 		return '';
@@ -36,7 +33,7 @@
 <section id="answer" aria-label="Answer">
 	{#if stand}<p class="muted small">{stand}</p>{/if}
 	{#if hasLoads && !hasAnswer}
-		<Progress {trial} spread={data.judgement.spread} conditions={data.conditions} />
+		<Progress {trial} {spread} conditions={data.conditions} />
 	{/if}
 	{#each data.boards as board (board.condition)}
 		<BoardPanel
@@ -48,10 +45,10 @@
 			{colourOf}
 		/>
 	{/each}
-	{#if offersRounds(data)}
+	{#if suggestedRounds !== null}
 		<Lazy
 			load={() => import('./AddRounds.svelte')}
-			props={{ added: trial.added ?? 0, suggested: suggestedRounds(data) }}
+			props={{ added: trial.added ?? 0, suggested: suggestedRounds }}
 		/>
 	{/if}
 	<AnswerNotes {data} {nameOf} />

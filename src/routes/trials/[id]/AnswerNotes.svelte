@@ -4,15 +4,15 @@
 	import { formatMoment } from '$core/wording/format';
 	import CopyButton from '$lib/charts/CopyButton.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
 
 	interface Props {
-		data: SheetView;
+		data: SheetHead;
 		nameOf: (arm: number) => string;
 	}
 	let { data, nameOf }: Props = $props();
 	const trial = $derived(data.trial);
-	const failures = $derived(data.judgement.health.filter((entry) => entry.failed > 0));
+	const { failures } = $derived(data.answer);
 	const conditionName = (id: string) => data.conditions.find((conditions) => conditions.id === id)?.name ?? id;
 	const VERDICTS: Record<string, string> = {
 		better: 'better',
@@ -39,7 +39,7 @@
 
 	/** The answer as text for a mail: question, conditions, sentences. */
 	function answerText(): string {
-		const linesOf = ({ name, about, answers }: SheetView['boards'][number]) => [
+		const linesOf = ({ name, about, answers }: SheetHead['boards'][number]) => [
 			`${name} (${about.toLowerCase()}):`,
 			...answers.map(({ sentence, detail, caveats }) =>
 				[
@@ -81,7 +81,7 @@
 	<p class="message small">
 		Judged anew on {formatMoment(trial.rejudged.at)}, since the rules and the recipe ({trial.rejudged
 			.fromRecipe} before,
-		{data.judgement.recipe} now) have changed.
+		{data.answer.recipe} now) have changed.
 		{trial.rejudged.changes.length
 			? `What changed: ${trial.rejudged.changes.map(changeOf).join('; ')}.`
 			: 'No verdict changed.'}
@@ -89,7 +89,7 @@
 {/if}
 {#if data.busyMachine}<Notice kind="warning" title="This machine is too busy." text={data.busyMachine} />{/if}
 {#if failed}<Notice kind="warning" title="Some loads failed." text={failed} />{/if}
-{#if data.judgement.results.length}<p class="copy-answer no-print">
+{#if data.answer.hasAnswer}<p class="copy-answer no-print">
 		<CopyButton label="Copy the answer as text" text={answerText} file="answer.txt" />
 	</p>{/if}
 

@@ -2,34 +2,28 @@
 	/** The variants, what they run on, and what was changed between them. */
 	import { coldLine } from '$core/trial/design/cold';
 	import { formatMoment } from '$core/wording/format';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 	import ColdMix from './ColdMix.svelte';
 	import Setups from './Setups.svelte';
 
-	interface Props {
-		data: SheetView;
-		colourOf: (arm: number) => string;
-	}
-	let { data, colourOf }: Props = $props();
+	let { data, colourOf }: PartProps<'arms'> = $props();
 	const trial = $derived(data.trial);
 	const compared = $derived(data.arms.filter((arm) => !arm.reference));
 	const cold = $derived(compared.filter((arm) => arm.cold));
 	/** Cold variants of a page whose baseline is loaded warm. */
 	const mixes = $derived(
-		data.judgement.results
-			.filter(({ metric, arm }) => metric === 'lcp' && data.arms.find(({ id }) => id === arm)?.cold)
-			.flatMap(({ condition, arm, baselineMedian, armMedian }) =>
-				baselineMedian === null || armMedian === null
-					? []
-					: [
-							{
-								key: `${condition}/${arm}`,
-								name: `${nameOf(arm)}, ${conditionName(condition)}`,
-								warm: baselineMedian,
-								cold: armMedian
-							}
-						]
-			)
+		data.coldPaints.flatMap(({ condition, arm, baselineMedian, armMedian }) =>
+			baselineMedian === null || armMedian === null
+				? []
+				: [
+						{
+							key: `${condition}/${arm}`,
+							name: `${nameOf(arm)}, ${conditionName(condition)}`,
+							warm: baselineMedian,
+							cold: armMedian
+						}
+					]
+		)
 	);
 	const nameOf = (id: number) => data.arms.find((arm) => arm.id === id)?.name ?? '';
 	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? id;

@@ -1,9 +1,9 @@
 <script lang="ts">
 	/** Evidence that is not there yet. */
 	import { page } from '$app/state';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
 
-	let { data }: { data: SheetView } = $props();
+	let { data }: { data: SheetHead } = $props();
 	const isMoving = $derived(data.trial.status === 'running' || data.trial.status === 'queued');
 </script>
 

@@ -5,13 +5,13 @@
 	import Moments from '$lib/charts/Moments.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
 	import ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
 	import Caveats from './Caveats.svelte';
 
 	interface Props {
-		board: SheetView['boards'][number];
-		film: SheetView['moments'][number] | null;
-		noise: SheetView['noise'][string] | null;
+		board: SheetHead['boards'][number];
+		film: SheetHead['moments'][number] | null;
+		noise: SheetHead['noise'][string] | null;
 		primary: readonly MetricId[];
 		nameOf: (arm: number) => string;
 		colourOf: (arm: number) => string;

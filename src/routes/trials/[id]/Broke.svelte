@@ -4,23 +4,16 @@
 	import { wordFate } from '$core/wording/presence';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 	import Awaited from './Awaited.svelte';
 	import Regressions from './Regressions.svelte';
 
-	interface Props {
-		data: SheetView;
-		evidence: NonNullable<SheetView['evidence']>['arms'][number] | null;
-		pair: SheetView['comparisons'][number];
-		nameOf: (arm: number) => string;
-		condition: SheetView['conditions'][number];
-	}
-	let { data, evidence, pair, nameOf, condition }: Props = $props();
+	let { data, pair, nameOf }: PartProps<'broke'> = $props();
 	interface Row {
 		baseline: SendState;
 		own: SendState;
 	}
-	const sends = $derived(data.sends.find((found) => found.condition === condition.id && found.arm === pair.id));
+	const { sends } = $derived(data);
 	const rows: Row[] = $derived(sends?.own.map((own, i) => ({ own, baseline: sends.baseline[i]! })) ?? []);
 	const stateOf = (state: SendState) =>
 		state.fate === 'sent' ? `sent in ${state.sent} of ${state.loads}` : wordFate(state);
@@ -31,9 +24,9 @@
 	]);
 </script>
 
-{#if evidence}<Regressions
-		broke={evidence.broke}
-		picture={evidence.picture ? `/api/trials/${data.trial.id}/pictures/${evidence.picture}` : null}
+{#if data.broke}<Regressions
+		broke={data.broke}
+		picture={data.picture ? `/api/trials/${data.trial.id}/pictures/${data.picture}` : null}
 		baseline={pair.baseline}
 		arm={nameOf(pair.id)}
 	/>

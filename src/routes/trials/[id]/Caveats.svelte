@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** What a verdict must not be read without. */
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
 
-	let { caveats }: { caveats: SheetView['boards'][number]['answers'][number]['caveats'] } = $props();
+	let { caveats }: { caveats: SheetHead['boards'][number]['answers'][number]['caveats'] } = $props();
 	/** More are counted; the part on fairness has them all. */
 	const MOST_NAMED = 3;
 	const named = $derived(caveats.restsOn.slice(0, MOST_NAMED).join(', '));

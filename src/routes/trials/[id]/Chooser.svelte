@@ -5,15 +5,12 @@
 	interface Props {
 		conditions: readonly { id: string; name: string }[];
 		pairs: readonly { id: number; name: string }[];
-		/** Empty for the first. */
-		condition: string;
-		/** 0 for the first. */
-		armId: number;
-		onchange: (chosen: { condition?: string; armId?: number }) => void;
+		chosen: { condition: string; arm: number };
+		onchange: (chosen: { conditions: string } | { variant: string }) => void;
 	}
-	let { conditions, pairs, condition, armId, onchange }: Props = $props();
-	const named = $derived(conditions.map(({ id, name }, i) => ({ value: i === 0 ? '' : id, text: name })));
-	const arms = $derived(pairs.map(({ id, name }, i) => ({ value: i === 0 ? 0 : id, text: name })));
+	let { conditions, pairs, chosen, onchange }: Props = $props();
+	const named = $derived(conditions.map(({ id, name }) => ({ value: id, text: name })));
+	const arms = $derived(pairs.map(({ id, name }) => ({ value: id, text: name })));
 </script>
 
 <div class="chooser no-print">
@@ -21,15 +18,15 @@
 			label="Evidence under"
 			inline
 			options={named}
-			value={condition}
-			onchange={(chosen) => onchange({ condition: chosen })}
+			value={chosen.condition}
+			onchange={(id) => onchange({ conditions: id })}
 		/>{/if}
 	{#if pairs.length > 1}<Choice
 			label="of"
 			inline
 			options={arms}
-			value={armId}
-			onchange={(chosen) => onchange({ armId: chosen })}
+			value={chosen.arm}
+			onchange={(id) => onchange({ variant: String(id) })}
 		/>{/if}
 </div>
 

@@ -5,18 +5,12 @@
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import type { FairnessText } from '$core/wording/fairness';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 	import Awaited from './Awaited.svelte';
 
-	interface Props {
-		data: SheetView;
-		evidence: NonNullable<SheetView['evidence']>['arms'][number] | null;
-		pair: SheetView['comparisons'][number];
-		nameOf: (arm: number) => string;
-	}
-	let { data, evidence, pair, nameOf }: Props = $props();
+	let { data, pair, nameOf }: PartProps<'fairness'> = $props();
 	let all = $state(false);
-	const lines = $derived(evidence?.fairness ?? []);
+	const lines = $derived(data.fairness ?? []);
 	const count = (state: FairnessText['state']) => lines.filter((line) => line.state === state).length;
 	const shown = $derived(all ? lines : lines.filter((line) => line.state !== 'equal'));
 	const isIntended = (line: FairnessText) => data.trial.intended.includes(line.id);
@@ -29,7 +23,7 @@
 	]);
 </script>
 
-{#if evidence}
+{#if data.fairness}
 	<p>{count('equal')} equal, {count('differs')} different, {count('unknown')} unknown.</p>
 	<Table
 		label="Fairness of {nameOf(pair.id)} against {pair.baseline}"

@@ -2,14 +2,14 @@
 	/** The question, how it stands, and what can be done now. */
 	import { Button } from 'carbon-components-svelte';
 	import { formatMoment } from '$core/wording/format';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
 	import { keeping } from '$lib/keeping';
 	import Action from '$lib/parts/Action.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import { KINDS, STATES } from '$lib/parts/trialNames';
 
 	interface Props {
-		trial: SheetView['trial'];
+		trial: SheetHead['trial'];
 		isOpen: boolean;
 		status: string;
 	}

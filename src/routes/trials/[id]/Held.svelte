@@ -7,7 +7,7 @@
 	import type { Column } from '$lib/parts/tableRows';
 	import type { PartProps } from './partProps';
 
-	let { data, condition, pair }: Pick<PartProps, 'data' | 'condition' | 'pair'> = $props();
+	let { data, condition, pair }: PartProps<'held'> = $props();
 	type Row = (typeof data.late)[number];
 	const compared = $derived(data.arms.filter((arm) => !arm.reference));
 	const nameOf = (id: number | null) => data.arms.find((arm) => arm.id === id)?.name ?? '';
@@ -54,9 +54,7 @@
 		{ key: 'score', name: 'Score with it', number: true, text: (row) => (row.facts ? scoreWith(row) : '') },
 		{ key: 'load', name: 'Load' }
 	];
-	const fates = $derived(
-		data.fates.find((found) => found.condition === condition.id && found.arm === pair.id)?.owners ?? []
-	);
+	const { fates } = $derived(data);
 	const FATES = {
 		loaded: 'while loading',
 		postponed: 'postponed',

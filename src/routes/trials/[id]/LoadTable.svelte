@@ -1,28 +1,25 @@
 <script lang="ts">
 	/** Every load of the trial, filtered; a load that does not belong can be excluded, with a reason. */
-	import { OverflowMenu, OverflowMenuItem } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
-	import { tick } from 'svelte';
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import { metricOf, type MetricId } from '$core/metrics/catalogue';
 	import { formatMoment, formatValue } from '$core/wording/format';
+	import { queryWith } from '$lib/fragmentText';
+	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
-	import Hidden from '$lib/parts/Hidden.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 	import Exclude from './Exclude.svelte';
 
-	let { data }: { data: SheetView } = $props();
-	type Row = SheetView['loads'][number];
+	let { data }: PartProps<'loads'> = $props();
+	type Row = (typeof data.loads)[number];
 	let condition = $state('');
 	let arm = $state(0);
-	let excluding: number | null = $state(null);
-	let restoring = $state(0);
-	let restoreForm: HTMLFormElement | undefined = $state();
-	function restore(id: number) {
-		restoring = id;
-		void tick().then(() => restoreForm?.requestSubmit());
-	}
+	/** The load that the address names has a form to say why. */
+	const excluding = $derived(Number(page.url.searchParams.get('exclude')));
+	const addressOf = (load: string) => queryWith(page.url.search, { exclude: load }) || page.url.pathname;
+	const done = () => void goto(addressOf(''), { replaceState: true, noScroll: true, keepFocus: true });
 	const PAGE = 25;
 	const fitting = $derived(
 		data.loads.filter((load) => (!condition || load.conditionId === condition) && (!arm || load.armId === arm))
@@ -64,7 +61,7 @@
 			sort: (load: Row) => load.figures[metric] ?? null
 		})),
 		{ key: 'note', name: 'Note', kind: 'note', text: noteOf },
-		{ key: 'exclude', name: 'More', isUnnamed: true }
+		{ key: 'exclude', name: 'Exclude', isUnnamed: true }
 	]);
 	const all = <Value,>(value: Value, text: string) => ({ value, text });
 </script>
@@ -101,21 +98,18 @@
 					<a href="/loads/{load.id}" data-row-link title={formatMoment(load.startedAt)}
 						>Evidence <span class="visually-hidden">of load {load.id}</span></a
 					>
-				{:else if !load.warmup}
-					{#if excluding === load.id}<Exclude load={load.id} done={() => (excluding = null)} />
-					{:else}<OverflowMenu
-							size="sm"
-							flipped
-							portalMenu
-							iconDescription="More about load {load.id}"
-							aria-label="More about load {load.id}"
-						>
-							{#if load.excluded !== null}<OverflowMenuItem
-									text="Include again"
-									on:click={() => restore(load.id)}
-								/>{:else}<OverflowMenuItem text="Exclude…" on:click={() => (excluding = load.id)} />{/if}
-						</OverflowMenu>{/if}
-				{/if}
+				{:else if load.excluded !== null}<Action
+						action="?/restore"
+						text="Include again"
+						about="load {load.id}"
+						values={{ load: load.id }}
+					/>
+				{:else if excluding === load.id}<Exclude load={load.id} {done} />
+				{:else if !load.warmup}<a
+						href={addressOf(String(load.id))}
+						data-sveltekit-noscroll
+						data-sveltekit-replacestate>Exclude… <span class="visually-hidden">load {load.id}</span></a
+					>{/if}
 			{/snippet}
 		</Table>
 	{/key}
@@ -127,9 +121,6 @@
 {:else}
 	<p class="muted">No load has ended yet.</p>
 {/if}
-<form method="POST" action="?/restore" use:keeping bind:this={restoreForm} hidden>
-	<Hidden name="load" value={restoring} />
-</form>
 
 <style>
 	.filters {

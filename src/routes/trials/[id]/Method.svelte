@@ -5,21 +5,13 @@
 	import { hasStages } from '$core/trial/design/kinds';
 	import { percentOf } from './percent';
 	import { wordFloors } from '$core/wording/floors';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 
-	import { offersRounds } from './moreRounds';
-
-	interface Props {
-		data: SheetView;
-		status: string;
-	}
-	let { data, status }: Props = $props();
+	let { data, status }: PartProps<'method'> = $props();
 	const trial = $derived(data.trial);
 	const floorOf = (id: string) => wordFloors(data.noise[id]?.floors ?? {}, trial.primary);
 	const conditionName = (id: string) => data.conditions.find((one) => one.id === id)?.name ?? id;
-	const levels = $derived(
-		[...new Set(data.judgement.results.map((one) => percentOf(one.level)))].join(' and ')
-	);
+	const levels = $derived(data.levels.map(percentOf).join(' and '));
 </script>
 
 <div class="method">
@@ -63,7 +55,7 @@
 			: 'flipping the signs of whole rounds'} (step-down maximum of Westfall and Young). The others are shown to explore.
 		Order of loads from seed {trial.seed}.
 	</p>
-	{#if status === 'done' && !hasStages(trial.kind) && !offersRounds(data)}
+	{#if status === 'done' && !hasStages(trial.kind) && data.answer.suggestedRounds === null}
 		<Lazy load={() => import('./AddRounds.svelte')} props={{ added: trial.added ?? 0 }} />
 	{/if}
 </div>

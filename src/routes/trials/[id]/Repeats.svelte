@@ -5,10 +5,10 @@
 	import Choice from '$lib/parts/Choice.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import Strips from '$lib/parts/Strips.svelte';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 	import { STATES } from '$lib/parts/trialNames';
 
-	let { data }: { data: SheetView } = $props();
+	let { data }: PartProps<'repeats'> = $props();
 	const effects = $derived(data.effectByAge);
 	let key = $state('');
 	let metric = $state('');

@@ -5,13 +5,13 @@
 	import ChartMenu from '$lib/charts/ChartMenu.svelte';
 	import { formatDifference, formatDuration, formatValue } from '$core/wording/format';
 	import { wordReferenceCost, wordShift, wordTimingShift } from '$core/wording/shift';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import VerdictMark from '$lib/parts/VerdictMark.svelte';
 
-	let { data }: { data: SheetView } = $props();
-	const results = $derived(data.judgement.results);
+	let { data }: PartProps<'table'> = $props();
+	const { results, timings } = $derived(data);
 	const conditions = $derived(data.conditions);
 	const comparisons = $derived(data.comparisons);
 	const of = (metric: string, condition: string, arm: number) =>
@@ -66,11 +66,6 @@
 					];
 				})
 		);
-	const timings = $derived(
-		(data.evidence?.arms ?? []).flatMap(({ condition, arm, timings: own }) =>
-			own.map((timing) => ({ ...timing, condition, armId: arm }))
-		)
-	);
 	type TimingRow = (typeof timings)[number];
 	const nameOfArm = (id: number) => comparisons.find((arm) => arm.id === id)?.name ?? '';
 	const nameOfConditions = (id: string) => conditions.find((one) => one.id === id)?.name ?? id;

@@ -1,45 +1,21 @@
 <script lang="ts">
 	/** The loads of one metric, drawn with their shifts. */
 	import { goto } from '$app/navigation';
-	import { METRICS } from '$core/metrics/catalogue';
+	import { page } from '$app/state';
+	import { queryWith } from '$lib/fragmentText';
 	import Choice from '$lib/parts/Choice.svelte';
 	import EstimationPlot from '$lib/charts/EstimationPlot.svelte';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 
-	interface Props {
-		data: SheetView;
-		/** A sweep draws the variants of one page at a time. */
-		drawn: SheetView['arms'];
-	}
-	let { data, drawn }: Props = $props();
+	let { data, drawn }: PartProps<'shifts'> = $props();
 
-	/** Others would be empty drawings; the one that the address asks for stands all the same. */
-	const metrics = $derived(
-		METRICS.filter(
-			({ id }) =>
-				id === data.metric || data.judgement.results.some(({ metric, shift }) => metric === id && shift)
-		)
-	);
-	const isDrawn = (load: SheetView['loads'][number]) =>
-		load.counts &&
-		load.excluded === null &&
-		load.figures[data.metric] != null &&
-		drawn.some((arm) => arm.id === load.armId);
-	const dotsOf = (id: string) =>
-		data.loads
-			.filter((load) => load.conditionId === id && isDrawn(load))
-			.map((load) => ({
-				load: load.id,
-				arm: load.armId,
-				round: load.round,
-				value: load.figures[data.metric]!,
-				outlying: data.outlying[data.metric]?.includes(load.id) ?? false
-			}));
+	const isDrawn = ({ arm }: { arm: number }) => drawn.some(({ id }) => id === arm);
+	const dotsOf = (condition: string) => data.dots.filter((dot) => dot.condition === condition && isDrawn(dot));
+	const shiftsOf = (condition: string) =>
+		data.shifts.filter((shift) => shift.condition === condition && isDrawn(shift));
 
 	function choose(metric: string) {
-		const url = new URL(location.href);
-		url.searchParams.set('metric', metric);
-		void goto(url, { noScroll: true, keepFocus: true, replaceState: true });
+		void goto(queryWith(page.url.search, { metric }), { noScroll: true, keepFocus: true, replaceState: true });
 	}
 </script>
 
@@ -47,7 +23,7 @@
 	<Choice
 		label="Metric"
 		inline
-		options={metrics.map(({ id, name }) => ({ value: id, text: name }))}
+		options={data.metrics.map(({ id, name }) => ({ value: id, text: name }))}
 		value={data.metric}
 		onchange={choose}
 	/>
@@ -61,12 +37,7 @@
 				title={conditions.name}
 				arms={drawn}
 				dots={dotsOf(conditions.id)}
-				results={data.judgement.results.filter(
-					(one) =>
-						one.condition === conditions.id &&
-						one.metric === data.metric &&
-						drawn.some((arm) => arm.id === one.arm)
-				)}
+				results={shiftsOf(conditions.id)}
 			/>
 		</div>
 	{/each}

@@ -2,12 +2,12 @@
 	/** Gain against price. */
 	import { formatDifference } from '$core/wording/format';
 	import { wordMoney } from '$core/wording/money';
-	import type { SheetView } from '$lib/server/rooms/trials/sheetView';
+	import type { PartProps } from './partProps';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
-	let { data }: { data: SheetView } = $props();
-	type Row = SheetView['worth'][number];
+	let { data }: PartProps<'worth'> = $props();
+	type Row = (typeof data.worth)[number];
 	const conditionName = (id: string) => data.conditions.find((conditions) => conditions.id === id)?.name ?? id;
 	const columns: Column<Row>[] = [
 		{

@@ -1,5 +1,5 @@
 /** Parts of a trial's sheet as printed. */
-import type { PartId } from '$lib/server/rooms/trials/partsView';
+import type { PartId } from '$lib/server/rooms/trials/sheet/lines';
 
 export const PART_NAMES: Record<PartId, string> = {
 	why: 'Why',

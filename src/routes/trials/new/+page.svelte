@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox, NumberInput } from 'carbon-components-svelte';
-	import { onDestroy, onMount } from 'svelte';
+	import { onDestroy, onMount, untrack } from 'svelte';
 	import { KINDS, TRIAL_KINDS, hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
 	import type { TrialKind } from '$core/trial/types';
 	import { keeping } from '$lib/keeping';
@@ -46,10 +46,8 @@
 			data.metrics.filter(({ usual }) => usual).map(({ id }) => id),
 			data.usual.mustSend
 		);
-	// svelte-ignore state_referenced_locally
-	const clientId = data.clientId;
-	// svelte-ignore state_referenced_locally
-	const sent = form?.values;
+	const clientId = untrack(() => data.clientId);
+	const sent = untrack(() => form?.values);
 	let draft: TrialDraft = $state(sent ? draftOfSent(sent, fresh(), isKind) : fresh());
 	let isRestored = $state(false);
 	let isReady = $state(false);

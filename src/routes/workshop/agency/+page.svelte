@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { Button } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import Action from '$lib/parts/Action.svelte';
@@ -9,8 +10,7 @@
 	let { data, form } = $props();
 	const wrong = (path: string) =>
 		(form?.issues ?? []).find((issue: { path: string; message: string }) => issue.path === path)?.message ?? '';
-	// svelte-ignore state_referenced_locally
-	let agency = $state({ ...data.agency, ...(form && 'typed' in form ? form.typed : {}) });
+	let agency = $state(untrack(() => ({ ...data.agency, ...(form && 'typed' in form ? form.typed : {}) })));
 </script>
 
 <svelte:head><title>Agency – Zafra</title></svelte:head>

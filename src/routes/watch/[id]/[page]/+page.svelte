@@ -12,8 +12,7 @@
 
 	let { data, form } = $props();
 	const view = $derived(data.view);
-	// svelte-ignore state_referenced_locally
-	let chosen = $state(
+	let chosen = $derived(
 		Math.max(
 			0,
 			data.view.conditions.findIndex(({ condition }) => condition === data.on)

@@ -14,8 +14,7 @@
 	const issues = $derived(form?.issues ?? []);
 	const issue = (path: string) =>
 		issues.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? '';
-	// svelte-ignore state_referenced_locally
-	let jobs = $state([...data.fields.jobs]);
+	let jobs = $derived([...data.fields.jobs]);
 	const kinds = $derived(data.kinds.map((kind) => ({ value: kind as string, text: kind })));
 	let deleting = $state(false);
 	let deleteForm = $state<HTMLFormElement>();

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Tiers and what they cost. */
+	import { untrack } from 'svelte';
 	import { Button, NumberInput } from 'carbon-components-svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -12,8 +13,7 @@
 		wrong: string;
 	}
 	let { json, wrong }: Props = $props();
-	// svelte-ignore state_referenced_locally
-	let rows: PriceRow[] = $state(priceRowsOf(json));
+	let rows: PriceRow[] = $state(untrack(() => priceRowsOf(json)));
 	const PER = [
 		{ value: 'month', text: 'month' },
 		{ value: 'year', text: 'year' }

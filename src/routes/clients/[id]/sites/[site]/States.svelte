@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Who may come to the site: signed in, with a basket. */
+	import { untrack } from 'svelte';
 	import { Button } from 'carbon-components-svelte';
 	import { keeping } from '$lib/keeping';
 	import Action from '$lib/parts/Action.svelte';
@@ -20,8 +21,7 @@
 		issue: (path: string) => string;
 	}
 	let { states, typed, issue }: Props = $props();
-	// svelte-ignore state_referenced_locally
-	let isAdding = $state(typed !== null);
+	let isAdding = $state(untrack(() => typed !== null));
 	const partsOf = ({ steps, cookies }: StateRow) =>
 		[
 			steps ? `${steps} ${steps === 1 ? 'step' : 'steps'}` : '',

@@ -4,7 +4,7 @@ import { metricOf, METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import { comparisonsOf } from '$core/trial/design/comparisons';
 import { isSamePage } from '$core/trial/design/kinds';
 import { countedLoads } from '$core/trial/judge/counted';
-import type { LateLoadView } from './lateView';
+import type { LateLoadView } from '../lateView';
 import { isShown } from '$core/trial/judge/shown';
 import { NO_SETUP, setupDifferences } from '$core/trial/design/setup';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
@@ -13,8 +13,8 @@ import { toldCauses } from '$core/wording/causes';
 import { formatBytes } from '$core/wording/format';
 import { regressionParts } from '$core/wording/regressions';
 import { PART_WORDS } from '$core/wording/parts';
-import type { ArmEvidenceView, EvidenceView } from './evidenceView';
-import type { LoadSummary } from '../loads/loads';
+import type { ArmEvidenceView, EvidenceView } from '../evidenceView';
+import type { LoadSummary } from '../../loads/loads';
 
 export type PartId =
 	| 'why'
@@ -56,7 +56,7 @@ const say = PART_WORDS.say.bind(PART_WORDS);
 const part = (id: PartId, finding: string, isTrouble = false): PartView => ({ id, finding, isTrouble });
 
 /** In the order of the sheet; parts that have nothing to show are left out. */
-export function partsOf(input: PartsInput): PartView[] {
+export function partLines(input: PartsInput): PartView[] {
 	const { design, judgement, loads, repeats } = input;
 	const hasAnswer = judgement.results.length > 0;
 	// Between looks no figures stand beside each other.

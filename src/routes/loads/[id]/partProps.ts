@@ -1,0 +1,16 @@
+import type { OwnerColours } from '$lib/charts/ownerColour';
+import type { LoadPartId } from '$lib/server/rooms/loads/partLines';
+import type { LoadHead, LoadPart } from '$lib/server/rooms/loads/view';
+
+/** What every part may need; `data` is the head of the sheet with what belongs to the part. */
+export interface PartProps<Id extends LoadPartId> {
+	data: LoadHead & LoadPart<Id>;
+	device: { width: number; height: number };
+	colours: OwnerColours;
+	frameUrl: (index: number) => string;
+	lines: { name: string; atMs: number }[];
+	/** Where the time axis ends. */
+	endMs: number;
+	/** What an action gave back. */
+	form: unknown;
+}

@@ -1,29 +1,14 @@
 /** What a visitor does to a page: the nudge, and the steps of a journey. */
 import type { CDPSession } from 'playwright-core';
-import { isWebUrl } from '$core/load/requests/address';
 import type { Conditions } from '$core/load/conditions/conditions';
 import type { StepRecord } from '$core/load/record/record';
 import { awaitedAfter, type Awaited } from '$core/load/vitals/stepFigures';
-import {
-	EXPECT_WITHIN_MS,
-	kindOfStep,
-	WAIT_WITHIN_MS,
-	wordsOfStep,
-	type Step,
-	type StepState
-} from '$core/load/journey/steps';
+import { kindOfStep, wordsOfStep, type Step } from '$core/load/journey/steps';
 import { cumulativeLayoutShift, interactionToNextPaint } from '$core/load/vitals/vitals';
-import { within } from './browser/deadlines';
 import { parseSince, type Since } from '$core/load/record/pageFacts';
+import { prepareAct, problemOf, shownAt } from './acts';
 import { LoadFailure } from './failure';
-import { wait, type Visit } from './visit';
-
-const LOOK_EVERY_MS = 20;
-
-/** Epoch ms, on the clock that the browser uses for its own times. */
-export function epochNow(): number {
-	return performance.timeOrigin + performance.now();
-}
+import { epochNow, wait, type Visit } from './visit';
 
 /** Move the pointer, scroll, press a key that does nothing: enough for whatever waits for a sign of life. */
 export async function nudge(session: CDPSession, { device }: Conditions): Promise<void> {
@@ -54,20 +39,6 @@ export async function nudge(session: CDPSession, { device }: Conditions): Promis
 	for (const type of ['keyDown', 'keyUp'] as const)
 		await session.send('Input.dispatchKeyEvent', { type, key: 'Shift', code: 'ShiftLeft', windowsVirtualKeyCode: 16 });
 }
-
-export async function press(session: CDPSession, x: number, y: number, touch: boolean): Promise<void> {
-	if (touch) {
-		await session.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y }] });
-		await session.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
-		return;
-	}
-	await session.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x, y });
-	for (const type of ['mousePressed', 'mouseReleased'] as const)
-		await session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', clickCount: 1 });
-}
-
-/** A step that could not be carried out, or an expectation that was not met. */
-class StepProblem extends Error {}
 
 /** Times are epoch ms while the journey runs; the load knows its zero only at the end. */
 export interface JourneyStep extends Omit<StepRecord, 'atMs'> {
@@ -139,7 +110,9 @@ async function runStep(
 	const isThere = awaited !== null && (await problemOf(visit, awaited.state)) === null;
 	let atEpochMs = epochNow();
 	try {
-		atEpochMs = await perform(visit, step, conditions, (moment) => (atEpochMs = moment));
+		const run = await prepareAct(visit, step, conditions);
+		atEpochMs = epochNow();
+		await run();
 		const durationMs = epochNow() - atEpochMs;
 		let isOver = false;
 		const watching = awaited && !isThere ? shownAt(visit, awaited.state, () => isOver).catch(() => null) : null;
@@ -186,91 +159,5 @@ async function outcomeOf(visit: Visit, step: Step, conditions: Conditions, atEpo
 export async function since(visit: Visit, epochMs: number): Promise<Since> {
 	// Entries of the Event Timing API are handed over after the next frame.
 	await wait(50);
-	return parseSince(await visit.evaluate(`zafraSince(${epochMs})`));
-}
-
-/** @param begun told of the moment at which the visitor's act began, once it is known @returns that moment */
-async function perform(
-	visit: Visit,
-	step: Step,
-	conditions: Conditions,
-	begun: (epochMs: number) => void
-): Promise<number> {
-	const { session } = visit;
-	let at = epochNow();
-	const start = () => begun((at = epochNow()));
-	if ('open' in step) {
-		const url = new URL(step.open, visit.page.url());
-		if (!isWebUrl(url)) throw new StepProblem('only http and https addresses are opened');
-		start();
-		const { errorText } = await within(session.send('Page.navigate', { url: url.href }), conditions.capMs);
-		if (errorText) throw new StepProblem(`the address did not open (${errorText.replace('net::', '')})`);
-	} else if ('click' in step) {
-		const { x, y } = await pointOf(visit, step.click);
-		start();
-		await press(session, x, y, conditions.device.touch);
-	} else if ('type' in step) {
-		const { x, y } = await pointOf(visit, step.into);
-		start();
-		await press(session, x, y, conditions.device.touch);
-		for (const text of step.type) {
-			await session.send('Input.dispatchKeyEvent', { type: 'keyDown', text, key: text });
-			await session.send('Input.dispatchKeyEvent', { type: 'keyUp', key: text });
-		}
-	} else if ('scroll' in step) {
-		start();
-		const problem = await visit.evaluate(`zafraScroll(${JSON.stringify(step.scroll)})`);
-		if (problem) throw new StepProblem(String(problem));
-	} else if ('wait' in step) {
-		start();
-		if (typeof step.wait === 'number') await wait(step.wait);
-		else await untilHolds(visit, step.wait, step.within ?? WAIT_WITHIN_MS);
-	} else if ('expect' in step) {
-		start();
-		await untilHolds(visit, step.expect, step.within ?? EXPECT_WITHIN_MS);
-	} else start();
-	return at;
-}
-
-async function pointOf(visit: Visit, selector: string): Promise<{ x: number; y: number }> {
-	const deadline = performance.now() + EXPECT_WITHIN_MS;
-	for (;;) {
-		const point = (await visit.evaluate(`zafraPoint(${JSON.stringify(selector)})`)) as {
-			x: number;
-			y: number;
-			problem?: string;
-		};
-		if (!point.problem) return point;
-		if (performance.now() > deadline) throw new StepProblem(point.problem);
-		await wait(LOOK_EVERY_MS);
-	}
-}
-
-async function untilHolds(visit: Visit, asked: StepState, withinMs: number): Promise<void> {
-	const deadline = performance.now() + withinMs;
-	for (;;) {
-		const problem = await problemOf(visit, asked);
-		if (problem === null) return;
-		if (performance.now() > deadline) throw new StepProblem(`${problem} (after ${withinMs} ms)`);
-		await wait(LOOK_EVERY_MS);
-	}
-}
-
-/** What of a state is missing, in words; null when it holds. */
-async function problemOf(visit: Visit, asked: StepState): Promise<string | null> {
-	// Between two documents there is nothing to ask.
-	const problem = await visit.evaluate(`zafraProblem(${JSON.stringify(asked)})`).catch((error: Error) => {
-		if (error instanceof LoadFailure || /not a valid selector/.test(error.message)) throw error;
-		return 'the page was just changing';
-	});
-	return problem === null ? null : String(problem);
-}
-
-/** When a state comes to hold, epoch ms. Whoever asks stops asking by ending the load, or by no longer waiting. */
-async function shownAt(visit: Visit, asked: StepState, isOver: () => boolean): Promise<number | null> {
-	while (!isOver()) {
-		if ((await problemOf(visit, asked)) === null) return epochNow();
-		await wait(LOOK_EVERY_MS);
-	}
-	return null;
+	return parseSince(await visit.call('since', epochMs));
 }

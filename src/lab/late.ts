@@ -2,8 +2,8 @@
 import type { LateEvidence } from '$core/load/record/assemble';
 import type { Conditions } from '$core/load/conditions/conditions';
 import { PATIENCE } from '$core/load/record/limits';
-import { epochNow, nudge, since } from './actions';
-import type { Visit } from './visit';
+import { nudge, since } from './actions';
+import { epochNow, type Visit } from './visit';
 
 /** As long as the record's zero is not known. */
 type LateSeen = Omit<LateEvidence, 'zeroEpochMs'>;

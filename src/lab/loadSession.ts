@@ -13,7 +13,7 @@ import {
 	type PageEvidence,
 	type UnusedBytes
 } from '$core/load/record/assemble';
-import { emptyJourney, epochNow, runSteps, type Journey } from './actions';
+import { emptyJourney, runSteps, type Journey } from './actions';
 import { nudgeSettled, waitOn } from './late';
 import { tapEarly, tapRecord } from './tap';
 import { failedLoad } from '$core/load/record/failedLoad';
@@ -35,7 +35,7 @@ import { developFrames, type DevelopedFrames } from './frames/develop';
 import type { PageFacts } from '$core/load/record/pageFacts';
 import { Screencast } from './frames/screencast';
 import type { ShapedNetwork } from './shaper/shaper';
-import { Visit, wait } from './visit';
+import { epochNow, Visit, wait } from './visit';
 
 const KILL_KNOWN_AFTER_MS = 200;
 /** Longest time for closing a tab. */

@@ -1,21 +1,16 @@
 /** Presses a control while its page is still loading. */
 import type { Conditions } from '$core/load/conditions/conditions';
 import { EFFECT_WITHIN_MS, type Tap, type TapRecord } from '$core/load/journey/tap';
-import { epochNow, press, since } from './actions';
-import { wait, type Visit } from './visit';
+import { since } from './actions';
+import { press } from './acts';
+import type { Aim } from './page/inPage';
+import { epochNow, wait, type Visit } from './visit';
 
 /** Between aiming and pressing (house: a quick hand). */
 const REACTION_MS = 200;
 const LOOK_EVERY_MS = 25;
 /** A control has moved away when it lies further from where it was aimed at, CSS pixels. */
 const MOVED_FROM_PX = 10;
-
-interface Aim {
-	x: number;
-	y: number;
-	/** What lies at a point: the control itself, or something else. */
-	hits: boolean;
-}
 
 /** Times are epoch ms while the load runs. */
 export type TapSeen = Omit<TapRecord, 'atMs'> & { atEpochMs: number | null };
@@ -57,15 +52,12 @@ function stateOf(now: Aim | null, movedPx: number): TapRecord['state'] {
 }
 
 /** Where the control is, and whether it lies at a point (its own middle without one); null when it is not there. */
-async function look(visit: Visit, selector: string, at: Aim | null): Promise<Aim | null> {
-	const asked = `zafraAim(${JSON.stringify(selector)}, ${JSON.stringify(at)})`;
-	return (await visit.evaluate(asked).catch(() => null)) as Aim | null;
-}
+const look = (visit: Visit, selector: string, at: Aim | null): Promise<Aim | null> =>
+	visit.call('aim', selector, at).catch(() => null);
 
 async function effectOf(visit: Visit, { effect, effectIs }: Tap, fromEpochMs: number): Promise<number | null> {
-	const asked = `zafraProblem(${JSON.stringify({ [effectIs]: effect })})`;
 	while (epochNow() - fromEpochMs < EFFECT_WITHIN_MS) {
-		const problem = await visit.evaluate(asked).catch(() => 'the page was just changing');
+		const problem = await visit.call('problem', { [effectIs]: effect }).catch(() => 'the page was just changing');
 		if (problem === null) return Math.round(epochNow() - fromEpochMs);
 		await wait(LOOK_EVERY_MS);
 	}

@@ -1,6 +1,5 @@
 /** One tab of a load: from its opening to a settled page, and the ways to look into it. */
 import { setTimeout as pause } from 'node:timers/promises';
-import { readFileSync } from 'node:fs';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { UnusedBytes } from '$core/load/record/assemble';
 import type { Conditions } from '$core/load/conditions/conditions';
@@ -11,19 +10,16 @@ import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from '$core/load/record/pageFacts';
 import { waitUntilSettled, type SettleResult } from './collect/settle';
 import { sendOwnOnly } from './ownOnly';
+import { pageProgram } from './page/bundle';
+import { BUSY, WORLD, type InPage } from './page/inPage';
 import { failure, failureOfNavigation, type LoadFailure } from './failure';
 import type { ShapedNetwork } from './shaper/shaper';
 
-const WORLD = 'zafra';
-const IN_PAGE = ['./collect/inPage.js', './collect/inPageShown.js', './collect/inPageActs.js']
-	.map((file) => readFileSync(new URL(file, import.meta.url), 'utf8'))
-	.join('\n');
 const PICTURE_QUALITY = 60;
 const MOST_ERRORS = 50;
 const WAIT_ON_LOOK_MS = 100;
-const COUNT = `(selectors) => selectors.map((selector) => {
-	try { return document.querySelectorAll(selector).length } catch { return null }
-})`;
+/** What is asked in the lab's world. */
+const CALL = '(name, args) => globalThis.zafra[name](...args)';
 const CRASH_KNOWN_AFTER_MS = 150;
 /** What the browser may keep of bodies, for reading them at the end. */
 const KEPT_BODIES = { maxTotalBufferSize: 40_000_000, maxResourceBufferSize: 4_000_000 };
@@ -103,7 +99,7 @@ export class Visit {
 			if (context.name === WORLD && data?.frameId === this.mainFrameId) this.#worldId = context.id;
 		});
 		session.on('Runtime.bindingCalled', ({ name }) => {
-			if (name === 'zafraBusy') state.busyAt = performance.now();
+			if (name === BUSY) state.busyAt = performance.now();
 		});
 		session.on('Page.frameNavigated', ({ frame }) => {
 			if (frame.id !== this.mainFrameId) return;
@@ -116,8 +112,8 @@ export class Visit {
 		});
 		await session.send('Page.enable');
 		await session.send('Runtime.enable');
-		await session.send('Runtime.addBinding', { name: 'zafraBusy', executionContextName: WORLD });
-		await session.send('Page.addScriptToEvaluateOnNewDocument', { source: IN_PAGE, worldName: WORLD });
+		await session.send('Runtime.addBinding', { name: BUSY, executionContextName: WORLD });
+		await session.send('Page.addScriptToEvaluateOnNewDocument', { source: pageProgram('program'), worldName: WORLD });
 		await session.send('Network.enable', KEPT_BODIES);
 	}
 
@@ -221,14 +217,18 @@ export class Visit {
 	}
 
 	/**
-	 * Run an expression in the lab's own world of the page.
+	 * Ask the lab's own world of the page.
 	 * @throws Error when it throws there @throws LoadFailure when the page has moved on
 	 */
-	async evaluate(expression: string): Promise<unknown> {
+	async call<Name extends keyof InPage>(
+		name: Name,
+		...args: Parameters<InPage[Name]>
+	): Promise<ReturnType<InPage[Name]>> {
 		if (this.#worldId === null) throw failure('internal', 'the page has no world to collect in');
-		const evaluation = this.session.send('Runtime.evaluate', {
-			expression,
-			contextId: this.#worldId,
+		const evaluation = this.session.send('Runtime.callFunctionOn', {
+			functionDeclaration: CALL,
+			executionContextId: this.#worldId,
+			arguments: [{ value: name }, { value: args }],
 			returnByValue: true
 		});
 		const answered = evaluation.catch((error: Error) => {
@@ -238,26 +238,26 @@ export class Visit {
 		const { result, exceptionDetails } = await Promise.race([answered, this.state.ended]);
 		if (exceptionDetails)
 			throw new Error(exceptionDetails.exception?.description?.split('\n')[0] ?? exceptionDetails.text);
-		return result.value;
+		return result.value as ReturnType<InPage[Name]>;
 	}
 
 	async collect(): Promise<PageFacts> {
-		return parsePageFacts(await this.evaluate('zafraCollect()'));
+		return parsePageFacts(await this.call('collect'));
 	}
 
 	/** From the next document on: notes when each element is first seen. */
 	async watchShown(selectors: readonly string[]): Promise<void> {
 		if (selectors.length)
 			await this.session.send('Page.addScriptToEvaluateOnNewDocument', {
-				source: `globalThis.zafraWatchShown?.(${JSON.stringify(selectors)})`,
+				source: `globalThis.zafra?.watchShown(${JSON.stringify(selectors)})`,
 				worldName: WORLD
 			});
 	}
 
 	/** How many elements fit each selector; null for one that cannot be read. */
 	async count(selectors: readonly string[]): Promise<LoadRecord['selectors']> {
-		const counts = selectors.length ? await this.evaluate(`(${COUNT})(${JSON.stringify(selectors)})`) : [];
-		return selectors.map((selector, i) => ({ selector, count: (counts as (number | null)[])[i] ?? null }));
+		const counts = selectors.length ? await this.call('count', selectors) : [];
+		return selectors.map((selector, i) => ({ selector, count: counts[i] ?? null }));
 	}
 
 	/** Time that scripts have taken in this page since it was first asked for, by the browser's own count, ms. */
@@ -297,4 +297,9 @@ const isErrorPage = (url: string) => url.startsWith('chrome-error:');
 
 export function wait(ms: number): Promise<void> {
 	return pause(Math.max(0, ms), undefined, { ref: false });
+}
+
+/** Epoch ms, on the clock that the browser uses for its own times. */
+export function epochNow(): number {
+	return performance.timeOrigin + performance.now();
 }

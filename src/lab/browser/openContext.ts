@@ -2,11 +2,8 @@
 import type { BrowserContext } from 'playwright-core';
 import type { Conditions } from '$core/load/conditions/conditions';
 import { visitorAgent } from '$core/load/journey/identity';
+import { pageProgram } from '../page/bundle';
 import type { RunningBrowser } from './launch';
-
-/** W3C WebDriver, section 4: an automated browser says so here; an ordinary one says false. */
-const HIDE_AUTOMATION =
-	"Object.defineProperty(Navigator.prototype, 'webdriver', { get: () => false, configurable: true })";
 
 export interface OpenedContext {
 	context: BrowserContext;
@@ -36,6 +33,6 @@ export async function openContext(
 		serviceWorkers: 'allow',
 		...(userAgent ? { userAgent } : {})
 	});
-	if (asVisitor) await context.addInitScript(HIDE_AUTOMATION);
+	if (asVisitor) await context.addInitScript(pageProgram('hideAutomation'));
 	return { context, userAgent: userAgent ?? null };
 }

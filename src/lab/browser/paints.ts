@@ -6,8 +6,6 @@ import { within } from './deadlines';
 const CONTROL_PAGE = 'data:text/html,<!doctype html><title>Control</title><h1>Painted</h1>';
 /** Long after the first frame of a page of one word (house). */
 const PAINTS_WITHIN_MS = 5000;
-const FIRST_PAINT = `new Promise((painted) => new PerformanceObserver((list) =>
-	list.getEntriesByName('first-contentful-paint').length && painted(true)).observe({ type: 'paint', buffered: true }))`;
 
 /** Looks at the browser alone, never at the page that was loaded before. */
 export async function stillPaints({ browser }: RunningBrowser): Promise<boolean> {
@@ -16,7 +14,14 @@ export async function stillPaints({ browser }: RunningBrowser): Promise<boolean>
 		try {
 			const page = await context.newPage();
 			await page.goto(CONTROL_PAGE);
-			return (await page.evaluate(FIRST_PAINT)) === true;
+			return await page.evaluate(
+				() =>
+					new Promise<boolean>((painted) =>
+						new PerformanceObserver(
+							(list) => list.getEntriesByName('first-contentful-paint').length && painted(true)
+						).observe({ type: 'paint', buffered: true })
+					)
+			);
 		} finally {
 			await context.close();
 		}

@@ -89,11 +89,11 @@
 	}
 	.line {
 		display: flex;
-		gap: 1rem;
+		gap: var(--gap-6);
 		align-items: center;
 		border-bottom: 1px solid var(--rule);
-		padding: 0.15rem 1.6rem;
-		font-size: 0.88rem;
+		padding: var(--gap-2) var(--gap-7);
+		font-size: var(--type-3);
 		background: var(--paper);
 		position: sticky;
 		top: 0;
@@ -107,7 +107,7 @@
 		white-space: nowrap;
 	}
 	main {
-		padding: 1.2rem 1.6rem 4rem;
+		padding: var(--gap-7) var(--gap-7) 4rem;
 		outline: none;
 	}
 	@media (max-width: 720px) {
@@ -118,8 +118,8 @@
 		}
 		.line {
 			flex-wrap: wrap;
-			gap: 0.3rem 1rem;
-			padding: 0.35rem 0.8rem;
+			gap: var(--gap-3) var(--gap-6);
+			padding: var(--gap-3) var(--gap-5);
 			position: static;
 		}
 		/* The heading says it; keys are for those who have some. */
@@ -134,7 +134,7 @@
 			flex: 1 1 9rem;
 		}
 		main {
-			padding: 1rem 0.8rem 3rem;
+			padding: var(--gap-6) var(--gap-5) 3rem;
 		}
 	}
 	@media print {

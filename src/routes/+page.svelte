@@ -211,7 +211,7 @@
 	.empty {
 		max-width: 40rem;
 		display: grid;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		justify-items: start;
 	}
 	.cards {
@@ -219,7 +219,7 @@
 		margin: 0;
 		padding: 0;
 		display: grid;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 	}
 	/* What is out of sight is laid out when it comes near. */
 	.cards > li {
@@ -233,10 +233,10 @@
 	.told {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.3rem 0.8rem;
+		gap: var(--gap-3) var(--gap-5);
 		align-items: center;
 	}
 	.cards p {
-		margin: 0.1rem 0 0.4rem;
+		margin: var(--gap-1) 0 var(--gap-3);
 	}
 </style>

@@ -305,12 +305,13 @@ describe('interface', () => {
 
 	it('prints the top of the sheet as one page for the client', async () => {
 		const { page } = screen;
-		await page.goto(`${app.url}/trials/1`);
+		// On paper stands what is open, and no more.
+		await page.goto(`${app.url}/trials/1?open=arms,method`);
 		await page.emulateMedia({ media: 'print' });
 		expect(await page.locator('#loads').isVisible()).to.equal(false);
 		expect(await page.locator('nav.rail').isVisible()).to.equal(false);
 		expect(await page.locator('#answer').isVisible()).to.equal(true);
-		expect(await page.locator('#method').isVisible()).to.equal(true);
+		for (const open of ['#arms', '#method']) expect(await page.locator(open).isVisible()).to.equal(true);
 		const margin = { top: '12mm', bottom: '12mm', left: '12mm', right: '12mm' };
 		const pdf = (await page.pdf({ format: 'A4', printBackground: true, margin })).toString('latin1');
 		await page.emulateMedia({ media: 'screen' });

@@ -44,7 +44,7 @@
 		display: grid;
 		grid-template-columns: var(--left) minmax(0, 1fr);
 		margin-right: var(--right);
-		font-size: 11px;
+		font-size: var(--type-1);
 		line-height: 18px;
 		color: var(--muted);
 	}

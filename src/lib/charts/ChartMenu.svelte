@@ -44,10 +44,10 @@
 	.chart-menu {
 		display: inline-flex;
 		align-items: center;
-		gap: 0.4rem;
+		gap: var(--gap-3);
 	}
 	span[role='status'] {
-		font-size: 0.84rem;
+		font-size: var(--type-3);
 		color: var(--muted);
 		font-weight: 400;
 	}

@@ -23,8 +23,8 @@
 
 <style>
 	.copy span {
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 		color: var(--muted);
-		margin-left: 0.4rem;
+		margin-left: var(--gap-3);
 	}
 </style>

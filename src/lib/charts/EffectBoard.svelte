@@ -80,11 +80,11 @@
 	table {
 		width: 100%;
 		border-collapse: collapse;
-		margin-bottom: 0.5rem;
+		margin-bottom: var(--gap-4);
 	}
 	th,
 	td {
-		padding: 0.35rem 0.8rem 0.35rem 0;
+		padding: var(--gap-3) var(--gap-5) var(--gap-3) 0;
 		text-align: left;
 		vertical-align: top;
 		border-bottom: 1px solid var(--rule);
@@ -102,7 +102,7 @@
 		display: inline-block;
 		width: 33%;
 		font-weight: 400;
-		font-size: 0.85rem;
+		font-size: var(--type-3);
 		color: var(--muted);
 	}
 	thead .axis span:nth-child(2) {
@@ -112,7 +112,7 @@
 		text-align: right;
 	}
 	.basis {
-		margin-bottom: 1rem;
+		margin-bottom: var(--gap-6);
 	}
 	/* Narrow screens scroll the board: words a letter wide cannot be read. */
 	td:last-child {

@@ -211,15 +211,15 @@
 		font-variant-numeric: tabular-nums;
 	}
 	.tick {
-		font-size: 11px;
+		font-size: var(--type-1);
 		fill: var(--muted);
 	}
 	.axis {
-		font-size: 11px;
+		font-size: var(--type-1);
 		fill: var(--muted);
 	}
 	.arm {
-		font-size: 12.5px;
+		font-size: var(--type-2);
 		font-weight: 600;
 	}
 	.rule {
@@ -245,9 +245,9 @@
 		fill: var(--margin-band);
 	}
 	figcaption {
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 		color: var(--muted);
-		margin-top: 0.3rem;
+		margin-top: var(--gap-3);
 	}
 	figcaption b {
 		color: var(--ink);

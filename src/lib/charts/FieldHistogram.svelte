@@ -66,7 +66,7 @@
 		stroke-width: 1.5;
 	}
 	text {
-		font-size: 11px;
+		font-size: var(--type-1);
 		fill: var(--muted);
 	}
 	.strong {
@@ -79,7 +79,7 @@
 			overflow: visible;
 		}
 		text {
-			font-size: 14px;
+			font-size: var(--type-3);
 		}
 		.lower {
 			transform: translateY(4px);

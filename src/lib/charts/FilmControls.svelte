@@ -33,9 +33,9 @@
 <style>
 	.row {
 		display: flex;
-		gap: 1rem;
+		gap: var(--gap-6);
 		align-items: center;
 		flex-wrap: wrap;
-		margin-bottom: 0.6rem;
+		margin-bottom: var(--gap-4);
 	}
 </style>

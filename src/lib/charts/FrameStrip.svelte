@@ -53,7 +53,7 @@
 		display: none;
 		margin: 0 var(--right) 4px var(--left);
 		text-align: right;
-		font-size: 11px;
+		font-size: var(--type-1);
 		line-height: 15px;
 		font-variant-numeric: tabular-nums;
 	}

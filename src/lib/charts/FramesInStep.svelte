@@ -82,9 +82,9 @@
 	}
 	th,
 	td {
-		padding: 0 0.3rem 0.5rem 0;
+		padding: 0 var(--gap-3) var(--gap-4) 0;
 		vertical-align: top;
-		font-size: 0.82rem;
+		font-size: var(--type-2);
 		font-weight: 400;
 		text-align: left;
 	}
@@ -112,7 +112,7 @@
 		font-weight: 600;
 	}
 	figcaption {
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 		color: var(--muted);
 	}
 </style>

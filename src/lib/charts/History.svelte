@@ -164,7 +164,7 @@
 		stroke: var(--worse);
 	}
 	.edge {
-		font-size: 0.85em;
+		font-size: var(--type-3);
 		fill: var(--muted);
 	}
 	.step {

@@ -305,7 +305,7 @@
 		position: absolute;
 		top: -4px;
 		left: 4px;
-		font-size: 11.5px;
+		font-size: var(--type-1);
 		line-height: 15px;
 		font-style: normal;
 		font-variant-numeric: tabular-nums;
@@ -331,11 +331,11 @@
 		z-index: 1;
 	}
 	.reading {
-		font-size: 0.88rem;
-		margin: 0.3rem 0;
+		font-size: var(--type-3);
+		margin: var(--gap-3) 0;
 	}
 	figcaption {
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 		color: var(--muted);
 	}
 </style>

@@ -118,10 +118,10 @@
 		fill: var(--ink);
 	}
 	.name {
-		font-size: 12px;
+		font-size: var(--type-2);
 	}
 	.tick {
-		font-size: 11px;
+		font-size: var(--type-1);
 		fill: var(--muted);
 	}
 	.base {
@@ -135,9 +135,9 @@
 		font-weight: 400;
 	}
 	figcaption {
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 		color: var(--muted);
-		margin-top: 0.4rem;
+		margin-top: var(--gap-3);
 	}
 	table {
 		max-width: 44rem;

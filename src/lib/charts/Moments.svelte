@@ -67,10 +67,10 @@
 	}
 	th,
 	td {
-		padding: 0 0.45rem 0.35rem 0;
+		padding: 0 var(--gap-3) var(--gap-3) 0;
 		vertical-align: top;
 		text-align: left;
-		font-size: 0.78rem;
+		font-size: var(--type-2);
 		line-height: 1.2;
 		font-weight: 400;
 		color: var(--muted);
@@ -85,13 +85,13 @@
 	.variant {
 		font-weight: 600;
 		color: var(--ink);
-		padding-bottom: 0.15rem;
+		padding-bottom: var(--gap-2);
 	}
 	i {
 		display: inline-block;
 		width: 0.55rem;
 		height: 0.55rem;
-		margin-right: 0.25rem;
+		margin-right: var(--gap-2);
 	}
 	img {
 		display: block;

@@ -27,9 +27,9 @@
 		list-style: none;
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.2rem 1.2rem;
+		gap: var(--gap-2) var(--gap-7);
 		padding: 0;
-		margin: 0.3rem 0;
-		font-size: 0.88rem;
+		margin: var(--gap-3) 0;
+		font-size: var(--type-3);
 	}
 </style>

@@ -120,7 +120,7 @@
 <style>
 	.seen {
 		display: flex;
-		gap: 1.6rem;
+		gap: var(--gap-7);
 		flex-wrap: wrap;
 	}
 	.words {
@@ -173,27 +173,27 @@
 	}
 	.stepper {
 		display: flex;
-		gap: 0.4rem;
-		margin-bottom: 0.7rem;
+		gap: var(--gap-3);
+		margin-bottom: var(--gap-5);
 	}
 	.address {
 		overflow-wrap: anywhere;
 		color: var(--muted);
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 	}
 	ul,
 	ol {
-		padding-left: 1.1rem;
+		padding-left: var(--gap-6);
 		list-style: disc;
 	}
 	ol {
 		list-style: decimal;
 	}
 	code {
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 		overflow-wrap: anywhere;
 	}
 	h3 {
-		margin-top: 0.6rem;
+		margin-top: var(--gap-4);
 	}
 </style>

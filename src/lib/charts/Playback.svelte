@@ -39,7 +39,7 @@
 <style>
 	.film {
 		display: flex;
-		gap: 1.4rem;
+		gap: var(--gap-7);
 		flex-wrap: wrap;
 		align-items: start;
 	}
@@ -55,6 +55,6 @@
 		max-width: 30rem;
 	}
 	.small {
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 	}
 </style>

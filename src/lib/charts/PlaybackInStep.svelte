@@ -47,8 +47,8 @@
 	.films {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 1.2rem;
-		margin-bottom: 0.8rem;
+		gap: var(--gap-7);
+		margin-bottom: var(--gap-5);
 	}
 	figure {
 		margin: 0;
@@ -58,13 +58,13 @@
 		display: grid;
 		grid-template-columns: auto 1fr;
 		align-items: baseline;
-		column-gap: 0.4rem;
-		margin-bottom: 0.3rem;
+		column-gap: var(--gap-3);
+		margin-bottom: var(--gap-3);
 	}
 	figcaption .figures {
 		grid-column: 2;
 		color: var(--muted);
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 	}
 	img {
 		display: block;

@@ -180,18 +180,18 @@
 	.details {
 		border: 1px solid var(--rule);
 		background: var(--panel);
-		padding: 0.7rem 0.9rem;
-		margin: 0.4rem 0 0.8rem;
-		font-size: 0.9rem;
+		padding: var(--gap-5) var(--gap-6);
+		margin: var(--gap-3) 0 var(--gap-5);
+		font-size: var(--type-4);
 	}
 	.head {
 		display: flex;
 		justify-content: space-between;
-		gap: 1rem;
+		gap: var(--gap-6);
 		align-items: start;
 	}
 	h3 {
-		font-size: 0.98rem;
+		font-size: var(--type-5);
 		overflow-wrap: anywhere;
 	}
 	.url {
@@ -201,15 +201,15 @@
 	h4 {
 		font: 600 0.86rem/1.3 var(--sans);
 		color: var(--muted);
-		margin: 0.4rem 0 0.2rem;
+		margin: var(--gap-3) 0 var(--gap-2);
 	}
 	.grid {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 22rem), 1fr));
-		gap: 0 1.6rem;
+		gap: 0 var(--gap-7);
 	}
 	.ledger {
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 	}
 	th {
 		font-weight: 400;
@@ -229,7 +229,7 @@
 	dl {
 		display: grid;
 		grid-template-columns: 7rem 1fr;
-		gap: 0.1rem 0.6rem;
+		gap: var(--gap-1) var(--gap-4);
 		margin: 0;
 	}
 	dt {
@@ -240,7 +240,7 @@
 		overflow-wrap: anywhere;
 	}
 	.chain {
-		padding-left: 1.2rem;
+		padding-left: var(--gap-7);
 		margin: 0;
 		list-style: decimal;
 		overflow-wrap: anywhere;
@@ -248,6 +248,6 @@
 	summary {
 		cursor: pointer;
 		color: var(--action);
-		margin-top: 0.5rem;
+		margin-top: var(--gap-4);
 	}
 </style>

@@ -48,9 +48,9 @@
 	.filters {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.4rem 0.8rem;
+		gap: var(--gap-3) var(--gap-5);
 		align-items: end;
-		margin-bottom: 0.5rem;
+		margin-bottom: var(--gap-4);
 	}
 	.filters :global(.bx--search) {
 		flex: 1 1 10rem;
@@ -60,7 +60,7 @@
 		flex: 0 1 7.5rem;
 	}
 	.count {
-		font-size: 0.86rem;
-		padding-bottom: 0.35rem;
+		font-size: var(--type-3);
+		padding-bottom: var(--gap-3);
 	}
 </style>

@@ -87,7 +87,7 @@
 	}
 	.type {
 		color: var(--muted);
-		font-size: 11px;
+		font-size: var(--type-1);
 		flex: none;
 	}
 	.bad .file {
@@ -112,7 +112,7 @@
 		line-height: 24px;
 		font-variant-numeric: tabular-nums;
 		color: var(--muted);
-		font-size: 12px;
+		font-size: var(--type-2);
 	}
 	@container timeline (width < 620px) {
 		.bytes {

@@ -108,7 +108,7 @@
 	}
 	th,
 	td {
-		padding: 0 0.5rem 0 0;
+		padding: 0 var(--gap-4) 0 0;
 		text-align: left;
 		font-weight: 400;
 		vertical-align: middle;
@@ -119,9 +119,9 @@
 	}
 	thead th {
 		color: var(--muted);
-		font-size: 0.82rem;
+		font-size: var(--type-2);
 		border-bottom: 1px solid var(--rule);
-		padding-bottom: 0.2rem;
+		padding-bottom: var(--gap-2);
 		vertical-align: bottom;
 	}
 	thead th:first-child {
@@ -131,19 +131,19 @@
 		text-align: right;
 		width: 5rem;
 		white-space: nowrap;
-		padding-right: 0.7rem;
+		padding-right: var(--gap-5);
 	}
 	.figure.name {
 		overflow-wrap: anywhere;
 		white-space: normal;
 		font-weight: 600;
-		font-size: 0.78rem;
+		font-size: var(--type-2);
 	}
 	.name i {
 		display: inline-block;
 		width: 0.55rem;
 		height: 0.55rem;
-		margin-right: 0.25rem;
+		margin-right: var(--gap-2);
 	}
 	.axis {
 		padding: 0;
@@ -156,13 +156,13 @@
 		display: flex;
 		justify-content: space-between;
 		font-weight: 400;
-		font-size: 0.76rem;
+		font-size: var(--type-2);
 		white-space: nowrap;
 	}
 	.word {
 		position: relative;
-		padding-left: 0.8rem;
-		font-size: 0.88rem;
+		padding-left: var(--gap-5);
+		font-size: var(--type-3);
 		color: var(--same);
 	}
 	.word {
@@ -172,7 +172,7 @@
 		color: inherit;
 		text-decoration: none;
 		display: block;
-		padding: 0.15rem 0;
+		padding: var(--gap-2) 0;
 	}
 	.word a:hover {
 		text-decoration: underline;
@@ -191,9 +191,9 @@
 		background: var(--wash);
 	}
 	.readout {
-		font-size: 0.84rem;
+		font-size: var(--type-3);
 		color: var(--muted);
-		margin: 0.3rem 0 0;
+		margin: var(--gap-3) 0 0;
 		min-height: 1.3em;
 		line-height: 1.3;
 		max-width: none;
@@ -212,7 +212,7 @@
 			display: grid;
 			grid-template-columns: minmax(0, 1.2fr) auto auto;
 			align-items: baseline;
-			padding: 0.35rem 0;
+			padding: var(--gap-3) 0;
 			border-bottom: 1px solid var(--rule);
 		}
 		tbody .axis {

@@ -83,14 +83,14 @@
 	th,
 	td {
 		text-align: left;
-		padding: 0.25rem 0.6rem 0.25rem 0;
+		padding: var(--gap-2) var(--gap-4) var(--gap-2) 0;
 		border-bottom: 1px solid var(--rule);
 		font-weight: 400;
 		vertical-align: top;
 	}
 	thead th {
 		color: var(--muted);
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 	}
 	th[scope='row'] {
 		font-weight: 600;
@@ -99,9 +99,9 @@
 	button {
 		border: 0;
 		background: none;
-		padding: 0.2rem 0;
+		padding: var(--gap-2) 0;
 		color: var(--muted);
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 		text-align: left;
 		cursor: pointer;
 	}
@@ -109,7 +109,7 @@
 		color: var(--muted);
 		text-decoration: none;
 		display: block;
-		font-size: 0.82rem;
+		font-size: var(--type-2);
 		line-height: 1.2;
 	}
 	b {
@@ -129,12 +129,12 @@
 		display: inline-block;
 		width: 0.7rem;
 		height: 0.7rem;
-		margin-right: 0.4rem;
+		margin-right: var(--gap-3);
 	}
 	.readout {
-		font-size: 0.84rem;
+		font-size: var(--type-3);
 		color: var(--muted);
-		margin: 0.3rem 0 0;
+		margin: var(--gap-3) 0 0;
 		min-height: 2.5em;
 		max-width: none;
 	}

@@ -26,18 +26,18 @@
 	table {
 		width: 100%;
 		border-collapse: collapse;
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 	}
 	th {
 		font-weight: 400;
 		text-align: left;
-		padding: 0.1rem 0.4rem 0.1rem 0;
+		padding: var(--gap-1) var(--gap-3) var(--gap-1) 0;
 		overflow-wrap: anywhere;
 	}
 	td {
 		text-align: right;
 		white-space: nowrap;
-		padding: 0.1rem 0.4rem;
+		padding: var(--gap-1) var(--gap-3);
 	}
 	.track {
 		width: 32%;

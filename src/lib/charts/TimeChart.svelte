@@ -71,7 +71,7 @@
 	svg {
 		width: 100%;
 		max-width: 62rem;
-		font-size: 12px;
+		font-size: var(--type-2);
 	}
 	text {
 		fill: var(--muted);
@@ -88,7 +88,7 @@
 	/* The drawing shrinks with a narrow screen, its words should not. */
 	@media (max-width: 40rem) {
 		svg {
-			font-size: 21px;
+			font-size: var(--type-7);
 		}
 	}
 </style>

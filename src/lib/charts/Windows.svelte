@@ -95,13 +95,13 @@
 		fill: var(--action);
 	}
 	text {
-		font-size: 11px;
+		font-size: var(--type-1);
 		fill: var(--muted);
 	}
 	/* The drawing shrinks with a narrow screen, its words should not. */
 	@media (max-width: 40rem) {
 		text {
-			font-size: 19px;
+			font-size: var(--type-6);
 		}
 	}
 	.newest {

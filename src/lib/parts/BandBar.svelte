@@ -15,9 +15,9 @@
 <style>
 	.band {
 		display: inline-flex;
-		gap: 0.45rem;
+		gap: var(--gap-3);
 		align-items: center;
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 		white-space: nowrap;
 	}
 	.cells {

@@ -101,14 +101,14 @@
 <style>
 	.column-file {
 		display: grid;
-		gap: 0.7rem;
+		gap: var(--gap-5);
 		align-content: start;
 		justify-items: start;
 	}
 	.columns {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		width: 100%;
 	}
 	.columns span {

@@ -63,31 +63,31 @@
 		grid-column: 1 / -1;
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0 1.2rem;
+		gap: 0 var(--gap-7);
 	}
 	.jobs legend {
 		float: left;
-		margin-right: 1.2rem;
+		margin-right: var(--gap-7);
 	}
 	.component {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 9rem), 1fr));
-		gap: 0.5rem 0.9rem;
+		gap: var(--gap-4) var(--gap-6);
 		align-items: end;
 		border: 0;
 		border-left: 2px solid var(--rule);
-		padding: 0.3rem 0 0.3rem 0.7rem;
-		margin: 0.4rem 0;
+		padding: var(--gap-3) 0 var(--gap-3) var(--gap-5);
+		margin: var(--gap-3) 0;
 	}
 	.settings {
 		grid-column: 1 / -1;
 		display: grid;
 		grid-template-columns: minmax(0, 1fr) auto;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		align-items: end;
 	}
 	legend {
 		color: var(--muted);
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 	}
 </style>

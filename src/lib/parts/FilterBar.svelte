@@ -34,9 +34,9 @@
 	.filter-bar {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		align-items: end;
-		margin-bottom: 0.8rem;
+		margin-bottom: var(--gap-5);
 	}
 	.filter-bar :global(.bx--search) {
 		flex: 1 1 14rem;

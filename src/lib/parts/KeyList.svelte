@@ -24,7 +24,7 @@
 	.keys {
 		display: grid;
 		grid-template-columns: 4rem 1fr;
-		gap: 0.3rem;
+		gap: var(--gap-3);
 		margin: 0;
 	}
 	dd {

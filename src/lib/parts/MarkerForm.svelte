@@ -43,10 +43,10 @@
 	.mark {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 12rem), 1fr));
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		align-items: start;
 	}
 	.mark :global(.bx--btn) {
-		margin-top: 1.35rem;
+		margin-top: var(--gap-7);
 	}
 </style>

@@ -36,7 +36,7 @@
 <style>
 	.moment {
 		display: flex;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		flex-wrap: wrap;
 	}
 </style>

@@ -114,20 +114,20 @@
 	.taken {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.4rem;
+		gap: var(--gap-3);
 		align-items: center;
-		margin: 0 0 0.6rem;
+		margin: 0 0 var(--gap-4);
 		padding: 0;
 		list-style: none;
 	}
 	.found {
 		display: grid;
 		grid-template-columns: repeat(auto-fill, minmax(min(100%, 17rem), 1fr));
-		gap: 0 1rem;
+		gap: 0 var(--gap-6);
 		max-height: 15rem;
 		overflow-y: auto;
 	}
 	p {
-		margin: 0.4rem 0 0;
+		margin: var(--gap-3) 0 0;
 	}
 </style>

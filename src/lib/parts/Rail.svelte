@@ -76,14 +76,14 @@
 <style>
 	.brand {
 		display: flex;
-		gap: 0.55rem;
+		gap: var(--gap-4);
 		align-items: center;
 		font: 600 1.25rem var(--serif);
 		color: var(--ink);
-		padding: 0.9rem 0.7rem 0.4rem;
+		padding: var(--gap-6) var(--gap-5) var(--gap-3);
 	}
 	.client {
-		padding: 0 0.7rem 0.6rem;
+		padding: 0 var(--gap-5) var(--gap-4);
 	}
 	.initial {
 		display: none;
@@ -97,7 +97,7 @@
 	@media (max-width: 720px) {
 		.client {
 			flex: 1;
-			padding: 0.3rem 0.7rem;
+			padding: var(--gap-3) var(--gap-5);
 		}
 	}
 </style>

@@ -110,14 +110,14 @@
 		padding: 0;
 	}
 	p {
-		padding: 0.6rem 0.8rem;
+		padding: var(--gap-4) var(--gap-5);
 		color: var(--muted);
 	}
 	a {
 		display: grid;
 		grid-template-columns: 3.4rem minmax(0, 1fr);
-		gap: 0 0.6rem;
-		padding: 0.4rem 0.8rem;
+		gap: 0 var(--gap-4);
+		padding: var(--gap-3) var(--gap-5);
 		text-decoration: none;
 		color: var(--ink);
 		overflow-wrap: anywhere;
@@ -128,11 +128,11 @@
 	}
 	a span:last-child {
 		grid-column: 2;
-		font-size: 0.84rem;
+		font-size: var(--type-3);
 		color: var(--muted);
 	}
 	.kind {
-		font-size: 0.84rem;
+		font-size: var(--type-3);
 		color: var(--muted);
 	}
 	b {

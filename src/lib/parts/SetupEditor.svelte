@@ -88,13 +88,13 @@
 	.adding {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		align-items: end;
 	}
 	.fields {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 14rem), 1fr));
-		gap: 0.6rem 1rem;
+		gap: var(--gap-4) var(--gap-6);
 		align-items: start;
 	}
 </style>

@@ -54,13 +54,13 @@
 	.sheet {
 		display: grid;
 		grid-template-columns: 118px minmax(0, 1040px);
-		gap: 1.4rem;
+		gap: var(--gap-7);
 	}
 	.margin {
 		position: sticky;
 		top: 3rem;
 		align-self: start;
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 	}
 	ol {
 		list-style: none;
@@ -68,8 +68,8 @@
 		padding: 0;
 	}
 	li {
-		margin-bottom: 0.35rem;
-		padding-left: 0.6rem;
+		margin-bottom: var(--gap-3);
+		padding-left: var(--gap-4);
 		border-left: 2px solid var(--rule);
 	}
 	li.open {
@@ -85,7 +85,7 @@
 	li span {
 		display: block;
 		color: var(--muted);
-		font-size: 0.8rem;
+		font-size: var(--type-2);
 	}
 	@media (max-width: 1000px) {
 		.sheet {

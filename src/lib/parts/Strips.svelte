@@ -28,7 +28,7 @@
 	.strips {
 		display: grid;
 		grid-template-columns: minmax(4.5rem, auto) auto minmax(0, 1fr);
-		gap: 0.15rem 0.8rem;
+		gap: var(--gap-2) var(--gap-5);
 		align-items: start;
 		justify-content: start;
 	}
@@ -36,7 +36,7 @@
 		grid-column: 2 / -1;
 		display: flex;
 		gap: 5px;
-		font-size: 0.72rem;
+		font-size: var(--type-1);
 		line-height: 1.1;
 		color: var(--muted);
 	}
@@ -46,7 +46,7 @@
 	}
 	.of,
 	.more {
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 		line-height: 1.2;
 	}
 	.more {

@@ -11,7 +11,7 @@
 <style>
 	.verdict {
 		display: inline-flex;
-		gap: 0.4rem;
+		gap: var(--gap-3);
 		align-items: baseline;
 		font-weight: 600;
 	}

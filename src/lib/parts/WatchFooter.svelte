@@ -40,7 +40,7 @@
 	.actions {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.8rem;
-		margin-top: 1.6rem;
+		gap: var(--gap-5);
+		margin-top: var(--gap-7);
 	}
 </style>

@@ -187,25 +187,25 @@
 
 <style>
 	.form {
-		margin-top: 0.8rem;
+		margin-top: var(--gap-5);
 		display: grid;
-		gap: 1rem;
+		gap: var(--gap-6);
 		max-width: 40rem;
 	}
 	.choices {
 		display: grid;
 		grid-template-columns: repeat(auto-fill, minmax(min(100%, 17rem), 1fr));
-		gap: 0 1rem;
+		gap: 0 var(--gap-6);
 		max-height: 15rem;
 		overflow-y: auto;
 	}
 	.wrong {
 		color: var(--worse);
-		font-size: 0.85rem;
-		margin: 0.2rem 0 0;
+		font-size: var(--type-3);
+		margin: var(--gap-2) 0 0;
 	}
 	.more {
 		display: grid;
-		gap: 1rem;
+		gap: var(--gap-6);
 	}
 </style>

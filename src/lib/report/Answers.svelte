@@ -18,7 +18,7 @@
 
 <style>
 	div {
-		margin-bottom: 0.9rem;
+		margin-bottom: var(--gap-6);
 	}
 	p {
 		margin: 0;
@@ -26,13 +26,13 @@
 	}
 	.caveat {
 		border-left: 3px solid var(--rule-strong);
-		padding-left: 0.6rem;
-		margin-top: 0.3rem;
-		font-size: 0.92rem;
+		padding-left: var(--gap-4);
+		margin-top: var(--gap-3);
+		font-size: var(--type-4);
 	}
 	.conditions {
 		font-weight: 600;
-		font-size: 0.92rem;
+		font-size: var(--type-4);
 		color: var(--muted);
 	}
 	.sentence {

@@ -74,25 +74,25 @@
 
 <style>
 	figure {
-		margin: 0.5rem 0 1.2rem;
+		margin: var(--gap-4) 0 var(--gap-7);
 	}
 	figcaption {
-		font-size: 0.92rem;
-		margin-bottom: 0.3rem;
+		font-size: var(--type-4);
+		margin-bottom: var(--gap-3);
 	}
 	.plot {
 		display: grid;
 		grid-template-columns: 11rem minmax(0, 1fr);
-		gap: 0 0.6rem;
+		gap: 0 var(--gap-4);
 	}
 	.names > span {
 		display: block;
-		font-size: 0.85rem;
+		font-size: var(--type-3);
 		line-height: 1.2;
 		overflow: hidden;
 	}
 	text {
-		font-size: 11px;
+		font-size: var(--type-1);
 		fill: var(--muted);
 	}
 	@media (max-width: 36rem) {

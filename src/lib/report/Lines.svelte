@@ -19,19 +19,19 @@
 
 <style>
 	h3 {
-		font-size: 1rem;
-		margin: 0.5rem 0 0.1rem;
+		font-size: var(--type-5);
+		margin: var(--gap-4) 0 var(--gap-1);
 	}
 	p,
 	ul {
-		margin: 0 0 0.6rem;
+		margin: 0 0 var(--gap-4);
 		max-width: 44rem;
 	}
 	ul {
-		padding-left: 1.2rem;
+		padding-left: var(--gap-7);
 		list-style: disc;
 	}
 	li {
-		margin-bottom: 0.2rem;
+		margin-bottom: var(--gap-2);
 	}
 </style>

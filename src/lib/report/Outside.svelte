@@ -20,19 +20,19 @@
 
 <style>
 	div {
-		margin-bottom: 0.9rem;
+		margin-bottom: var(--gap-6);
 	}
 	h3 {
-		font-size: 1rem;
-		margin: 0.4rem 0 0.1rem;
+		font-size: var(--type-5);
+		margin: var(--gap-3) 0 var(--gap-1);
 	}
 	p,
 	ul {
-		margin: 0 0 0.2rem;
+		margin: 0 0 var(--gap-2);
 		max-width: 44rem;
 	}
 	ul {
-		padding-left: 1.2rem;
+		padding-left: var(--gap-7);
 		list-style: disc;
 	}
 	.rest {

@@ -24,22 +24,22 @@
 <style>
 	ol {
 		margin: 0;
-		padding-left: 1.4rem;
+		padding-left: var(--gap-7);
 		list-style: decimal;
 	}
 	li {
-		margin-bottom: 0.8rem;
+		margin-bottom: var(--gap-5);
 	}
 	dl {
 		margin: 0;
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0 1.2rem;
-		font-size: 0.92rem;
+		gap: 0 var(--gap-7);
+		font-size: var(--type-4);
 	}
 	dl div {
 		display: flex;
-		gap: 0.35rem;
+		gap: var(--gap-3);
 	}
 	dt {
 		color: var(--muted);

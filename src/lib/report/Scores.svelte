@@ -49,8 +49,8 @@
 
 <style>
 	h3 {
-		font-size: 1rem;
-		margin: 0.6rem 0 0;
+		font-size: var(--type-5);
+		margin: var(--gap-4) 0 0;
 	}
 	.score {
 		font:
@@ -74,16 +74,16 @@
 		text-align: left;
 		font-weight: 400;
 		width: 10rem;
-		padding: 0.1rem 0;
+		padding: var(--gap-1) 0;
 	}
 	.figure {
 		width: 4rem;
 		text-align: right;
-		padding-right: 0.6rem;
+		padding-right: var(--gap-4);
 	}
 	.about {
 		color: var(--muted);
-		font-size: 0.88rem;
-		margin: 0.4rem 0;
+		font-size: var(--type-3);
+		margin: var(--gap-3) 0;
 	}
 </style>

@@ -28,11 +28,11 @@
 <style>
 	p,
 	ul {
-		margin: 0 0 0.7rem;
+		margin: 0 0 var(--gap-5);
 		max-width: 44rem;
 	}
 	ul {
-		padding-left: 1.2rem;
+		padding-left: var(--gap-7);
 		list-style: disc;
 	}
 	.gone {

@@ -97,6 +97,6 @@
 		max-width: 40rem;
 	}
 	.file {
-		margin-top: 2rem;
+		margin-top: var(--gap-8);
 	}
 </style>

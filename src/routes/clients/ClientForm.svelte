@@ -129,17 +129,17 @@
 	.columns {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
-		gap: 1.2rem;
+		gap: var(--gap-7);
 		align-items: start;
 	}
 	.panel {
 		display: grid;
-		gap: 0.9rem;
+		gap: var(--gap-6);
 	}
 	.pair {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
-		gap: 0.9rem;
+		gap: var(--gap-6);
 	}
 	fieldset {
 		border: 0;

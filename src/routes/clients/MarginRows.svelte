@@ -62,9 +62,9 @@
 	.row {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 8.5rem), 1fr));
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		align-items: end;
-		margin-bottom: 0.6rem;
+		margin-bottom: var(--gap-4);
 	}
 	.row :global(.bx--number),
 	.row :global(input) {

@@ -230,9 +230,9 @@
 	.filters {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		align-items: end;
-		margin-bottom: 0.8rem;
+		margin-bottom: var(--gap-5);
 	}
 	.filters :global(.bx--form-item) {
 		flex: 0 1 11rem;
@@ -243,7 +243,7 @@
 	}
 	.tally {
 		font: 1.05rem/1.5 var(--serif);
-		margin: 0.4rem 0 0.8rem;
+		margin: var(--gap-3) 0 var(--gap-5);
 	}
 	.passes {
 		color: var(--better);

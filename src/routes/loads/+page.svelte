@@ -200,28 +200,28 @@
 	.forms {
 		display: grid;
 		grid-template-columns: minmax(0, 2fr) minmax(0, 1fr);
-		gap: 1rem;
-		margin: 1rem 0 1.6rem;
+		gap: var(--gap-6);
+		margin: var(--gap-6) 0 var(--gap-7);
 	}
 	.har {
 		display: grid;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		align-content: start;
 		justify-items: start;
 	}
 	.row {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.6rem 1.3rem;
+		gap: var(--gap-4) var(--gap-7);
 		align-items: end;
-		margin: 0.7rem 0 0;
+		margin: var(--gap-5) 0 0;
 	}
 	.row :global(.bx--form-item) {
 		flex: 0 0 auto;
 	}
 	.waiting {
 		display: flex;
-		gap: 1rem;
+		gap: var(--gap-6);
 		align-items: baseline;
 		overflow-wrap: anywhere;
 	}

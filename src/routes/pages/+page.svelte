@@ -242,7 +242,7 @@
 	.row {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		align-items: end;
 	}
 	.path {
@@ -250,6 +250,6 @@
 		min-width: 8rem;
 	}
 	.bulk {
-		margin-bottom: 0.6rem;
+		margin-bottom: var(--gap-4);
 	}
 </style>

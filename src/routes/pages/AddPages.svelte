@@ -133,11 +133,11 @@
 	.ways {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 19rem), 1fr));
-		gap: 1.4rem;
+		gap: var(--gap-7);
 	}
 	.ways form {
 		display: grid;
-		gap: 0.7rem;
+		gap: var(--gap-5);
 		align-content: start;
 		justify-items: start;
 	}
@@ -145,6 +145,6 @@
 		margin: 0;
 	}
 	.news {
-		margin: 0.4rem 0;
+		margin: var(--gap-3) 0;
 	}
 </style>

@@ -56,11 +56,11 @@
 	li form {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.7rem;
+		gap: var(--gap-5);
 		align-items: center;
 	}
 	li {
-		margin-bottom: 0.4rem;
+		margin-bottom: var(--gap-3);
 	}
 	li :global(.bx--form-item) {
 		flex: 0 0 10rem;

@@ -70,19 +70,19 @@
 	.panel {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 20rem), 1fr));
-		gap: 1rem 1.6rem;
+		gap: var(--gap-6) var(--gap-7);
 		align-items: start;
-		margin-bottom: 1.2rem;
+		margin-bottom: var(--gap-7);
 	}
 	.bars,
 	.moves {
 		display: grid;
-		gap: 0.7rem;
+		gap: var(--gap-5);
 	}
 	.moves form {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		align-items: center;
 	}
 	h2 {

@@ -43,7 +43,7 @@
 <style>
 	.traffic {
 		display: grid;
-		gap: 0.7rem;
+		gap: var(--gap-5);
 		align-content: start;
 	}
 	h3 {

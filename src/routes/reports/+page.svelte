@@ -105,9 +105,9 @@
 	.begin {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 1rem;
+		gap: var(--gap-6);
 		align-items: flex-end;
-		margin-bottom: 1.2rem;
+		margin-bottom: var(--gap-7);
 	}
 	.title {
 		font-weight: 600;

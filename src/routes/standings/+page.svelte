@@ -70,7 +70,7 @@
 	.empty {
 		max-width: 42rem;
 		display: grid;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		justify-items: start;
 	}
 </style>

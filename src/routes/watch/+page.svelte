@@ -179,22 +179,22 @@
 	.empty {
 		max-width: 42rem;
 		display: grid;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		justify-items: start;
 	}
 	.watches {
-		margin: 0 0 0.6rem;
+		margin: 0 0 var(--gap-4);
 	}
 	.news {
-		margin: 0 0 1rem;
+		margin: 0 0 var(--gap-6);
 	}
 	.news li {
-		margin: 0.15rem 0;
+		margin: var(--gap-2) 0;
 	}
 	.moved {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.2rem 0.8rem;
+		gap: var(--gap-2) var(--gap-5);
 		align-items: center;
 	}
 	.news .of {
@@ -210,12 +210,12 @@
 	}
 	.lines {
 		display: grid;
-		gap: 0.35rem;
+		gap: var(--gap-3);
 	}
 	.line {
 		display: grid;
 		grid-template-columns: 4.2rem 2rem 4rem 3rem 4rem auto;
-		gap: 0.4rem;
+		gap: var(--gap-3);
 		align-items: center;
 		min-height: 20px;
 	}

@@ -125,6 +125,6 @@
 
 <style>
 	.trials li {
-		margin-bottom: 0.7rem;
+		margin-bottom: var(--gap-5);
 	}
 </style>

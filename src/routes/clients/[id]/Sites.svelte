@@ -102,13 +102,13 @@
 
 <style>
 	.sites {
-		margin: 1.2rem 0;
+		margin: var(--gap-7) 0;
 	}
 	.fields {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
-		gap: 0.9rem;
-		margin-bottom: 0.9rem;
+		gap: var(--gap-6);
+		margin-bottom: var(--gap-6);
 		align-items: start;
 	}
 </style>

@@ -34,7 +34,7 @@
 <style>
 	dt {
 		font-weight: 600;
-		margin-top: 0.6rem;
+		margin-top: var(--gap-4);
 	}
 	dd {
 		margin: 0;

@@ -129,7 +129,7 @@
 
 <style>
 	section {
-		margin-top: 1.2rem;
+		margin-top: var(--gap-7);
 	}
 	.page-top :global(.bx--content-switcher) {
 		max-width: 16rem;
@@ -137,10 +137,10 @@
 	.pair {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
-		gap: 1.4rem;
+		gap: var(--gap-7);
 	}
 	h3 {
-		margin-top: 1rem;
+		margin-top: var(--gap-6);
 	}
 	.passes {
 		color: var(--better);

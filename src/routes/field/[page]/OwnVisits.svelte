@@ -62,6 +62,6 @@
 
 <style>
 	h3 {
-		margin-top: 1rem;
+		margin-top: var(--gap-6);
 	}
 </style>

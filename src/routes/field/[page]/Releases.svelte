@@ -63,7 +63,7 @@
 	.head {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		align-items: baseline;
 		justify-content: space-between;
 	}

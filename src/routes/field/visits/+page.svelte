@@ -189,9 +189,9 @@
 	.tag {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		align-items: center;
-		margin-bottom: 1rem;
+		margin-bottom: var(--gap-6);
 	}
 	code {
 		overflow-wrap: anywhere;
@@ -206,9 +206,9 @@
 	.check {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		align-items: end;
-		margin-bottom: 0.8rem;
+		margin-bottom: var(--gap-5);
 	}
 	.check :global(.bx--form-item) {
 		flex: 0 1 18rem;

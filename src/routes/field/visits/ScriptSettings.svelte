@@ -121,12 +121,12 @@
 <style>
 	form {
 		display: grid;
-		gap: 0.9rem;
+		gap: var(--gap-6);
 	}
 	.fields {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 13rem), 1fr));
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		align-items: start;
 	}
 	form :global(.bx--btn) {

@@ -56,7 +56,7 @@
 	dl {
 		display: grid;
 		grid-template-columns: 8rem 1fr;
-		gap: 0.3rem 1rem;
+		gap: var(--gap-3) var(--gap-6);
 		margin: 0;
 	}
 	dt {

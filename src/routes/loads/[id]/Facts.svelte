@@ -173,8 +173,8 @@
 	dl {
 		display: grid;
 		grid-template-columns: 8rem 1fr;
-		gap: 0.3rem 1rem;
-		margin: 0 0 1rem;
+		gap: var(--gap-3) var(--gap-6);
+		margin: 0 0 var(--gap-6);
 	}
 	dt {
 		color: var(--muted);
@@ -184,14 +184,14 @@
 		overflow-wrap: anywhere;
 	}
 	.path {
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 	}
 	@media (max-width: 560px) {
 		dl {
 			grid-template-columns: 1fr;
 		}
 		dt {
-			margin-top: 0.3rem;
+			margin-top: var(--gap-3);
 		}
 	}
 </style>

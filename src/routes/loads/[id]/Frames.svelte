@@ -47,14 +47,14 @@
 	.frames {
 		list-style: none;
 		display: flex;
-		gap: 0.6rem;
-		padding: 0.6rem 0 0.4rem;
+		gap: var(--gap-4);
+		padding: var(--gap-4) 0 var(--gap-3);
 		margin: 0;
 	}
 	.frames li {
 		flex: none;
 		width: 118px;
-		font-size: 0.84rem;
+		font-size: var(--type-3);
 	}
 	.frames img {
 		width: 100%;

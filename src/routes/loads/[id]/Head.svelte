@@ -71,19 +71,19 @@
 
 <style>
 	header {
-		margin-bottom: 0.6rem;
+		margin-bottom: var(--gap-4);
 	}
 	.figure-row {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.3rem 1.5rem;
-		margin: 0 0 0.5rem;
-		padding: 0.5rem 0;
+		gap: var(--gap-3) var(--gap-7);
+		margin: 0 0 var(--gap-4);
+		padding: var(--gap-4) 0;
 		border-top: 1px solid var(--rule);
 		border-bottom: 1px solid var(--rule);
 	}
 	dt {
-		font-size: 0.82rem;
+		font-size: var(--type-2);
 		color: var(--muted);
 	}
 	dd {
@@ -92,10 +92,10 @@
 		line-height: 1.25;
 	}
 	dd b {
-		font-size: 1.15rem;
+		font-size: var(--type-6);
 	}
 	.why {
 		max-width: 62rem;
-		margin: 0 0 0.5rem;
+		margin: 0 0 var(--gap-4);
 	}
 </style>

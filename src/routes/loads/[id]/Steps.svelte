@@ -47,7 +47,7 @@
 
 <style>
 	figure {
-		margin: 0.8rem 0 0;
+		margin: var(--gap-5) 0 0;
 	}
 	img {
 		max-width: min(100%, 360px);

@@ -69,8 +69,8 @@
 	form {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 14rem), 1fr));
-		gap: 1rem;
+		gap: var(--gap-6);
 		align-items: end;
-		margin-top: 0.8rem;
+		margin-top: var(--gap-5);
 	}
 </style>

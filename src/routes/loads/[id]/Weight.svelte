@@ -123,7 +123,7 @@
 		display: block;
 		min-width: 1px;
 		height: 0.7rem;
-		margin-top: 0.25rem;
+		margin-top: var(--gap-2);
 		background: var(--muted);
 	}
 </style>

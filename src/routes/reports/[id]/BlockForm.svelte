@@ -98,10 +98,10 @@
 <style>
 	section {
 		display: grid;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 	}
 	h2 {
 		margin: 0;
-		font-size: 1.05rem;
+		font-size: var(--type-5);
 	}
 </style>

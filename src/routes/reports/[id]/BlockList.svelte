@@ -98,7 +98,7 @@
 		cursor: grab;
 	}
 	.block :global(.bx--btn) {
-		padding: 0 0.45rem;
+		padding: 0 var(--gap-3);
 		min-height: 2rem;
 		min-width: 1.75rem;
 		justify-content: center;

@@ -63,6 +63,6 @@
 	.three {
 		display: grid;
 		grid-template-columns: 1fr 1fr 1fr;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 	}
 </style>

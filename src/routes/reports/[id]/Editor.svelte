@@ -193,12 +193,12 @@
 	.composer {
 		display: grid;
 		grid-template-columns: 21rem minmax(0, 1fr);
-		gap: 1.6rem;
+		gap: var(--gap-7);
 		align-items: start;
 	}
 	.tools {
 		display: grid;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		min-width: 0;
 	}
 	.tools > p {
@@ -207,7 +207,7 @@
 	.pair {
 		display: grid;
 		grid-template-columns: 7.5rem minmax(0, 1fr);
-		gap: 0.8rem;
+		gap: var(--gap-5);
 	}
 	.preview {
 		border: 1px solid var(--rule);

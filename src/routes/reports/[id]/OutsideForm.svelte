@@ -134,6 +134,6 @@
 	.pair {
 		display: grid;
 		grid-template-columns: 1fr 1fr;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 	}
 </style>

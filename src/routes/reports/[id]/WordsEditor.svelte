@@ -108,36 +108,36 @@
 
 <style>
 	.label {
-		font-size: 0.75rem;
+		font-size: var(--type-2);
 		color: var(--muted);
-		margin: 0 0 0.2rem;
+		margin: 0 0 var(--gap-2);
 	}
 	.bar {
 		display: flex;
 	}
 	.bar :global(.bx--btn) {
-		padding: 0 0.5rem;
+		padding: 0 var(--gap-4);
 		min-height: 1.9rem;
 	}
 	.words :global(.tiptap) {
 		background: var(--panel);
 		border: 1px solid var(--rule-strong);
 		min-height: 5rem;
-		padding: 0.4rem 0.6rem;
-		margin-bottom: 0.4rem;
+		padding: var(--gap-3) var(--gap-4);
+		margin-bottom: var(--gap-3);
 	}
 	.words :global(.tiptap:focus) {
 		outline: 2px solid var(--focus);
 	}
 	.words :global(p) {
-		margin: 0 0 0.4rem;
+		margin: 0 0 var(--gap-3);
 	}
 	.words :global(ul) {
 		list-style: disc;
-		padding-left: 1.1rem;
+		padding-left: var(--gap-6);
 	}
 	.words :global(.token) {
 		background: var(--margin-band);
-		padding: 0 0.2rem;
+		padding: 0 var(--gap-2);
 	}
 </style>

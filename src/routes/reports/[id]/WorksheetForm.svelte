@@ -58,13 +58,13 @@
 <style>
 	fieldset {
 		border: 1px solid var(--rule);
-		padding: 0.5rem 0.7rem;
+		padding: var(--gap-4) var(--gap-5);
 		display: grid;
-		gap: 0.5rem;
+		gap: var(--gap-4);
 		margin: 0;
 	}
 	legend {
-		font-size: 0.85rem;
+		font-size: var(--type-3);
 		font-weight: 600;
 		overflow-wrap: anywhere;
 	}

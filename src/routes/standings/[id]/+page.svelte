@@ -220,14 +220,14 @@
 
 <style>
 	section {
-		margin-top: 1.4rem;
+		margin-top: var(--gap-7);
 	}
 	.page-top :global(.bx--content-switcher) {
 		max-width: 18rem;
 	}
 	.answer {
 		font: 1.25rem/1.4 var(--serif);
-		margin: 0 0 0.3rem;
+		margin: 0 0 var(--gap-3);
 		max-width: 52rem;
 	}
 	.place {
@@ -255,18 +255,18 @@
 	.contents {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
-		gap: 1.4rem;
+		gap: var(--gap-7);
 	}
 	.contents li {
 		display: flex;
 		justify-content: space-between;
 	}
 	.owners {
-		margin-top: 0.6rem;
+		margin-top: var(--gap-4);
 		border-top: 1px solid var(--rule);
 	}
 	h3 {
-		font-size: 1rem;
-		margin: 0 0 0.3rem;
+		font-size: var(--type-5);
+		margin: 0 0 var(--gap-3);
 	}
 </style>

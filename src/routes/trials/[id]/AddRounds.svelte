@@ -35,8 +35,8 @@
 	.more {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		align-items: end;
-		margin-top: 0.8rem;
+		margin-top: var(--gap-5);
 	}
 </style>

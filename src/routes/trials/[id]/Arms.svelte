@@ -70,12 +70,12 @@
 		color: var(--worse);
 	}
 	.kept {
-		margin-left: 0.4rem;
+		margin-left: var(--gap-3);
 	}
 
 	@media print {
 		.arms {
-			font-size: 8pt;
+			font-size: var(--type-3);
 			line-height: 1.2;
 		}
 	}

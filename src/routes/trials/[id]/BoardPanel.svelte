@@ -85,8 +85,8 @@
 	.board-panel {
 		display: grid;
 		grid-template-columns: minmax(0, 1fr) 15rem;
-		gap: 0.6rem 1.4rem;
-		margin-bottom: 0.8rem;
+		gap: var(--gap-4) var(--gap-7);
+		margin-bottom: var(--gap-5);
 	}
 	.board-panel.wide {
 		grid-template-columns: minmax(0, 1fr);
@@ -97,11 +97,11 @@
 	}
 	.conditions-name {
 		margin: 0;
-		font-size: 0.92rem;
+		font-size: var(--type-4);
 	}
 	.detail {
-		margin: 0 0 0.4rem;
-		font-size: 0.95rem;
+		margin: 0 0 var(--gap-3);
+		font-size: var(--type-4);
 	}
 	@media (max-width: 820px) {
 		.board-panel {

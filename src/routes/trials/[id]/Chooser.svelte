@@ -34,8 +34,8 @@
 	.chooser {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.4rem;
+		gap: var(--gap-3);
 		justify-content: flex-end;
-		margin: 0.4rem 0;
+		margin: var(--gap-3) 0;
 	}
 </style>

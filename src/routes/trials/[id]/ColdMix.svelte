@@ -34,6 +34,6 @@
 	.inputs {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 12rem), 16rem));
-		gap: 1rem;
+		gap: var(--gap-6);
 	}
 </style>

@@ -17,7 +17,7 @@
 <style>
 	.exclude {
 		display: flex;
-		gap: 0.3rem;
+		gap: var(--gap-3);
 		min-width: 15rem;
 	}
 </style>

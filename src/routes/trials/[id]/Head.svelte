@@ -89,14 +89,14 @@
 	header {
 		display: flex;
 		justify-content: space-between;
-		gap: 1.2rem;
+		gap: var(--gap-7);
 		align-items: flex-start;
-		margin-bottom: 0.8rem;
+		margin-bottom: var(--gap-5);
 	}
 	.actions {
 		flex: none;
 		display: flex;
-		gap: 0.5rem;
+		gap: var(--gap-4);
 	}
 	@media (max-width: 560px) {
 		header {

@@ -114,6 +114,6 @@
 
 <style>
 	h3 {
-		margin: 0.8rem 0 0.4rem;
+		margin: var(--gap-5) 0 var(--gap-3);
 	}
 </style>

@@ -125,9 +125,9 @@
 <style>
 	.filters {
 		display: flex;
-		gap: 0.4rem 1.2rem;
+		gap: var(--gap-3) var(--gap-7);
 		align-items: center;
-		margin-bottom: 0.5rem;
+		margin-bottom: var(--gap-4);
 		flex-wrap: wrap;
 	}
 </style>

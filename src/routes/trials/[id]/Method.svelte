@@ -67,7 +67,7 @@
 
 	@media print {
 		.method {
-			font-size: 8pt;
+			font-size: var(--type-3);
 			line-height: 1.2;
 		}
 	}

@@ -26,9 +26,9 @@
 
 <style>
 	.stage {
-		margin-bottom: 1.4rem;
+		margin-bottom: var(--gap-7);
 		display: grid;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		justify-items: start;
 	}
 </style>

@@ -59,7 +59,7 @@
 <style>
 	.row {
 		display: flex;
-		gap: 1.4rem;
+		gap: var(--gap-7);
 		flex-wrap: wrap;
 	}
 	ul {
@@ -69,8 +69,8 @@
 	}
 	li {
 		border-left: 3px solid var(--rule);
-		padding: 0.15rem 0 0.15rem 0.7rem;
-		margin-bottom: 0.35rem;
+		padding: var(--gap-2) 0 var(--gap-2) var(--gap-5);
+		margin-bottom: var(--gap-3);
 	}
 	.bad {
 		border-left-color: var(--worse);
@@ -78,7 +78,7 @@
 	}
 	.quote {
 		font-weight: 400;
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 		overflow-wrap: anywhere;
 		color: var(--muted);
 	}
@@ -91,7 +91,7 @@
 		border: 1px solid var(--rule);
 	}
 	figcaption {
-		font-size: 0.82rem;
+		font-size: var(--type-2);
 		color: var(--muted);
 	}
 </style>

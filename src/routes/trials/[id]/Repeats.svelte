@@ -70,13 +70,13 @@
 		display: flex;
 		flex-wrap: wrap;
 		align-items: baseline;
-		gap: 0 1rem;
+		gap: 0 var(--gap-6);
 	}
 	.choices h3 {
-		font-size: 1rem;
+		font-size: var(--type-5);
 		margin: 0;
 	}
 	ul {
-		margin-top: 0.8rem;
+		margin-top: var(--gap-5);
 	}
 </style>

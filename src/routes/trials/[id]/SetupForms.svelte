@@ -24,6 +24,6 @@
 
 <style>
 	.edit {
-		margin: 0.6rem 0 1rem;
+		margin: var(--gap-4) 0 var(--gap-6);
 	}
 </style>

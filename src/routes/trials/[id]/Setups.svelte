@@ -133,13 +133,13 @@
 		color: var(--worse);
 	}
 	.small {
-		font-size: 0.88rem;
+		font-size: var(--type-3);
 	}
 	h3 {
-		margin-top: 0.8rem;
+		margin-top: var(--gap-5);
 	}
 	ul {
-		padding-left: 1.1rem;
+		padding-left: var(--gap-6);
 		list-style: disc;
 	}
 </style>

@@ -179,17 +179,17 @@
 	}
 	.shift {
 		min-width: 10rem;
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 	}
 	table {
-		font-size: 0.86rem;
+		font-size: var(--type-3);
 	}
 	thead .number {
 		white-space: normal;
 		min-width: 4.6rem;
 	}
 	.note {
-		font-size: 0.86rem;
-		margin-top: 0.4rem;
+		font-size: var(--type-3);
+		margin-top: var(--gap-3);
 	}
 </style>

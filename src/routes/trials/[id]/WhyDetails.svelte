@@ -162,9 +162,9 @@
 
 <style>
 	.causes {
-		padding-left: 1.3rem;
+		padding-left: var(--gap-7);
 		list-style: decimal;
-		margin-bottom: 0.8rem;
+		margin-bottom: var(--gap-5);
 	}
 	.causes li:first-child {
 		font-weight: 600;
@@ -172,16 +172,16 @@
 	.grid {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 21rem), 1fr));
-		gap: 0.6rem 1.8rem;
-		margin-bottom: 0.8rem;
+		gap: var(--gap-4) var(--gap-8);
+		margin-bottom: var(--gap-5);
 	}
 	h4 {
 		font: 600 0.95rem/1.3 var(--sans);
-		margin: 0.4rem 0 0.2rem;
+		margin: var(--gap-3) 0 var(--gap-2);
 	}
 	.small {
-		font-size: 0.86rem;
-		margin: 0.1rem 0 0.4rem;
+		font-size: var(--type-3);
+		margin: var(--gap-1) 0 var(--gap-3);
 	}
 	code {
 		overflow-wrap: anywhere;

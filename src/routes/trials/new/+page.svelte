@@ -309,23 +309,23 @@
 	.columns {
 		display: grid;
 		grid-template-columns: minmax(0, 1fr) 270px;
-		gap: 1.8rem;
+		gap: var(--gap-8);
 		align-items: start;
 	}
 	.columns :global(.bx--tile-group > div) {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 19rem), 1fr));
-		gap: 0.5rem;
+		gap: var(--gap-4);
 	}
 	.columns :global(.bx--tile) {
 		min-height: 0;
-		padding: 0.6rem 2.6rem 0.6rem 0.8rem;
+		padding: var(--gap-4) 2.6rem var(--gap-4) var(--gap-5);
 	}
 	.numbers {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 13rem), 1fr));
-		gap: 1.2rem;
-		margin: 0.5rem 0 0.7rem;
+		gap: var(--gap-7);
+		margin: var(--gap-4) 0 var(--gap-5);
 	}
 	@media (max-width: 1000px) {
 		.columns {

@@ -108,12 +108,12 @@
 	.arm {
 		display: grid;
 		grid-template-columns: minmax(8rem, 1fr) minmax(13rem, 2fr) minmax(6rem, auto);
-		gap: 0.2rem 1rem;
+		gap: var(--gap-2) var(--gap-6);
 		align-items: start;
 		border: 0;
 		border-left: 3px solid var(--rule);
-		padding: 0.2rem 0 0.2rem 0.8rem;
-		margin: 0 0 0.8rem;
+		padding: var(--gap-2) 0 var(--gap-2) var(--gap-5);
+		margin: 0 0 var(--gap-5);
 		min-width: 0;
 	}
 	.arm.baseline {
@@ -128,11 +128,11 @@
 		}
 	}
 	legend {
-		font-size: 0.82rem;
+		font-size: var(--type-2);
 		color: var(--muted);
 		grid-column: 1 / -1;
 	}
 	.side {
-		padding-top: 1.4rem;
+		padding-top: var(--gap-7);
 	}
 </style>

@@ -171,15 +171,15 @@
 	.metrics {
 		display: grid;
 		grid-template-columns: repeat(auto-fill, minmax(min(100%, 14rem), 1fr));
-		gap: 0 1rem;
-		margin-bottom: 0.8rem;
+		gap: 0 var(--gap-6);
+		margin-bottom: var(--gap-5);
 	}
 	.numbers {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 15rem), 1fr));
-		gap: 1.2rem;
+		gap: var(--gap-7);
 	}
 	h3 {
-		margin-top: 0.8rem;
+		margin-top: var(--gap-5);
 	}
 </style>

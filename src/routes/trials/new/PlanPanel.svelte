@@ -94,13 +94,13 @@
 	.plan {
 		position: sticky;
 		top: 3.2rem;
-		font-size: 0.95rem;
+		font-size: var(--type-4);
 	}
 	dl {
 		display: grid;
 		grid-template-columns: auto 1fr;
-		gap: 0.15rem 0.9rem;
-		margin: 0 0 0.6rem;
+		gap: var(--gap-2) var(--gap-6);
+		margin: 0 0 var(--gap-4);
 	}
 	dt {
 		color: var(--muted);

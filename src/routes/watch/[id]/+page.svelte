@@ -122,12 +122,12 @@
 
 <style>
 	section {
-		margin-top: 1.4rem;
+		margin-top: var(--gap-7);
 	}
 	article {
 		border-left: 3px solid var(--rule);
-		padding: 0.1rem 0 0.1rem 0.8rem;
-		margin-bottom: 0.7rem;
+		padding: var(--gap-1) 0 var(--gap-1) var(--gap-5);
+		margin-bottom: var(--gap-5);
 	}
 	article.change {
 		border-left-color: var(--ink);
@@ -140,7 +140,7 @@
 		color: var(--ink);
 	}
 	article p {
-		margin: 0.1rem 0 0;
+		margin: var(--gap-1) 0 0;
 	}
 	.secret {
 		overflow-wrap: anywhere;

@@ -70,10 +70,10 @@
 <style>
 	form {
 		display: grid;
-		gap: 1rem;
+		gap: var(--gap-6);
 		max-width: 34rem;
 	}
 	section {
-		margin-top: 1.5rem;
+		margin-top: var(--gap-7);
 	}
 </style>

@@ -91,14 +91,14 @@
 <style>
 	.sentence {
 		font-family: var(--serif);
-		font-size: 1.35rem;
+		font-size: var(--type-7);
 		max-width: 42rem;
 	}
 	.sentence.trouble {
 		color: var(--worse);
 	}
 	section {
-		margin-top: 2rem;
+		margin-top: var(--gap-8);
 	}
 	.choices :global(.bx--form-item) {
 		flex: none;
@@ -107,9 +107,9 @@
 	.measure {
 		display: grid;
 		grid-template-columns: minmax(14rem, 26rem) auto auto;
-		gap: 1.5rem;
+		gap: var(--gap-7);
 		align-items: end;
-		margin-top: 1rem;
+		margin-top: var(--gap-6);
 	}
 	fieldset {
 		border: 0;
@@ -119,7 +119,7 @@
 	.choices {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 1rem;
+		gap: var(--gap-6);
 		align-items: center;
 	}
 	@media (max-width: 42rem) {

@@ -134,7 +134,7 @@
 	.note {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.4rem;
+		gap: var(--gap-3);
 		align-items: center;
 		min-width: 9rem;
 	}

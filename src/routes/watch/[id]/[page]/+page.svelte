@@ -170,31 +170,31 @@
 
 <style>
 	section {
-		margin-top: 1.4rem;
+		margin-top: var(--gap-7);
 	}
 	.page-top :global(.bx--content-switcher) {
 		max-width: 18rem;
 	}
 	.key {
-		margin: 0.2rem 0 0;
+		margin: var(--gap-2) 0 0;
 	}
 	h3 {
 		font: 600 1.05rem var(--serif);
-		margin: 0 0 0.3rem;
+		margin: 0 0 var(--gap-3);
 	}
 	article {
-		margin-bottom: 1.4rem;
+		margin-bottom: var(--gap-7);
 	}
 	.told {
 		display: grid;
 		grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
-		gap: 1.6rem;
+		gap: var(--gap-7);
 		container-type: inline-size;
 	}
 	.pictures {
 		display: grid;
 		grid-template-columns: repeat(2, minmax(0, 22rem));
-		gap: 1rem;
+		gap: var(--gap-6);
 	}
 	figure {
 		margin: 0;
@@ -208,14 +208,14 @@
 	}
 	.marker {
 		display: flex;
-		gap: 1rem;
+		gap: var(--gap-6);
 		align-items: center;
 		justify-content: space-between;
 		border-bottom: 1px solid var(--rule);
 		max-width: 44rem;
 	}
 	.actions {
-		margin-top: 1.2rem;
+		margin-top: var(--gap-7);
 	}
 	@media (max-width: 720px) {
 		.told {

@@ -129,13 +129,13 @@
 	.columns {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
-		gap: 1.2rem;
+		gap: var(--gap-7);
 		align-items: start;
-		margin-bottom: 1.2rem;
+		margin-bottom: var(--gap-7);
 	}
 	.panel {
 		display: grid;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 	}
 	fieldset {
 		border: 0;

@@ -79,14 +79,14 @@
 	fieldset {
 		border: 0;
 		padding: 0;
-		margin: 0 0 0.9rem;
+		margin: 0 0 var(--gap-6);
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 7.6rem), 1fr));
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		align-items: end;
 	}
 	.panel {
-		margin-bottom: 1rem;
+		margin-bottom: var(--gap-6);
 	}
 	fieldset :global(.bx--number),
 	fieldset :global(input) {

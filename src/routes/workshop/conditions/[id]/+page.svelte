@@ -176,7 +176,7 @@
 	.grid {
 		display: grid;
 		grid-template-columns: repeat(auto-fill, minmax(min(100%, 15rem), 1fr));
-		gap: 0.9rem 1.3rem;
+		gap: var(--gap-6) var(--gap-7);
 		align-items: start;
 	}
 	.wide {

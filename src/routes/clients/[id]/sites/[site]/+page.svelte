@@ -112,8 +112,8 @@
 	.fields {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 15rem), 1fr));
-		gap: 0.9rem;
-		margin-bottom: 0.9rem;
+		gap: var(--gap-6);
+		margin-bottom: var(--gap-6);
 		align-items: start;
 	}
 </style>

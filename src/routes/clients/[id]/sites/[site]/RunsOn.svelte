@@ -141,19 +141,19 @@
 
 <style>
 	section {
-		margin-top: 1.2rem;
+		margin-top: var(--gap-7);
 	}
 	.row {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.6rem;
+		gap: var(--gap-4);
 		align-items: end;
 	}
 	.add,
 	h3 {
-		margin-top: 1rem;
+		margin-top: var(--gap-6);
 	}
 	.proposals {
-		margin-top: 0.8rem;
+		margin-top: var(--gap-5);
 	}
 </style>

@@ -105,13 +105,13 @@
 
 <style>
 	section {
-		margin: 1.6rem 0;
+		margin: var(--gap-7) 0;
 	}
 	.fields {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(100%, 18rem), 1fr));
-		gap: 0.9rem;
-		margin-bottom: 0.9rem;
+		gap: var(--gap-6);
+		margin-bottom: var(--gap-6);
 		align-items: start;
 	}
 </style>

@@ -151,20 +151,20 @@
 	.columns {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
-		gap: 1.5rem 2.5rem;
+		gap: var(--gap-7) 2.5rem;
 		max-width: 60rem;
 	}
 	form {
 		justify-items: start;
 		display: grid;
-		gap: 0.8rem;
+		gap: var(--gap-5);
 		max-width: 22rem;
 	}
 	li {
-		margin-bottom: 0.4rem;
+		margin-bottom: var(--gap-3);
 	}
 	section {
-		margin-bottom: 1.5rem;
+		margin-bottom: var(--gap-7);
 	}
 	.link code {
 		overflow-wrap: anywhere;

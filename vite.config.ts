@@ -39,10 +39,11 @@ function visitScript(): Plugin {
 	};
 }
 
-export default defineConfig({
+export default defineConfig(({ command }) => ({
+	define: command === 'build' ? { ZAFRA_IS_BUILT: 'true' } : {},
 	plugins: [withoutForeignFonts(), visitScript(), sveltekit(), optimizeCss()],
 	server: { port: Number(process.env.PORT ?? 4170), strictPort: true },
 	// Dozens of tiny files cost more than the bytes that a few larger ones carry too much.
 	build: { chunkSizeWarningLimit: 700, rollupOptions: { output: { experimentalMinChunkSize: 10_000 } } },
 	ssr: { external: ['better-sqlite3', 'playwright-core', 'sharp'] }
-});
+}));

@@ -1,14 +1,14 @@
 /** Entry of the lab process. Started by web over a channel, or alone with `npm run runner`. */
 import { profileLabel } from './lab/browser/profiles';
-import { join } from 'node:path';
 import { CONTROL_URL } from './core/watch/control';
 import { serveControlPage } from './lab/controlPage';
 import { Lab } from './lab/lab';
 import { openDatabase } from './lib/server/base/db/connection';
 import { startRunner } from './lib/server/runner/loop';
 import { startWatchdog } from './lib/server/runner/watchdog';
+import { builtOr } from './lib/server/base/built';
 import { logOf } from './lib/server/base/log';
-import { readSettings, ROOT } from './lib/server/base/settings';
+import { readSettings } from './lib/server/base/settings';
 
 const log = logOf('runner');
 const settings = readSettings();
@@ -16,7 +16,7 @@ const db = openDatabase(settings.dataFolder);
 // Web works for the analyst who watches a load.
 const web = process.env.ZAFRA_PARENT === 'web' ? [process.ppid] : [];
 const helpers = [...settings.helpers, ...web];
-const control = await serveControlPage(join(ROOT, 'static/control'));
+const control = await serveControlPage(builtOr('client/control', 'static/control'));
 const lab = new Lab({
 	...settings,
 	// First, since the first match wins: no rule of the analyst's may lead it elsewhere.

@@ -1,11 +1,11 @@
 import { expect } from 'chai';
-import { pathToFileURL } from 'node:url';
+import { resolve } from 'node:path';
 import { NotPossible } from '../../src/lib/server/base/refusal';
 import { HeavyThread, type HeavyLimits } from '../../src/lib/server/runner/heavyThread';
 
 describe('the thread for heavy work', function () {
 	this.timeout(60_000);
-	const entry = pathToFileURL('test/support/heavyProbe.ts').href;
+	const entry = resolve('test/support/heavyProbe.ts');
 	let thread: HeavyThread;
 	const begin = (limits: Partial<HeavyLimits>) =>
 		(thread = new HeavyThread(entry, '/nowhere', { lookMs: 50, ...limits }));

@@ -111,7 +111,7 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 				...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) })
 			});
 			const text = await response.text();
-			return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : text };
+			return { status: response.status, body: /^[{[]/.test(text) ? JSON.parse(text) : text };
 		},
 		stop,
 		restart: start,

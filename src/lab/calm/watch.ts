@@ -1,7 +1,7 @@
 /** Watches how busy the machine is around a load. */
 import type { Worker } from 'node:worker_threads';
 import type { CalmSample } from '$core/load/vitals/calm';
-import { startThread } from '../thread';
+import { isBuilt, startThread } from '../thread';
 import type { WatchNews, WatchOrder } from './worker';
 
 const ANSWER_WITHIN_MS = 4000;
@@ -60,7 +60,9 @@ export class CalmWatch {
 	}
 
 	#open(): Worker {
-		const worker = startThread(new URL('./worker.ts', import.meta.url), { roots: [process.pid, ...this.helpers] });
+		const worker = startThread(new URL(isBuilt ? './calm.mjs' : './worker.ts', import.meta.url), {
+			roots: [process.pid, ...this.helpers]
+		});
 		worker.on('message', ({ sample }: WatchNews) => void this.#samples.push(sample));
 		// Without the watch a load is measured all the same, and says that it does not know.
 		worker.on('error', () => (this.#worker = null));

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 
 type PageProgram = 'program' | 'hideAutomation';
 
-/** Put in place by the build; see `scripts/build`. */
+/** Put in place by the build; see `scripts/processes.mjs`. */
 declare const ZAFRA_PAGE_PROGRAMS: Record<PageProgram, string> | undefined;
 
 const programs: Partial<Record<PageProgram, string>> =

@@ -1,6 +1,6 @@
 /** The lab's end of the shaper thread. */
 import type { Worker } from 'node:worker_threads';
-import { startThread } from '../thread';
+import { isBuilt, startThread } from '../thread';
 import type { ShapeLog, ShapeOptions } from './socks';
 import type { ShaperReply, ShaperRequest } from './worker';
 
@@ -19,7 +19,7 @@ export class Shaper {
 	#next = 1;
 
 	constructor() {
-		this.#worker = startThread(new URL('./worker.ts', import.meta.url));
+		this.#worker = startThread(new URL(isBuilt ? './shaper.mjs' : './worker.ts', import.meta.url));
 		this.#worker.on('message', (reply: ShaperReply) => {
 			this.#waiting.get(reply.id)?.(reply);
 			this.#waiting.delete(reply.id);

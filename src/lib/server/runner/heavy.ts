@@ -1,7 +1,5 @@
 /** Web's side of the thread for heavy work. */
-import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
-import { ROOT } from '../base/settings';
+import { builtOr } from '../base/built';
 import type { HeavyArgs, HeavyName, HeavyResult } from './heavyCalls';
 import { HeavyThread } from './heavyThread';
 
@@ -10,8 +8,7 @@ export type Heavily = <Name extends HeavyName>(name: Name, ...args: HeavyArgs<Na
 
 /** The thread begins with the first call. @param folder of the data */
 export function heavyWork(folder: string): Heavily {
-	const entry = pathToFileURL(join(ROOT, 'src/lib/server/runner/heavyWorker.ts')).href;
-	const thread = new HeavyThread(entry, folder);
+	const thread = new HeavyThread(builtOr('processes/heavy.mjs', 'src/lib/server/runner/heavyWorker.ts'), folder);
 	return <Name extends HeavyName>(name: Name, ...args: HeavyArgs<Name>) =>
 		thread.call(name, args) as Promise<HeavyResult<Name>>;
 }

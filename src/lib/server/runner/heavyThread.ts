@@ -2,10 +2,10 @@
  * A thread for heavy work, from the side that asks. Every call has a deadline; a thread that hangs or ends is replaced,
  * the call that held it up is given up in words, and what waited behind it is asked again.
  */
-import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
+import { pathToFileURL } from 'node:url';
+import { startThread } from '../../../lab/thread';
 import { NotPossible } from '../base/refusal';
-import { ROOT } from '../base/settings';
 import type { HeavyNews } from './heavyCalls';
 
 export interface HeavyLimits {
@@ -41,7 +41,7 @@ export class HeavyThread {
 	#timer: NodeJS.Timeout | null = null;
 	readonly #limits: HeavyLimits;
 
-	/** @param entry address of the thread's own module @param folder of the data */
+	/** @param entry path of the thread's own module @param folder of the data */
 	constructor(
 		private readonly entry: string,
 		private readonly folder: string,
@@ -72,11 +72,9 @@ export class HeavyThread {
 
 	#start(): Worker {
 		this.#heardAt = performance.now();
-		const worker = new Worker(join(ROOT, 'src/lab/thread.mjs'), {
-			workerData: { entry: this.entry, folder: this.folder },
-			resourceLimits: { maxOldGenerationSizeMb: this.#limits.memoryMb }
-		});
-		worker.unref();
+		const { folder } = this;
+		const resourceLimits = { maxOldGenerationSizeMb: this.#limits.memoryMb };
+		const worker = startThread(pathToFileURL(this.entry), { folder }, { resourceLimits });
 		worker.on('message', (news: HeavyNews) => this.#hear(news));
 		worker.on('error', (error) => {
 			if (worker === this.#worker) this.#replace(this.#newestBegun(), error);

@@ -2,7 +2,7 @@
  * Ends this process when its event loop hangs, when a job takes longer than it may, or when web has gone. It runs in a
  * thread of its own: whatever should end a hanging loop from inside runs in that loop.
  */
-import { startThread } from '../../../lab/thread';
+import { isBuilt, startThread } from '../../../lab/thread';
 
 export interface WatchdogLimits {
 	/** The loop is silent for so long, ms. */
@@ -44,7 +44,7 @@ export function startWatchdog(parent: number | null, limits: Partial<WatchdogLim
 	const beat = () => void Atomics.store(slots, SLOT.heardAt, process.hrtime.bigint());
 	beat();
 	const data: WatchdogData = { shared, limits: { ...LIMITS, ...limits }, parent };
-	startThread(new URL('./watchdogThread.ts', import.meta.url), { ...data });
+	startThread(new URL(isBuilt ? './watchdog.mjs' : './watchdogThread.ts', import.meta.url), data);
 	return {
 		beat,
 		expect(withinMs) {

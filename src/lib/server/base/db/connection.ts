@@ -2,14 +2,14 @@
 import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { ROOT } from '../settings';
+import { builtOr } from '../built';
 import { adoptEarlierData } from './adopt';
 import { defineFunctions } from './functions';
 import type { Db } from './statements';
 
 export { nowIso, sql, type Db } from './statements';
 
-const MIGRATIONS = join(ROOT, 'src/lib/server/base/db/migrations');
+const MIGRATIONS = builtOr('migrations', 'src/lib/server/base/db/migrations');
 
 /** The lab waits for a lock this long; web, whose pages wait with it, much shorter. */
 export const LAB_WAITS_MS = 10_000;

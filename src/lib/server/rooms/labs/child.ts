@@ -1,9 +1,9 @@
 /** Web's side of the lab process: start it, start it again when it ends, and end it when it hangs. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { join } from 'node:path';
 import type { Db } from '../../base/db/connection';
 import { HungWatch } from './hungWatch';
 import { findLabOfProcess } from './labs';
+import { builtOr } from '../../base/built';
 import { ROOT } from '../../base/settings';
 
 const RESTART_AFTER_MS = 1000;
@@ -19,7 +19,8 @@ const hung = new HungWatch(PATIENCE_MS);
 /** Keep one runner alive for as long as this process lives. The channel between them ends the runner with us. */
 export function keepRunner(db: Db): void {
 	if (child || stopped) return;
-	child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, 'src/runner.ts')], {
+	const entry = builtOr('processes/runner.mjs', 'src/runner.ts');
+	child = spawn(process.execPath, [...(entry.endsWith('.ts') ? ['--import', 'tsx'] : []), entry], {
 		cwd: ROOT,
 		env: { ...process.env, ZAFRA_PARENT: 'web' },
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc']

@@ -58,7 +58,7 @@
 		/>{/if}
 
 	{#if isEmpty}
-		<section class="panel empty">
+		<section class="stack panel empty">
 			<h2>Ask the first question</h2>
 			<p>
 				A trial loads two or more versions of a page many times, in turn, and says whether they differ by more
@@ -124,7 +124,7 @@
 								.filter(Boolean)
 								.join(' · ')}
 						</p>
-						{#if notice.marks.length}<div class="told">
+						{#if notice.marks.length}<div class="row told">
 								<ShiftStrip label={notice.title} marks={notice.marks} />
 								<span class="muted small"
 									>{notice.marks.map(({ short, word }) => `${short} ${word}`).join(', ')}</span
@@ -210,9 +210,6 @@
 <style>
 	.empty {
 		max-width: 40rem;
-		display: grid;
-		gap: var(--gap-5);
-		justify-items: start;
 	}
 	.cards {
 		list-style: none;
@@ -229,12 +226,6 @@
 	.cards li > a {
 		font: 600 1.1rem var(--serif);
 		color: var(--ink);
-	}
-	.told {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-3) var(--gap-5);
-		align-items: center;
 	}
 	.cards p {
 		margin: var(--gap-1) 0 var(--gap-3);

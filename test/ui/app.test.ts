@@ -305,7 +305,6 @@ describe('interface', () => {
 
 	it('prints the top of the sheet as one page for the client', async () => {
 		const { page } = screen;
-		// On paper stands what is open, and no more.
 		await page.goto(`${app.url}/trials/1?open=arms,method`);
 		await page.emulateMedia({ media: 'print' });
 		expect(await page.locator('#loads').isVisible()).to.equal(false);

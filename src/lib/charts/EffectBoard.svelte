@@ -125,14 +125,4 @@
 	.worse {
 		font-weight: 600;
 	}
-	.better {
-		color: var(--better);
-	}
-	.worse {
-		color: var(--worse);
-	}
-	.same,
-	.none {
-		color: var(--same);
-	}
 </style>

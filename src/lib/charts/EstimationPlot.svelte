@@ -197,9 +197,6 @@
 </figure>
 
 <style>
-	figure {
-		margin: 0;
-	}
 	svg {
 		width: 100%;
 		height: auto;
@@ -210,14 +207,7 @@
 		font-family: var(--sans);
 		font-variant-numeric: tabular-nums;
 	}
-	.tick {
-		font-size: var(--type-1);
-		fill: var(--muted);
-	}
-	.axis {
-		font-size: var(--type-1);
-		fill: var(--muted);
-	}
+
 	.arm {
 		font-size: var(--type-2);
 		font-weight: 600;

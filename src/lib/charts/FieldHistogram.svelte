@@ -42,9 +42,6 @@
 </figure>
 
 <style>
-	figure {
-		margin: 0;
-	}
 	svg {
 		width: 100%;
 		max-width: 30rem;
@@ -65,10 +62,7 @@
 		stroke: var(--ink);
 		stroke-width: 1.5;
 	}
-	text {
-		font-size: var(--type-1);
-		fill: var(--muted);
-	}
+
 	.strong {
 		fill: var(--ink);
 		font-weight: 600;

@@ -32,10 +32,6 @@
 
 <style>
 	.row {
-		display: flex;
-		gap: var(--gap-6);
-		align-items: center;
-		flex-wrap: wrap;
 		margin-bottom: var(--gap-4);
 	}
 </style>

@@ -74,9 +74,6 @@
 </figure>
 
 <style>
-	figure {
-		margin: 0;
-	}
 	table {
 		border-collapse: collapse;
 	}

@@ -105,9 +105,6 @@
 </figure>
 
 <style>
-	figure {
-		margin: 0;
-	}
 	svg {
 		max-width: 100%;
 		display: block;
@@ -120,10 +117,7 @@
 	.name {
 		font-size: var(--type-2);
 	}
-	.tick {
-		font-size: var(--type-1);
-		fill: var(--muted);
-	}
+
 	.base {
 		stroke: var(--rule);
 	}

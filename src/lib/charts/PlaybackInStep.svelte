@@ -18,7 +18,7 @@
 	const pictures = $derived(films.flatMap((film) => film.frames.map((_, i) => frameUrl(film, i))));
 </script>
 
-<div class="films">
+<div class="row films">
 	{#each films as film (film.arm)}
 		{@const index = frameAt(film, clock.at)}
 		{@const painted = Math.round(film.frames[index]!.progress * 100)}
@@ -45,9 +45,6 @@
 
 <style>
 	.films {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-7);
 		margin-bottom: var(--gap-5);
 	}
 	figure {

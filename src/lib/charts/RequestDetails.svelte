@@ -61,7 +61,7 @@
 </script>
 
 <section class="details" aria-label="Details of request {listed.number}">
-	<div class="head">
+	<div class="spread head">
 		<h3>
 			<i class="swatch" style:background={colour}></i>Request {listed.number}: {request?.method ?? ''}
 			<span class="url">{listed.url}</span>
@@ -69,7 +69,7 @@
 		<Button kind="ghost" size="small" on:click={onclose}>Close</Button>
 	</div>
 	{#if request}
-		<div class="grid">
+		<div class="cells" style:--cell="22rem">
 			<div>
 				<h4>Time</h4>
 				<p class="figures">
@@ -158,7 +158,7 @@
 		<details>
 			<summary>Headers: {request.requestHeaders.length} sent, {request.responseHeaders.length} received</summary
 			>
-			<div class="grid">
+			<div class="cells" style:--cell="22rem">
 				{#each [['Sent', request.requestHeaders], ['Received', request.responseHeaders]] as const as [name, headers] (name)}
 					<div>
 						<h4>{name}</h4>
@@ -184,12 +184,6 @@
 		margin: var(--gap-3) 0 var(--gap-5);
 		font-size: var(--type-4);
 	}
-	.head {
-		display: flex;
-		justify-content: space-between;
-		gap: var(--gap-6);
-		align-items: start;
-	}
 	h3 {
 		font-size: var(--type-5);
 		overflow-wrap: anywhere;
@@ -202,11 +196,6 @@
 		font: 600 0.86rem/1.3 var(--sans);
 		color: var(--muted);
 		margin: var(--gap-3) 0 var(--gap-2);
-	}
-	.grid {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 22rem), 1fr));
-		gap: 0 var(--gap-7);
 	}
 	.ledger {
 		font-size: var(--type-3);
@@ -232,9 +221,7 @@
 		gap: var(--gap-1) var(--gap-4);
 		margin: 0;
 	}
-	dt {
-		color: var(--muted);
-	}
+
 	dd {
 		margin: 0;
 		overflow-wrap: anywhere;

@@ -35,7 +35,7 @@
 	]);
 </script>
 
-<div class="filters no-print">
+<div class="row filters no-print">
 	<RequestSearch value={wish.search} onchange={search} />
 	{#each choices as { key, label, options, onchange: choose } (key)}
 		<RequestChoice {label} {options} value={wish[key]} onchange={choose} />
@@ -46,10 +46,6 @@
 
 <style>
 	.filters {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-3) var(--gap-5);
-		align-items: end;
 		margin-bottom: var(--gap-4);
 	}
 	.filters :global(.bx--search) {

@@ -65,17 +65,12 @@
 </figure>
 
 <style>
-	figure {
-		margin: 0;
-	}
 	svg {
 		width: 100%;
 		max-width: 62rem;
 		font-size: var(--type-2);
 	}
-	text {
-		fill: var(--muted);
-	}
+
 	.grid {
 		stroke: var(--rule);
 	}

@@ -69,9 +69,6 @@
 </figure>
 
 <style>
-	figure {
-		margin: 0;
-	}
 	svg {
 		width: 100%;
 		max-width: 44rem;
@@ -94,10 +91,7 @@
 	.pennant {
 		fill: var(--action);
 	}
-	text {
-		font-size: var(--type-1);
-		fill: var(--muted);
-	}
+
 	/* The drawing shrinks with a narrow screen, its words should not. */
 	@media (max-width: 40rem) {
 		text {

@@ -66,7 +66,7 @@
 	);
 </script>
 
-<div class="column-file">
+<div class="stack">
 	<FileField
 		label={file ? 'Another file' : label}
 		accept={['.csv', '.tsv', '.txt']}
@@ -75,7 +75,7 @@
 	/>
 	{#if lines}
 		<Choice label="Line of the heading" options={headings} value={String(lines.header)} onchange={setHeader} />
-		<div class="columns">
+		<div class="cells columns" style:--cell="8rem">
 			{#each fields as { key, name } (key)}
 				<div>
 					<Choice
@@ -99,16 +99,7 @@
 </div>
 
 <style>
-	.column-file {
-		display: grid;
-		gap: var(--gap-5);
-		align-content: start;
-		justify-items: start;
-	}
 	.columns {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
-		gap: var(--gap-4);
 		width: 100%;
 	}
 	.columns span {

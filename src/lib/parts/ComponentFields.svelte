@@ -36,7 +36,7 @@
 		min={0}
 		bind:value={component.monthlyCost}
 	/>
-	<fieldset class="jobs">
+	<fieldset class="row jobs">
 		<legend class="bx--label">Does alone</legend>
 		{#each EXCLUSIVE_JOBS as job (job)}<Checkbox
 				value={job}
@@ -61,9 +61,6 @@
 <style>
 	.jobs {
 		grid-column: 1 / -1;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0 var(--gap-7);
 	}
 	.jobs legend {
 		float: left;

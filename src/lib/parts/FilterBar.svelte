@@ -18,7 +18,7 @@
 	}
 </script>
 
-<div class="filter-bar no-print">
+<div class="row filter-bar no-print">
 	<Search
 		size="sm"
 		labelText="Filter"
@@ -32,10 +32,6 @@
 
 <style>
 	.filter-bar {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-5);
-		align-items: end;
 		margin-bottom: var(--gap-5);
 	}
 	.filter-bar :global(.bx--search) {

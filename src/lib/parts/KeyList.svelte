@@ -27,9 +27,7 @@
 		gap: var(--gap-3);
 		margin: 0;
 	}
-	dd {
-		margin: 0;
-	}
+
 	kbd {
 		font-family: var(--sans);
 		font-weight: 600;

@@ -25,9 +25,3 @@
 		<a class="muted" href="/workshop/lab">The lab is free</a>
 	{/if}
 </span>
-
-<style>
-	.trouble {
-		color: var(--worse);
-	}
-</style>

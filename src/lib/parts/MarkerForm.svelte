@@ -19,7 +19,15 @@
 	const wrong = (field: string) => form?.issues?.find((issue) => issue.path === field)?.message ?? '';
 </script>
 
-<form method="POST" action="?/mark" enctype="multipart/form-data" class="mark no-print" novalidate use:keeping>
+<form
+	method="POST"
+	action="?/mark"
+	enctype="multipart/form-data"
+	class="cells mark no-print"
+	style:--cell="12rem"
+	novalidate
+	use:keeping
+>
 	<DayField label="Live since" name="day" value={form?.typed?.day ?? ''} wrong={wrong('day')} />
 	<Field
 		label="What was released"
@@ -40,12 +48,6 @@
 </form>
 
 <style>
-	.mark {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 12rem), 1fr));
-		gap: var(--gap-5);
-		align-items: start;
-	}
 	.mark :global(.bx--btn) {
 		margin-top: var(--gap-7);
 	}

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** A day and a time of that day; what is sent is local time as `2026-11-27T09:30`. */
-	import { TimePicker } from 'carbon-components-svelte';
 	import { joinMoment, partsOfMoment } from './moment';
 	import DayField from './DayField.svelte';
+	import Field from './Field.svelte';
 	import Hidden from './Hidden.svelte';
 
 	interface Props {
@@ -21,22 +21,8 @@
 	});
 </script>
 
-<div class="moment" role="group" aria-label={label}>
+<div class="row" role="group" aria-label={label}>
 	<DayField label="{label}, day" bind:value={day} {wrong} />
-	<TimePicker
-		labelText="Time"
-		placeholder="09:30"
-		size="sm"
-		pattern="([01]?[0-9]|2[0-3]):[0-5][0-9]"
-		bind:value={time}
-	/>
+	<Field label="Time" placeholder="09:30" size="sm" bind:value={time} />
 	<Hidden {name} value={typed} />
 </div>
-
-<style>
-	.moment {
-		display: flex;
-		gap: var(--gap-5);
-		flex-wrap: wrap;
-	}
-</style>

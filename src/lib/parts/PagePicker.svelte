@@ -92,7 +92,7 @@
 			onchange={() => void search()}
 		/>{/if}
 </FilterBar>
-<div class="found" aria-busy={isSearching}>
+<div class="cells found" style:--cell="17rem" aria-busy={isSearching}>
 	{#each open as page (page.id)}<Checkbox
 			labelText={[nameOf(page), page.type, page.isChosen ? 'chosen' : ''].filter(Boolean).join(' · ')}
 			checked={false}
@@ -121,9 +121,6 @@
 		list-style: none;
 	}
 	.found {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(min(100%, 17rem), 1fr));
-		gap: 0 var(--gap-6);
 		max-height: 15rem;
 		overflow-y: auto;
 	}

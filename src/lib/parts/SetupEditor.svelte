@@ -51,7 +51,7 @@
 			<ComponentFields bind:component={components[i]!} number={i + 1} remove={() => components.splice(i, 1)} />
 		{/each}
 		{#each exclusiveClashes(value) as clash (clash)}<p class="wrong" role="alert">{clash}</p>{/each}
-		<div class="fields">
+		<div class="cells" style:--cell="14rem">
 			<Field
 				label="Features, one a line: name: on or off"
 				rows={2}
@@ -67,7 +67,7 @@
 				size="sm"
 			/>
 		</div>
-		<div class="adding">
+		<div class="row">
 			{#if offers.length}<Choice
 					label="Add from the library"
 					options={[{ value: '', text: 'Choose' }, ...offers.map(({ text }) => ({ value: text, text }))]}
@@ -84,17 +84,5 @@
 <style>
 	.setup {
 		grid-column: 1 / -1;
-	}
-	.adding {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-5);
-		align-items: end;
-	}
-	.fields {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 14rem), 1fr));
-		gap: var(--gap-4) var(--gap-6);
-		align-items: start;
 	}
 </style>

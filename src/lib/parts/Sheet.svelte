@@ -40,8 +40,8 @@
 					>{#if part.state}<span>{part.state}</span>{/if}
 				</li>
 			{/each}
+			<li><a href="?open={parts.map(({ id }) => id).join(',')}">Open all parts</a></li>
 		</ol>
-		<a href="?open={parts.map(({ id }) => id).join(',')}">Open all parts</a>
 	</nav>
 	<div class="column">
 		{@render first()}

@@ -22,16 +22,7 @@
 		border: 1.5px solid currentColor;
 		background: currentColor;
 	}
-	.better {
-		color: var(--better);
-	}
-	.worse {
-		color: var(--worse);
-	}
-	.same,
-	.none {
-		color: var(--same);
-	}
+
 	.slight,
 	.undecided {
 		color: var(--muted);

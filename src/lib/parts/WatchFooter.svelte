@@ -21,7 +21,7 @@
 	let deletion: HTMLFormElement;
 </script>
 
-<div class="actions no-print">
+<div class="row actions no-print">
 	<Button kind="tertiary" size="field" href={settings}>Settings</Button>
 	{@render children?.()}
 	<Action
@@ -38,9 +38,6 @@
 
 <style>
 	.actions {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-5);
 		margin-top: var(--gap-7);
 	}
 </style>

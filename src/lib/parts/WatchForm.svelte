@@ -57,7 +57,7 @@
 	const minutes = $derived(Math.max(1, Math.round((perReading * SECONDS_A_LOAD) / 60)));
 </script>
 
-<form method="POST" class="form" novalidate use:keeping>
+<form method="POST" class="stack form" novalidate use:keeping>
 	{#if problem && !issues.some(({ path }) => path)}<Notice kind="error" title={problem} />{/if}
 	{#if isNew}<Choice
 			label="Client"
@@ -81,7 +81,7 @@
 	<Hidden name="pages" value={pages.map(({ id }) => id).join(',')} />
 	<div role="group" aria-label="Conditions">
 		<p class="bx--label">Conditions</p>
-		<div class="choices">
+		<div class="cells choices" style:--cell="17rem">
 			{#each choices.conditions as item (item.id)}<Checkbox
 					labelText={item.name}
 					value={item.id}
@@ -116,10 +116,10 @@
 			title="Metrics, visitors, notices, {kind === 'watch' ? 'control page' : 'elements'}, time zone"
 			open={issues.some(({ path }) => /notices|control|timeZone|metrics|shown|states/.test(path))}
 		>
-			<div class="more">
+			<div class="stack more">
 				<div role="group" aria-label="Metrics that are called">
 					<p class="bx--label">Metrics that are called</p>
-					<div class="choices">
+					<div class="cells choices" style:--cell="17rem">
 						{#each METRICS as id (id)}<Checkbox
 								labelText={metricOf(id).name}
 								value={id}
@@ -188,14 +188,9 @@
 <style>
 	.form {
 		margin-top: var(--gap-5);
-		display: grid;
-		gap: var(--gap-6);
 		max-width: 40rem;
 	}
 	.choices {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(min(100%, 17rem), 1fr));
-		gap: 0 var(--gap-6);
 		max-height: 15rem;
 		overflow-y: auto;
 	}
@@ -203,9 +198,5 @@
 		color: var(--worse);
 		font-size: var(--type-3);
 		margin: var(--gap-2) 0 0;
-	}
-	.more {
-		display: grid;
-		gap: var(--gap-6);
 	}
 </style>

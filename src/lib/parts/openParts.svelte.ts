@@ -18,8 +18,17 @@ export class OpenParts {
 	}
 
 	async set(id: string, open: boolean): Promise<void> {
-		if (open === this.isOpen(id)) return;
-		this.ids = open ? [...this.ids, id] : this.ids.filter((other) => other !== id);
+		if (open) return this.openAll([id]);
+		await this.#keep(this.ids.filter((other) => other !== id));
+	}
+
+	async openAll(ids: readonly string[]): Promise<void> {
+		await this.#keep([...this.ids, ...ids.filter((id) => !this.isOpen(id))]);
+	}
+
+	async #keep(ids: string[]): Promise<void> {
+		if (ids.length === this.ids.length) return;
+		this.ids = ids;
 		const address = page.url.pathname + queryWithOpen(page.url.search, this.ids) + location.hash;
 		await goto(address, { replaceState: true, noScroll: true, keepFocus: true });
 	}

@@ -41,10 +41,4 @@
 			Georgia,
 			serif;
 	}
-	.better {
-		color: var(--better);
-	}
-	.worse {
-		color: var(--worse);
-	}
 </style>

@@ -153,12 +153,7 @@
 		padding-left: var(--gap-4);
 		font-size: var(--type-4);
 	}
-	.better {
-		color: var(--better);
-	}
-	.worse {
-		color: var(--worse);
-	}
+
 	td.better,
 	td.worse {
 		font-weight: 600;

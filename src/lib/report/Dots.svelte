@@ -91,10 +91,7 @@
 		line-height: 1.2;
 		overflow: hidden;
 	}
-	text {
-		font-size: var(--type-1);
-		fill: var(--muted);
-	}
+
 	@media (max-width: 36rem) {
 		.plot {
 			grid-template-columns: 7rem minmax(0, 1fr);

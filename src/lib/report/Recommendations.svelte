@@ -41,10 +41,4 @@
 		display: flex;
 		gap: var(--gap-3);
 	}
-	dt {
-		color: var(--muted);
-	}
-	dd {
-		margin: 0;
-	}
 </style>

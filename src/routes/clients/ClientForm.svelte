@@ -40,8 +40,8 @@
 			title="This client was not saved."
 			text={issue('') || issue('revision') || 'See the fields that are marked.'}
 		/>{/if}
-	<div class="columns">
-		<section class="panel">
+	<div class="cells" style:--cell="24rem">
+		<section class="stack">
 			<h2>Who it is</h2>
 			<Field label="Name" name="name" value={draft.name} wrong={issue('name')} required />
 			<Field
@@ -60,11 +60,11 @@
 				wrong={issue('people')}
 				help="One a line: name, role, e-mail"
 			/>
-			<div class="pair">
+			<div class="cells" style:--cell="11rem">
 				<Choice label="Language of its reports" name="language" options={LANGUAGES} value={draft.language} />
 				<Choice label="Currency" name="currency" options={currencies} value={draft.currency} />
 			</div>
-			<div class="pair">
+			<div class="cells" style:--cell="11rem">
 				<Field
 					label="Name in reports"
 					name="reportName"
@@ -80,7 +80,7 @@
 					placeholder="#1F6F54"
 				/>
 			</div>
-			<div class="pair">
+			<div class="cells" style:--cell="11rem">
 				<Field
 					label="Visits grow by, % a month"
 					name="growth"
@@ -98,7 +98,7 @@
 				/>
 			</div>
 		</section>
-		<section class="panel">
+		<section class="stack">
 			<h2>What its trials have</h2>
 			<p class="muted small">Each trial takes a copy when it is made, and can say otherwise.</p>
 			<fieldset>
@@ -124,26 +124,3 @@
 		</section>
 	</div>
 </form>
-
-<style>
-	.columns {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
-		gap: var(--gap-7);
-		align-items: start;
-	}
-	.panel {
-		display: grid;
-		gap: var(--gap-6);
-	}
-	.pair {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
-		gap: var(--gap-6);
-	}
-	fieldset {
-		border: 0;
-		padding: 0;
-		margin: 0;
-	}
-</style>

@@ -24,7 +24,7 @@
 		The smallest shift that matters, where it differs from the house’s: the larger of both.
 	</p>
 	{#each rows as row, i (i)}
-		<div class="row">
+		<div class="cells row" style:--cell="8.5rem">
 			<Choice
 				label="Metric"
 				options={metrics}
@@ -60,10 +60,6 @@
 
 <style>
 	.row {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 8.5rem), 1fr));
-		gap: var(--gap-4);
-		align-items: end;
 		margin-bottom: var(--gap-4);
 	}
 	.row :global(.bx--number),

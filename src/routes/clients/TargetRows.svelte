@@ -34,7 +34,7 @@
 		Levels that are good enough. Without one, the good threshold of the metric stands beside each verdict.
 	</p>
 	{#each rows as row, i (i)}
-		<div class="row">
+		<div class="cells row" style:--cell="8.5rem">
 			<Choice label="Metric" options={metrics} bind:value={row.metric} />
 			<Choice
 				label="Under"
@@ -63,10 +63,6 @@
 
 <style>
 	.row {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 8.5rem), 1fr));
-		gap: var(--gap-4);
-		align-items: end;
 		margin-bottom: var(--gap-4);
 	}
 	.row :global(.bx--number),

@@ -172,7 +172,7 @@
 		{#if isKnown}<ul class="plain tally">
 				{#each DEVICE_CLASSES as asked (asked)}<li>{tallyOf(asked)}.</li>{/each}
 			</ul>{/if}
-		<div class="filters no-print">
+		<div class="row filters no-print">
 			<Choice label="Core Web Vitals" options={IS} bind:value={assessment} onchange={() => show()} />
 			<Choice label="Device" options={DEVICES} bind:value={device} onchange={() => show()} />
 			<span class="muted figures" aria-live="polite">{rows.length} of {all.length}</span>
@@ -228,10 +228,6 @@
 		flex: 0 1 16rem;
 	}
 	.filters {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-5);
-		align-items: end;
 		margin-bottom: var(--gap-5);
 	}
 	.filters :global(.bx--form-item) {
@@ -244,11 +240,5 @@
 	.tally {
 		font: 1.05rem/1.5 var(--serif);
 		margin: var(--gap-3) 0 var(--gap-5);
-	}
-	.passes {
-		color: var(--better);
-	}
-	.does-not {
-		color: var(--worse);
 	}
 </style>

@@ -125,7 +125,7 @@
 					>{/if}
 			</div>
 		</form>
-		<form method="POST" action="?/har" enctype="multipart/form-data" class="panel har" use:keeping>
+		<form method="POST" action="?/har" enctype="multipart/form-data" class="stack panel har" use:keeping>
 			<h2>Read a HAR file</h2>
 			<p class="small muted">A load measured elsewhere. What the file does not hold is shown as unknown.</p>
 			<Hidden name="clientId" value={data.clientId ?? ''} />
@@ -203,17 +203,7 @@
 		gap: var(--gap-6);
 		margin: var(--gap-6) 0 var(--gap-7);
 	}
-	.har {
-		display: grid;
-		gap: var(--gap-4);
-		align-content: start;
-		justify-items: start;
-	}
 	.row {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-4) var(--gap-7);
-		align-items: end;
 		margin: var(--gap-5) 0 0;
 	}
 	.row :global(.bx--form-item) {

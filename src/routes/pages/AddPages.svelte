@@ -80,7 +80,7 @@
 		title={isEmpty ? 'Add the pages of this site' : 'Add pages or a traffic table'}
 		bind:open={isOpen}
 	>
-		<div class="ways">
+		<div class="cells ways" style:--cell="19rem">
 			<form method="POST" action={gatherAction} novalidate use:keeping>
 				<h3>Its sitemap</h3>
 				<Hidden name="what" value="sitemap" />
@@ -130,11 +130,6 @@
 </Accordion>
 
 <style>
-	.ways {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 19rem), 1fr));
-		gap: var(--gap-7);
-	}
 	.ways form {
 		display: grid;
 		gap: var(--gap-5);

@@ -16,7 +16,7 @@
 	const { coverage, next, proposal } = $derived(sample);
 </script>
 
-<section class="panel" aria-label="The sample">
+<section class="cells panel" style:--cell="20rem" aria-label="The sample">
 	<div class="words">
 		<h2>{coverageWords(sample)}</h2>
 		{#if coverage.types.missing.length}<p class="muted">
@@ -68,10 +68,6 @@
 
 <style>
 	.panel {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 20rem), 1fr));
-		gap: var(--gap-6) var(--gap-7);
-		align-items: start;
 		margin-bottom: var(--gap-7);
 	}
 	.bars,

@@ -26,7 +26,7 @@
 	});
 </script>
 
-<div class="traffic">
+<div class="stack">
 	<h3>A traffic table</h3>
 	<p class="muted small">
 		CSV of any program: comma, semicolon or tab; 1,234 and 1.234,5. A new table replaces the last.
@@ -41,11 +41,6 @@
 </div>
 
 <style>
-	.traffic {
-		display: grid;
-		gap: var(--gap-5);
-		align-content: start;
-	}
 	h3 {
 		margin: 0;
 	}

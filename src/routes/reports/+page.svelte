@@ -63,7 +63,7 @@
 <div class="page">
 	<div class="page-top"><h1>Reports</h1></div>
 	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
-	<form class="begin" method="POST" action="?/create" use:keeping>
+	<form class="row begin" method="POST" action="?/create" use:keeping>
 		<Choice
 			label="New report on"
 			name="trial"
@@ -103,10 +103,6 @@
 
 <style>
 	.begin {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-6);
-		align-items: flex-end;
 		margin-bottom: var(--gap-7);
 	}
 	.title {

@@ -51,7 +51,7 @@
 			{/snippet}
 		</Table>
 	{:else}
-		<section class="panel empty">
+		<section class="stack panel empty">
 			<h2>No competitor is measured yet</h2>
 			<p>
 				A standing loads your page and those of competitors in turn, round by round, and says which place yours
@@ -69,8 +69,5 @@
 	}
 	.empty {
 		max-width: 42rem;
-		display: grid;
-		gap: var(--gap-5);
-		justify-items: start;
 	}
 </style>

@@ -76,7 +76,7 @@
 		{#if data.watches.length}<Button href="/watch/new" size="field" data-key="r">New watch</Button>{/if}
 	</div>
 	{#if !data.watches.length}
-		<section class="panel empty">
+		<section class="stack panel empty">
 			<h2>No page is watched yet</h2>
 			<p>
 				A watch loads pages on a schedule, a few times each, beside a control page that nobody changes. It says
@@ -111,7 +111,7 @@
 			<section aria-labelledby="moved" class="news">
 				<h2 id="moved">Moved in the last four weeks</h2>
 				<ul class="plain">
-					{#each moved.slice(0, MOST_NEWS) as row (row.key)}<li class="moved">
+					{#each moved.slice(0, MOST_NEWS) as row (row.key)}<li class="row">
 							<a href="/watch/{row.watchId}/{row.page}">{new URL(row.url).host}{new URL(row.url).pathname}</a>
 							{#each row.conditions.filter(({ marks }) => marks.length) as own (own.condition)}<span
 									class="of small">{own.condition}</span
@@ -137,7 +137,7 @@
 					<a href="/watch/{row.watchId}/{row.page}" class="path" data-row-link>{new URL(row.url).pathname}</a>
 					<br /><span class="muted small">{[row.type, new URL(row.url).host].filter(Boolean).join(', ')}</span>
 				{:else if column.key === 'figures'}
-					<div class="lines">
+					<div class="stack lines">
 						{#each row.conditions as own (own.condition)}
 							<div class="line">
 								<span class="of small">{own.condition}</span>
@@ -150,7 +150,7 @@
 						{:else}<span class="muted">no reading yet</span>{/each}
 					</div>
 				{:else if column.key === 'strip'}
-					<div class="lines">
+					<div class="stack lines">
 						{#each row.conditions as own (own.condition)}
 							<div class="line">
 								{#if own.marks.length}<ShiftStrip
@@ -178,9 +178,6 @@
 <style>
 	.empty {
 		max-width: 42rem;
-		display: grid;
-		gap: var(--gap-5);
-		justify-items: start;
 	}
 	.watches {
 		margin: 0 0 var(--gap-4);
@@ -190,12 +187,6 @@
 	}
 	.news li {
 		margin: var(--gap-2) 0;
-	}
-	.moved {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-2) var(--gap-5);
-		align-items: center;
 	}
 	.news .of {
 		min-width: 0;
@@ -207,10 +198,6 @@
 	.path {
 		display: inline-block;
 		min-width: 7rem;
-	}
-	.lines {
-		display: grid;
-		gap: var(--gap-3);
 	}
 	.line {
 		display: grid;
@@ -235,8 +222,5 @@
 	.changed,
 	.trouble {
 		font-weight: 600;
-	}
-	span.trouble {
-		color: var(--worse);
 	}
 </style>

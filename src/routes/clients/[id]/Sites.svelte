@@ -65,7 +65,7 @@
 			class="panel"
 		>
 			<h3>Add a site</h3>
-			<div class="fields">
+			<div class="cells fields" style:--cell="11rem">
 				<Field
 					label="Host"
 					name="host"
@@ -105,10 +105,6 @@
 		margin: var(--gap-7) 0;
 	}
 	.fields {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 11rem), 1fr));
-		gap: var(--gap-6);
 		margin-bottom: var(--gap-6);
-		align-items: start;
 	}
 </style>

@@ -36,7 +36,4 @@
 		font-weight: 600;
 		margin-top: var(--gap-4);
 	}
-	dd {
-		margin: 0;
-	}
 </style>

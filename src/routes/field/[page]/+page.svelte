@@ -70,7 +70,7 @@
 	{#each told as { id, name, thresholds, reading } (id)}
 		<section>
 			<h2>{name}</h2>
-			<div class="pair">
+			<div class="cells" style:--cell="24rem">
 				{#if reading.bins.length && reading.shares}<FieldHistogram
 						name="{id}-histogram"
 						caption="{Math.round(reading.shares[0] * 100)} % of the visits had it good, {Math.round(
@@ -134,18 +134,7 @@
 	.page-top :global(.bx--content-switcher) {
 		max-width: 16rem;
 	}
-	.pair {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
-		gap: var(--gap-7);
-	}
 	h3 {
 		margin-top: var(--gap-6);
-	}
-	.passes {
-		color: var(--better);
-	}
-	.does-not {
-		color: var(--worse);
 	}
 </style>

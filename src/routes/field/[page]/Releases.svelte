@@ -47,7 +47,7 @@
 	{:else}
 		{#each effects as { marker, metrics } (marker.id)}
 			<div class="release">
-				<div class="head">
+				<div class="spread head">
 					<h3>{formatDay(marker.day)}: {marker.words}</h3>
 					{#if marker.fileName}<a href="/api/markers/{marker.id}/file" download>{marker.fileName}</a>{/if}
 					<Action action="?/unmark" text="Remove" about={marker.words} values={{ id: marker.id }} />
@@ -58,13 +58,3 @@
 	{/if}
 	<MarkerForm {path} {form} />
 </section>
-
-<style>
-	.head {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-4);
-		align-items: baseline;
-		justify-content: space-between;
-	}
-</style>

@@ -107,7 +107,7 @@
 			{:else if data.live?.kept}No page view since midnight; {data.live.kept} in the last seven days.
 			{:else}No page view has come by this script in the last seven days.{/if}
 		</p>
-		<div class="tag no-print">
+		<div class="row tag no-print">
 			<code>{tag}</code>
 			<CopyButton text={() => tag} label="Copy the script tag" file="zafra-script.html" />
 		</div>
@@ -142,7 +142,7 @@
 			</ul>
 		{/if}
 		<h2>Check a page</h2>
-		<form method="GET" class="check" data-sveltekit-noscroll data-sveltekit-keepfocus>
+		<form method="GET" class="row check" data-sveltekit-noscroll data-sveltekit-keepfocus>
 			<Hidden name="site" value={data.site.id} />
 			<Field label="Path of the page" name="check" placeholder="/timetable" value={data.check?.path ?? ''} />
 			<Button type="submit" kind="tertiary" size="field">Check</Button>
@@ -187,15 +187,9 @@
 		flex: 0 1 20rem;
 	}
 	.tag {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-4);
-		align-items: center;
 		margin-bottom: var(--gap-6);
 	}
-	code {
-		overflow-wrap: anywhere;
-	}
+
 	.path {
 		display: inline-block;
 		min-width: 7rem;
@@ -204,10 +198,6 @@
 		display: block;
 	}
 	.check {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-5);
-		align-items: end;
 		margin-bottom: var(--gap-5);
 	}
 	.check :global(.bx--form-item) {

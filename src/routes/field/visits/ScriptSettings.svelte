@@ -46,7 +46,7 @@
 
 <form method="POST" action="?/save" novalidate use:keeping>
 	<Hidden name="site" value={siteId} />
-	<div class="fields">
+	<div class="cells" style:--cell="13rem">
 		<Field
 			label="Page views that report, %"
 			name="sampling"
@@ -89,7 +89,7 @@
 		A function of the page is called with one event a metric: whole numbers (layout shift times 1,000), marked
 		as no interaction, so that bounce figures stay as they are.
 	</p>
-	<div class="fields">
+	<div class="cells" style:--cell="13rem">
 		<Field
 			label="Function"
 			name="call"
@@ -122,12 +122,6 @@
 	form {
 		display: grid;
 		gap: var(--gap-6);
-	}
-	.fields {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 13rem), 1fr));
-		gap: var(--gap-5);
-		align-items: start;
 	}
 	form :global(.bx--btn) {
 		justify-self: start;

@@ -59,10 +59,4 @@
 		gap: var(--gap-3) var(--gap-6);
 		margin: 0;
 	}
-	dt {
-		color: var(--muted);
-	}
-	dd {
-		margin: 0;
-	}
 </style>

@@ -176,9 +176,7 @@
 		gap: var(--gap-3) var(--gap-6);
 		margin: 0 0 var(--gap-6);
 	}
-	dt {
-		color: var(--muted);
-	}
+
 	dd {
 		margin: 0;
 		overflow-wrap: anywhere;

@@ -111,7 +111,7 @@
 <svelte:head><title>{draft.title} – Zafra</title></svelte:head>
 
 <div class="composer">
-	<div class="tools">
+	<div class="stack tools">
 		<div class="page-top">
 			<h1>Report</h1>
 			<Button size="field" data-key="r" on:click={() => void freeze()}>Freeze a version</Button>
@@ -197,8 +197,6 @@
 		align-items: start;
 	}
 	.tools {
-		display: grid;
-		gap: var(--gap-5);
 		min-width: 0;
 	}
 	.tools > p {

@@ -188,7 +188,7 @@
 
 		<Accordion align="start" size="sm">
 			<AccordionItem title="Page weight by kind and owner">
-				<div class="contents">
+				<div class="cells contents" style:--cell="14rem">
 					{#each shown.content as content (content.page)}
 						<div>
 							<h3>{nameOf(content.page)}</h3>
@@ -251,11 +251,6 @@
 	}
 	.practice.no {
 		color: var(--worse);
-	}
-	.contents {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
-		gap: var(--gap-7);
 	}
 	.contents li {
 		display: flex;

@@ -16,7 +16,7 @@
 	const spends = $derived(percentOf(reserveSpending(added + 1) - reserveSpending(added)));
 </script>
 
-<form method="POST" action="?/rounds" use:keeping class="more no-print">
+<form method="POST" action="?/rounds" use:keeping class="row more no-print">
 	<NumberInput
 		name="rounds"
 		labelText="Rounds to add"
@@ -33,10 +33,6 @@
 
 <style>
 	.more {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-5);
-		align-items: end;
 		margin-top: var(--gap-5);
 	}
 </style>

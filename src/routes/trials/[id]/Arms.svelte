@@ -66,9 +66,6 @@
 </div>
 
 <style>
-	.bad {
-		color: var(--worse);
-	}
 	.kept {
 		margin-left: var(--gap-3);
 	}

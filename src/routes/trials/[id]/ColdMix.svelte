@@ -15,7 +15,7 @@
 </script>
 
 <h3>Cold visits</h3>
-<div class="inputs no-print">
+<div class="cells no-print" style:--cell="12rem">
 	<NumberInput labelText="Visits to the page an hour" size="sm" min={0} allowEmpty bind:value={visits} />
 	<NumberInput labelText="Life of the cache, minutes" size="sm" min={0} allowEmpty bind:value={life} />
 </div>
@@ -29,11 +29,3 @@
 			<b class="figures">{formatDuration(weightedFigure(mix.warm, mix.cold, share))}</b> over both.
 		</li>{/each}
 </ul>
-
-<style>
-	.inputs {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 12rem), 16rem));
-		gap: var(--gap-6);
-	}
-</style>

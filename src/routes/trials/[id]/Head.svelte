@@ -6,6 +6,7 @@
 	import { keeping } from '$lib/keeping';
 	import Action from '$lib/parts/Action.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
+	import { openParts } from '$lib/parts/openParts.svelte';
 	import { KINDS, STATES } from '$lib/parts/trialNames';
 
 	interface Props {
@@ -14,6 +15,12 @@
 		status: string;
 	}
 	let { trial, isOpen, status }: Props = $props();
+	const parts = openParts();
+	/** On paper stands what is open: the variants and the method belong to an answer. */
+	async function print() {
+		await parts.openAll(['arms', 'method']);
+		window.print();
+	}
 	let isAsking = $state(false);
 	let stopForm = $state<HTMLFormElement>();
 	const rounds = $derived(trial.looks.at(-1)?.rounds ?? trial.rounds);
@@ -72,7 +79,7 @@
 		{/if}
 		{#if status === 'done' || (status === 'stopped' && !trial.paused && trial.looks.length > 0)}
 			<Action action="?/repeat" text="Repeat" kind="tertiary" size="field" />
-			<Button kind="tertiary" size="field" on:click={() => window.print()}>Print for the client</Button>
+			<Button kind="tertiary" size="field" on:click={() => void print()}>Print for the client</Button>
 			<Action
 				action="/reports?/create"
 				text="Write a report"

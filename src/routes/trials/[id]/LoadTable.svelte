@@ -67,7 +67,7 @@
 </script>
 
 {#if data.loads.length}
-	<div class="filters no-print">
+	<div class="row filters no-print">
 		<Choice
 			label="Conditions"
 			inline
@@ -124,10 +124,6 @@
 
 <style>
 	.filters {
-		display: flex;
-		gap: var(--gap-3) var(--gap-7);
-		align-items: center;
 		margin-bottom: var(--gap-4);
-		flex-wrap: wrap;
 	}
 </style>

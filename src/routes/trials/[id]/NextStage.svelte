@@ -12,7 +12,13 @@
 	let { stage }: Props = $props();
 </script>
 
-<form method="POST" action="?/start" enctype="multipart/form-data" class="stage panel no-print" use:keeping>
+<form
+	method="POST"
+	action="?/start"
+	enctype="multipart/form-data"
+	class="stack stage panel no-print"
+	use:keeping
+>
 	<h2>Next stage: {stage}</h2>
 	<Field
 		label="What was changed?"
@@ -27,8 +33,5 @@
 <style>
 	.stage {
 		margin-bottom: var(--gap-7);
-		display: grid;
-		gap: var(--gap-4);
-		justify-items: start;
 	}
 </style>

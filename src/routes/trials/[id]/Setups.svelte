@@ -129,9 +129,6 @@
 {#if isEditing}<Lazy load={() => import('./SetupForms.svelte')} props={{ arms: compared }} />{/if}
 
 <style>
-	.clash {
-		color: var(--worse);
-	}
 	.small {
 		font-size: var(--type-3);
 	}

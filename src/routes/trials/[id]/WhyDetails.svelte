@@ -121,7 +121,7 @@
 		in “{arm}”.
 	</p>
 {/if}
-<div class="grid">
+<div class="cells grid" style:--cell="21rem">
 	{#each breakdowns as breakdown (breakdown.metric)}
 		{@const rows = rowsOf(breakdown)}
 		<div>
@@ -170,9 +170,6 @@
 		font-weight: 600;
 	}
 	.grid {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 21rem), 1fr));
-		gap: var(--gap-4) var(--gap-8);
 		margin-bottom: var(--gap-5);
 	}
 	h4 {
@@ -182,8 +179,5 @@
 	.small {
 		font-size: var(--type-3);
 		margin: var(--gap-1) 0 var(--gap-3);
-	}
-	code {
-		overflow-wrap: anywhere;
 	}
 </style>

@@ -176,7 +176,7 @@
 				<p class="muted small">{HINTS[draft.kind]}</p>
 				{#if exact('arms')}<p class="wrong" role="alert">{exact('arms')}</p>{/if}
 				{#if hasStages(draft.kind) && draft.arms[0]}
-					<div class="numbers">
+					<div class="cells numbers" style:--cell="13rem">
 						<Field
 							name="arm-url"
 							label="Address"
@@ -255,7 +255,7 @@
 						>
 					</Checkbox>
 				{/if}
-				<div class="numbers">
+				<div class="cells numbers" style:--cell="13rem">
 					{#if !draft.adaptive || hasStages(draft.kind)}
 						<NumberInput
 							name="rounds"
@@ -285,7 +285,7 @@
 						validators and cache headers repeat.</svelte:fragment
 					>
 				</Checkbox>
-				{#if draft.settle}<div class="numbers">
+				{#if draft.settle}<div class="cells numbers" style:--cell="13rem">
 						<NumberInput
 							name="settleWithinS"
 							labelText="At most, seconds for each page and device"
@@ -322,9 +322,6 @@
 		padding: var(--gap-4) 2.6rem var(--gap-4) var(--gap-5);
 	}
 	.numbers {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 13rem), 1fr));
-		gap: var(--gap-7);
 		margin: var(--gap-4) 0 var(--gap-5);
 	}
 	@media (max-width: 1000px) {

@@ -56,7 +56,7 @@
 			placeholder="Find one of {metrics.length} metrics"
 			bind:value={sought}
 		/>
-		<div class="metrics">
+		<div class="cells metrics" style:--cell="14rem">
 			{#each offered as metric (metric.id)}<Checkbox
 					name="primary"
 					value={metric.id}
@@ -78,7 +78,7 @@
 			What must be there or gone in every load, one a line: host, address, header, selector or text. A stage
 			that misses one is held.
 		</p>
-		<div class="numbers">
+		<div class="cells">
 			{#each draft.arms as arm, i (arm.key)}<Field
 					rows={2}
 					label="Checks of {arm.name || `variant ${i + 1}`}"
@@ -93,7 +93,7 @@
 			A variant can be loaded with the site’s cache empty each time: “bust nocache” adds a parameter that no
 			cache has seen, “purge POST https://…” makes a call first.
 		</p>
-		<div class="numbers">
+		<div class="cells">
 			{#each draft.arms as arm, i (arm.key)}<Field
 					label="Empty the cache for {arm.name || `variant ${i + 1}`}"
 					name="arm-cold"
@@ -105,7 +105,7 @@
 		<h3>Who visits</h3>
 		{#if states.length}
 			<p class="muted small">Signed in, with a basket: done before each load of the variant.</p>
-			<div class="numbers">
+			<div class="cells">
 				{#each draft.arms as arm, i (arm.key)}<Choice
 						label="Visitor of {arm.name || `variant ${i + 1}`}"
 						name="arm-before"
@@ -145,7 +145,7 @@
 			bind:checked={draft.lateLoads}
 		/>
 		<h3>A time to run</h3>
-		<div class="numbers">
+		<div class="cells">
 			<MomentField
 				label="Not before"
 				name="notBefore"
@@ -169,15 +169,7 @@
 
 <style>
 	.metrics {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(min(100%, 14rem), 1fr));
-		gap: 0 var(--gap-6);
 		margin-bottom: var(--gap-5);
-	}
-	.numbers {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 15rem), 1fr));
-		gap: var(--gap-7);
 	}
 	h3 {
 		margin-top: var(--gap-5);

@@ -102,12 +102,7 @@
 		gap: var(--gap-2) var(--gap-6);
 		margin: 0 0 var(--gap-4);
 	}
-	dt {
-		color: var(--muted);
-	}
-	dd {
-		margin: 0;
-	}
+
 	@media (max-width: 1000px) {
 		.plan {
 			position: static;

@@ -67,7 +67,7 @@
 			/>
 			<fieldset>
 				<legend class="bx--label">Under</legend>
-				<div class="choices">
+				<div class="row choices">
 					{#each data.floors as floor (floor.id)}<Checkbox
 							name="conditions"
 							value={floor.id}
@@ -111,17 +111,7 @@
 		align-items: end;
 		margin-top: var(--gap-6);
 	}
-	fieldset {
-		border: 0;
-		padding: 0;
-		margin: 0;
-	}
-	.choices {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-6);
-		align-items: center;
-	}
+
 	@media (max-width: 42rem) {
 		.measure {
 			grid-template-columns: 1fr;

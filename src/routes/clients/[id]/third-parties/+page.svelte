@@ -79,7 +79,7 @@
 				{:else if COSTS[column.key]}
 					{#each row.devices as costs (costs.device)}<div class="line">{COSTS[column.key]!(costs)}</div>{/each}
 				{:else if edited !== row.host}
-					<div class="note">
+					<div class="row note">
 						<span class="words">{[row.owner, row.purpose].filter(Boolean).join(': ') || '–'}</span>
 						<Button kind="ghost" size="small" on:click={() => (edited = row.host)}
 							>Edit <span class="visually-hidden">owner and purpose of {row.host}</span></Button
@@ -92,7 +92,7 @@
 							/>{/if}
 					</div>
 				{:else}
-					<form method="POST" action="?/note" use:keeping={{ done: () => (edited = null) }} class="note">
+					<form method="POST" action="?/note" use:keeping={{ done: () => (edited = null) }} class="row note">
 						<Hidden name="host" value={row.host} />
 						<Field
 							label="Owner of {row.host}"
@@ -132,10 +132,6 @@
 		flex: 1 1 100%;
 	}
 	.note {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-3);
-		align-items: center;
 		min-width: 9rem;
 	}
 	.note :global(.bx--form-item) {

@@ -196,9 +196,7 @@
 		grid-template-columns: repeat(2, minmax(0, 22rem));
 		gap: var(--gap-6);
 	}
-	figure {
-		margin: 0;
-	}
+
 	img {
 		width: 100%;
 		border: 1px solid var(--rule);

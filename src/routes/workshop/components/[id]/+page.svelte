@@ -33,8 +33,8 @@
 				title="This component was not saved."
 				text={issue('') || 'See the fields that are marked.'}
 			/>{/if}
-		<div class="columns">
-			<section class="panel">
+		<div class="cells columns" style:--cell="24rem">
+			<section class="stack">
 				<h2>What it is</h2>
 				<Field label="Name" name="name" value={fields.name} wrong={issue('name')} />
 				<Choice label="Kind" name="kind" options={kinds} value={fields.kind} />
@@ -65,7 +65,7 @@
 				</fieldset>
 				<Field rows={2} label="Note" name="note" value={fields.note} wrong={issue('note')} />
 			</section>
-			<section class="panel">
+			<section class="stack">
 				<h2>By what it is known in a load</h2>
 				<p class="muted small">One a line. What no component claims is shown as unattributed.</p>
 				<Field
@@ -127,15 +127,7 @@
 
 <style>
 	.columns {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
-		gap: var(--gap-7);
-		align-items: start;
 		margin-bottom: var(--gap-7);
-	}
-	.panel {
-		display: grid;
-		gap: var(--gap-5);
 	}
 	fieldset {
 		border: 0;

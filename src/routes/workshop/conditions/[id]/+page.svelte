@@ -64,7 +64,7 @@
 					? 'One field needs another look.'
 					: `${form.issues.length} fields need another look.`}
 			/>{/if}
-		<section class="grid">
+		<section class="cells">
 			{@render field('name', 'Name')}
 			{#if data.isNew}{@render field(
 					'id',
@@ -75,7 +75,7 @@
 			{@render field('summary', 'One sentence for the client')}
 		</section>
 		<h2>Device</h2>
-		<section class="grid">
+		<section class="cells">
 			{@render field('width', 'Viewport width', 'px')}
 			{@render field('height', 'Viewport height', 'px')}
 			{@render field('pixelRatio', 'Pixels per CSS pixel')}
@@ -97,7 +97,7 @@
 			</div>
 		</section>
 		<h2>Network and place</h2>
-		<section class="grid">
+		<section class="cells">
 			{@render field('roundTripMs', 'Round trip', 'ms')}
 			{@render field('downKbps', 'Rate down', 'kbit/s')}
 			{@render field('upKbps', 'Rate up', 'kbit/s')}
@@ -113,7 +113,7 @@
 			/>
 		</section>
 		<h2>Visit</h2>
-		<section class="grid">
+		<section class="cells">
 			<Choice
 				label="Cache"
 				name="cache"
@@ -136,7 +136,7 @@
 			{@render field('capS', 'Time cap of a load', 's')}
 		</section>
 		<h2>Requests</h2>
-		<section class="grid wide">
+		<section class="cells wide">
 			{@render area(
 				'block',
 				'Blocked addresses',
@@ -173,12 +173,6 @@
 </div>
 
 <style>
-	.grid {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(min(100%, 15rem), 1fr));
-		gap: var(--gap-6) var(--gap-7);
-		align-items: start;
-	}
 	.wide {
 		grid-template-columns: repeat(auto-fill, minmax(min(100%, 22rem), 1fr));
 	}

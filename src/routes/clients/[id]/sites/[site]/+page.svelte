@@ -47,7 +47,7 @@
 	<States states={data.states} typed={(form && 'state' in form && form.state) || null} {issue} />
 	<form method="POST" action="?/change" novalidate use:keeping class="panel">
 		<h2>The site</h2>
-		<div class="fields">
+		<div class="cells fields">
 			<Field label="Name" name="name" value={site.name} wrong={issue('name')} />
 			<Field label="Host" name="host" value={site.host} wrong={issue('host')} />
 			<Choice
@@ -110,10 +110,6 @@
 
 <style>
 	.fields {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 15rem), 1fr));
-		gap: var(--gap-6);
 		margin-bottom: var(--gap-6);
-		align-items: start;
 	}
 </style>

@@ -143,12 +143,6 @@
 	section {
 		margin-top: var(--gap-7);
 	}
-	.row {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-4);
-		align-items: end;
-	}
 	.add,
 	h3 {
 		margin-top: var(--gap-6);

@@ -62,7 +62,7 @@
 			class="panel"
 		>
 			<h3>A visitor state</h3>
-			<div class="fields">
+			<div class="cells fields" style:--cell="18rem">
 				<Field
 					label="Name"
 					name="stateName"
@@ -108,10 +108,6 @@
 		margin: var(--gap-7) 0;
 	}
 	.fields {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(100%, 18rem), 1fr));
-		gap: var(--gap-6);
 		margin-bottom: var(--gap-6);
-		align-items: start;
 	}
 </style>

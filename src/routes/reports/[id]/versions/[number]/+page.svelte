@@ -59,7 +59,7 @@
 		</div>
 	</div>
 	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
-	<div class="columns">
+	<div class="cells columns">
 		<section>
 			<h2>Share</h2>
 			{#if form && 'link' in form && form.link}
@@ -149,9 +149,6 @@
 
 <style>
 	.columns {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
-		gap: var(--gap-7) 2.5rem;
 		max-width: 60rem;
 	}
 	form {

@@ -13,7 +13,7 @@ import { newClient } from '$core/clients/client';
 import { openDatabase } from '../src/lib/server/base/db/connection';
 import { importSitemap, importTraffic } from '../src/lib/server/rooms/pages/importing';
 import { pagesView } from '../src/lib/server/rooms/pages/view';
-import { setType } from '../src/lib/server/rooms/pages/commands';
+import { changePages } from '../src/lib/server/rooms/pages/commands';
 import { siteInput } from '../test/support/clients';
 import { printTable, type Row } from './table';
 
@@ -128,7 +128,7 @@ for (const type of TYPES) {
 		.prepare('SELECT id FROM page WHERE site_id = ? AND url LIKE ?')
 		.pluck()
 		.all(siteId, `%/${type}/%`) as number[];
-	setType(db, ids, type);
+	changePages(db, ids, { type: type });
 }
 const site = existingSite(db, siteId);
 const views = [

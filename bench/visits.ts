@@ -11,7 +11,7 @@ import { VIEWS } from '$core/field/tallies';
 import { normalFrom, seededRandom } from '$core/stats/random';
 import { openDatabase } from '../src/lib/server/base/db/connection';
 import { saveReading } from '../src/lib/server/rooms/field/readings';
-import { choosePages, pastePages } from '../src/lib/server/rooms/pages/commands';
+import { changePages, pastePages } from '../src/lib/server/rooms/pages/commands';
 import { saveDay } from '../src/lib/server/rooms/visits/merge';
 import { histogramOfName, histogramsOver } from '../src/lib/server/rooms/visits/readings';
 import { dayNumber, openVisits, placeId, tallyId } from '../src/lib/server/rooms/visits/store';
@@ -207,10 +207,10 @@ async function fieldScreen(): Promise<Row[]> {
 		const db = openDatabase(folder);
 		const { siteId } = clientWithSite(db, 'skerry-line.test', 'Skerry Line');
 		pastePages(db, siteId, Array.from({ length: PAGES }, (_, i) => `/page-${i}`).join('\n'));
-		choosePages(
+		changePages(
 			db,
 			Array.from({ length: PAGES }, (_, i) => i + 1),
-			true
+			{ isChosen: true }
 		);
 		const bins = Array.from({ length: 120 }, (_, i): [number, number] => [binStart('lcp', 150 + i), 1 / 120]);
 		const metric = { p75: 2400, shares: [0.7, 0.2, 0.1] as [number, number, number], bins };

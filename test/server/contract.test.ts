@@ -7,149 +7,12 @@ import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { startApp, type TestApp } from '../support/app';
 import { placeDatabase } from '../support/databases';
+import { CALLS, type Call } from '../support/contractCalls';
 import { deriveAllIn } from '../support/derive';
+import { routeTargets } from '../support/routeTree';
 
 const FILE = 'test/server/contract.json';
 const RECORD = process.env.ZAFRA_RECORD === 'contract';
-
-type Call = [name: string, method: 'GET' | 'POST' | 'PATCH', path: string, body?: unknown];
-
-const ARMS = [
-	{ name: 'A', url: 'https://orrery-hall.test/a', baseline: true },
-	{ name: 'B', url: 'https://orrery-hall.test/b' }
-];
-const NEW_TRIAL = {
-	question: 'Is B lighter?',
-	kind: 'side-by-side',
-	arms: ARMS,
-	conditions: ['desktop', 'staging'],
-	rounds: 2,
-	warmups: 0,
-	seed: 4
-};
-const HAR = {
-	log: {
-		version: '1.2',
-		creator: { name: 'x', version: '1' },
-		pages: [{ id: 'p', startedDateTime: '2026-11-01T10:00:00.000Z', title: 't', pageTimings: { onLoad: 700 } }],
-		entries: [
-			{
-				pageref: 'p',
-				startedDateTime: '2026-11-01T10:00:00.000Z',
-				time: 300,
-				request: {
-					method: 'GET',
-					url: 'https://orrery-hall.test/',
-					httpVersion: 'h2',
-					headers: [],
-					queryString: [],
-					cookies: [],
-					headersSize: -1,
-					bodySize: 0
-				},
-				response: {
-					status: 200,
-					statusText: 'OK',
-					httpVersion: 'h2',
-					headers: [],
-					cookies: [],
-					content: { size: 900, mimeType: 'text/html' },
-					redirectURL: '',
-					headersSize: 100,
-					bodySize: 400
-				},
-				cache: {},
-				timings: { send: 1, wait: 200, receive: 99 }
-			}
-		]
-	}
-};
-
-/** The client that the calls make. */
-const CLIENT = 4;
-
-/** In this order, on schema 4's database without a lab: reading first, then what changes something. */
-const CALLS: Call[] = [
-	['health', 'GET', '/api/health'],
-	['conditions', 'GET', '/api/conditions'],
-	['a trial that is done', 'GET', '/api/trials/1'],
-	['its evidence', 'GET', '/api/trials/1/evidence'],
-	['its loads as CSV', 'GET', '/api/trials/1/loads.csv'],
-	['a difference picture', 'GET', '/api/trials/1/pictures/desktop-2'],
-	['a trial between stages', 'GET', '/api/trials/2'],
-	['a draft', 'GET', '/api/trials/3'],
-	['a stopped trial', 'GET', '/api/trials/4'],
-	['one page twice', 'GET', '/api/trials/5'],
-	['a paused trial', 'GET', '/api/trials/6'],
-	['no such trial', 'GET', '/api/trials/99'],
-	['a load', 'GET', '/api/loads/5'],
-	['its HAR', 'GET', '/api/loads/5/har'],
-	['what is known of an address', 'GET', '/api/loads/figures?url=https%3A%2F%2Fnobody.test%2F'],
-	['a request of it', 'GET', '/api/loads/5/requests/2'],
-	['a frame', 'GET', '/api/loads/5/frames/2'],
-	['a frame that is not there', 'GET', '/api/loads/5/frames/9'],
-	['a finished page', 'GET', '/api/loads/5/picture'],
-	['no step picture', 'GET', '/api/loads/5/step-picture'],
-	['a load from a HAR', 'GET', '/api/loads/88'],
-	['no such load', 'GET', '/api/loads/999'],
-	['a new trial', 'POST', '/api/trials', NEW_TRIAL],
-	['a new trial with faults', 'POST', '/api/trials', { ...NEW_TRIAL, question: '', rounds: 0, arms: [ARMS[0]] }],
-	['a new trial under unknown conditions', 'POST', '/api/trials', { ...NEW_TRIAL, conditions: ['tablet'] }],
-	['the new trial, read back', 'GET', '/api/trials/7'],
-	['start', 'POST', '/api/trials/7/start'],
-	['pause', 'POST', '/api/trials/7/pause'],
-	['pause again', 'POST', '/api/trials/7/pause'],
-	['resume', 'POST', '/api/trials/7/resume'],
-	['stop', 'POST', '/api/trials/7/stop'],
-	['stop a draft', 'POST', '/api/trials/3/stop'],
-	['a stage that is not next', 'POST', '/api/trials/2/start', { stage: 0 }],
-	['the next stage', 'POST', '/api/trials/2/start', { stage: 1 }],
-	['rounds added', 'POST', '/api/trials/1/rounds', { rounds: 2 }],
-	['too many rounds added', 'POST', '/api/trials/5/rounds', { rounds: 900 }],
-	['repeat', 'POST', '/api/trials/5/repeat'],
-	['the repeat, read back', 'GET', '/api/trials/8'],
-	['read', 'POST', '/api/trials/5/read'],
-	['exclude', 'POST', '/api/loads/43/exclude', { reason: 'a backup ran' }],
-	['exclude without a reason', 'POST', '/api/loads/43/exclude', { reason: ' ' }],
-	['restore', 'POST', '/api/loads/6/restore'],
-	[
-		'a load outside a trial',
-		'POST',
-		'/api/loads',
-		{ url: 'https://orrery-hall.test/', conditions: 'phone', nudge: true }
-	],
-	['a load of no address', 'POST', '/api/loads', { url: 'orrery', conditions: 'phone' }],
-	['a HAR', 'POST', '/api/loads/har', HAR],
-	['a file that is no HAR', 'POST', '/api/loads/har', { log: {} }],
-	['the trial with rounds added', 'GET', '/api/trials/1'],
-	['a client', 'POST', '/api/clients', { name: 'Orrery Hall of the contract' }],
-	['a client without a name', 'POST', '/api/clients', { name: '' }],
-	['a site', 'POST', '/api/sites', { clientId: CLIENT, host: 'orrery-hall.test', name: 'Orrery Hall', role: 'own' }],
-	['pages', 'POST', '/api/pages', { siteId: 7, addresses: ['https://orrery-hall.test/', 'no address'] }],
-	['the pages, read back', 'GET', '/api/pages?site=7'],
-	['a marker', 'POST', '/api/markers', { siteId: 7, day: '2026-11-02', kind: 'release', words: 'New frame' }],
-	['a marker without a day', 'POST', '/api/markers', { siteId: 7, kind: 'release', words: 'New frame' }],
-	['markers', 'GET', '/api/markers?site=7'],
-	['a watch', 'POST', '/api/watches', { clientId: CLIENT, name: 'Pages that sell', pages: [1] }],
-	['a watch of no page', 'POST', '/api/watches', { clientId: CLIENT, name: 'Nothing', pages: [99] }],
-	['the watch, read back', 'GET', '/api/watches/1'],
-	['a page of it', 'GET', '/api/watches/1/pages/1'],
-	['a reading', 'POST', '/api/watches/1/read'],
-	['a reading while one is under way', 'POST', '/api/watches/1/read'],
-	['its readings as CSV', 'GET', '/api/watches/1/readings.csv'],
-	['no such watch', 'GET', '/api/watches/9'],
-	['a standing without a competitor', 'POST', '/api/standings', { clientId: CLIENT, name: 'Home pages', pages: [1] }],
-	['standings', 'GET', '/api/standings'],
-	['a report', 'POST', '/api/reports', { trial: 1 }],
-	['a report of no trial', 'POST', '/api/reports', { trial: 99 }],
-	['a version before it is said who pays', 'POST', '/api/reports/1/versions'],
-	['a load to set beside a figure from elsewhere', 'POST', '/api/reports/1/nearest', { trial: 1, device: 'watch' }],
-	['a link to no version', 'POST', '/api/reports/1/versions/1/shares', {}],
-	['no such report', 'GET', '/api/reports/9'],
-	['the agency', 'GET', '/api/agency'],
-	['the agency’s name', 'PATCH', '/api/agency', { name: 'Quillmere Digital' }],
-	['visits of no site', 'GET', '/api/visits/9']
-];
 
 interface Answer {
 	status: number;
@@ -180,6 +43,7 @@ function steady(name: string, body: unknown, began: number): unknown {
 		if (ADDED.includes(key)) return undefined;
 		if (key === 'seed' && name.startsWith('the repeat')) return '(drawn)';
 		if (key === 'id' && name === 'a load outside a trial') return '(queued)';
+		if (name === 'the lab' && (key === 'hours' || key === 'machine')) return '(of this machine)';
 		if (typeof value === 'string' && /^\d{4}-\d\d-\d\dT[\d:.]+Z$/.test(value) && Date.parse(value) >= began)
 			return '(now)';
 		return value;
@@ -229,6 +93,19 @@ describe('the API’s contract', function () {
 
 	for (const [name, method, path] of CALLS)
 		it(`${name}: ${method} ${path}`, () => expect(answers[name]).to.deep.equal((RECORD ? answers : recorded)[name]));
+
+	it('has a call for every endpoint of the route tree', () => {
+		/** Answers without end: its own test is below. */
+		const STREAM = '/api/events';
+		const targets = routeTargets().filter(({ action, route }) => action === null && route !== STREAM);
+		const isCalled = ({ route, method }: { route: string; method: string }) => {
+			const pattern = new RegExp(`^${route.replace(/\[(\.\.\.)?\w+\]/g, '[^/]+')}$`);
+			return CALLS.some(([, used, path]) => used === method && pattern.test(path.split('?')[0]!));
+		};
+		expect(
+			targets.filter((target) => !isCalled(target)).map(({ method, route }) => `${method} ${route}`)
+		).to.deep.equal([]);
+	});
 
 	it('tells the queued load by its id, then where its load is', async () => {
 		const asked = await app.api('POST', '/api/loads', { url: 'https://orrery-hall.test/x', conditions: 'desktop' });

@@ -17,7 +17,7 @@ import { importReadings } from '../../src/lib/server/rooms/field/importing';
 import { askPanel, PanelTrouble } from '../../src/lib/server/rooms/field/panel';
 import { saveReading } from '../../src/lib/server/rooms/field/readings';
 import { fieldPageView, fieldView } from '../../src/lib/server/rooms/field/view';
-import { choosePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { clientWithSite } from '../support/clients';
 import { useQueue } from '../support/queue';
 import { rule, serve, type RunningServer } from '../support/world';
@@ -80,7 +80,7 @@ describe('field data from a panel', () => {
 		({ clientId, siteId } = clientWithSite(q.now.db));
 		pastePages(q.now.db, siteId, '/a\n/quiet\n/unchosen');
 		const ids = q.now.db.prepare(`SELECT id FROM page WHERE url NOT LIKE '%unchosen'`).pluck().all() as number[];
-		choosePages(q.now.db, ids, true);
+		changePages(q.now.db, ids, { isChosen: true });
 		mode = 'well';
 		asked.length = 0;
 	});

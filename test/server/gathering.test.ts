@@ -3,13 +3,8 @@ import { gzipSync } from 'node:zlib';
 import type { RequestListener } from 'node:http';
 import type { Outward } from '../../src/lib/server/base/outward';
 import { fetchOutward, OutwardFault } from '../../src/lib/server/base/outward';
-import {
-	findGathering,
-	findProposals,
-	gatherFor,
-	isGathering,
-	requestGathering
-} from '../../src/lib/server/rooms/pages/gathering';
+import { findGathering, gatherFor, isGathering, requestGathering } from '../../src/lib/server/rooms/pages/gathering';
+import { findProposals } from '../../src/lib/server/rooms/pages/proposals';
 import { hostTyped } from '$core/clients/site';
 import { changeSite, existingSite } from '../../src/lib/server/rooms/clients/sites';
 import { pastePages } from '../../src/lib/server/rooms/pages/commands';

@@ -15,7 +15,7 @@ import {
 } from '../../src/lib/server/rooms/field/markers';
 import { saveReading } from '../../src/lib/server/rooms/field/readings';
 import { insertSite } from '../../src/lib/server/rooms/clients/sites';
-import { choosePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { clientWithSite, siteInput } from '../support/clients';
 import { refusal, useQueue } from '../support/queue';
 
@@ -28,7 +28,7 @@ describe('markers of a site', () => {
 	beforeEach(() => {
 		({ siteId, clientId } = clientWithSite(q.now.db));
 		pastePages(q.now.db, siteId, '/a\n/b');
-		choosePages(q.now.db, [1, 2], true);
+		changePages(q.now.db, [1, 2], { isChosen: true });
 	});
 	const mark = (changes: Partial<MarkerInput> = {}) =>
 		addMarker(q.now.db, siteId, { day: RELEASE, path: '/a', kind: 'release', words: 'Lighter pictures', ...changes });

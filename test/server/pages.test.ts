@@ -3,15 +3,13 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { existingSite } from '../../src/lib/server/rooms/clients/sites';
 import {
+	changePages,
 	chooseOnly,
-	choosePages,
 	deletePages,
 	pastePages,
 	savePages,
-	saveTraffic,
-	setType
+	saveTraffic
 } from '../../src/lib/server/rooms/pages/commands';
-import { saveProposals } from '../../src/lib/server/rooms/pages/gathering';
 import { importTraffic } from '../../src/lib/server/rooms/pages/importing';
 import { countPages, listPages } from '../../src/lib/server/rooms/pages/queries';
 import { pagesView, sampleView } from '../../src/lib/server/rooms/pages/view';
@@ -38,17 +36,19 @@ describe('pages of a site', () => {
 
 	it('take a type and a place in the sample in bulk, and are found by them', () => {
 		pastePages(q.now.db, siteId, '/a\n/b\n/c');
-		setType(q.now.db, [idOf('/a'), idOf('/b')], ' Article ');
-		choosePages(q.now.db, [idOf('/b')], true);
+		changePages(q.now.db, [idOf('/a'), idOf('/b')], { type: ' Article ' });
+		changePages(q.now.db, [idOf('/b')], { isChosen: true });
 		expect(countPages(q.now.db, { siteId, type: 'article' })).to.equal(2);
 		expect(countPages(q.now.db, { siteId, type: '-' })).to.equal(1);
 		expect(urls('chosen')).to.deep.equal(['/b']);
 		chooseOnly(q.now.db, siteId, [idOf('/a'), idOf('/c')]);
 		expect(urls('chosen')).to.deep.equal(['/a', '/c']);
-		setType(q.now.db, [idOf('/a')], null);
+		changePages(q.now.db, [idOf('/a')], { type: null });
 		expect(countPages(q.now.db, { siteId, type: 'article' })).to.equal(1);
 		expect(deletePages(q.now.db, [idOf('/a'), 999])).to.equal(1);
-		expect(refusal(() => setType(q.now.db, [idOf('/b')], 'x'.repeat(61)))).to.match(/^422 A page type has at most 60/);
+		expect(refusal(() => changePages(q.now.db, [idOf('/b')], { type: 'x'.repeat(61) }))).to.match(
+			/^422 A page type has at most 60/
+		);
 	});
 
 	it('take their visits from the newest traffic table alone, and keep what the analyst said of them', () => {
@@ -89,7 +89,7 @@ describe('pages of a site', () => {
 			],
 			'sitemap'
 		);
-		choosePages(q.now.db, [idOf('/')], true);
+		changePages(q.now.db, [idOf('/')], { isChosen: true });
 		const { coverage, next, proposal } = sampleView(q.now.db, existingSite(q.now.db, siteId));
 		expect(coverage).to.deep.include({ pages: 1, traffic: null });
 		expect(next).to.include({ newType: 'article', url: 'https://own.test/a' });
@@ -100,15 +100,15 @@ describe('pages of a site', () => {
 
 	it('have proposed types until somebody names them', () => {
 		pastePages(q.now.db, siteId, '/\n/news/a\n/news/b\n/what');
-		saveProposals(q.now.db, siteId);
 		const view = () => pagesView(q.now.db, existingSite(q.now.db, siteId), {}, 1);
 		expect(view().proposals.map(({ type, pages }) => [type, pages])).to.deep.equal([
 			['article', 2],
 			['home', 1]
 		]);
-		setType(q.now.db, [idOf('/news/a'), idOf('/news/b')], 'news');
-		saveProposals(q.now.db, siteId);
+		changePages(q.now.db, [idOf('/news/a'), idOf('/news/b')], { type: 'news' });
 		expect(view().proposals.map(({ type }) => type)).to.deep.equal(['home']);
+		deletePages(q.now.db, [idOf('/')]);
+		expect(view().proposals, 'of pages that are gone').to.deep.equal([]);
 	});
 
 	describe('from a traffic file', () => {

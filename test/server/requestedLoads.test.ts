@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { BUILT_IN_CONDITIONS, withoutSecrets } from '$core/load/conditions/conditions';
-import { deleteConditions, saveConditions } from '../../src/lib/server/rooms/conditions/saved';
+import { deleteConditions } from '../../src/lib/server/rooms/conditions/commands';
+import { saveConditions } from '../../src/lib/server/rooms/conditions/saved';
 import {
 	deleteLoad,
 	importHar,

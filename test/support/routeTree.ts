@@ -41,8 +41,9 @@ function actionsOf(folder: string, source: string): RouteTarget[] {
 	const at = source.indexOf('export const actions');
 	if (at < 0) return [];
 	const names = namesIn(source);
+	const [object] = source.slice(at).split('\n};');
 	// Each key of the object stands at one tab.
-	const keys = [...source.slice(at).matchAll(/^\t(?:async )?(\w+)(?=[:(,]|$)/gm)].map(([, key]) => key!);
+	const keys = [...object!.matchAll(/^\t(?:async )?(\w+)(?=[:(,]|$)/gm)].map(([, key]) => key!);
 	return [...new Set(keys)].map((action) => ({ route: routeOf(folder), method: 'POST', action, names }));
 }
 

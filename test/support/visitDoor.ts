@@ -5,7 +5,7 @@ import { weightOf } from '$core/field/histogram';
 import { VIEWS } from '$core/field/tallies';
 import { USUAL_VISIT_SETTINGS } from '$core/field/visitSettings';
 import type { Db } from '../../src/lib/server/base/db/connection';
-import { choosePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { VisitDoor } from '../../src/lib/server/rooms/visits/accept';
 import { saveSource } from '../../src/lib/server/rooms/visits/sources';
 import { openVisits, refusalsOf, secretOf } from '../../src/lib/server/rooms/visits/store';
@@ -36,7 +36,7 @@ export function useVisitDoor(q: ReturnType<typeof useQueue>) {
 	beforeEach(() => {
 		({ siteId, clientId } = clientWithSite(q.now.db, 'skerry-line.test'));
 		pastePages(q.now.db, siteId, '/timetable\n/news/winter\n/');
-		choosePages(q.now.db, [1, 2, 3], true);
+		changePages(q.now.db, [1, 2, 3], { isChosen: true });
 		visits = openVisits(q.now.folder);
 		key = saveSource(q.now.db, siteId, {
 			...USUAL_VISIT_SETTINGS,

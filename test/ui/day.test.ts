@@ -6,11 +6,9 @@ import { RELEASE_BYTES, SHOP, SLOW_MS, startShop, type Shop } from '../support/s
 import { until } from '../support/world';
 
 /** A whole day of a newcomer, on a shop whose truth is known: some 120 loads, so with `npm run test:long` alone. */
-describe('a day’s work', function () {
+const long = process.env.ZAFRA_TEST_LONG ? describe : describe.skip;
+long('a day’s work', function () {
 	this.timeout(400_000);
-	before(function () {
-		if (!process.env.ZAFRA_TEST_LONG) this.skip();
-	});
 	let shop: Shop;
 	let app: TestApp;
 	let screen: Screen;

@@ -2,17 +2,16 @@ import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { describeConditions } from '$core/load/conditions/conditions';
 import { parseSteps, type Step } from '$core/load/journey/steps';
-import { issuesOf, type Issue } from '$lib/server/http/api';
+import { idFrom, issuesOf, type Issue } from '$lib/server/http/api';
 import { formAction, textOf } from '$lib/server/http/form';
 import { listConditions } from '$lib/server/rooms/conditions/saved';
 import { visitorStates } from '$lib/server/rooms/clients/visitorStates';
 import type { Db } from '$lib/server/base/db/connection';
 import { noteLandings } from '$lib/server/rooms/loads/landings';
-import { countLoneLoads, deleteLoneLoad, loneLoads } from '$lib/server/rooms/loads/loads';
+import { countLoneLoads, loneLoads } from '$lib/server/rooms/loads/loads';
 import { findRequest, openRequests } from '$lib/server/rooms/loads/requested';
-import { settleAfterRequest } from '$lib/server/rooms/trials/progress';
-import { deleteQueuedJob } from '$lib/server/base/queue/jobs';
-import { requestLoad, LoadRequest } from '$lib/server/rooms/loads/commands';
+import { deleteLoad, requestLoad, LoadRequest } from '$lib/server/rooms/loads/commands';
+import { dropRequest } from '$lib/server/rooms/trials/progress';
 import { NotPossible } from '$lib/server/base/refusal';
 
 /** Rows of a page of the list. */
@@ -119,15 +118,11 @@ export const actions = {
 		redirect(303, `/loads/${await locals.heavily('importHar', await file.text(), clientOf(form))}`);
 	}),
 	drop: formAction((form, { locals }) => {
-		const id = Number(textOf(form, 'id'));
-		const request = findRequest(locals.db, id);
-		if (!deleteQueuedJob(locals.db, id))
-			return fail(409, problem('', 'That load has begun already and will end by itself.'));
-		if (request?.armId) settleAfterRequest(locals.db, { kind: 'arm', id: request.armId });
+		dropRequest(locals.db, idFrom(textOf(form, 'id'), 'single load'));
 		return { issues: [] as Issue[] };
 	}),
 	delete: formAction((form, { locals }) => {
-		deleteLoneLoad(locals.db, Number(textOf(form, 'id')));
+		deleteLoad(locals.db, idFrom(textOf(form, 'id'), 'load'));
 		return { issues: [] as Issue[] };
 	})
 };

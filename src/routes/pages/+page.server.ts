@@ -6,8 +6,8 @@ import { existingSite } from '$lib/server/rooms/clients/sites';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction, textOf } from '$lib/server/http/form';
 import { NotPossible } from '$lib/server/base/refusal';
-import { chooseOnly, choosePages, deletePages, pastePages, setType } from '$lib/server/rooms/pages/commands';
-import { findProposals, GatherOrder, requestGathering, saveProposals } from '$lib/server/rooms/pages/gathering';
+import { acceptProposals, changePages, chooseOnly, deletePages, pastePages } from '$lib/server/rooms/pages/commands';
+import { GatherOrder, requestGathering } from '$lib/server/rooms/pages/gathering';
 import { pagesView } from '$lib/server/rooms/pages/view';
 
 const WHICH = ['', 'chosen', 'others', 'quiet'] as const;
@@ -55,9 +55,7 @@ export const actions = {
 				typed: text,
 				issues: [{ path: 'addresses', message: 'Write or paste addresses, one a line.' }]
 			});
-		const saved = pastePages(event.locals.db, siteIdOf(event), text);
-		saveProposals(event.locals.db, siteIdOf(event));
-		return { pasted: saved, issues: [] };
+		return { pasted: pastePages(event.locals.db, siteIdOf(event), text), issues: [] };
 	}),
 	gather: formAction((form, event: RequestEvent) => {
 		const read = v.safeParse(GatherOrder, { what: textOf(form, 'what'), url: textOf(form, 'url') });
@@ -65,24 +63,18 @@ export const actions = {
 		requestGathering(event.locals.db, siteIdOf(event), read.output);
 		return { issues: [] };
 	}),
-	choose: formAction((form, { locals }) => void choosePages(locals.db, idsOf(form), form.get('chosen') === 'yes')),
+	choose: formAction(
+		(form, { locals }) => void changePages(locals.db, idsOf(form), { isChosen: form.get('chosen') === 'yes' })
+	),
 	propose: formAction((form, event: RequestEvent) => chooseOnly(event.locals.db, siteIdOf(event), idsOf(form))),
-	type: formAction((form, event: RequestEvent) => {
+	type: formAction((form, { locals }) => {
 		const ids = idsOf(form);
 		if (!ids.length) throw new NotPossible(422, 'Mark the pages first.', 'pages');
-		setType(event.locals.db, ids, textOf(form, 'type'));
-		saveProposals(event.locals.db, siteIdOf(event));
+		changePages(locals.db, ids, { type: textOf(form, 'type') });
 	}),
 	accept: formAction((form, event: RequestEvent) => {
-		const siteId = siteIdOf(event);
-		const asked = textOf(form, 'proposal');
 		const named = textOf(form, 'name').trim();
-		for (const { type, pages } of findProposals(event.locals.db, siteId))
-			if (asked === '' || asked === type) setType(event.locals.db, pages, named || type);
-		saveProposals(event.locals.db, siteId);
+		acceptProposals(event.locals.db, siteIdOf(event), textOf(form, 'proposal') || null, named || null);
 	}),
-	delete: formAction((form, event: RequestEvent) => {
-		deletePages(event.locals.db, idsOf(form));
-		saveProposals(event.locals.db, siteIdOf(event));
-	})
+	delete: formAction((form, { locals }) => void deletePages(locals.db, idsOf(form)))
 };

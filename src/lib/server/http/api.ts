@@ -1,6 +1,8 @@
 /** The shape of the API's answers and errors, and the door for bodies. */
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
+import type { Conditions } from '$core/load/conditions/conditions';
+import { parseConditions } from '$core/load/conditions/conditionsInput';
 import { isBusy } from '../base/db/connection';
 import { NotPossible } from '../base/refusal';
 
@@ -26,7 +28,7 @@ export function issuesOf(issues: readonly v.BaseIssue<unknown>[]): Issue[] {
 		const path = v.getDotPath(issue) ?? '';
 		// What is not there at all has no message of its own.
 		const isMissing = issue.input === undefined && issue.message.startsWith('Invalid key');
-		return { path, message: isMissing ? `“${path}” is missing. Give it.` : issue.message };
+		return { path, message: isMissing ? `“${path}” is required.` : issue.message };
 	});
 }
 
@@ -36,14 +38,23 @@ export async function readJson<Schema extends v.GenericSchema>(
 	schema: Schema,
 	{ optional = false } = {}
 ): Promise<v.InferOutput<Schema>> {
+	return outputOf(v.safeParse(schema, await readValue(request, optional)));
+}
+
+/** Conditions as a body; what is left out is usual. */
+export const readConditions = async (request: Request): Promise<Conditions> =>
+	outputOf(parseConditions(await readValue(request, false)));
+
+async function readValue(request: Request, optional: boolean): Promise<unknown> {
 	const text = await readText(request);
-	let value: unknown;
 	try {
-		value = text.trim() === '' && optional ? {} : JSON.parse(text);
+		return text.trim() === '' && optional ? {} : JSON.parse(text);
 	} catch {
 		throw new BadRequest(400, 'The body is not JSON. Send a JSON object.');
 	}
-	const result = v.safeParse(schema, value);
+}
+
+function outputOf<Schema extends v.GenericSchema>(result: v.SafeParseResult<Schema>): v.InferOutput<Schema> {
 	if (!result.success)
 		throw new BadRequest(422, 'The request cannot be carried out as it stands.', issuesOf(result.issues));
 	return result.output;

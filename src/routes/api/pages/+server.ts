@@ -2,9 +2,7 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { choosePages, deletePages, pastePages, setType } from '$lib/server/rooms/pages/commands';
-import { saveProposals } from '$lib/server/rooms/pages/gathering';
-import { sitesOfPages } from '$lib/server/rooms/pages/queries';
+import { changePages, deletePages, pastePages } from '$lib/server/rooms/pages/commands';
 import { pagesView } from '$lib/server/rooms/pages/view';
 
 const ids = v.array(v.number('A page is named by its number.'), 'Give the pages as a list.');
@@ -33,21 +31,15 @@ export const GET = ({ locals, url }) =>
 export const POST = ({ locals, request }) =>
 	answering(async () => {
 		const { siteId, addresses } = await readJson(request, NewPages);
-		const saved = pastePages(locals.db, siteId, addresses.join('\n'));
-		saveProposals(locals.db, siteId);
-		return json(saved, { status: 201 });
+		return json(pastePages(locals.db, siteId, addresses.join('\n')), { status: 201 });
 	});
 
 /** In bulk: the type of pages, and whether they are chosen. */
 export const PATCH = ({ locals, request }) =>
 	answering(async () => {
-		const change = await readJson(request, Change);
-		if (change.type !== undefined) {
-			setType(locals.db, change.ids, change.type);
-			for (const siteId of sitesOfPages(locals.db, change.ids)) saveProposals(locals.db, siteId);
-		}
-		if (change.isChosen !== undefined) choosePages(locals.db, change.ids, change.isChosen);
-		return json({ changed: change.ids.length });
+		const { ids, ...change } = await readJson(request, Change);
+		changePages(locals.db, ids, change);
+		return json({ changed: ids.length });
 	});
 
 export const DELETE = ({ locals, request }) =>

@@ -20,7 +20,7 @@ import { withSubjects } from './earlier';
 import { ARCHIVE_TABLES, type ArchiveRow as Row, type ArchiveTable as Table } from './tables';
 import { existingClient } from '../clients/clients';
 import { sitesOf } from '../clients/sites';
-import { saveProposals } from '../pages/gathering';
+import { saveProposals } from '../pages/proposals';
 
 /** Names of the tables that an archive holds, or leaves out because they are computed. */
 export const ARCHIVED: readonly string[] = ARCHIVE_TABLES.map(({ name }) => name);

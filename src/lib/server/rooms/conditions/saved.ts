@@ -55,7 +55,7 @@ export function saveConditions(db: Db, conditions: Conditions): void {
 }
 
 /** Of conditions that ship, only the changes go. */
-export function deleteConditions(db: Db, id: string): void {
+export function deleteSavedConditions(db: Db, id: string): void {
 	sql(db, 'DELETE FROM conditions WHERE id = ?').run(id);
 }
 

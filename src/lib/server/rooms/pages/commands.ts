@@ -7,6 +7,8 @@ import type { PageSource } from '$core/pages/page';
 import { sql, type Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import { existingSite, hostsOf, setRestVisits, type Site } from '../clients/sites';
+import { findProposals, saveProposals } from './proposals';
+import { sitesOfPages } from './queries';
 
 export interface FoundPage {
 	url: string;
@@ -87,7 +89,7 @@ export interface Pasted extends Saved {
 	foreign: string[];
 }
 
-/** Addresses, one a line; mere paths are the site's own. */
+/** Addresses, one a line; mere paths are the site's own. Types are proposed anew. */
 export function pastePages(db: Db, siteId: number, text: string): Pasted {
 	const site = existingSite(db, siteId);
 	const lines = text.split(/[\s,;]+/).filter(Boolean);
@@ -102,6 +104,7 @@ export function pastePages(db: Db, siteId: number, text: string): Pasted {
 		own.map((url) => ({ url })),
 		'pasted'
 	);
+	saveProposals(db, siteId);
 	return { ...saved, bad, foreign };
 }
 
@@ -117,8 +120,36 @@ function addressOf(line: string, site: Site): string | null {
 
 const listOf = (ids: readonly number[]) => JSON.stringify(ids);
 
-/** @param type null takes it away @returns how many pages there were */
-export function setType(db: Db, ids: readonly number[], type: string | null): number {
+export interface PageChange {
+	/** Null takes it away. */
+	type?: string | null;
+	/** Whether the client's work looks at them. */
+	isChosen?: boolean;
+}
+
+/** Change pages together; types are proposed anew where they changed. @returns how many pages there were */
+export function changePages(db: Db, ids: readonly number[], { type, isChosen }: PageChange): number {
+	return db.transaction(() => {
+		let changed = 0;
+		if (type !== undefined) {
+			changed = setType(db, ids, type);
+			for (const siteId of sitesOfPages(db, ids)) saveProposals(db, siteId);
+		}
+		if (isChosen !== undefined) changed = choosePages(db, ids, isChosen);
+		return changed;
+	})();
+}
+
+/** Take proposed types: all of the site, or one under a name of the analyst's own. */
+export function acceptProposals(db: Db, siteId: number, only: string | null, name: string | null): void {
+	db.transaction(() => {
+		for (const { type, pages } of findProposals(db, siteId))
+			if (only === null || only === type) setType(db, pages, name ?? type);
+		saveProposals(db, siteId);
+	})();
+}
+
+function setType(db: Db, ids: readonly number[], type: string | null): number {
 	const name = type?.trim().toLowerCase() ?? '';
 	if (name.length > 60) throw new NotPossible(422, 'A page type has at most 60 characters.', 'type');
 	return sql(db, 'UPDATE page SET type = ? WHERE id IN (SELECT value FROM json_each(?))').run(name || null, listOf(ids))
@@ -126,7 +157,7 @@ export function setType(db: Db, ids: readonly number[], type: string | null): nu
 }
 
 /** Add pages to those that the client's work looks at, or take them out. */
-export function choosePages(db: Db, ids: readonly number[], isChosen: boolean): number {
+function choosePages(db: Db, ids: readonly number[], isChosen: boolean): number {
 	return sql(db, 'UPDATE page SET is_chosen = ? WHERE id IN (SELECT value FROM json_each(?))').run(
 		Number(isChosen),
 		listOf(ids)
@@ -141,7 +172,12 @@ export function chooseOnly(db: Db, siteId: number, ids: readonly number[]): void
 	});
 }
 
-/** Trials that loaded them keep their addresses. */
+/** Trials that loaded them keep their addresses. Types are proposed anew. */
 export function deletePages(db: Db, ids: readonly number[]): number {
-	return sql(db, 'DELETE FROM page WHERE id IN (SELECT value FROM json_each(?))').run(listOf(ids)).changes;
+	return db.transaction(() => {
+		const sites = sitesOfPages(db, ids);
+		const { changes } = sql(db, 'DELETE FROM page WHERE id IN (SELECT value FROM json_each(?))').run(listOf(ids));
+		for (const siteId of sites) saveProposals(db, siteId);
+		return changes;
+	})();
 }

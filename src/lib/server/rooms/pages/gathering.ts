@@ -2,7 +2,7 @@
 import * as v from 'valibot';
 import { WebAddress } from '$core/load/requests/addressInput';
 import { skeletonOf } from '$core/pages/skeleton';
-import { patternOf, proposeTypes, typeOfAddress, type TypeProposal } from '$core/pages/types';
+import { patternOf, typeOfAddress } from '$core/pages/types';
 import type { GatherProblem } from '$core/pages/gathering';
 import type { SitePage } from '$core/pages/page';
 import { existingSite, hostsOf } from '../clients/sites';
@@ -13,7 +13,8 @@ import { findDerived, saveDerived } from '../../base/queue/derived';
 import { hasOpenJob, insertJob, PRIORITY } from '../../base/queue/jobs';
 import { savePages, type Saved } from './commands';
 import { crawl, fetchPage, MOST_CRAWLED, readMarkup } from './crawl';
-import { pagesToChoose, saveSkeleton, skeletonsOf } from './queries';
+import { saveProposals } from './proposals';
+import { pagesToChoose, saveSkeleton } from './queries';
 import type { Gathered } from './gathered';
 import { gatherSitemaps } from './sitemaps';
 
@@ -192,25 +193,4 @@ export function markupCandidates(pages: readonly SitePage[]): SitePage[] {
 	};
 	const all = [...silent.filter(fits), ...ordered.filter((page) => !isSilent(page)).filter(fits)];
 	return all.slice(0, MOST_MARKUP);
-}
-
-/** A proposal with some of its addresses. */
-export interface SavedProposal extends TypeProposal {
-	examples: string[];
-}
-
-const EXAMPLES = 3;
-
-/** Proposed types of the pages that have none. */
-export function findProposals(db: Db, siteId: number): SavedProposal[] {
-	return findDerived<SavedProposal[]>(db, subjectOf(siteId), 'page-types', VERSION, '')?.body ?? [];
-}
-
-export function saveProposals(db: Db, siteId: number): void {
-	const skeletons = skeletonsOf(db, siteId);
-	const open = pagesToChoose(db, siteId).filter(({ type }) => type === null);
-	const proposals = proposeTypes(open.map(({ id, url }) => ({ id, url, skeleton: skeletons.get(id) ?? null })));
-	const urls = new Map(open.map(({ id, url }) => [id, url]));
-	const saved = proposals.map((one) => ({ ...one, examples: one.pages.slice(0, EXAMPLES).map((id) => urls.get(id)!) }));
-	saveDerived(db, subjectOf(siteId), 'page-types', VERSION, '', saved);
 }

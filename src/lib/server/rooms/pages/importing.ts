@@ -16,7 +16,8 @@ import type { Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import { saveTraffic, type Saved } from './commands';
 import { csvLines, decodedLines } from './csvLines';
-import { keepGathered, saveGathering, saveProposals } from './gathering';
+import { keepGathered, saveGathering } from './gathering';
+import { saveProposals } from './proposals';
 import { gatherFile } from './sitemaps';
 
 export interface TrafficResult extends Saved, Omit<TrafficTable, 'pages'> {

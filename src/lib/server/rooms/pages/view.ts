@@ -13,7 +13,8 @@ import { PAGE_TYPES, type SitePage } from '$core/pages/page';
 import { describeGathering, describeGatherProblem } from '$core/wording/gathering';
 import type { Site } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
-import { findGathering, findProposals, isGathering } from './gathering';
+import { findGathering, isGathering } from './gathering';
+import { findProposals } from './proposals';
 import { candidatesOf, countPages, listPages, typesOfSite, type PageFilter, type TypeCount } from './queries';
 
 /** Rows of a page of the list. */

@@ -7,7 +7,9 @@ import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, nextLook, stageLoo
 import type { Look } from '$core/trial/types';
 import type { Db } from '../../base/db/connection';
 import { insertLoad, loadsOfTrial } from '../loads/loads';
-import type { Job, JobPlace } from '../../base/queue/jobs';
+import { findRequest } from '../loads/requested';
+import { deleteQueuedJob, type Job, type JobPlace } from '../../base/queue/jobs';
+import { NotPossible } from '../../base/refusal';
 import type { Subject } from '../../base/subject';
 import { judgementOf } from './judgement';
 import { awaitLateLoads } from './lateLoads';
@@ -46,6 +48,16 @@ function needsAnotherTry(db: Db, trialId: number, { status, environment }: Measu
 export function storeSettling(db: Db, job: Pick<Job, 'id'>, place: JobPlace, result: unknown): void {
 	saveSettling(db, job.id, place, result);
 	settleTrial(db, place.trialId);
+}
+
+/** Call off a load that waits; the trial it was asked for waits for it no longer. @throws NotPossible once it has begun */
+export function dropRequest(db: Db, id: number): void {
+	db.transaction(() => {
+		const request = findRequest(db, id);
+		if (!request) throw new NotPossible(404, `There is no single load ${id}.`);
+		if (!deleteQueuedJob(db, id)) throw new NotPossible(409, 'That load has begun already and will end by itself.');
+		if (request.armId) settleAfterRequest(db, { kind: 'arm', id: request.armId });
+	})();
 }
 
 /** A load on behalf of an arm came, or was called off: its trial may have waited for nothing else. */

@@ -1,4 +1,5 @@
 /** The visits' door: what may come in, and why something may not. */
+import { issuesOf } from '../../http/api';
 import * as v from 'valibot';
 import { isSiteOrigin } from '$core/pages/address';
 import {
@@ -135,8 +136,8 @@ function parse(body: string): Beacon | string {
 	}
 	const read = v.safeParse(Beacon, value);
 	if (read.success) return read.output;
-	const [issue] = read.issues;
-	return `${v.getDotPath(issue) ?? 'The beacon'}: ${issue.message}`;
+	const { path, message } = issuesOf(read.issues)[0]!;
+	return `${path || 'The beacon'}: ${message}`;
 }
 
 function faultOf({ automated }: Beacon, userAgent: string): VisitFault | null {

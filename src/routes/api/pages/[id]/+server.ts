@@ -1,8 +1,7 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { choosePages, deletePages, setType } from '$lib/server/rooms/pages/commands';
-import { saveProposals } from '$lib/server/rooms/pages/gathering';
+import { changePages, deletePages } from '$lib/server/rooms/pages/commands';
 import { existingPage } from '$lib/server/rooms/pages/queries';
 
 const Change = v.object({
@@ -14,13 +13,8 @@ export const GET = ({ locals, params }) => answering(() => json(existingPage(loc
 
 export const PATCH = ({ locals, params, request }) =>
 	answering(async () => {
-		const { id, siteId } = existingPage(locals.db, idFrom(params.id, 'page'));
-		const { type, isChosen } = await readJson(request, Change);
-		if (type !== undefined) {
-			setType(locals.db, [id], type);
-			saveProposals(locals.db, siteId);
-		}
-		if (isChosen !== undefined) choosePages(locals.db, [id], isChosen);
+		const { id } = existingPage(locals.db, idFrom(params.id, 'page'));
+		changePages(locals.db, [id], await readJson(request, Change));
 		return json(existingPage(locals.db, id));
 	});
 

@@ -1,17 +1,13 @@
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
-import {
-	BUILT_IN_CONDITIONS,
-	NOT_SHOWN,
-	withStoredSecrets,
-	type Conditions,
-	type SecretHeader
-} from '$core/load/conditions/conditions';
+import { BUILT_IN_CONDITIONS, NOT_SHOWN, type Conditions, type SecretHeader } from '$core/load/conditions/conditions';
 import { parseConditions } from '$core/load/conditions/conditionsInput';
 import { PLACES } from '$core/load/conditions/places';
 import { issuesOf } from '$lib/server/http/api';
 import { formAction } from '$lib/server/http/form';
-import { deleteConditions, findConditions, saveConditions, listConditions } from '$lib/server/rooms/conditions/saved';
+import { NotPossible } from '$lib/server/base/refusal';
+import { changeConditions, createConditions, deleteConditions } from '$lib/server/rooms/conditions/commands';
+import { findConditions, listConditions } from '$lib/server/rooms/conditions/saved';
 
 export const load = ({ locals, params, url }) => {
 	const db = locals.db;
@@ -147,26 +143,23 @@ function conditionsFrom(fields: Fields): unknown {
 }
 
 export const actions = {
-	save: formAction(async (form, { locals, params, url }: RequestEvent) => {
+	save: formAction((form, { locals: { db }, params, url }: RequestEvent) => {
 		const fields = readFields(form);
-		if (params.id !== 'new') fields.id = params.id;
-		const refuse = (status: number, path: string, message: string) =>
-			fail(status, { fields, issues: [{ path, message }] });
-		const result = parseConditions(conditionsFrom(fields));
-		if (!result.success) return fail(422, { fields, issues: issuesOf(result.issues) });
-		const { id } = result.output;
-		if (params.id === 'new' && (findConditions(locals.db, id) || id === 'new'))
-			return refuse(409, 'id', `The key “${id}” is taken.`);
-		const stored = findConditions(locals.db, params.id === 'new' ? (url.searchParams.get('from') ?? '') : params.id);
+		const isNew = params.id === 'new';
+		if (!isNew) fields.id = params.id;
+		const read = parseConditions(conditionsFrom(fields));
+		if (!read.success) return fail(422, { fields, issues: issuesOf(read.issues) });
 		try {
-			saveConditions(locals.db, withStoredSecrets(result.output, stored));
+			if (isNew) createConditions(db, read.output, url.searchParams.get('from'));
+			else changeConditions(db, params.id, read.output);
 		} catch (problem) {
-			return refuse(422, 'headers', (problem as Error).message);
+			if (!(problem instanceof NotPossible)) throw problem;
+			return fail(problem.status, { fields, issues: [{ path: problem.path ?? '', message: problem.message }] });
 		}
 		redirect(303, '/workshop');
 	}),
-	drop: ({ locals, params }) => {
+	drop: formAction((_form, { locals, params }: RequestEvent) => {
 		deleteConditions(locals.db, params.id);
 		redirect(303, '/workshop');
-	}
+	})
 };

@@ -78,7 +78,7 @@ function processes(): Process[] {
 		});
 }
 const browsers = () => processes().filter((one) => one.line.includes(mark));
-const runner = () => processes().find((one) => one.parent === web?.pid && one.line.includes('runner.ts'))?.pid ?? null;
+const runner = () => processes().find((one) => one.parent === web?.pid && one.line.includes('runner.'))?.pid ?? null;
 
 function signal(pid: number | null | undefined, name: NodeJS.Signals): boolean {
 	if (!pid) return false;
@@ -191,7 +191,7 @@ await end;
 // Time for a browser that hangs to be given up.
 await pause(10_000);
 const processesLeft = processes().filter(
-	(one) => one.line.includes(mark) || (one.line.includes('runner.ts') && one.line.includes(folder))
+	(one) => one.line.includes(mark) || (one.line.includes('runner.') && one.line.includes(folder))
 ).length;
 const foldersLeft = readdirSync(tmpdir()).filter((name) => name.startsWith(mark)).length;
 

@@ -19,5 +19,9 @@ export interface Admission {
 	beacon(response: Answering, work: () => void): void;
 }
 export const LIMITS: Limits;
-export function createAdmission(limits?: Partial<Limits>, now?: () => number): Admission;
+export interface Clock {
+	now(): number;
+	after(ms: number, work: () => void): void;
+}
+export function createAdmission(limits?: Partial<Limits>, clock?: Clock): Admission;
 export function turnOf(request: { method?: string; url?: string }, isVisit: boolean): 'page' | 'beacon' | 'none';

@@ -22,14 +22,20 @@ const BEACONS_A_TURN = 50;
 /** Turns in a row that only listen, before a page has its turn all the same. */
 const MOST_LISTENING = 100;
 
+/** A monotonic one, ms; what is to be done later keeps no process alive. */
+const CLOCK = {
+	now: () => performance.now(),
+	after: (ms, work) => void setTimeout(work, ms).unref()
+};
+
 /**
  * Nothing is begun where it comes in: a page is made in one stretch, and whoever comes behind it would wait unseen in
  * the system's own queue. The loop hears one new connection a turn (libuv): as long as some come, further turns only
  * listen; then beacons are taken, then one page.
  * @param {Partial<typeof LIMITS>} limits
- * @param {() => number} now a monotonic clock, ms
+ * @param {typeof CLOCK} clock
  */
-export function createAdmission(limits = {}, now = () => performance.now()) {
+export function createAdmission(limits = {}, { now, after } = CLOCK) {
 	const { pagesAtOnce, longestTurnMs, pagesWaiting, longestWaitMs, beaconsAtOnce } = { ...LIMITS, ...limits };
 	const queues = { page: [], beacon: [] };
 	const underWay = { page: 0, beacon: 0 };
@@ -68,7 +74,7 @@ export function createAdmission(limits = {}, now = () => performance.now()) {
 			plan();
 		});
 		untilHead(response, end);
-		if (kind === 'page') setTimeout(end, longestTurnMs).unref();
+		if (kind === 'page') after(longestTurnMs, end);
 		work();
 	}
 

@@ -18,7 +18,7 @@ const trial = {
 	lateLoads: false
 };
 
-const RUNNER = /src\/runner\.ts/;
+const RUNNER = /processes\/runner\.mjs/;
 
 describe('API and runner', () => {
 	let app: TestApp;

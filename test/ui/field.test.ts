@@ -60,7 +60,10 @@ describe('what real visitors had', function () {
 		await screen.go('/field/2');
 		// The truth of the simulated visitors: INP on the timetable went up by 30 % on that day, nothing else changed.
 		const board = page.getByRole('table', { name: /What “The timetable filters as one types” did .* phones/ });
-		const inp = await board.getByRole('row', { name: /^INP/ }).innerText();
+		const row = board.getByRole('row', { name: /^INP/ });
+		// Worked out in the thread for heavy work.
+		await row.waitFor({ timeout: 120_000 });
+		const inp = await row.innerText();
 		expect(inp).to.match(/less responsive/);
 		expect(inp).to.match(/ms more \(between \d+\sms more and \d+\sms more\), \d+\s% of/);
 		expect(inp).to.match(/Other pages meanwhile: .*, taken off/);

@@ -7,7 +7,10 @@ import { deleteSavedConditions, findConditions, saveConditions } from './saved';
 /** Words that are addresses of the workshop. */
 const TAKEN = ['new'];
 
-/** @param from conditions whose secrets go over where they are not shown; null for none @throws NotPossible for a taken key */
+/**
+ * @param from conditions whose secrets go over where they are not shown; null for none
+ * @throws NotPossible for a taken key
+ */
 export function createConditions(db: Db, conditions: Conditions, from: string | null): void {
 	const { id } = conditions;
 	if (TAKEN.includes(id) || findConditions(db, id)) throw new NotPossible(409, `The key “${id}” is taken.`, 'id');

@@ -50,7 +50,7 @@ export function storeSettling(db: Db, job: Pick<Job, 'id'>, place: JobPlace, res
 	settleTrial(db, place.trialId);
 }
 
-/** Call off a load that waits; the trial it was asked for waits for it no longer. @throws NotPossible once it has begun */
+/** Call off a load that waits; its trial waits for it no longer. @throws NotPossible once it has begun */
 export function dropRequest(db: Db, id: number): void {
 	db.transaction(() => {
 		const request = findRequest(db, id);

@@ -40,7 +40,8 @@ describe('parts of a sheet', () => {
 		const links = shown.the('nav').all('a');
 		expect(links.map((link) => [link.text, link.attribute('href')])).to.deep.equal([
 			['Why', '?open=why#why'],
-			['Did anything break?', '?open=broke#broke']
+			['Did anything break?', '?open=broke#broke'],
+			['Open all parts', '?open=why,broke']
 		]);
 		expect(shown.the('nav').texts('span')).to.deep.equal(['nothing']);
 	});

@@ -3,6 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { weeksUntil } from '../../demo-web/calendar';
 import { writeHistory } from '../../demo-web/visitors/history';
 import { freePort, startDemoWeb, type RunningWorld } from './world';
@@ -27,6 +28,9 @@ export interface TestApp {
 	end(): Promise<void>;
 }
 
+const DAY_MS = 86_400_000;
+const SHIFTED_CLOCK = pathToFileURL('test/support/shiftedClock.mjs').href;
+
 /** Beside its own test no machine is calm: tests of the rules say so themselves. */
 const UNWATCHED = {
 	ZAFRA_CALM_SHARE: '1',
@@ -39,18 +43,26 @@ const UNWATCHED = {
 export interface AppOptions {
 	demo?: boolean;
 	environment?: NodeJS.ProcessEnv;
+	/** So many days later than it is. */
+	days?: number;
 	/** Puts something into the data folder before the first start. */
 	prepare?: (folder: string) => void | Promise<void>;
 }
 
-export async function startApp({ demo = false, environment = {}, prepare }: AppOptions = {}): Promise<TestApp> {
+export async function startApp({
+	demo = false,
+	environment = {},
+	days = 0,
+	prepare
+}: AppOptions = {}): Promise<TestApp> {
 	const folder = mkdtempSync(join(tmpdir(), 'zafra-test-'));
 	await prepare?.(folder);
 	const port = await freePort();
 	const url = `http://127.0.0.1:${port}`;
-	const weeks = weeksUntil(Date.now());
+	const weeks = weeksUntil(Date.now() + days * DAY_MS);
+	const shift = days ? { NODE_OPTIONS: `--import ${SHIFTED_CLOCK}`, ZAFRA_CLOCK_DAYS: String(days) } : {};
 	const web = await startDemoWeb(url, weeks);
-	const visits = join(tmpdir(), `zafra-test-visits-${new Date().toISOString().slice(0, 13)}.ndjson.gz`);
+	const visits = join(tmpdir(), `zafra-test-visits-${new Date().toISOString().slice(0, 13)}-${days}.ndjson.gz`);
 	if (demo) writeHistory(visits, weeks);
 	let child: ChildProcess | null = null;
 	let words = '';
@@ -70,6 +82,7 @@ export async function startApp({ demo = false, environment = {}, prepare }: AppO
 				ZAFRA_PANEL: 'https://field-panel.test/readings',
 				ZAFRA_PANEL_KEY: 'demo',
 				...UNWATCHED,
+				...shift,
 				...environment
 			},
 			stdio: ['ignore', 'pipe', 'pipe', 'ipc']

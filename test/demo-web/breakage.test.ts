@@ -41,7 +41,7 @@ describe('what plugins do to pages, in a real browser', () => {
 		const page = await open('https://pellows-seed-house.test/seed/bean', change);
 		await page.mouse.move(50, 50);
 		await page.mouse.move(80, 90);
-		await page.waitForTimeout(600);
+		await page.waitForLoadState('networkidle');
 		await page.getByRole('button', { name: 'Add to cart' }).click();
 		await page.goto('https://pellows-seed-house.test/cart');
 		return page.locator('main').innerText();
@@ -57,7 +57,7 @@ describe('what plugins do to pages, in a real browser', () => {
 
 	it('Hushbox holds the chat back until the visitor moves', async () => {
 		const page = await open('https://skerry-line.test/', { chat: 'normal', hushbox: 'files' });
-		await page.waitForTimeout(1200);
+		await page.waitForLoadState('networkidle');
 		expect(await page.locator('.parlour-bell-box').count()).to.equal(0);
 		await page.mouse.move(40, 60);
 		await page.mouse.move(60, 80);

@@ -24,15 +24,16 @@ describe('what a site itself must send, in a real browser', () => {
 		const sent: string[] = [];
 		page.on('request', (request) => sent.push(`${request.method()} ${new URL(request.url()).pathname}`));
 		await page.goto('https://skerry-line.test/timetable', { waitUntil: 'load' });
-		await page.waitForTimeout(300);
+		await page.waitForLoadState('networkidle');
 		return { page, sent, context: own };
 	}
 
 	it('counts nobody before they agree, tells the site of the choice, and remembers it', async () => {
 		const { page, sent, context } = await open({ consent: true });
 		expect(sent).not.to.include('GET /count.js');
+		const counted = page.waitForRequest((request) => new URL(request.url()).pathname === '/count.js');
 		await page.locator('#consent-accept').click();
-		await page.waitForTimeout(400);
+		await counted;
 		expect(sent).to.include('POST /consent/choice');
 		expect(sent).to.include('GET /count.js');
 		const again = await open({ consent: true }, context);

@@ -19,6 +19,7 @@ import {
 	startDemoWeb,
 	type RunningServer,
 	type RunningWorld,
+	until,
 	UNWATCHED
 } from '../support/world';
 
@@ -39,6 +40,7 @@ setTimeout(() => { document.querySelector('#late').textContent = 'A large block 
 </script><body style="margin:0;font:20px sans-serif"><h1>First words</h1><p>Some text that moves when a box comes in above it.</p><div id="late"></div>`;
 
 const reported = new Map<string, number>();
+let silentRequests = 0;
 
 function trouble(request: IncomingMessage, response: ServerResponse): void {
 	const url = new URL(request.url ?? '/', 'http://trouble.test');
@@ -58,6 +60,7 @@ function trouble(request: IncomingMessage, response: ServerResponse): void {
 				.writeHead(200, { 'content-type': 'application/zip', 'content-disposition': 'attachment; filename=a.zip' })
 				.end('zip');
 		case '/silent':
+			silentRequests++;
 			return;
 		case '/endless-image':
 			return void html('<!doctype html><title>Endless</title><h1>Text</h1><img src="/silent">');
@@ -270,8 +273,9 @@ describe('lab', function () {
 		});
 
 	it('outlives its browser: a killed Chromium fails one load, the next has a new one', async () => {
+		const before = silentRequests;
 		const loading = lab.measure({ url: 'http://trouble.test/silent', conditions: HASTY, steps: [] });
-		await new Promise((next) => setTimeout(next, 2500));
+		await until(() => silentRequests > before, 20_000, 'the page to be asked for');
 		const mine = execFileSync('ps', ['-eo', 'pid,ppid,args'])
 			.toString()
 			.split('\n')

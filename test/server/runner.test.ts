@@ -47,8 +47,10 @@ describe('runner', function () {
 		expect(takeLabLock(q.now.folder)).to.equal(null);
 		startTrial(q.now.db, trial);
 		const { lab, calls } = fakeLab(async () => good());
-		const second = startRunner({ db: q.now.db, lab, log: silent });
-		await new Promise((next) => setTimeout(next, 800));
+		let looks = 0;
+		const pause = () => new Promise((next) => setImmediate(next, looks++));
+		const second = startRunner({ db: q.now.db, lab, log: silent, pause });
+		await until(() => looks > 20, 5000, 'the second lab to look for the lock again and again');
 		expect(calls.measured).to.equal(0);
 		first.release();
 		await until(() => done() === 2, 5000, 'the second lab to measure');

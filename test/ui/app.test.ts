@@ -338,7 +338,7 @@ describe('interface', () => {
 			if (kind in sizes) weighing.push(response.body().then((body) => void (sizes[kind] += gzipSync(body).length)));
 		});
 		await fresh.goto(`${app.url}/trials/1`, { waitUntil: 'load' });
-		await fresh.waitForTimeout(500);
+		await fresh.waitForLoadState('networkidle');
 		await Promise.all(weighing);
 		await context.close();
 		expect(sizes.script).to.be.within(10_000, 170_000);

@@ -58,7 +58,6 @@ describe('beginning the work for a client', function () {
 		expect(await page.getByLabel('Address of the sitemap').inputValue()).to.equal(
 			'https://skerry-line.test/sitemap.xml'
 		);
-		await page.waitForTimeout(400);
 		await page.getByRole('button', { name: 'Read the sitemap' }).click();
 		await page.getByText(/One sitemap: 13 new, 0 known/).waitFor({ timeout: 60_000 });
 		expect(await page.getByRole('row').count()).to.equal(14);

@@ -129,9 +129,10 @@ describe('states of the screens', () => {
 		const { page } = screen;
 		const question = `Is page ${ids.newest - 1} faster without its carousel?`;
 		await screen.go('/');
+		const noted = page.waitForResponse((response) => response.url().endsWith('/read'));
 		await region('Answered, not read yet').getByRole('link', { name: question }).click();
 		await page.getByRole('heading', { name: question }).waitFor();
-		await page.waitForTimeout(300);
+		await noted;
 		await screen.go('/');
 		expect(await region('Answered, not read yet').getByRole('link', { name: question }).count()).to.equal(0);
 		await region('Answered lately').getByRole('link', { name: question }).waitFor();

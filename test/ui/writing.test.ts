@@ -150,8 +150,9 @@ describe('writing a trial and following it', () => {
 		await page.getByLabel('What do you want to know?').fill('Is it still there?');
 		await app.stop();
 		await page.getByText(/Zafra does not answer; trying again/).waitFor({ timeout: 20_000 });
+		const failed = page.waitForEvent('requestfailed', (request) => request.method() === 'POST');
 		await page.getByRole('button', { name: 'Start the trial' }).click();
-		await page.waitForTimeout(500);
+		await failed;
 		expect(await page.getByLabel('What do you want to know?').inputValue()).to.equal('Is it still there?');
 		await app.restart();
 		await page.getByText(/Zafra does not answer/).waitFor({ state: 'detached', timeout: 30_000 });

@@ -1,7 +1,7 @@
 /** The lab process: takes one job at a time from the queue and does it, for as long as it holds the lab's lock. */
 import { randomUUID } from 'node:crypto';
 import { dirname } from 'node:path';
-import { setTimeout as pause } from 'node:timers/promises';
+import { setTimeout as wait } from 'node:timers/promises';
 import { findChromium } from '../../../lab/browser/find';
 import { profileLabel, sweepProfiles } from '../../../lab/browser/profiles';
 import type { Lab } from '../../../lab/lab';
@@ -35,6 +35,8 @@ export interface RunnerOptions {
 	watchdog?: Watchdog;
 	/** Longest rest after a full disk, ms. */
 	fullDiskPauseMs?: number;
+	/** How it rests between two looks; by the clock of the system without. */
+	pause?: (ms: number) => Promise<unknown>;
 }
 
 const LOOK_EVERY_MS = 250;
@@ -78,6 +80,7 @@ class WorkLoop {
 	/** By a clock that nobody sets. */
 	#lastBeat = performance.now();
 	#lastWritten = -Infinity;
+	readonly #pause: (ms: number) => Promise<unknown>;
 	#problem: string | null = null;
 	#quiet: QuietWatch;
 	#watchdog: Watchdog;
@@ -85,6 +88,7 @@ class WorkLoop {
 	constructor(private readonly options: RunnerOptions) {
 		this.#quiet = new QuietWatch([process.pid, ...(options.helpers ?? [])]);
 		this.#watchdog = options.watchdog ?? NO_WATCHDOG;
+		this.#pause = options.pause ?? wait;
 	}
 
 	stop(): void {
@@ -145,7 +149,7 @@ class WorkLoop {
 	async #takeCharge(): Promise<void> {
 		const { db, log } = this.options;
 		const folder = dirname(db.name);
-		while (!this.#stopping && !(this.#lock = takeLabLock(folder))) await pause(LOOK_EVERY_MS);
+		while (!this.#stopping && !(this.#lock = takeLabLock(folder))) await this.#pause(LOOK_EVERY_MS);
 		if (!this.#lock) return;
 		const left = sweepProfiles(profileLabel(folder));
 		const gone = await this.#persist(() => this.#takeOver());
@@ -176,14 +180,14 @@ class WorkLoop {
 				}
 			} catch (error) {
 				log.error({ error: (error as Error).message }, 'the lab met trouble and goes on');
-				await pause(AFTER_TROUBLE_MS);
+				await this.#pause(AFTER_TROUBLE_MS);
 				continue;
 			}
 			if (open && performance.now() - idleSince > CLOSE_BROWSER_AFTER_MS) {
 				await lab.close();
 				open = false;
 			}
-			await pause(LOOK_EVERY_MS);
+			await this.#pause(LOOK_EVERY_MS);
 		}
 	}
 
@@ -260,7 +264,7 @@ class WorkLoop {
 		this.#problem = 'The disk is full: make room in the data folder. What was measured is kept.';
 		const { fullDiskPauseMs = FULL_DISK_PAUSE_MS } = this.options;
 		await this.#persist(() => this.#haltForSpace(job, fullDiskPauseMs)).catch(() => undefined);
-		await pause(fullDiskPauseMs);
+		await this.#pause(fullDiskPauseMs);
 	}
 
 	/** A few bytes into pages that exist; where even that fails, the lease runs out and another try follows. */
@@ -279,7 +283,7 @@ class WorkLoop {
 				return write();
 			} catch (error) {
 				if (!isBusy(error) || this.#stopping) throw error;
-				await pause(LOOK_EVERY_MS);
+				await this.#pause(LOOK_EVERY_MS);
 			}
 	}
 

@@ -44,7 +44,7 @@ try {
 }
 
 /** Text goes out compressed; what is sent while it happens is not held back for that. */
-const packed = compression({
+const compress = compression({
 	filter: (request, response) =>
 		!/^text\/event-stream/.test(String(response.getHeader('content-type'))) && compression.filter(request, response)
 });
@@ -93,7 +93,7 @@ server.listen(port, host, async () => {
 			const visit = isVisit(request.url);
 			if (visit && request.method === 'POST') request.headers['content-type'] = 'application/json';
 			const turn = turnOf(request, visit);
-			const answer = () => packed(request, response, () => handler(request, response));
+			const answer = () => compress(request, response, () => handler(request, response));
 			if (turn === 'none') answer();
 			else admission[turn](response, answer);
 		});

@@ -38,7 +38,7 @@ const LOOK_FOR_DAMAGE_AFTER_MS = 3000;
 
 async function lookForDamage(found: Booted): Promise<void> {
 	try {
-		found.noteDamage(await found.heavily('findDamage'));
+		found.noteDamage(await found.runHeavy('findDamage'));
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'the database could not be looked through');
 	}
@@ -61,9 +61,9 @@ function keepDemoReports(db: Db): void {
 const LOOK_FOR_EVIDENCE_MS = 2000;
 
 /** Without a lab nobody else works out what the demonstration's trials show. */
-async function deriveDemoEvidence({ db, heavily }: Booted): Promise<void> {
+async function deriveDemoEvidence({ db, runHeavy }: Booted): Promise<void> {
 	try {
-		for (const id of trialsWithoutEvidence(db)) await heavily('deriveEvidence', id);
+		for (const id of trialsWithoutEvidence(db)) await runHeavy('deriveEvidence', id);
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'the evidence of the demonstration could not be worked out');
 	}

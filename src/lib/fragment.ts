@@ -5,14 +5,14 @@ import { page } from '$app/state';
 import { parseFragment, writeFragment } from './fragmentText';
 
 /** What the address asks of a section, once the page is in a browser; empty elsewhere. */
-export function asked(section: string): Record<string, string> {
+export function readSection(section: string): Record<string, string> {
 	if (typeof location === 'undefined') return {};
 	const fragment = parseFragment(location.hash);
 	return fragment.section === section ? fragment.values : {};
 }
 
 /** Keep a section's state in the address, without a new entry in the history. */
-export function keep(section: string, values: Record<string, string>): void {
+export function saveSection(section: string, values: Record<string, string>): void {
 	const url = new URL(page.url);
 	url.hash = writeFragment(section, values);
 	replaceState(url, page.state);

@@ -7,8 +7,8 @@ import { routeTargets } from '../support/routeTree';
 const CHANGES =
 	/^(accept|add|archive|begin|cancel|change|check|choose|create|delete|drop|exclude|freeze|insert|intend|mark|move|note|nudge|paste|pause|put|remove|repeat|request|restore|resume|revoke|save|set|start|stop|take)[A-Z]/;
 const IMPORTS = /import (?!type)\{([^}]*)\} from '\$lib\/server\/(?:rooms|desk)\/[^']+'/g;
-/** Heavy work is named: `locals.heavily('importHar', …)`. */
-const HEAVY = /heavily\(\s*'(import\w+)'/g;
+/** Heavy work is named: `locals.runHeavy('importHar', …)`. */
+const HEAVY = /runHeavy\(\s*'(import\w+)'/g;
 
 /** Readers of a form, by the command that each calls. */
 const READERS: Record<string, string> = {

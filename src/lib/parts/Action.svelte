@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** A form that is one button. */
 	import { Button } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Hidden from './Hidden.svelte';
 
 	interface Props {
@@ -27,7 +27,7 @@
 	}: Props = $props();
 </script>
 
-<form method="POST" {action} use:keeping>
+<form method="POST" {action} use:keepTyped>
 	{#each Object.entries(values) as [name, value] (name)}<Hidden {name} {value} />{/each}
 	<Button type="submit" {kind} {size} data-key={shortcut} aria-pressed={pressed}
 		>{text}{about && ' '}{#if about}<span class="visually-hidden">{about}</span>{/if}</Button

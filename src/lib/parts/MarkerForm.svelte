@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Notes what was changed on a site, and when it went live. */
 	import { Button } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import DayField from './DayField.svelte';
 	import Field from './Field.svelte';
 	import FileField from './FileField.svelte';
@@ -26,7 +26,7 @@
 	class="cells mark no-print"
 	style:--cell="12rem"
 	novalidate
-	use:keeping
+	use:keepTyped
 >
 	<DayField label="Live since" name="day" value={form?.typed?.day ?? ''} wrong={wrong('day')} />
 	<Field

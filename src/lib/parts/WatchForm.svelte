@@ -2,7 +2,7 @@
 	/** What is watched, under which conditions, when, and who hears of it. */
 	import { untrack } from 'svelte';
 	import { Accordion, AccordionItem, Button, Checkbox, NumberInput, TextArea } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import { live } from '$lib/live.svelte';
 	import type { FoundPage, PageOffer } from '$lib/server/rooms/watch/pageChoice';
 	import Choice from './Choice.svelte';
@@ -57,7 +57,7 @@
 	const minutes = $derived(Math.max(1, Math.round((perReading * SECONDS_A_LOAD) / 60)));
 </script>
 
-<form method="POST" class="stack form" novalidate use:keeping>
+<form method="POST" class="stack form" novalidate use:keepTyped>
 	{#if problem && !issues.some(({ path }) => path)}<Notice kind="error" title={problem} />{/if}
 	{#if isNew}<Choice
 			label="Client"

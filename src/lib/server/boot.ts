@@ -9,7 +9,7 @@ import type { JudgeElsewhere } from './rooms/trials/judgement';
 import { VisitDoor } from './rooms/visits/accept';
 import { openVisits } from './rooms/visits/store';
 import { VisitWriter } from './rooms/visits/writer';
-import { heavyWork, type Heavily } from './runner/heavy';
+import { heavyWork, type RunHeavy } from './runner/heavy';
 
 /** Where page views of real visitors come in. */
 export interface Visits {
@@ -25,7 +25,7 @@ export interface Booted {
 	/** With which bundles of reports are signed; made when it is first asked for. */
 	signingKey(): SigningKey;
 	/** Work that takes longer than a page may block. */
-	heavily: Heavily;
+	runHeavy: RunHeavy;
 	judgeElsewhere: JudgeElsewhere;
 	/** What is wrong with the database file, as far as it has been looked at; null while nothing is known. */
 	damage(): string | null;
@@ -39,7 +39,7 @@ export function boot(settings = readSettings()): Booted {
 		importDemo(db);
 		importDemoHistory(db);
 	}
-	const heavily = heavyWork(settings.dataFolder);
+	const runHeavy = heavyWork(settings.dataFolder);
 	let visits: Visits | null = null;
 	let damage: string | null = null;
 	return {
@@ -47,8 +47,8 @@ export function boot(settings = readSettings()): Booted {
 		settings,
 		visits: () => (visits ??= openOwnVisits(db, settings, isDemo)),
 		signingKey: () => signingKey(settings.dataFolder),
-		heavily,
-		judgeElsewhere: (trialId) => heavily('judgeTrial', trialId),
+		runHeavy,
+		judgeElsewhere: (trialId) => runHeavy('judgeTrial', trialId),
 		damage: () => damage,
 		noteDamage: (problem) => (damage = problem)
 	};

@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { CURRENCIES } from '$core/clients/client';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
@@ -29,7 +29,7 @@
 	const currencies = CURRENCIES.map((value) => ({ value: value as string, text: value }));
 </script>
 
-<form method="POST" novalidate use:keeping>
+<form method="POST" novalidate use:keepTyped>
 	<Hidden name="revision" value={draft.revision} />
 	<div class="page-top">
 		<h1>{title}</h1>

@@ -115,7 +115,7 @@ export const actions = {
 	har: formAction(async (form, { locals }) => {
 		const file = form.get('file');
 		if (!(file instanceof File) || file.size === 0) return fail(422, problem('file', 'Choose a HAR file.'));
-		redirect(303, `/loads/${await locals.heavily('importHar', await file.text(), clientOf(form))}`);
+		redirect(303, `/loads/${await locals.runHeavy('importHar', await file.text(), clientOf(form))}`);
 	}),
 	drop: formAction((form, { locals }) => {
 		dropRequest(locals.db, idFrom(textOf(form, 'id'), 'single load'));

@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import { live } from '$lib/live.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
@@ -74,7 +74,7 @@
 	</p>
 	{#if issue('')}<Notice kind="error" title="This was not done." text={issue('')} />{/if}
 	<div class="forms">
-		<form method="POST" action="?/load" class="panel" novalidate use:keeping>
+		<form method="POST" action="?/load" class="panel" novalidate use:keepTyped>
 			<h2>Load a page</h2>
 			<Hidden name="clientId" value={data.clientId ?? ''} />
 			<Field label="Address" name="url" placeholder="https://" value={typed?.url ?? ''} wrong={issue('url')} />
@@ -125,7 +125,7 @@
 					>{/if}
 			</div>
 		</form>
-		<form method="POST" action="?/har" enctype="multipart/form-data" class="stack panel har" use:keeping>
+		<form method="POST" action="?/har" enctype="multipart/form-data" class="stack panel har" use:keepTyped>
 			<h2>Read a HAR file</h2>
 			<p class="small muted">A load measured elsewhere. What the file does not hold is shown as unknown.</p>
 			<Hidden name="clientId" value={data.clientId ?? ''} />
@@ -179,7 +179,7 @@
 			No single load yet. Name an address above and press “Load the page”: about ten seconds later its sheet is
 			here.
 		</p>{/if}
-	<form method="POST" action="?/delete" use:keeping bind:this={deleteForm}>
+	<form method="POST" action="?/delete" use:keepTyped bind:this={deleteForm}>
 		<Hidden name="id" value={deleting?.id ?? ''} />
 	</form>
 	<Confirm

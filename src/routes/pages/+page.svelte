@@ -3,7 +3,7 @@
 	import { goto, invalidateAll } from '$app/navigation';
 	import { originOf } from '$core/clients/site';
 	import { formatMoment } from '$core/wording/format';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import FilterBar from '$lib/parts/FilterBar.svelte';
@@ -154,7 +154,7 @@
 			{#if marked.length}
 				<div class="bulk" role="group" aria-label="Marked pages">
 					<span>{marked.length} marked</span>
-					<form method="POST" action={action('type')} use:keeping={{ done: () => (marked = []) }} class="row">
+					<form method="POST" action={action('type')} use:keepTyped={{ done: () => (marked = []) }} class="row">
 						{#each marked as id (id)}<Hidden name="page" value={id} />{/each}
 						<ComboBox
 							labelText="Their type"
@@ -167,7 +167,7 @@
 						<Hidden name="type" value={typed} />
 						<Button type="submit" kind="tertiary" size="small">Set the type</Button>
 					</form>
-					<form method="POST" action={action('choose')} use:keeping={{ done: () => (marked = []) }}>
+					<form method="POST" action={action('choose')} use:keepTyped={{ done: () => (marked = []) }}>
 						{#each marked as id (id)}<Hidden name="page" value={id} />{/each}
 						<Hidden name="chosen" value="yes" />
 						<Button type="submit" kind="tertiary" size="small">Add to the sample</Button>
@@ -192,7 +192,7 @@
 								class="muted small">too quiet for field data</span
 							>{/if}
 					{:else}
-						<form method="POST" action={action('choose')} use:keeping>
+						<form method="POST" action={action('choose')} use:keepTyped>
 							<Hidden name="page" value={row.id} />
 							<Hidden name="chosen" value={row.isChosen ? 'no' : 'yes'} />
 							<Button
@@ -220,7 +220,7 @@
 	method="POST"
 	action={action('delete')}
 	bind:this={deleteForm}
-	use:keeping={{ done: () => (marked = []) }}
+	use:keepTyped={{ done: () => (marked = []) }}
 >
 	{#each marked as id (id)}<Hidden name="page" value={id} />{/each}
 </form>

@@ -4,7 +4,7 @@
 	import { Accordion, AccordionItem, Button, InlineLoading } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Field from '$lib/parts/Field.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
@@ -81,7 +81,7 @@
 		bind:open={isOpen}
 	>
 		<div class="cells ways" style:--cell="19rem">
-			<form method="POST" action={gatherAction} novalidate use:keeping>
+			<form method="POST" action={gatherAction} novalidate use:keepTyped>
 				<h3>Its sitemap</h3>
 				<Hidden name="what" value="sitemap" />
 				<Field
@@ -103,7 +103,7 @@
 				</div>
 			</form>
 			<TrafficFile {siteId} />
-			<form method="POST" action={pasteAction} novalidate use:keeping>
+			<form method="POST" action={pasteAction} novalidate use:keepTyped>
 				<h3>Addresses</h3>
 				<Field
 					rows={3}
@@ -115,7 +115,7 @@
 				/>
 				<Button type="submit" kind="tertiary" size="small">Add them</Button>
 			</form>
-			<form method="POST" action={gatherAction} novalidate use:keeping>
+			<form method="POST" action={gatherAction} novalidate use:keepTyped>
 				<h3>Links of the site</h3>
 				<p class="muted small">
 					From its front page, at most 100 pages, two a second; robots.txt is obeyed. Between loads of the lab.

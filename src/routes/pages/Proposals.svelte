@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Page types that addresses and markup suggest: named and taken by the analyst. */
 	import { Button } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import { pathOf } from './pageWords';
@@ -24,10 +24,10 @@
 <section>
 	<div class="head">
 		<h2>Proposed page types</h2>
-		<form method="POST" {action} use:keeping>
+		<form method="POST" {action} use:keepTyped>
 			<Button type="submit" kind="tertiary" size="small">Take all {proposals.length}</Button>
 		</form>
-		<form method="POST" action={gatherAction} use:keeping>
+		<form method="POST" action={gatherAction} use:keepTyped>
 			<Hidden name="what" value="types" />
 			<Button type="submit" kind="ghost" size="small">Compare the markup of pages</Button>
 		</form>
@@ -35,7 +35,7 @@
 	<ul class="plain">
 		{#each proposals as { type, by, pages, examples } (type)}
 			<li>
-				<form method="POST" {action} use:keeping>
+				<form method="POST" {action} use:keepTyped>
 					<Hidden name="proposal" value={type} />
 					<Field label="Name of the type {type}" hideLabel name="name" size="sm" value={type} />
 					<Button type="submit" kind="ghost" size="small"

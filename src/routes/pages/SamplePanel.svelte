@@ -2,7 +2,7 @@
 	/** What the chosen pages stand for, what one more would add, and a choice that is enough. */
 	import { Button, ProgressBar } from 'carbon-components-svelte';
 	import { coverageLine, coverageWords, nextWords, sharePercent } from '$core/wording/coverage';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import type { SampleView } from '$lib/server/rooms/pages/view';
 	import { pathOf } from './pageWords';
@@ -47,7 +47,7 @@
 	{/if}
 	<div class="moves">
 		{#if next}
-			<form method="POST" action={chooseAction} use:keeping>
+			<form method="POST" action={chooseAction} use:keepTyped>
 				<Hidden name="page" value={next.id} />
 				<Hidden name="chosen" value="yes" />
 				<Button type="submit" kind="tertiary" size="small">Add {pathOf(next.url)}</Button>
@@ -55,7 +55,7 @@
 			</form>
 		{/if}
 		{#if proposal}
-			<form method="POST" {action} use:keeping>
+			<form method="POST" {action} use:keepTyped>
 				{#each proposal.ids as id (id)}<Hidden name="page" value={id} />{/each}
 				<Button type="submit" kind={coverage.pages ? 'ghost' : 'primary'} size="small"
 					>Take the proposed sample</Button

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Button, Tag } from 'carbon-components-svelte';
 	import { formatMoment } from '$core/wording/format';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Choice from '$lib/parts/Choice.svelte';
 	import DayField from '$lib/parts/DayField.svelte';
 	import FilterBar from '$lib/parts/FilterBar.svelte';
@@ -63,7 +63,7 @@
 <div class="page">
 	<div class="page-top"><h1>Reports</h1></div>
 	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
-	<form class="row begin" method="POST" action="?/create" use:keeping>
+	<form class="row begin" method="POST" action="?/create" use:keepTyped>
 		<Choice
 			label="New report on"
 			name="trial"

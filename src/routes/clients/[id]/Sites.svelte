@@ -4,7 +4,7 @@
 	import { Button, Tag } from 'carbon-components-svelte';
 	import type { SiteRole } from '$core/clients/site';
 	import { coverageWords } from '$core/wording/coverage';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
@@ -61,7 +61,7 @@
 			method="POST"
 			action="?/site"
 			novalidate
-			use:keeping={{ done: () => (isAdding = false) }}
+			use:keepTyped={{ done: () => (isAdding = false) }}
 			class="panel"
 		>
 			<h3>Add a site</h3>

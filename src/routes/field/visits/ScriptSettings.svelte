@@ -4,7 +4,7 @@
 	import { FIELD_METRICS } from '$core/field/histogram';
 	import { metricOf } from '$core/metrics/catalogue';
 	import type { VisitSettings } from '$core/field/visitSettings';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 
@@ -44,7 +44,7 @@
 	const shown = $derived(form?.typed ?? saved);
 </script>
 
-<form method="POST" action="?/save" novalidate use:keeping>
+<form method="POST" action="?/save" novalidate use:keepTyped>
 	<Hidden name="site" value={siteId} />
 	<div class="cells" style:--cell="13rem">
 		<Field

@@ -4,10 +4,10 @@ import { isLargeRecord } from '$lib/server/rooms/loads/loads';
 import { loadHead } from '$lib/server/rooms/loads/view';
 import { findTrial } from '$lib/server/rooms/trials/trial';
 
-export const load = async ({ locals: { db, heavily }, params }) => {
+export const load = async ({ locals: { db, runHeavy }, params }) => {
 	const id = Number(params.id);
 	const head = isLargeRecord(db, id)
-		? await heavily('loadHead', id)
+		? await runHeavy('loadHead', id)
 		: loadHead(db, id, (trialId) => findTrial(db, trialId));
 	if (!head) error(404, `There is no load ${params.id}.`);
 	return head;

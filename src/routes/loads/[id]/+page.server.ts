@@ -16,10 +16,10 @@ import {
 } from '$lib/server/rooms/loads/commands';
 
 /** What the open parts show; each is fetched when it is opened. */
-export const load = async ({ locals: { db, heavily }, params, url }) => {
+export const load = async ({ locals: { db, runHeavy }, params, url }) => {
 	const [id, open] = [Number(params.id), openIn(url.searchParams)];
 	if (!open.length) return { shown: {} };
-	return { shown: isLargeRecord(db, id) ? await heavily('loadParts', id, open) : openedParts(db, id, open) };
+	return { shown: isLargeRecord(db, id) ? await runHeavy('loadParts', id, open) : openedParts(db, id, open) };
 };
 
 export const actions = {

@@ -6,7 +6,7 @@
 	import { requestsCsv } from '$core/formats/requestsCsv';
 	import LoadTimeline from '$lib/charts/LoadTimeline.svelte';
 	import { ownerColours } from '$lib/charts/ownerColour';
-	import { asked, goToSection, keep } from '$lib/fragment';
+	import { goToSection, readSection, saveSection } from '$lib/fragment';
 	import Part from '$lib/parts/Part.svelte';
 	import Sheet from '$lib/parts/Sheet.svelte';
 	import Head from './Head.svelte';
@@ -36,7 +36,7 @@
 	);
 	const frameUrl = $derived((index: number) => `/api/loads/${data.load.id}/frames/${index + 1}`);
 	const detailsUrl = $derived((number: number) => `/api/loads/${data.load.id}/requests/${number}`);
-	const onchange = (values: Record<string, string>) => keep('timeline', values);
+	const onchange = (values: Record<string, string>) => saveSection('timeline', values);
 	const timeline = $derived({
 		requests,
 		frames: record.frames,
@@ -81,7 +81,7 @@
 		{#if requests.length}
 			<section id="timeline" aria-label="Timeline">
 				{#key hashes}
-					<LoadTimeline {...timeline} asked={asked('timeline')} />
+					<LoadTimeline {...timeline} asked={readSection('timeline')} />
 				{/key}
 			</section>
 		{/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The finished page, with what its figures are about drawn on it. */
 	import PagePicture from '$lib/charts/PagePicture.svelte';
-	import { asked, keep } from '$lib/fragment';
+	import { readSection, saveSection } from '$lib/fragment';
 	import type { PartProps } from './partProps';
 
 	let { data, device }: PartProps<'picture'> = $props();
@@ -13,6 +13,6 @@
 	height={device.height}
 	lcp={data.lcp}
 	shifts={data.shifts}
-	asked={asked('picture')}
-	onchange={(values) => keep('picture', values)}
+	asked={readSection('picture')}
+	onchange={(values) => saveSection('picture', values)}
 />

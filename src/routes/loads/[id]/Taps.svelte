@@ -2,7 +2,7 @@
 	/** A control pressed while the page is still loading: did it work, how late, had it moved? */
 	import { Button } from 'carbon-components-svelte';
 	import { counted, formatDuration } from '$core/wording/format';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
@@ -47,7 +47,7 @@
 		presses one control at first paint, one and three seconds later.
 	</p>{/if}
 {#if taps.waiting}<p class="muted">{counted(taps.waiting, 'load waits', 'loads wait')} for the lab.</p>{/if}
-<form method="POST" action="?/taps" novalidate use:keeping class="no-print">
+<form method="POST" action="?/taps" novalidate use:keepTyped class="no-print">
 	<Field
 		label="Control, as a selector"
 		name="selector"

@@ -2,7 +2,7 @@
 	/** Further rounds for a trial that is done. */
 	import { Button, NumberInput } from 'carbon-components-svelte';
 	import { reserveSpending } from '$core/trial/design/looks';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import { percentOf } from './percent';
 
 	interface Props {
@@ -16,7 +16,7 @@
 	const spends = $derived(percentOf(reserveSpending(added + 1) - reserveSpending(added)));
 </script>
 
-<form method="POST" action="?/rounds" use:keeping class="row more no-print">
+<form method="POST" action="?/rounds" use:keepTyped class="row more no-print">
 	<NumberInput
 		name="rounds"
 		labelText="Rounds to add"

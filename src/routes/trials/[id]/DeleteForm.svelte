@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Deletes a trial, once it was asked whether. */
 	import { Button } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Lazy from '$lib/parts/Lazy.svelte';
 
 	interface Props {
@@ -13,7 +13,7 @@
 	let form = $state<HTMLFormElement>();
 </script>
 
-<form method="POST" action="?/delete" class="no-print delete" use:keeping bind:this={form}>
+<form method="POST" action="?/delete" class="no-print delete" use:keepTyped bind:this={form}>
 	<Button kind="danger-ghost" size="small" on:click={() => (isAsking = true)}>Delete this trial…</Button>
 </form>
 {#if isAsking}

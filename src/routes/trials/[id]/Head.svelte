@@ -3,7 +3,7 @@
 	import { Button } from 'carbon-components-svelte';
 	import { formatMoment } from '$core/wording/format';
 	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Action from '$lib/parts/Action.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import { openParts } from '$lib/parts/openParts.svelte';
@@ -39,7 +39,7 @@
 </script>
 
 {#snippet stop()}
-	<form method="POST" action="?/stop" use:keeping bind:this={stopForm}>
+	<form method="POST" action="?/stop" use:keepTyped bind:this={stopForm}>
 		<Button kind="danger-tertiary" size="field" on:click={() => (isAsking = true)}>Stop</Button>
 	</form>
 	{#if isAsking}<Lazy

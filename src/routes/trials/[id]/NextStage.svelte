@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What was changed, before the next stage is started. */
 	import { Button } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Field from '$lib/parts/Field.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
 
@@ -17,7 +17,7 @@
 	action="?/start"
 	enctype="multipart/form-data"
 	class="stack stage panel no-print"
-	use:keeping
+	use:keepTyped
 >
 	<h2>Next stage: {stage}</h2>
 	<Field

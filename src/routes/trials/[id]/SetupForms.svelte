@@ -2,7 +2,7 @@
 	/** What each variant runs on, to be written down. */
 	import { Button } from 'carbon-components-svelte';
 	import type { PublicArm } from '$core/trial/design/publicArm';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';
 
@@ -10,7 +10,7 @@
 </script>
 
 {#each arms as arm (arm.id)}
-	<form method="POST" action="?/setup" use:keeping class="edit no-print">
+	<form method="POST" action="?/setup" use:keepTyped class="edit no-print">
 		<Hidden name="arm" value={arm.id} />
 		<SetupEditor
 			name="setup"

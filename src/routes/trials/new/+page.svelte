@@ -3,7 +3,7 @@
 	import { onDestroy, onMount, untrack } from 'svelte';
 	import { KINDS, TRIAL_KINDS, hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
 	import type { TrialKind } from '$core/trial/types';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
@@ -128,7 +128,7 @@
 
 <svelte:head><title>New trial – Zafra</title></svelte:head>
 
-<form method="POST" novalidate use:keeping={{ done: forget }} class="page">
+<form method="POST" novalidate use:keepTyped={{ done: forget }} class="page">
 	<div class="page-top">
 		<h1>New trial</h1>
 		<div class="buttons">

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { Button } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Action from '$lib/parts/Action.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
@@ -19,7 +19,7 @@
 	<h1>The agency</h1>
 	<p class="muted">Stands on every report: a frozen one keeps what it had.</p>
 	{#if form && 'isSaved' in form}<Notice kind="success" title="Saved." />{/if}
-	<form method="POST" action="?/save" enctype="multipart/form-data" use:keeping>
+	<form method="POST" action="?/save" enctype="multipart/form-data" use:keepTyped>
 		<Field label="Name" name="name" bind:value={agency.name} wrong={wrong('name')} />
 		<Field
 			label="Contact"

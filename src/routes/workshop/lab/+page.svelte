@@ -4,7 +4,7 @@
 	import { formatMoment } from '$core/wording/format';
 	import CalmDay from '$lib/charts/CalmDay.svelte';
 	import SpeedDots from '$lib/charts/SpeedDots.svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
@@ -57,7 +57,7 @@
 				{:else}<span class="muted">not measured</span>{/if}
 			{/snippet}
 		</Table>
-		<form method="POST" action="?/noise" novalidate use:keeping class="measure">
+		<form method="POST" action="?/noise" novalidate use:keepTyped class="measure">
 			<Field
 				label="Page to load against itself"
 				name="url"

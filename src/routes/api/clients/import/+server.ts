@@ -6,7 +6,7 @@ import { withUpload } from '$lib/server/http/upload';
 export const POST = ({ locals, request }) =>
 	answering(async () => {
 		const { id, left } = await withUpload(request, locals.settings.dataFolder, (file) =>
-			locals.heavily('importClientFile', file)
+			locals.runHeavy('importClientFile', file)
 		);
 		return json({ id, left }, { status: 201, headers: { location: `/api/clients/${id}` } });
 	});

@@ -11,6 +11,6 @@ export const POST = ({ locals, url, request }) =>
 		const { id } = existingClient(locals.db, idFrom(url.searchParams.get('client') ?? '', 'client'));
 		const columns = columnsFrom(url.searchParams, READING_FIELDS) as ReadingColumns | null;
 		const header = headerFrom(url.searchParams);
-		const read = (file: string) => locals.heavily('importReadings', id, file, columns, header);
+		const read = (file: string) => locals.runHeavy('importReadings', id, file, columns, header);
 		return json(await withUpload(request, locals.settings.dataFolder, read));
 	});

@@ -2,7 +2,7 @@
 	import { Button, InlineLoading } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { formatMoment, formatValue } from '$core/wording/format';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -92,7 +92,7 @@
 							/>{/if}
 					</div>
 				{:else}
-					<form method="POST" action="?/note" use:keeping={{ done: () => (edited = null) }} class="row note">
+					<form method="POST" action="?/note" use:keepTyped={{ done: () => (edited = null) }} class="row note">
 						<Hidden name="host" value={row.host} />
 						<Field
 							label="Owner of {row.host}"

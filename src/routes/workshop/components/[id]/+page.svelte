@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -23,7 +23,7 @@
 <svelte:head><title>{data.isNew ? 'New component' : data.fields.name} – Zafra</title></svelte:head>
 
 <div class="page">
-	<form method="POST" action="?/save" enctype="multipart/form-data" novalidate use:keeping>
+	<form method="POST" action="?/save" enctype="multipart/form-data" novalidate use:keepTyped>
 		<div class="page-top">
 			<h1>{data.isNew ? 'New component' : data.fields.name}</h1>
 			<Button type="submit" size="field" data-key="r">Save the component</Button>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -52,7 +52,7 @@
 {/snippet}
 
 <div class="page">
-	<form method="POST" action="?/save" novalidate use:keeping>
+	<form method="POST" action="?/save" novalidate use:keepTyped>
 		<div class="page-top">
 			<h1>{data.isNew ? 'New conditions' : data.fields.name}</h1>
 			<Button type="submit" size="field" data-key="r">Save the conditions</Button>
@@ -158,7 +158,7 @@
 		</section>
 	</form>
 	{#if !data.isNew && (!data.builtIn || data.changed)}
-		<form method="POST" action="?/drop" use:keeping bind:this={dropForm}>
+		<form method="POST" action="?/drop" use:keepTyped bind:this={dropForm}>
 			<Button kind="danger-ghost" size="small" on:click={() => (isDropping = true)}>{dropWords}…</Button>
 		</form>
 		<Confirm

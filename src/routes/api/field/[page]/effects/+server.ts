@@ -10,5 +10,5 @@ export const GET = ({ locals, params, url }) =>
 		const device = url.searchParams.get('device') ?? 'phone';
 		if (!v.is(v.picklist(DEVICE_CLASSES), device))
 			throw new NotPossible(400, 'The device is “phone” or “desktop”.', 'device');
-		return json(await locals.heavily('effectsOfPage', idFrom(params.page, 'page'), device));
+		return json(await locals.runHeavy('effectsOfPage', idFrom(params.page, 'page'), device));
 	});

@@ -11,7 +11,7 @@ export const POST = ({ locals, params, url, request }) =>
 	answering(async () => {
 		const { id } = existingSite(locals.db, idFrom(params.id, 'site'));
 		const name = (url.searchParams.get('name') ?? 'the file').slice(0, MOST_NAME);
-		const read = (file: string) => locals.heavily('importSitemap', id, file, name);
+		const read = (file: string) => locals.runHeavy('importSitemap', id, file, name);
 		const saved = await withUpload(request, locals.settings.dataFolder, read);
 		return json({ ...saved, ...gatheringView(locals.db, id) });
 	});

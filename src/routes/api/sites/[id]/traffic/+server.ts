@@ -11,6 +11,6 @@ export const POST = ({ locals, params, url, request }) =>
 		const { id } = existingSite(locals.db, idFrom(params.id, 'site'));
 		const columns = columnsFrom(url.searchParams, TRAFFIC_FIELDS) as TrafficColumns | null;
 		const header = headerFrom(url.searchParams);
-		const read = (file: string) => locals.heavily('importTraffic', id, file, columns, header);
+		const read = (file: string) => locals.runHeavy('importTraffic', id, file, columns, header);
 		return json(await withUpload(request, locals.settings.dataFolder, read));
 	});

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -45,7 +45,7 @@
 		/>{/if}
 	<RunsOn components={data.components} library={data.library} proposals={data.proposals} />
 	<States states={data.states} typed={(form && 'state' in form && form.state) || null} {issue} />
-	<form method="POST" action="?/change" novalidate use:keeping class="panel">
+	<form method="POST" action="?/change" novalidate use:keepTyped class="panel">
 		<h2>The site</h2>
 		<div class="cells fields">
 			<Field label="Name" name="name" value={site.name} wrong={issue('name')} />

@@ -3,7 +3,7 @@
 	import { Button, Tag } from 'carbon-components-svelte';
 	import type { ComponentCost, ComponentProposal } from '$core/setups/recognition';
 	import { formatValue } from '$core/wording/format';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -65,7 +65,7 @@
 		<Table label="Components of this site" {columns} rows={components} key={({ id }) => id}>
 			{#snippet cell(own, column)}
 				{#if column.key === 'tier'}
-					<form method="POST" action="?/component" use:keeping class="row">
+					<form method="POST" action="?/component" use:keepTyped class="row">
 						<Hidden name="component" value={own.id} />
 						<Field
 							label="Version of {own.name}"
@@ -93,7 +93,7 @@
 			{/snippet}
 		</Table>
 	{:else}<p class="muted">Not written down yet.</p>{/if}
-	<form method="POST" action="?/component" use:keeping class="row add">
+	<form method="POST" action="?/component" use:keepTyped class="row add">
 		<Choice
 			label="Add a component"
 			name="component"

@@ -2,7 +2,7 @@
 	/** Who may come to the site: signed in, with a basket. */
 	import { untrack } from 'svelte';
 	import { Button } from 'carbon-components-svelte';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Action from '$lib/parts/Action.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
@@ -58,7 +58,7 @@
 			method="POST"
 			action="?/state"
 			novalidate
-			use:keeping={{ done: () => (isAdding = false) }}
+			use:keepTyped={{ done: () => (isAdding = false) }}
 			class="panel"
 		>
 			<h3>A visitor state</h3>

@@ -2,7 +2,7 @@
 	import { Button, InlineLoading } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { formatDay, formatMoment } from '$core/wording/format';
-	import { keeping } from '$lib/keeping';
+	import { keepTyped } from '$lib/keepTyped';
 	import Action from '$lib/parts/Action.svelte';
 	import DayField from '$lib/parts/DayField.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -71,7 +71,7 @@
 					>
 				</p>
 			{/if}
-			<form method="POST" action="?/share" use:keeping>
+			<form method="POST" action="?/share" use:keepTyped>
 				<DayField label="Last day" name="expires" bind:value={expires} help="Empty: without an end." />
 				<Field
 					label="Pass phrase"

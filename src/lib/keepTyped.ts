@@ -8,7 +8,7 @@ interface Options {
 }
 
 /** Like `enhance`, for every form of the app. */
-export function keeping(form: HTMLFormElement, options: Options = {}) {
+export function keepTyped(form: HTMLFormElement, options: Options = {}) {
 	return enhance(form, () => async ({ result, update }) => {
 		// Without a status nobody answered: the page stays as it is and the line above says so.
 		if (result.type === 'error' && result.status === undefined) {

@@ -18,7 +18,7 @@
 
 <style>
 	div {
-		margin-bottom: var(--gap-6);
+		margin-bottom: 0.9rem;
 	}
 	p {
 		margin: 0;
@@ -26,13 +26,13 @@
 	}
 	.caveat {
 		border-left: 3px solid var(--rule-strong);
-		padding-left: var(--gap-4);
-		margin-top: var(--gap-3);
-		font-size: var(--type-4);
+		padding-left: 0.6rem;
+		margin-top: 0.3rem;
+		font-size: 0.92rem;
 	}
 	.conditions {
 		font-weight: 600;
-		font-size: var(--type-4);
+		font-size: 0.92rem;
 		color: var(--muted);
 	}
 	.sentence {
@@ -40,5 +40,11 @@
 			600 1.25rem/1.3 'Source Serif',
 			Georgia,
 			serif;
+	}
+	.better {
+		color: var(--better);
+	}
+	.worse {
+		color: var(--worse);
 	}
 </style>

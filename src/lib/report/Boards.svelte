@@ -79,19 +79,19 @@
 	table {
 		width: 100%;
 		border-collapse: collapse;
-		margin: var(--gap-3) 0 var(--gap-7);
+		margin: 0.4rem 0 1.2rem;
 		table-layout: fixed;
 	}
 	caption {
 		text-align: left;
 		font-weight: 600;
-		padding-bottom: var(--gap-2);
+		padding-bottom: 0.2rem;
 	}
 	th,
 	td {
 		text-align: left;
 		font-weight: 400;
-		padding: var(--gap-2) var(--gap-3) var(--gap-2) 0;
+		padding: 0.2rem 0.4rem 0.2rem 0;
 		vertical-align: top;
 		line-height: 1.25;
 	}
@@ -101,7 +101,7 @@
 	}
 	thead th {
 		color: var(--muted);
-		font-size: var(--type-2);
+		font-size: 0.82rem;
 		border-bottom: 1px solid var(--rule);
 		vertical-align: bottom;
 	}
@@ -111,7 +111,7 @@
 	.figure {
 		text-align: right;
 		width: 12%;
-		padding-right: var(--gap-5);
+		padding-right: 0.8rem;
 	}
 	thead th:last-child {
 		width: 17%;
@@ -119,7 +119,7 @@
 	.ticks {
 		display: flex;
 		justify-content: space-between;
-		gap: var(--gap-3);
+		gap: 0.4rem;
 	}
 	svg {
 		display: block;
@@ -128,7 +128,7 @@
 	.shift {
 		display: block;
 		color: var(--muted);
-		font-size: var(--type-2);
+		font-size: 0.8rem;
 	}
 	.bar {
 		stroke: currentColor;
@@ -150,10 +150,15 @@
 		color: var(--same);
 	}
 	.word {
-		padding-left: var(--gap-4);
-		font-size: var(--type-4);
+		padding-left: 0.6rem;
+		font-size: 0.9rem;
 	}
-
+	.better {
+		color: var(--better);
+	}
+	.worse {
+		color: var(--worse);
+	}
 	td.better,
 	td.worse {
 		font-weight: 600;
@@ -173,8 +178,8 @@
 		tr {
 			display: grid;
 			grid-template-columns: 1fr auto auto;
-			gap: 0 var(--gap-4);
-			padding: var(--gap-3) 0;
+			gap: 0 0.6rem;
+			padding: 0.4rem 0;
 			border-top: 1px solid var(--rule);
 		}
 		.figure,

@@ -74,24 +74,27 @@
 
 <style>
 	figure {
-		margin: var(--gap-4) 0 var(--gap-7);
+		margin: 0.5rem 0 1.2rem;
 	}
 	figcaption {
-		font-size: var(--type-4);
-		margin-bottom: var(--gap-3);
+		font-size: 0.92rem;
+		margin-bottom: 0.3rem;
 	}
 	.plot {
 		display: grid;
 		grid-template-columns: 11rem minmax(0, 1fr);
-		gap: 0 var(--gap-4);
+		gap: 0 0.6rem;
 	}
 	.names > span {
 		display: block;
-		font-size: var(--type-3);
+		font-size: 0.85rem;
 		line-height: 1.2;
 		overflow: hidden;
 	}
-
+	text {
+		font-size: 11px;
+		fill: var(--muted);
+	}
 	@media (max-width: 36rem) {
 		.plot {
 			grid-template-columns: 7rem minmax(0, 1fr);

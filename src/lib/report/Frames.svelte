@@ -39,7 +39,7 @@
 		border-collapse: collapse;
 		width: 100%;
 		table-layout: fixed;
-		margin: var(--gap-3) 0 var(--gap-7);
+		margin: 0.4rem 0 1.2rem;
 	}
 	caption {
 		text-align: left;
@@ -47,17 +47,17 @@
 	}
 	th {
 		font-weight: 400;
-		font-size: var(--type-2);
+		font-size: 0.82rem;
 		color: var(--muted);
 		text-align: left;
 	}
 	th[scope='rowgroup'] {
 		color: var(--ink);
 		font-weight: 600;
-		padding-top: var(--gap-3);
+		padding-top: 0.4rem;
 	}
 	td {
-		padding: 0 var(--gap-3) 0 0;
+		padding: 0 0.3rem 0 0;
 		vertical-align: top;
 	}
 	img {

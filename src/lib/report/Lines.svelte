@@ -19,19 +19,19 @@
 
 <style>
 	h3 {
-		font-size: var(--type-5);
-		margin: var(--gap-4) 0 var(--gap-1);
+		font-size: 1rem;
+		margin: 0.5rem 0 0.1rem;
 	}
 	p,
 	ul {
-		margin: 0 0 var(--gap-4);
+		margin: 0 0 0.6rem;
 		max-width: 44rem;
 	}
 	ul {
-		padding-left: var(--gap-7);
+		padding-left: 1.2rem;
 		list-style: disc;
 	}
 	li {
-		margin-bottom: var(--gap-2);
+		margin-bottom: 0.2rem;
 	}
 </style>

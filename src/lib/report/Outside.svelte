@@ -20,19 +20,19 @@
 
 <style>
 	div {
-		margin-bottom: var(--gap-6);
+		margin-bottom: 0.9rem;
 	}
 	h3 {
-		font-size: var(--type-5);
-		margin: var(--gap-3) 0 var(--gap-1);
+		font-size: 1rem;
+		margin: 0.4rem 0 0.1rem;
 	}
 	p,
 	ul {
-		margin: 0 0 var(--gap-2);
+		margin: 0 0 0.2rem;
 		max-width: 44rem;
 	}
 	ul {
-		padding-left: var(--gap-7);
+		padding-left: 1.2rem;
 		list-style: disc;
 	}
 	.rest {

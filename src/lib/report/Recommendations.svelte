@@ -24,21 +24,27 @@
 <style>
 	ol {
 		margin: 0;
-		padding-left: var(--gap-7);
+		padding-left: 1.4rem;
 		list-style: decimal;
 	}
 	li {
-		margin-bottom: var(--gap-5);
+		margin-bottom: 0.8rem;
 	}
 	dl {
 		margin: 0;
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0 var(--gap-7);
-		font-size: var(--type-4);
+		gap: 0 1.2rem;
+		font-size: 0.92rem;
 	}
 	dl div {
 		display: flex;
-		gap: var(--gap-3);
+		gap: 0.35rem;
+	}
+	dt {
+		color: var(--muted);
+	}
+	dd {
+		margin: 0;
 	}
 </style>

@@ -104,7 +104,7 @@
 		font-variant-numeric: tabular-nums;
 		max-width: 50rem;
 		margin: 0 auto;
-		padding: var(--gap-8) clamp(1rem, 5vw, 3rem) 3rem;
+		padding: 2.2rem clamp(1rem, 5vw, 3rem) 3rem;
 		overflow-wrap: break-word;
 	}
 	.report :global(*) {
@@ -119,14 +119,14 @@
 		text-wrap: balance;
 	}
 	h1 {
-		font-size: var(--type-8);
-		margin: var(--gap-3) 0 var(--gap-3);
+		font-size: clamp(1.6rem, 5vw, 2.1rem);
+		margin: 0.4rem 0 0.3rem;
 		max-width: none;
 	}
 	h2 {
-		font-size: var(--type-7);
-		margin: 0 0 var(--gap-4);
-		padding-top: var(--gap-5);
+		font-size: 1.3rem;
+		margin: 0 0 0.5rem;
+		padding-top: 0.7rem;
 		border-top: 2px solid var(--accent);
 	}
 	.agency {
@@ -144,20 +144,20 @@
 	.stamp,
 	footer {
 		color: var(--muted);
-		font-size: var(--type-4);
+		font-size: 0.9rem;
 		margin: 0;
 	}
 	footer {
 		margin-top: 2.5rem;
 		border-top: 1px solid var(--rule);
-		padding-top: var(--gap-4);
+		padding-top: 0.6rem;
 	}
 	footer p {
-		margin: var(--gap-2) 0;
+		margin: 0.2rem 0;
 	}
 	nav {
-		margin-top: var(--gap-6);
-		font-size: var(--type-4);
+		margin-top: 1rem;
+		font-size: 0.92rem;
 	}
 	nav ol {
 		margin: 0;
@@ -165,22 +165,22 @@
 		list-style: none;
 		display: flex;
 		flex-wrap: wrap;
-		gap: var(--gap-1) var(--gap-6);
+		gap: 0.1rem 1.1rem;
 	}
 	nav a {
 		color: var(--accent);
 		display: inline-block;
-		padding: var(--gap-2) 0;
+		padding: 0.15rem 0;
 	}
 	section {
-		margin-top: var(--gap-8);
+		margin-top: 1.9rem;
 		break-inside: auto;
 	}
 	.missing {
 		color: var(--muted);
 		border-left: 3px solid var(--rule-strong);
-		padding-left: var(--gap-5);
-		margin: var(--gap-3) 0;
+		padding-left: 0.7rem;
+		margin: 0.3rem 0;
 	}
 	@media print {
 		.report {

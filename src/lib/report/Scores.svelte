@@ -49,8 +49,8 @@
 
 <style>
 	h3 {
-		font-size: var(--type-5);
-		margin: var(--gap-4) 0 0;
+		font-size: 1rem;
+		margin: 0.6rem 0 0;
 	}
 	.score {
 		font:
@@ -74,16 +74,16 @@
 		text-align: left;
 		font-weight: 400;
 		width: 10rem;
-		padding: var(--gap-1) 0;
+		padding: 0.1rem 0;
 	}
 	.figure {
 		width: 4rem;
 		text-align: right;
-		padding-right: var(--gap-4);
+		padding-right: 0.6rem;
 	}
 	.about {
 		color: var(--muted);
-		font-size: var(--type-3);
-		margin: var(--gap-3) 0;
+		font-size: 0.88rem;
+		margin: 0.4rem 0;
 	}
 </style>

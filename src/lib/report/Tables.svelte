@@ -39,30 +39,30 @@
 <style>
 	.scroller {
 		overflow-x: auto;
-		margin: var(--gap-3) 0 var(--gap-6);
+		margin: 0.4rem 0 1rem;
 	}
 	table {
 		border-collapse: collapse;
 		width: 100%;
-		font-size: var(--type-4);
+		font-size: 0.9rem;
 	}
 	caption {
 		text-align: left;
 		font-weight: 600;
-		padding-bottom: var(--gap-2);
-		font-size: var(--type-5);
+		padding-bottom: 0.2rem;
+		font-size: 1rem;
 	}
 	th,
 	td {
 		text-align: left;
-		padding: var(--gap-2) var(--gap-5) var(--gap-2) 0;
+		padding: 0.25rem 0.7rem 0.25rem 0;
 		border-bottom: 1px solid var(--rule);
 		vertical-align: top;
 	}
 	th {
 		color: var(--muted);
 		font-weight: 600;
-		font-size: var(--type-2);
+		font-size: 0.82rem;
 		vertical-align: bottom;
 	}
 	.number {
@@ -76,8 +76,8 @@
 	}
 	p {
 		color: var(--muted);
-		font-size: var(--type-3);
-		margin: 0 0 var(--gap-4);
+		font-size: 0.88rem;
+		margin: 0 0 0.6rem;
 	}
 	@media print {
 		.scroller {
@@ -87,7 +87,7 @@
 			display: table-header-group;
 		}
 		table {
-			font-size: var(--type-3);
+			font-size: 8pt;
 		}
 	}
 </style>

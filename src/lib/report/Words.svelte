@@ -28,11 +28,11 @@
 <style>
 	p,
 	ul {
-		margin: 0 0 var(--gap-5);
+		margin: 0 0 0.7rem;
 		max-width: 44rem;
 	}
 	ul {
-		padding-left: var(--gap-7);
+		padding-left: 1.2rem;
 		list-style: disc;
 	}
 	.gone {

@@ -1,7 +1,7 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import { optimizeCss } from 'carbon-preprocess-svelte';
-import { buildSync } from 'esbuild';
 import { defineConfig, type Plugin } from 'vite';
+import { bundleForPages } from './scripts/pageBundle.mjs';
 
 /** Carbon's style sheet names fonts on a foreign host; the app ships its own and asks nobody. */
 function withoutForeignFonts(): Plugin {
@@ -25,16 +25,7 @@ function visitScript(): Plugin {
 			if (id !== `\0${name}`) return null;
 			const entry = 'src/visit-script/script.ts';
 			this.addWatchFile(entry);
-			const { outputFiles } = buildSync({
-				entryPoints: [entry],
-				bundle: true,
-				minify: true,
-				write: false,
-				format: 'iife',
-				target: 'es2022',
-				legalComments: 'none'
-			});
-			return `export default ${JSON.stringify(outputFiles[0]!.text)}`;
+			return `export default ${JSON.stringify(bundleForPages(entry, true))}`;
 		}
 	};
 }

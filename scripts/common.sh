@@ -44,7 +44,7 @@ need_chromium() {
 need_build() {
 	# A copy for production has no sources: what was built is all there is.
 	if [ ! -d src ] && [ -f build/handler.js ]; then return 0; fi
-	if [ ! -f build/handler.js ] || [ ! -f build/verify/verify.mjs ] || [ ! -f build/processes/runner.mjs ] || [ -n "$(find src static package-lock.json svelte.config.js vite.config.ts vite.verify.config.ts scripts/verify.ts scripts/processes.mjs -newer build/handler.js -type f -print -quit)" ]; then
+	if [ ! -f build/handler.js ] || [ ! -f build/verify/verify.mjs ] || [ ! -f build/processes/runner.mjs ] || [ -n "$(find src static package-lock.json svelte.config.js vite.config.ts vite.verify.config.ts scripts/verify.ts scripts/processes.mjs scripts/pageBundle.mjs -newer build/handler.js -type f -print -quit)" ]; then
 		echo "Building ..."
 		npm run build >/tmp/zafra-build-$$.log 2>&1 || { cat /tmp/zafra-build-$$.log >&2; rm -f /tmp/zafra-build-$$.log; exit 1; }
 		rm -f /tmp/zafra-build-$$.log

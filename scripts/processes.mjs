@@ -1,21 +1,13 @@
 /** Bundles what runs beside web: the lab and the threads of both. Part of `npm run build`. */
 import { cpSync, rmSync } from 'node:fs';
-import { build, buildSync } from 'esbuild';
+import { build } from 'esbuild';
+import { bundleForPages } from './pageBundle.mjs';
 
 const OUT = 'build/processes';
 const alias = { $core: './src/core', $lib: './src/lib' };
 
 /** What runs inside pages, as text. */
-const pageProgram = (name) =>
-	buildSync({
-		entryPoints: [`src/lab/page/${name}.ts`],
-		alias,
-		bundle: true,
-		write: false,
-		format: 'iife',
-		target: 'es2022',
-		legalComments: 'none'
-	}).outputFiles[0].text;
+const pageProgram = (name) => bundleForPages(`src/lab/page/${name}.ts`, false);
 
 rmSync(OUT, { recursive: true, force: true });
 await build({

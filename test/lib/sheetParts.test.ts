@@ -1,8 +1,8 @@
 import { expect } from 'chai';
 import Sheet from '$lib/parts/Sheet.svelte';
-import { fetchComponents as fetchOfLoad } from '../../src/routes/loads/[id]/partComponents';
+import { fetchOpened as fetchOfLoad } from '../../src/routes/loads/[id]/partComponents';
 import { PART_NAMES as LOAD_PARTS } from '../../src/routes/loads/[id]/partNames';
-import { fetchComponents as fetchOfTrial } from '../../src/routes/trials/[id]/partComponents';
+import { fetchOpened as fetchOfTrial } from '../../src/routes/trials/[id]/partComponents';
 import { PART_NAMES as TRIAL_PARTS } from '../../src/routes/trials/[id]/partNames';
 import { percentOf } from '../../src/routes/trials/[id]/percent';
 import { show as render, type Shown } from '../support/svelte/show';

@@ -160,4 +160,20 @@ describe('writing a trial and following it', () => {
 		await page.getByText('The trial was not made.').waitFor();
 		expect(await page.getByLabel('What do you want to know?').inputValue()).to.equal('Is it still there?');
 	});
+
+	it('leaves a sheet as it is when one of its parts cannot be fetched, and opens the part later', async () => {
+		const { page } = screen;
+		await screen.go('/trials/1?open=method');
+		await app.stop();
+		const heading = page.locator('#fairness .bx--accordion__heading');
+		await heading.click();
+		await page.getByText(/Zafra does not answer; trying again/).waitFor({ timeout: 20_000 });
+		await page.locator('#fairness .bx--accordion__heading[aria-expanded=false]').waitFor();
+		await page.locator('#method .bx--accordion__heading').click();
+		await page.locator('#method .bx--accordion__heading[aria-expanded=true]').waitFor();
+		expect(await page.getByRole('heading', { level: 1 }).innerText()).to.match(/Did adding the chat/);
+		await app.restart();
+		await page.getByText(/Zafra does not answer/).waitFor({ state: 'detached', timeout: 30_000 });
+		await screen.openPart('fairness');
+	});
 });

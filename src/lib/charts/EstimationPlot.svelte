@@ -207,7 +207,6 @@
 		font-family: var(--sans);
 		font-variant-numeric: tabular-nums;
 	}
-
 	.arm {
 		font-size: var(--type-2);
 		font-weight: 600;

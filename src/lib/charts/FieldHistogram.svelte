@@ -62,7 +62,6 @@
 		stroke: var(--ink);
 		stroke-width: 1.5;
 	}
-
 	.strong {
 		fill: var(--ink);
 		font-weight: 600;

@@ -117,7 +117,6 @@
 	.name {
 		font-size: var(--type-2);
 	}
-
 	.base {
 		stroke: var(--rule);
 	}

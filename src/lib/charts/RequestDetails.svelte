@@ -221,7 +221,6 @@
 		gap: var(--gap-1) var(--gap-4);
 		margin: 0;
 	}
-
 	dd {
 		margin: 0;
 		overflow-wrap: anywhere;

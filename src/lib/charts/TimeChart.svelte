@@ -70,7 +70,6 @@
 		max-width: 62rem;
 		font-size: var(--type-2);
 	}
-
 	.grid {
 		stroke: var(--rule);
 	}

@@ -91,7 +91,6 @@
 	.pennant {
 		fill: var(--action);
 	}
-
 	/* The drawing shrinks with a narrow screen, its words should not. */
 	@media (max-width: 40rem) {
 		text {

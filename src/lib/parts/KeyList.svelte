@@ -27,7 +27,6 @@
 		gap: var(--gap-3);
 		margin: 0;
 	}
-
 	kbd {
 		font-family: var(--sans);
 		font-weight: 600;

@@ -22,7 +22,6 @@
 		border: 1.5px solid currentColor;
 		background: currentColor;
 	}
-
 	.slight,
 	.undecided {
 		color: var(--muted);

@@ -1,7 +1,7 @@
 /** Which parts of a sheet are open; kept in the address, from which the server reads what it has to send of them. */
 import { getContext, setContext } from 'svelte';
-import { goto } from '$app/navigation';
 import { page } from '$app/state';
+import { gotoLoaded } from '$lib/gotoLoaded';
 import { openIn, parseFragment, queryWithOpen } from '$lib/fragmentText';
 
 const KEY = Symbol('open parts');
@@ -19,18 +19,23 @@ export class OpenParts {
 
 	async set(id: string, open: boolean): Promise<void> {
 		if (open) return this.openAll([id]);
-		await this.#keep(this.ids.filter((other) => other !== id));
+		const rest = this.ids.filter((other) => other !== id);
+		await this.#change(rest, (shown) => !(id in shown));
 	}
 
 	async openAll(ids: readonly string[]): Promise<void> {
-		await this.#keep([...this.ids, ...ids.filter((id) => !this.isOpen(id))]);
+		const opened = ids.filter((id) => !this.isOpen(id));
+		await this.#change([...this.ids, ...opened], (shown) => opened.every((id) => id in shown));
 	}
 
-	async #keep(ids: string[]): Promise<void> {
+	/** @param isThere whether the data fit, of a sheet that fetches its parts; without them all stays as it was */
+	async #change(ids: string[], isThere: (shown: object) => boolean): Promise<void> {
 		if (ids.length === this.ids.length) return;
+		const before = this.ids;
 		this.ids = ids;
-		const address = page.url.pathname + queryWithOpen(page.url.search, this.ids) + location.hash;
-		await goto(address, { replaceState: true, noScroll: true, keepFocus: true });
+		const address = page.url.pathname + queryWithOpen(page.url.search, ids) + location.hash;
+		const hasCome = await gotoLoaded(address, ({ shown }) => typeof shown !== 'object' || isThere(shown!));
+		if (!hasCome) this.ids = before;
 	}
 
 	/** Open a part and bring it into view. */

@@ -189,7 +189,6 @@
 	.tag {
 		margin-bottom: var(--gap-6);
 	}
-
 	.path {
 		display: inline-block;
 		min-width: 7rem;

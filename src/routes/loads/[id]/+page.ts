@@ -1,3 +1,3 @@
-import { fetchComponents } from './partComponents';
+import { fetchOpened } from './partComponents';
 
-export const load = async ({ data }) => ({ ...data, components: await fetchComponents(data.shown) });
+export const load = async ({ data }) => ({ ...data, components: await fetchOpened(data.shown) });

@@ -176,7 +176,6 @@
 		gap: var(--gap-3) var(--gap-6);
 		margin: 0 0 var(--gap-6);
 	}
-
 	dd {
 		margin: 0;
 		overflow-wrap: anywhere;

@@ -1,5 +1,6 @@
 /** The components of a load's sheet's parts, each fetched with its part. */
 import type { Component } from 'svelte';
+import { fetchComponents } from '$lib/parts/partComponents';
 import type { LoadPartId } from '$lib/server/rooms/loads/partLines';
 import type { LoadParts } from '$lib/server/rooms/loads/view';
 import type { PartProps } from './partProps';
@@ -20,11 +21,6 @@ const COMPONENTS = {
 	circumstances: () => import('./Circumstances.svelte')
 } satisfies { [Id in LoadPartId]: () => Promise<{ default: Component<PartProps<Id>> }> };
 
-/** As the sheet shows it, with the data of its own part: that they belong together is known above. */
-export type PartComponent = Component<Omit<PartProps<LoadPartId>, 'data'> & { data: object }>;
+type Shared = Omit<PartProps<LoadPartId>, 'data'>;
 
-export async function fetchComponents(shown: LoadParts): Promise<Partial<Record<LoadPartId, PartComponent>>> {
-	const ids = Object.keys(shown) as LoadPartId[];
-	const parts = ids.map(async (id) => [id, (await COMPONENTS[id]()).default as unknown as PartComponent] as const);
-	return Object.fromEntries(await Promise.all(parts));
-}
+export const fetchOpened = (shown: LoadParts) => fetchComponents<LoadPartId, Shared>(COMPONENTS, shown);

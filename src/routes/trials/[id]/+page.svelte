@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { InlineLoading } from 'carbon-components-svelte';
-	import { goto, invalidateAll } from '$app/navigation';
+	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { hasPages } from '$core/trial/design/kinds';
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
 	import { queryWith } from '$lib/fragmentText';
+	import { gotoLoaded } from '$lib/gotoLoaded';
 	import { live } from '$lib/live.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
@@ -38,7 +39,8 @@
 	);
 	/** The conditions and the variant that the parts speak of. */
 	function choose(chosen: Record<string, string>) {
-		void goto(queryWith(page.url.search, chosen), { replaceState: true, noScroll: true, keepFocus: true });
+		const before = JSON.stringify(data.chosen);
+		void gotoLoaded(queryWith(page.url.search, chosen), (loaded) => JSON.stringify(loaded.chosen) !== before);
 	}
 
 	// Reading is told apart from opening: only a page that is shown marks an ended trial as read.

@@ -69,7 +69,6 @@
 	.kept {
 		margin-left: var(--gap-3);
 	}
-
 	@media print {
 		.arms {
 			font-size: var(--type-3);

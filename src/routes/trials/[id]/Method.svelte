@@ -64,7 +64,6 @@
 	.unstable {
 		color: var(--worse);
 	}
-
 	@media print {
 		.method {
 			font-size: var(--type-3);

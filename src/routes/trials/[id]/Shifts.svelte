@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** The loads of one metric, drawn with their shifts. */
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { queryWith } from '$lib/fragmentText';
+	import { gotoLoaded } from '$lib/gotoLoaded';
 	import Choice from '$lib/parts/Choice.svelte';
 	import EstimationPlot from '$lib/charts/EstimationPlot.svelte';
 	import type { PartProps } from './partProps';
@@ -15,7 +15,8 @@
 		data.shifts.filter((shift) => shift.condition === condition && isDrawn(shift));
 
 	function choose(metric: string) {
-		void goto(queryWith(page.url.search, { metric }), { noScroll: true, keepFocus: true, replaceState: true });
+		const isThere = ({ chosen }: { chosen?: { metric?: string } }) => chosen?.metric === metric;
+		void gotoLoaded(queryWith(page.url.search, { metric }), isThere);
 	}
 </script>
 

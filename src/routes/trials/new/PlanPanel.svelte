@@ -102,7 +102,6 @@
 		gap: var(--gap-2) var(--gap-6);
 		margin: 0 0 var(--gap-4);
 	}
-
 	@media (max-width: 1000px) {
 		.plan {
 			position: static;

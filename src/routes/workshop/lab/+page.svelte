@@ -111,7 +111,6 @@
 		align-items: end;
 		margin-top: var(--gap-6);
 	}
-
 	@media (max-width: 42rem) {
 		.measure {
 			grid-template-columns: 1fr;

@@ -196,7 +196,6 @@
 		grid-template-columns: repeat(2, minmax(0, 22rem));
 		gap: var(--gap-6);
 	}
-
 	img {
 		width: 100%;
 		border: 1px solid var(--rule);

@@ -1,0 +1,1 @@
+export function bundleForPages(entry: string, minify: boolean): string;

@@ -70,6 +70,12 @@ module.exports = {
 			{ path: `${SERVER}rooms/([^/]+)/` },
 			{ path: `${SERVER}rooms/[^/]+/queries`, pathNot: `${SERVER}rooms/$1/` }
 		),
+		mayNot(
+			'queries-from-outside',
+			'A room is asked through what it offers, not through its queries.',
+			{ path: '^src/', pathNot: `${SERVER}rooms/` },
+			{ path: `${SERVER}rooms/[^/]+/queries` }
+		),
 		mayNot('no-circle', 'Two files that import each other are one.', {}, { circular: true }),
 		mayNot(
 			'core-is-pure',

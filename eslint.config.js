@@ -41,6 +41,20 @@ export default ts.config(
 	},
 	// A head of two rows, which the library does not have.
 	{ files: ['src/routes/trials/?id?/ShiftTable.svelte'], rules: { 'svelte/no-restricted-html-elements': 'off' } },
+	{
+		files: ['src/lib/server/**', 'src/routes/**'],
+		ignores: ['src/lib/server/**/queries.ts', 'src/lib/server/**/queries/**', 'src/lib/server/{base,demo}/**'],
+		rules: {
+			'no-restricted-syntax': [
+				'error',
+				{ selector: "CallExpression[callee.name='sql']", message: 'SQL stands in the queries of its room.' },
+				{
+					selector: "CallExpression[callee.property.name='prepare']",
+					message: 'SQL stands in the queries of its room.'
+				}
+			]
+		}
+	},
 	{ files: ['scripts/**', 'bench/**', 'demo-web/main.ts'], rules: { 'no-console': 'off' } },
 	{
 		files: ['test/**'],

@@ -86,20 +86,20 @@ async function trial(arms: [Arm, Arm], rounds: number, primary: MetricId[]) {
 	};
 }
 let called = 0;
-let told = 0;
+let named = 0;
 for (let i = 0; i < SAME; i++) {
 	const url = 'https://bench.plainstem.test/';
 	const { judgement } = await trial([{ url }, { url }], ROUNDS, ['score', 'lcp', 'cls', 'tbt', 'wire']);
-	for (const result of judgement.results.filter((one) => one.primary)) {
-		told++;
+	for (const result of judgement.results.filter((item) => item.primary)) {
+		named++;
 		if (['better', 'worse', 'slight'].includes(result.verdict)) called++;
 	}
 }
 rows.push({
 	what: `${SAME} A/A trials of ${ROUNDS} rounds, light page: primary metrics called different`,
-	measured: `${called} of ${told}`,
+	measured: `${called} of ${named}`,
 	limit: 'at most 2 of 100',
-	holds: called <= Math.ceil(told / 50)
+	holds: called <= Math.ceil(named / 50)
 });
 
 const HOST = 'pellows-seed-house.test';
@@ -168,7 +168,7 @@ const CAUSES: Cause[] = [
 ];
 for (const { name, arms, metric, sign, subject } of CAUSES) {
 	const { judgement, why } = await trial(arms, ROUNDS, [metric]);
-	const result = judgement.results.find((one) => one.metric === metric)!;
+	const result = judgement.results.find((item) => item.metric === metric)!;
 	const first = why.causes[0];
 	const right =
 		Math.sign(result.shift?.estimate ?? 0) === sign && ['better', 'worse', 'slight'].includes(result.verdict);

@@ -7,7 +7,7 @@ import { fork } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { proposeSample } from '$core/pages/coverage';
 import { seededRandom } from '$core/stats/random';
-import { insertSite, existingSite } from '../src/lib/server/rooms/clients/sites';
+import { insertSite, existingSite } from '../src/lib/server/rooms/clients/queries/sites';
 import { createClient } from '../src/lib/server/rooms/clients/commands';
 import { newClient } from '$core/clients/client';
 import { openDatabase } from '../src/lib/server/base/db/connection';

@@ -47,24 +47,24 @@ const labs = Object.fromEntries(
 const URLS = (process.env.BENCH_URLS ?? 'https://northsound-crossings.test/,http://styled.test/').split(',');
 for (const url of URLS)
 	for (const conditions of BUILT_IN_CONDITIONS) {
-		const pairs: Record<Collects, Record<string, number | null>>[] = [];
+		const rows: Record<Collects, Record<string, number | null>>[] = [];
 		for (let round = -1; round < ROUNDS; round++) {
 			const pair = {} as Record<Collects, Record<string, number | null>>;
 			for (const collects of round % 2 ? WAYS : [...WAYS].reverse())
 				pair[collects] = (await labs[collects].measure({ url, conditions, steps: [] })).record.figures;
-			if (round >= 0) pairs.push(pair);
+			if (round >= 0) rows.push(pair);
 		}
 		printTable(
-			`Collecting in full against bare: shift over ${pairs.length} rounds of ${url}, ${conditions.name} (95 % interval)`,
-			METRICS.flatMap((metric) => rowOf(metric, pairs) ?? [])
+			`Collecting in full against bare: shift over ${rows.length} rounds of ${url}, ${conditions.name} (95 % interval)`,
+			METRICS.flatMap((metric) => rowOf(metric, rows) ?? [])
 		);
 	}
 await Promise.all(Object.values(labs).map((lab) => lab.close()));
 styled.close();
 web.close();
 
-function rowOf(metric: MetricId, pairs: readonly Record<Collects, Record<string, number | null>>[]): Row | null {
-	const values = pairs.flatMap(({ bare, full }) => {
+function rowOf(metric: MetricId, rows: readonly Record<Collects, Record<string, number | null>>[]): Row | null {
+	const values = rows.flatMap(({ bare, full }) => {
 		const [without, withAll] = [bare[metric] ?? null, full[metric] ?? null];
 		return without === null || withAll === null ? [] : [[without, withAll] as const];
 	});

@@ -32,13 +32,13 @@ const agent = new Agent({ keepAlive: true, maxSockets: 16 });
 const get = (path: string, method = 'GET', body = '') =>
 	new Promise<number>((resolve, reject) => {
 		const host = path.startsWith('/sites') ? 'switchboard.test' : 'puffin-ferries.test';
-		const asked = request(
+		const sent = request(
 			{ agent, host: '127.0.0.1', port, path, method, headers: { host, 'accept-encoding': 'gzip' } },
 			(response) => {
 				response.resume().on('end', () => resolve(response.statusCode!));
 			}
 		);
-		asked.on('error', reject).end(body);
+		sent.on('error', reject).end(body);
 	});
 await get('/sites/puffin-ferries.test/state', 'PUT', JSON.stringify({ https: false, hosting: 'dedicated' }));
 await get('/timetable');

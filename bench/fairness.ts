@@ -53,14 +53,16 @@ for (const scheme of ['http', 'https'])
 				conditions,
 				steps: []
 			});
-			const bodies = record.requests.filter((one) => one.url.includes('bytes=') && one.endMs !== null);
+			const bodies = record.requests.filter((request) => request.url.includes('bytes=') && request.endMs !== null);
 			if (bodies.length !== count)
 				throw new Error(`${bodies.length} of ${count} bodies came: ${record.failure?.message ?? ''}`);
-			const rates = bodies.map((one) => 1 / (one.endMs! - one.responseMs!));
+			const rates = bodies.map((body) => 1 / (body.endMs! - body.responseMs!));
 			const middle = median(rates);
 			unevenness.push(Math.max(...rates.map((rate) => Math.abs(rate / middle - 1))));
 			off.push(
-				(Math.max(...bodies.map((one) => one.endMs!)) - Math.min(...bodies.map((one) => one.responseMs!))) / theory - 1
+				(Math.max(...bodies.map((body) => body.endMs!)) - Math.min(...bodies.map((body) => body.responseMs!))) /
+					theory -
+					1
 			);
 		}
 		rows.push({

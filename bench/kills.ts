@@ -77,8 +77,9 @@ function processes(): Process[] {
 			}
 		});
 }
-const browsers = () => processes().filter((one) => one.line.includes(mark));
-const runner = () => processes().find((one) => one.parent === web?.pid && one.line.includes('runner.'))?.pid ?? null;
+const browsers = () => processes().filter((process) => process.line.includes(mark));
+const runner = () =>
+	processes().find((process) => process.parent === web?.pid && process.line.includes('runner.'))?.pid ?? null;
 
 function signal(pid: number | null | undefined, name: NodeJS.Signals): boolean {
 	if (!pid) return false;
@@ -95,16 +96,17 @@ const KINDS = {
 	'runner, SIGTERM': async () => signal(runner(), 'SIGTERM'),
 	'web, SIGKILL': () => restart('SIGKILL'),
 	'web, SIGTERM': () => restart('SIGTERM'),
-	'Chromium, SIGKILL': async () => signal(browsers().find((one) => !one.line.includes('--type='))?.pid, 'SIGKILL'),
+	'Chromium, SIGKILL': async () =>
+		signal(browsers().find((browser) => !browser.line.includes('--type='))?.pid, 'SIGKILL'),
 	'a tab, SIGKILL': async () =>
 		signal(
 			browsers()
-				.filter((one) => one.line.includes('--type=renderer'))
+				.filter((browser) => browser.line.includes('--type=renderer'))
 				.at(-1)?.pid,
 			'SIGKILL'
 		),
 	'runner, SIGSTOP for 20 s': () => freeze([runner()]),
-	'Chromium, SIGSTOP for 20 s': () => freeze(browsers().map((one) => one.pid))
+	'Chromium, SIGSTOP for 20 s': () => freeze(browsers().map((browser) => browser.pid))
 } satisfies Record<string, () => Promise<boolean>>;
 
 async function restart(name: NodeJS.Signals): Promise<boolean> {
@@ -191,7 +193,7 @@ await end;
 // Time for a browser that hangs to be given up.
 await pause(10_000);
 const processesLeft = processes().filter(
-	(one) => one.line.includes(mark) || (one.line.includes('runner.') && one.line.includes(folder))
+	(process) => process.line.includes(mark) || (process.line.includes('runner.') && process.line.includes(folder))
 ).length;
 const foldersLeft = readdirSync(tmpdir()).filter((name) => name.startsWith(mark)).length;
 

@@ -27,7 +27,7 @@ const KEEP = process.env.BENCH_KEEP ?? '';
 const environment: NodeJS.ProcessEnv = { ZAFRA_ORIGINS: 'http://zafra.test' };
 const app = await startApp({ demo: true, environment });
 const isFrozen = async () =>
-	(await app.api('GET', '/api/reports')).body.reports.some((one: { number: number | null }) => one.number === 1);
+	(await app.api('GET', '/api/reports')).body.reports.some((report: { number: number | null }) => report.number === 1);
 await until(isFrozen, 180_000, 'a report of the demonstration to be frozen');
 const { body } = await app.api('GET', '/api/reports');
 const { id } = body.reports.find(
@@ -83,7 +83,7 @@ await app.stop();
 environment.ZAFRA_RUNNER = 'off';
 await app.restart();
 const lab = new Lab({ hostMap: parseHostMap(`zafra.test=${new URL(app.url).host}`) });
-const phone = BUILT_IN_CONDITIONS.find((one) => one.id === 'phone')!;
+const phone = BUILT_IN_CONDITIONS.find((conditions) => conditions.id === 'phone')!;
 const [scores, lcps, bytes]: [number[], number[], number[]] = [[], [], []];
 for (let i = 0; i < LOADS; i++) {
 	const { record } = await lab.measure({

@@ -42,7 +42,7 @@ export function runDrifting(world: StageWorld, seed: number): Ended {
 		loads.push({ ...place, id: loads.length + 1, status: 'ok', disturbed: false, excluded: null, figures });
 	};
 	const answer = (rounds: number, by: 'plan' | 'stop'): Ended => ({
-		judgement: judge(looked(design, stageLook(design, 1, 2, rounds, by)), loads, FLIPS),
+		judgement: judge(looked(design, stageLook(design, { stage: 1, stages: 2, rounds, by })), loads, FLIPS),
 		rounds
 	});
 	for (const stage of [0, 1])

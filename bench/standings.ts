@@ -79,20 +79,20 @@ interface Told {
 	exact: number;
 }
 
-function tell(world: World): Told {
-	const told: Told = { falseOrder: 0, falseFirst: 0, exact: 0 };
+function tallyRuns(world: World): Told {
+	const tally: Told = { falseOrder: 0, falseFirst: 0, exact: 0 };
 	const best = Math.min(...world.levels);
 	const isShared = world.levels.filter((level) => level === best).length > 1;
 	for (let seed = 1; seed <= WORLDS; seed++) {
 		const contests = runOf(world, seed);
 		const ranked = rankRun(contests, seed);
-		told.falseOrder += Number(ranked.some((own) => hasFalseOrder(own, world.levels))) / WORLDS;
-		told.falseFirst +=
+		tally.falseOrder += Number(ranked.some((own) => hasFalseOrder(own, world.levels))) / WORLDS;
+		tally.falseFirst +=
 			Number(isShared && ranked.some((own) => own.some(({ from, to }) => from === 1 && to === 1))) / WORLDS;
 		const paint = ranked[0]!;
-		told.exact += paint.filter(({ from, to }) => from === to).length / paint.length / WORLDS;
+		tally.exact += paint.filter(({ from, to }) => from === to).length / paint.length / WORLDS;
 	}
-	return told;
+	return tally;
 }
 
 /** Surely before a page that is as good, or better. */
@@ -107,12 +107,12 @@ const within = (what: string, share: number): Row => ({
 });
 
 function ties(what: string, world: World): Row[] {
-	const { falseOrder, falseFirst } = tell(world);
+	const { falseOrder, falseFirst } = tallyRuns(world);
 	return [within(`${what}: any false order`, falseOrder), within(`${what}: a tied page is first`, falseFirst)];
 }
 
 function places(what: string, world: World): Row[] {
-	const { falseOrder, exact } = tell(world);
+	const { falseOrder, exact } = tallyRuns(world);
 	const shown = {
 		what: `${what}: places of the largest paint told exactly`,
 		measured: percent(exact),

@@ -38,7 +38,7 @@ export const nothing = (name: string, run: Cell['run'], coverageLimit = true): C
 		`${percent(share(tally))} false; ${tally.intervals ? `intervals hold zero in ${percent(coverage(tally))}` : 'no verdict given'}`
 });
 export const lcpCalled = ({ judgement }: Ended) =>
-	judgement.results.some((one) => one.metric === 'lcp' && isCalled(one));
+	judgement.results.some((result) => result.metric === 'lcp' && isCalled(result));
 export const sees = (name: string, run: Cell['run'], least: number): Cell => ({
 	name,
 	run,
@@ -48,4 +48,4 @@ export const sees = (name: string, run: Cell['run'], least: number): Cell => ({
 	show: (tally) => percent(share(tally))
 });
 export const world = (more: Partial<World>): World => ({ ...CALM, ...more });
-export const trial = (design: TrialDesign, of: World) => (seed: number) => runTrial(design, of, seed);
+export const trial = (design: TrialDesign, world: World) => (seed: number) => runTrial(design, world, seed);

@@ -7,18 +7,18 @@ import { percent } from './table';
 import { nothing, sees, share, trial, world, type Cell } from './verdictCells';
 import { CALM, designOf, isCalled, runWatching, type World } from './verdictWorlds';
 
-const one = { primary: ['lcp' as MetricId] };
+const onlyLcp = { primary: ['lcp' as MetricId] };
 const adaptive = { adaptive: true };
 
 const WATCHED: [name: string, design: TrialDesign, of: World][] = [
-	['fixed 24, one metric', designOf(2, { ...one, rounds: 24 }), CALM],
-	['fixed 12, one metric', designOf(2, one), CALM],
+	['fixed 24, one metric', designOf(2, { ...onlyLcp, rounds: 24 }), CALM],
+	['fixed 12, one metric', designOf(2, onlyLcp), CALM],
 	['fixed 24, five metrics', designOf(2, { rounds: 24 }), CALM],
 	['fixed 12, five metrics', designOf(2), CALM],
 	['adaptive, five metrics', designOf(2, adaptive), CALM],
-	['fixed 24, one metric, heavy tails', designOf(2, { ...one, rounds: 24 }), world({ kind: 'heavy', noise: 0.12 })],
-	['fixed 24, one metric, half of the figures alike', designOf(2, { ...one, rounds: 24 }), world({ exact: 0.5 })],
-	['fixed 24, one metric, LCP flips', designOf(2, { ...one, rounds: 24 }), world({ flip: 0.5 })],
+	['fixed 24, one metric, heavy tails', designOf(2, { ...onlyLcp, rounds: 24 }), world({ kind: 'heavy', noise: 0.12 })],
+	['fixed 24, one metric, half of the figures alike', designOf(2, { ...onlyLcp, rounds: 24 }), world({ exact: 0.5 })],
+	['fixed 24, one metric, LCP flips', designOf(2, { ...onlyLcp, rounds: 24 }), world({ flip: 0.5 })],
 	['fixed 12, four variants', designOf(4), CALM]
 ];
 export const watching: Cell[] = WATCHED.map(([name, design, of]) =>

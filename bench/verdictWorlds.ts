@@ -210,7 +210,7 @@ export function runAsSuggested(
 	const simulation = new Simulation({ ...design, seed }, world, seededRandom(seed));
 	for (let round = 1; round <= design.rounds; round++) simulation.round(round);
 	const first = looked(simulation.design, nextLook(simulation.design, design.rounds, 'plan'));
-	const open = primaryOf(judge(first, simulation.loads, FLIPS)).find((one) => one.verdict === 'undecided');
+	const open = primaryOf(judge(first, simulation.loads, FLIPS)).find((result) => result.verdict === 'undecided');
 	if (!open || open.roundsNeeded! > MOST_ROUNDS) return null;
 	const suggested = open.roundsNeeded!;
 	for (let round = design.rounds + 1; round <= suggested; round++) simulation.round(round);
@@ -263,12 +263,16 @@ export function runStages(rounds: number, slower: number, world: World, seed: nu
 	for (const stage of [0, 1])
 		for (let round = 1; round <= rounds; round++)
 			simulation.round(round, [arms[stage]!, ...arms.slice(2)], stage, stage * slower);
-	const judgement = judge(looked(design, stageLook(design, 1, 2, rounds, 'plan')), simulation.loads, FLIPS);
+	const judgement = judge(
+		looked(design, stageLook(design, { stage: 1, stages: 2, rounds, by: 'plan' })),
+		simulation.loads,
+		FLIPS
+	);
 	return { judgement, rounds };
 }
 
 export const isCalled = ({ verdict }: Pick<ShiftResult, 'verdict'>) =>
 	verdict === 'better' || verdict === 'worse' || verdict === 'slight';
-export const primaryOf = ({ results }: Judgement) => results.filter((one) => one.primary);
+export const primaryOf = ({ results }: Judgement) => results.filter((result) => result.primary);
 export const anyCalled = (judgement: Judgement) => primaryOf(judgement).some(isCalled);
 export const holdsZero = ({ shift }: ShiftResult) => shift!.low === null || (shift!.low <= 0 && shift!.high! >= 0);

@@ -33,13 +33,13 @@ import {
 
 const TRIALS = Number(process.env.BENCH_TRIALS ?? 2000);
 
-const one = { primary: ['lcp' as MetricId] };
+const onlyLcp = { primary: ['lcp' as MetricId] };
 const adaptive = { adaptive: true };
 
 const habits: Cell[] = [
 	nothing(
 		'fixed 24, stopped after every second round from 6 until a call; one metric',
-		(seed) => runStopping(designOf(2, { ...one, rounds: 24 }), CALM, seed),
+		(seed) => runStopping(designOf(2, { ...onlyLcp, rounds: 24 }), CALM, seed),
 		false
 	),
 	nothing('the same, five metrics', (seed) => runStopping(designOf(2, { rounds: 24 }), CALM, seed), false),
@@ -56,13 +56,13 @@ const habits: Cell[] = [
 	),
 	nothing(
 		'12 rounds, then +6 up to 8 times; one metric',
-		(seed) => runAdding(designOf(2, one), CALM, seed, 6, 8),
+		(seed) => runAdding(designOf(2, onlyLcp), CALM, seed, 6, 8),
 		false
 	),
 	...[1, 2, 3].map((count) =>
 		nothing(
 			`${count} of the loads left out after looking, 12 rounds; one metric`,
-			(seed) => runExcluding(designOf(2, one), CALM, seed, count),
+			(seed) => runExcluding(designOf(2, onlyLcp), CALM, seed, count),
 			false
 		)
 	),
@@ -167,7 +167,7 @@ const MARGIN = 0.05;
 const suggestions: Cell[] = [0, 0.5, 1, 1.5, 2].map((margins) => ({
 	name: `rounds to decide, true shift of ${margins} margins, 6 % noise: decided within them`,
 	run: (seed: number) =>
-		runAsSuggested(designOf(2, one), world({ kind: 'normal', shift: { lcp: margins * MARGIN } }), seed),
+		runAsSuggested(designOf(2, onlyLcp), world({ kind: 'normal', shift: { lcp: margins * MARGIN } }), seed),
 	hit: ({ judgement }: Ended) => primaryOf(judgement)[0]!.verdict !== 'undecided',
 	limit: '70 to 95 %',
 	holds: (tally: Tally) => share(tally) >= 0.7 && share(tally) <= 0.95,
@@ -199,7 +199,7 @@ function tallyOf(cell: Cell): Tally {
 		tally.rounds += ended.rounds;
 		tally.extra += cell.tallied?.(ended) ?? 0;
 		if ((cell.hit ?? (({ judgement }) => anyCalled(judgement)))(ended)) tally.hits++;
-		for (const result of primaryOf(ended.judgement).filter((one) => one.shift)) {
+		for (const result of primaryOf(ended.judgement).filter(({ shift }) => shift)) {
 			tally.intervals++;
 			if (holdsZero(result)) tally.covered++;
 		}
@@ -215,7 +215,7 @@ if (found) {
 		const [cell, tally] = [CELLS[index]!, found.get(index)!];
 		return {
 			what: cell.name,
-			measured: (cell.show ?? ((one) => percent(share(one))))(tally),
+			measured: (cell.show ?? ((own: typeof tally) => percent(share(own))))(tally),
 			limit: cell.limit,
 			holds: cell.holds(tally)
 		};

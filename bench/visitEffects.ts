@@ -17,20 +17,20 @@ interface Told {
 	width: number;
 }
 
-function tell(factor: number, answerOf: (seed: number) => EffectAnswer): Told {
-	const told: Told = { worlds: 0, holds: 0, called: 0, width: 0 };
+function tallyWorlds(factor: number, answerOf: (seed: number) => EffectAnswer): Told {
+	const tally: Told = { worlds: 0, holds: 0, called: 0, width: 0 };
 	for (let seed = 1; seed <= WORLDS; seed++) {
 		const answer = answerOf(seed);
 		if ('tooSoon' in answer) continue;
 		const { before, low, high } = answer.effect;
 		const truth = before * (factor - 1);
-		told.worlds++;
-		told.holds += Number(low <= truth && truth <= high) / WORLDS;
+		tally.worlds++;
+		tally.holds += Number(low <= truth && truth <= high) / WORLDS;
 		const isNone = answer.effect.verdict === 'none';
-		told.called += Number(!isNone && (low > 0 || high < 0)) / WORLDS;
-		told.width += (high - low) / before / WORLDS;
+		tally.called += Number(!isNone && (low > 0 || high < 0)) / WORLDS;
+		tally.width += (high - low) / before / WORLDS;
 	}
-	return told;
+	return tally;
 }
 
 function rowsOf(name: string, isNull: boolean, { worlds, holds, called, width }: Told, isHanging = false): Row[] {
@@ -59,7 +59,7 @@ function rowsOf(name: string, isNull: boolean, { worlds, holds, called, width }:
 }
 
 const days = (changes: Partial<WorldPlan>): Told =>
-	tell(changes.factor ?? USUAL.factor, (seed) => {
+	tallyWorlds(changes.factor ?? USUAL.factor, (seed) => {
 		const { page, control, kinds } = worldOf(seed, changes);
 		return effectByDays('lcp', page, control, RELEASE, seed, kinds);
 	});
@@ -122,15 +122,15 @@ function mixturePercentile(middles: readonly number[]): number {
 const logistic = (z: number) => 1 / (1 + Math.exp(-1.702 * z));
 
 const windows = (factor: number, drift: number, release: string, memory = 0): Told =>
-	tell(factor, (seed) => {
+	tallyWorlds(factor, (seed) => {
 		const { page, control } = windowWorld(seed, factor, drift, release, memory);
 		return effectByWindows('lcp', page, control, release);
 	});
 
 /** After it a fifth more of the visitors have slow lines; the page is as it was. */
 function campaigns(): Row[] {
-	const row = (what: string, told: Told, limit: number, isMost: boolean): Row => {
-		const share = told.called * (WORLDS / Math.max(1, told.worlds));
+	const row = (what: string, tally: Told, limit: number, isMost: boolean): Row => {
+		const share = tally.called * (WORLDS / Math.max(1, tally.worlds));
 		const holds = isMost ? share <= limit : share >= limit;
 		return { what, measured: percent(share), limit: `${isMost ? 'at most' : 'at least'} ${percent(limit, 0)}`, holds };
 	};

@@ -147,8 +147,8 @@ async function effectUnder(conditions: Conditions): Promise<Row[]> {
 		for (const arm of shuffled(['script', 'without'], random))
 			figures[arm]!.push(await countedFigures(arm, conditions));
 	return METRICS.map((metric): Row => {
-		const before = median(figures.without!.map((one) => one[metric]!));
-		const differences = figures.script!.map((one, i) => one[metric]! - figures.without![i]![metric]!);
+		const before = median(figures.without!.map((record) => record[metric]!));
+		const differences = figures.script!.map((record, i) => record[metric]! - figures.without![i]![metric]!);
 		const { estimate, low, high } = pairedShift(differences);
 		const share = (value: number | null) => `${(((value ?? NaN) / before) * 100).toFixed(1)} %`;
 		const isInside = low !== null && high !== null && low >= -0.03 * before && high <= 0.03 * before;

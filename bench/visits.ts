@@ -10,11 +10,12 @@ import { windowEnds, windowStart } from '$core/field/windows';
 import { VIEWS } from '$core/field/tallies';
 import { normalFrom, seededRandom } from '$core/stats/random';
 import { openDatabase } from '../src/lib/server/base/db/connection';
-import { saveReading } from '../src/lib/server/rooms/field/readings';
+import { saveReading } from '../src/lib/server/rooms/field/queries/readings';
 import { changePages, pastePages } from '../src/lib/server/rooms/pages/commands';
-import { saveDay } from '../src/lib/server/rooms/visits/merge';
+import { saveDay } from '../src/lib/server/rooms/visits/queries/merge';
 import { histogramOfName, histogramsOver } from '../src/lib/server/rooms/visits/readings';
-import { dayNumber, openVisits, placeId, tallyId } from '../src/lib/server/rooms/visits/store';
+import { dayNumber, openVisits } from '../src/lib/server/rooms/visits/store';
+import { placeId, tallyId } from '../src/lib/server/rooms/visits/queries/store';
 import { startApp, type TestApp } from '../test/support/app';
 import { clientWithSite } from '../test/support/clients';
 import { aBeacon, aVisit } from '../test/support/visits';
@@ -116,7 +117,7 @@ async function ingestion(): Promise<Row[]> {
 		const counted = weightOf(histogramOfName(visits, histogramsOver(visits, range), VIEWS));
 		visits.close();
 		const acknowledged = [...calm.acknowledged, ...killed.acknowledged];
-		const lost = acknowledged.filter((one) => !stored.has(one)).length;
+		const lost = acknowledged.filter((item) => !stored.has(item)).length;
 		const p99 = quantile(calm.latencies, 0.99);
 		return [
 			row(

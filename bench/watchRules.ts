@@ -40,8 +40,8 @@ const alarm = (name: string, changes: Partial<WatchWorld>): Cell => ({
 	worlds: (changes.pages ?? 1) > 1 ? LARGE_WORLDS : Math.ceil(WORLDS / 2),
 	run(seed) {
 		const { changes: found, weeks } = callsIn({ ...USUAL_WATCH, ...changes }, seed);
-		const told = eventsOf(found).filter(isTold);
-		const quarters = new Set(told.map((event) => Math.floor(weeks[event[0]!.calledAt - 1]! / QUARTER)));
+		const calls = eventsOf(found).filter(isTold);
+		const quarters = new Set(calls.map((event) => Math.floor(weeks[event[0]!.calledAt - 1]! / QUARTER)));
 		return { tries: 3, hits: [...quarters].filter((quarter) => quarter > 0).length };
 	},
 	limit: 'at most 5 % a quarter',
@@ -100,8 +100,8 @@ const ramp = (by: number, weeks: number): Cell => ({
 	worlds: Math.ceil(WORLDS / 2),
 	run(seed) {
 		const world = { ...USUAL_WATCH, missing: 0, weeks: 45, ramp: { week: 20, by, weeks } };
-		const told = eventsOf(callsIn(world, seed).changes.filter(isLcp)).length;
-		return { tries: 1, hits: Number(told > 1) };
+		const calls = eventsOf(callsIn(world, seed).changes.filter(isLcp)).length;
+		return { tries: 1, hits: Number(calls > 1) };
 	},
 	limit: 'at most 10 %',
 	holds: (share) => share <= 0.1

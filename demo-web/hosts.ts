@@ -29,7 +29,7 @@ const OWN_STATE: Record<string, Partial<SiteState>> = {
 	'orrery-hall.test': { builder: 'lathwork', hosting: 'virtual', fonts: 'normal', share: 'band' }
 };
 
-function stateOf(site: SiteModel): SiteState {
+function siteState(site: SiteModel): SiteState {
 	const bench = /^bench\.(\w+)\.test$/.exec(site.host)?.[1] as BuilderName | undefined;
 	const forBench: Partial<SiteState> =
 		bench && BUILDERS.includes(bench) ? { builder: bench, counting: 'absent', hosting: 'dedicated' } : {};
@@ -38,7 +38,7 @@ function stateOf(site: SiteModel): SiteState {
 
 /** Full state of each switchable host at the start. */
 export function startingStates(): Map<string, SiteState> {
-	const states = new Map(SITES.map((site) => [site.host, stateOf(site)]));
+	const states = new Map(SITES.map((site) => [site.host, siteState(site)]));
 	for (const [host, { of, state }] of Object.entries(VARIANTS)) states.set(host, { ...states.get(of)!, ...state });
 	return states;
 }

@@ -181,8 +181,8 @@ class World {
 	}
 
 	#pack(body: string | Buffer): Promise<Buffer> {
-		const known = typeof body === 'string' ? this.#packedText.get(body) : this.#packed.get(body);
-		if (known) return known;
+		const packed = typeof body === 'string' ? this.#packedText.get(body) : this.#packed.get(body);
+		if (packed) return packed;
 		const made = compress(body);
 		if (typeof body !== 'string') this.#packed.set(body, made);
 		else {

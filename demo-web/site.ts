@@ -77,9 +77,13 @@ export class Site {
 							: 'picture' in block
 								? [block.picture]
 								: [];
-				for (const one of pictures) {
-					const file = imageFile(one, roles[block.kind as keyof typeof roles], level);
-					await this.pictures.get(one.name, { ...file, palette: this.model.look.palette, scene: one.scene });
+				for (const shown of pictures) {
+					const file = imageFile(shown, roles[block.kind as keyof typeof roles], level);
+					await this.pictures.get(shown.name, {
+						...file,
+						palette: this.model.look.palette,
+						scene: shown.scene
+					});
 				}
 			}
 	}
@@ -199,10 +203,10 @@ export class Site {
 	async #file(path: string, state: SiteState): Promise<Answer | null> {
 		const image = parseImagePath(path);
 		if (image) {
-			const known = picturesOf(this.model).get(image.name);
-			if (!known || image.width > known.width || image.width < 40 || image.quality > 95) return null;
+			const original = picturesOf(this.model).get(image.name);
+			if (!original || image.width > original.width || image.width < 40 || image.quality > 95) return null;
 			const { width, height, format, quality } = image;
-			const options = { width, height, format, quality, palette: this.model.look.palette, scene: known.scene };
+			const options = { width, height, format, quality, palette: this.model.look.palette, scene: original.scene };
 			return { type: `image/${format}`, body: await this.pictures.get(image.name, options) };
 		}
 		const { styles, scripts, others } = await this.#assets(state);
@@ -217,9 +221,14 @@ export class Site {
 		const tags = partyTags(state);
 		const shared = state.share === 'none' ? '' : SHARE_PLUGINS[state.share].markup;
 		const start = joinsScripts(state) ? '' : `<script>${START}</script>`;
-		const body = bodyHtml(this.model, page, builder, imageTagOf(state.shrinkery, base), {
-			middle: tags.middle + shared,
-			end: `${scripts.map(({ path }) => `<script src="${base}${path}"></script>`).join('\n')}\n${start}${tags.end}`
+		const body = bodyHtml(this.model, {
+			page,
+			builder,
+			image: imageTagOf(state.shrinkery, base),
+			extras: {
+				middle: tags.middle + shared,
+				end: `${scripts.map(({ path }) => `<script src="${base}${path}"></script>`).join('\n')}\n${start}${tags.end}`
+			}
 		});
 		const html = `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">

@@ -10,7 +10,7 @@ import { hostTimes } from '../demo-web/hosts';
 import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/design/input';
 import { Lab } from '../src/lab/lab';
-import { findClientByName } from '../src/lib/server/rooms/clients/clients';
+import { findClientByName } from '../src/lib/server/rooms/clients/queries/clients';
 import { openDatabase } from '../src/lib/server/base/db/connection';
 import { findTrial } from '../src/lib/server/rooms/trials/trial';
 import { insertScenario } from '../src/lib/server/demo/clients';
@@ -155,12 +155,12 @@ const folder = mkdtempSync(join(tmpdir(), 'zafra-record-'));
 const world = await startDemoWeb();
 const db = openDatabase(folder);
 insertScenario(db);
-const ids = RECORDINGS.map(({ client, ...asked }) =>
+const ids = RECORDINGS.map(({ client, ...order }) =>
 	createTrial(
 		db,
 		v.parse(NewTrialInput, {
 			rounds: ROUNDS,
-			...asked,
+			...order,
 			conditions: ['phone', 'desktop'],
 			warmups: 1,
 			clientId: findClientByName(db, client)

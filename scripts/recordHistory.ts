@@ -72,10 +72,10 @@ async function measure(url: string, condition: (typeof conditions)[number]): Pro
 
 const groups: Group[] = [];
 const groupOf = (host: string, path: string, state: string, condition: string) => {
-	const known = groups.find(
+	const match = groups.find(
 		(own) => own.host === host && own.path === path && own.state === state && own.condition === condition
 	);
-	if (known) return known;
+	if (match) return match;
 	const group: Group = { host, path, state, condition, loads: [] };
 	groups.push(group);
 	return group;

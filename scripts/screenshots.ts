@@ -43,7 +43,9 @@ for (const id of [1, 2, 3, 4])
 // The demonstration's reports are frozen once their evidence is there.
 await until(
 	async () =>
-		(await app.api('GET', '/api/reports')).body.reports.some((one: { number: number | null }) => one.number === 1),
+		(await app.api('GET', '/api/reports')).body.reports.some(
+			(report: { number: number | null }) => report.number === 1
+		),
 	60_000,
 	'the reports'
 );

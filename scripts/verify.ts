@@ -69,7 +69,10 @@ const RULE_WORDS: Record<Rules['of'], (version: string) => string> = {
 	drawing: (version) => `drawn by another version (${version}): the page is held by its signature alone`
 };
 
-function tell({ faults, otherRules, today, figures, files, key, end: how }: Verification, pinned: string | null): void {
+function printVerdict(
+	{ faults, otherRules, today, figures, files, key, end: how }: Verification,
+	pinned: string | null
+): void {
 	for (const { kind, file, what, found, expected } of faults)
 		console.log(
 			`${kind.padEnd(10)} ${file}: ${what}${expected || found ? `: found “${found}”, should be “${expected}”` : ''}`
@@ -100,5 +103,5 @@ const tools: Tools = {
 	drawing: { version: drawingVersion(sha256), draw: wholeReport }
 };
 const found = verifyBundle(readBundle(path), tools);
-tell(found, pinned);
+printVerdict(found, pinned);
 process.exitCode = EXIT[found.end];

@@ -48,7 +48,7 @@ function blockHtml(block: Block, image: ImageTag, dimensions: boolean): string {
 		case 'cards':
 			return `<div class="cards">${block.cards.map((card) => `<a class="card" href="${card.href}">${image(card.picture, 'card', dimensions)}<h2>${escapeHtml(card.title)}</h2><p>${escapeHtml(card.text)}</p></a>`).join('')}</div>`;
 		case 'gallery':
-			return `<div class="gallery">${block.pictures.map((one) => image(one, 'gallery', dimensions)).join('')}</div>`;
+			return `<div class="gallery">${block.pictures.map((picture) => image(picture, 'gallery', dimensions)).join('')}</div>`;
 		case 'table':
 			return `<div class="wide"><table><thead><tr>${block.head.map((cell) => `<th>${escapeHtml(cell)}</th>`).join('')}</tr></thead><tbody>${block.rows.map((row) => `<tr>${row.map((cell) => `<td>${escapeHtml(cell)}</td>`).join('')}</tr>`).join('')}</tbody></table></div>`;
 		case 'buy':
@@ -69,7 +69,10 @@ export interface Extras {
 }
 
 /** The builder's body of a page. */
-export function bodyHtml(site: SiteModel, page: PageModel, builder: Builder, image: ImageTag, extras: Extras): string {
+export function bodyHtml(
+	site: SiteModel,
+	{ page, builder, image, extras }: { page: PageModel; builder: Builder; image: ImageTag; extras: Extras }
+): string {
 	const sections = page.blocks.map((block, i) =>
 		builder.section(builder.element(blockHtml(block, image, builder.dimensions), block.kind, i), i)
 	);

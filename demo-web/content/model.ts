@@ -75,7 +75,7 @@ export function picturesOf(site: SiteModel): Map<string, Picture> {
 						: block.kind === 'gallery'
 							? block.pictures
 							: [];
-			for (const one of own) found.set(one.name, one);
+			for (const article of own) found.set(article.name, article);
 		}
 	return found;
 }

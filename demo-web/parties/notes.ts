@@ -39,9 +39,9 @@ function take(body: string): void {
 	const { site, visit, notes } = JSON.parse(body) as { site: string; visit: string; notes: Note[] };
 	const key = `${site}/${visit}`;
 	if (visits.size > MOST_VISITS) visits.clear();
-	const known = visits.get(key) ?? { notes: [] };
-	known.notes.push(...notes);
-	visits.set(key, known);
+	const earlier = visits.get(key) ?? { notes: [] };
+	earlier.notes.push(...notes);
+	visits.set(key, earlier);
 }
 
 /** What the site's owner sees. */

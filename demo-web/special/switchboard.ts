@@ -39,16 +39,16 @@ function route({ path, method, body, query }: Ask, store: StateStore): Answer {
 	if (what === 'publish') {
 		if (method !== 'POST') return problem(405, 'Send POST to publish.');
 		store.publish(host!);
-		return json(stateOf(host!, store));
+		return json(switchboardState(host!, store));
 	}
-	if (method === 'GET') return json(stateOf(host!, store));
+	if (method === 'GET') return json(switchboardState(host!, store));
 	if (method !== 'PUT') return problem(405, 'Send GET or PUT.');
 	const change = parseChange(JSON.parse(body || '{}'));
 	store.change(host!, change, query.get('staged') === 'yes' ? 'staged' : 'published');
-	return json(stateOf(host!, store));
+	return json(switchboardState(host!, store));
 }
 
-function stateOf(host: string, store: StateStore) {
+function switchboardState(host: string, store: StateStore) {
 	return { host, version: store.version, published: store.published(host), staged: store.stagedChanges(host) };
 }
 
@@ -70,9 +70,9 @@ function fromForm(body: string, store: StateStore): Answer {
 function page(store: StateStore): string {
 	const sites = store.hosts.map((host) => {
 		const state = store.published(host);
-		const rows = SWITCHES.map((one) => `<p><label>${escapeHtml(one.words)}<br>${field(one, state)}</label></p>`).join(
-			''
-		);
+		const rows = SWITCHES.map(
+			(lever) => `<p><label>${escapeHtml(lever.words)}<br>${field(lever, state)}</label></p>`
+		).join('');
 		return `<details id="${host}"><summary>${host}</summary><form method="post"><input type="hidden" name="host" value="${host}">${rows}<button>Change ${host}</button></form></details>`;
 	});
 	return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>Switchboard</title><link rel="icon" href="data:,">

@@ -120,8 +120,8 @@ setTimeout(function(){add(.2)},700);setTimeout(function(){add(.1)},1750)</script
 };
 
 export async function answerTruth(path: string, pictures: PictureMaker): Promise<HostAnswer> {
-	const known = TRUTHS[path];
-	if (known) return known.answer();
+	const truth = TRUTHS[path];
+	if (truth) return truth.answer();
 	const beside = path.endsWith('.json') ? TRUTHS[path.slice(0, -5)] : undefined;
 	if (beside)
 		return { type: 'application/json', body: JSON.stringify({ words: beside.words, expected: beside.expected }) };

@@ -150,19 +150,19 @@ export function parseChange(value: unknown): Partial<SiteState> {
 		throw new BadSwitch([{ path: '', message: 'Send a JSON object of switches.' }]);
 	const issues: { path: string; message: string }[] = [];
 	for (const [name, wanted] of Object.entries(value)) {
-		const known = SWITCHES.find((one) => one.name === name);
-		if (!known)
+		const lever = SWITCHES.find((lever) => lever.name === name);
+		if (!lever)
 			issues.push({
 				path: name,
-				message: `There is no such switch. Known: ${SWITCHES.map((one) => one.name).join(', ')}.`
+				message: `There is no such switch. Known: ${SWITCHES.map((lever) => lever.name).join(', ')}.`
 			});
-		else if (!isAllowed(known, wanted))
+		else if (!isAllowed(lever, wanted))
 			issues.push({
 				path: name,
 				message:
-					'from' in known.values
-						? `Must be a whole number from ${known.values.from} to ${known.values.to}.`
-						: `Must be one of: ${known.values.join(', ')}.`
+					'from' in lever.values
+						? `Must be a whole number from ${lever.values.from} to ${lever.values.to}.`
+						: `Must be one of: ${lever.values.join(', ')}.`
 			});
 	}
 	if (issues.length) throw new BadSwitch(issues);

@@ -53,7 +53,7 @@ function randomOf(words: string): Random {
 const normalOf = (random: Random) => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 function hourOf(random: Random): number {
-	let rest = random() * HOURS.reduce((sum, one) => sum + one, 0);
+	let rest = random() * HOURS.reduce((sum, value) => sum + value, 0);
 	return HOURS.findIndex((weight) => (rest -= weight) < 0);
 }
 
@@ -74,14 +74,17 @@ function* visitsOfDay(path: string, { device, day, written, until }: Drawing): G
 	const count = Math.max(0, Math.round(expected + Math.sqrt(expected) * normalOf(random)));
 	for (let i = 0; i < count; i++) {
 		const at = Date.parse(`${day}T00:00:00Z`) + (hourOf(random) + random()) * 3_600_000;
-		const visit = drawVisit(path, device, written, Math.round(at), random);
+		const visit = drawVisit(path, { device, day: written, at: Math.round(at), random });
 		if (at < until) yield visit;
 	}
 }
 
-function drawVisit(path: string, device: Device, day: string, at: number, random: Random): DrawnVisit {
+function drawVisit(
+	path: string,
+	{ device, day, at, random }: { device: Device; day: string; at: number; random: Random }
+): DrawnVisit {
 	const draw = (vital: Vital) => {
-		const [middle, spread] = vitalOn(HOST, path, device, vital, day);
+		const [middle, spread] = vitalOn(HOST, { path, device, vital, day });
 		return middle * Math.exp(spread * normalOf(random));
 	};
 	const metrics: DrawnVisit['metrics'] = {};

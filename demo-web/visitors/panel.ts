@@ -23,7 +23,7 @@ function edges(from: number, to: number, factor: number): number[] {
 }
 
 /** Times at which it was asked within the last minute. */
-const asked: number[] = [];
+const requestTimes: number[] = [];
 
 const json = (status: number, value: unknown, headers: Record<string, string> = {}): Answer => ({
 	status,
@@ -40,10 +40,10 @@ const refuse = (status: number, code: string, words: string, headers = {}) =>
 export function answerPanel({ path, query }: Ask, weeks = 0): Answer | null {
 	if (path !== '/readings') return null;
 	const now = Date.now();
-	while (asked.length && asked[0]! < now - 60_000) asked.shift();
-	if (asked.length >= MOST_A_MINUTE)
+	while (requestTimes.length && requestTimes[0]! < now - 60_000) requestTimes.shift();
+	if (requestTimes.length >= MOST_A_MINUTE)
 		return refuse(429, 'rate', 'At most 150 readings a minute.', { 'retry-after': '20' });
-	asked.push(now);
+	requestTimes.push(now);
 	if (query.get('key') !== KEY) return refuse(403, 'key', 'This key is not known.');
 	const device = query.get('device');
 	const until = query.get('until') ?? '';
@@ -66,7 +66,7 @@ function readingOf(query: URLSearchParams, device: Device, until: string, weeks:
 	);
 	const total = parts.reduce((sum, { visits }) => sum + visits, 0);
 	if (total < LEAST_VISITS) return refuse(404, 'too-few-visits', 'Too few visits in this window.');
-	const metrics = Object.fromEntries(VITALS.map((vital) => [vital, metricOf(vital, host, device, parts, total)]));
+	const metrics = Object.fromEntries(VITALS.map((vital) => [vital, metricOf(vital, { host, device, parts, total })]));
 	const about = page === null ? { origin: own } : { page: `${own}${paths[0]}` };
 	return json(200, { ...about, device, window: { from: days[0], until }, metrics });
 }
@@ -78,9 +78,12 @@ interface Part {
 }
 
 /** Shares of all days and pages together, by the distribution of each: exact, nothing is drawn. */
-function metricOf(vital: Vital, host: string, device: Device, parts: readonly Part[], total: number) {
+function metricOf(
+	vital: Vital,
+	{ host, device, parts, total }: { host: string; device: Device; parts: readonly Part[]; total: number }
+) {
 	const bounds = EDGES[vital === 'cls' ? 'shift' : 'time'];
-	const below = (value: number) => mixtureBelow(value, vital, host, device, parts, total);
+	const below = (value: number) => mixtureBelow(value, { vital, host, device, parts, total });
 	const cumulated = bounds.map(below);
 	const bins = bounds.map((from, i) => ({
 		from,
@@ -91,17 +94,19 @@ function metricOf(vital: Vital, host: string, device: Device, parts: readonly Pa
 
 function mixtureBelow(
 	value: number,
-	vital: Vital,
-	host: string,
-	device: Device,
-	parts: readonly Part[],
-	total: number
+	{
+		vital,
+		host,
+		device,
+		parts,
+		total
+	}: { vital: Vital; host: string; device: Device; parts: readonly Part[]; total: number }
 ): number {
 	if (value <= 0) return 0;
 	let sum = 0;
 	for (const { path, day, visits } of parts) {
 		if (visits === 0) continue;
-		const [middle, spread] = vitalOn(host, path, device, vital, day);
+		const [middle, spread] = vitalOn(host, { path, device, vital, day });
 		sum += visits * normalBelow(Math.log(value / middle) / spread);
 	}
 	return sum / total;

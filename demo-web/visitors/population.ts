@@ -97,10 +97,10 @@ function monthlyVisits(host: string): Map<string, number> {
 	return visits;
 }
 
-const known = new Map<string, Map<string, number>>();
+const sharesByHost = new Map<string, Map<string, number>>();
 function visitsOf(host: string): Map<string, number> {
-	const visits = known.get(host) ?? monthlyVisits(host);
-	known.set(host, visits);
+	const visits = sharesByHost.get(host) ?? monthlyVisits(host);
+	sharesByHost.set(host, visits);
 	return visits;
 }
 
@@ -116,18 +116,17 @@ export function visitsOn(host: string, path: string, device: Device, day: string
 /** Middle and log spread of a vital of a page on a day. */
 export function vitalOn(
 	host: string,
-	path: string,
-	device: Device,
-	vital: Vital,
-	day: string
+	{ path, device, vital, day }: { path: string; device: Device; vital: Vital; day: string }
 ): [middle: number, spread: number] {
 	const [middle, spread] = PLAIN[device][vital];
 	const page = PAGES[`${host}${path}`]?.[vital] ?? 1;
-	const released = RELEASES.filter((one) => one.host === host && day >= one.day && isOfRelease(one.path, path));
+	const released = RELEASES.filter(
+		(release) => release.host === host && day >= release.day && isOfRelease(release.path, path)
+	);
 	const effect = released.reduce((product, { effect: factors }) => product * (factors[vital] ?? 1), 1);
 	const season = vital === 'cls' || vital === 'inp' ? 1 : seasonOf(day);
 	const luck = SHARED_LUCK * luckOf(`${vital} ${day}`) + PAGE_LUCK * luckOf(`${vital} ${day} ${host}${path}`);
 	return [middle * page * effect * season * Math.exp(luck), spread];
 }
 
-const isOfRelease = (asked: string, path: string) => (asked === '/' ? path === '/' : path.startsWith(asked));
+const isOfRelease = (url: string, path: string) => (url === '/' ? path === '/' : path.startsWith(url));

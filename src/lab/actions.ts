@@ -71,7 +71,7 @@ export async function runSteps(
 		const awaited = awaitedAfter(steps, index);
 		const blank = blankStep(step, index + 1, awaited !== null);
 		if (journey.picture) journey.steps.push({ ...blank, status: 'skipped', atEpochMs: epochNow() });
-		else await runStep(visit, step, conditions, journey, blank, awaited);
+		else await runStep(visit, { step, conditions, journey, blank, awaited });
 	}
 	return journey;
 }
@@ -98,11 +98,13 @@ function blankStep(step: Step, number: number, awaited: boolean): BlankStep {
 
 async function runStep(
 	visit: Visit,
-	step: Step,
-	conditions: Conditions,
-	journey: Journey,
-	blank: BlankStep,
-	awaited: Awaited | null
+	{
+		step,
+		conditions,
+		journey,
+		blank,
+		awaited
+	}: { step: Step; conditions: Conditions; journey: Journey; blank: BlankStep; awaited: Awaited | null }
 ): Promise<void> {
 	visit.network.phase = `step ${blank.number}`;
 	const documents = visit.documents;
@@ -116,7 +118,7 @@ async function runStep(
 		const durationMs = epochNow() - atEpochMs;
 		let isOver = false;
 		const watching = awaited && !isThere ? shownAt(visit, awaited.state, () => isOver).catch(() => null) : null;
-		const outcome = await outcomeOf(visit, step, conditions, atEpochMs, journey);
+		const outcome = await outcomeOf(visit, { step, conditions, atEpochMs, journey });
 		const shownAtMs = watching && (await Promise.race([watching, wait(awaited!.withinMs).then(() => null)]));
 		isOver = true;
 		const shownMs = shownAtMs === null ? null : shownAtMs - atEpochMs;
@@ -133,7 +135,10 @@ async function runStep(
 }
 
 /** What a step set off, once the page is quiet again. */
-async function outcomeOf(visit: Visit, step: Step, conditions: Conditions, atEpochMs: number, journey: Journey) {
+async function outcomeOf(
+	visit: Visit,
+	{ step, conditions, atEpochMs, journey }: { step: Step; conditions: Conditions; atEpochMs: number; journey: Journey }
+) {
 	const acts = !('expect' in step) && !('mark' in step);
 	const capped = acts ? (await visit.answering(performance.now() + conditions.capMs)).capped : false;
 	const seen = await since(visit, atEpochMs);

@@ -2,6 +2,7 @@
 import { rollup } from 'd3-array';
 import type { Outage } from '$core/load/journey/outage';
 import type { LoadRecord, PathRecord } from '$core/load/record/record';
+import { labNote } from '$core/wording/labNotes';
 import type { Readiness } from './prepare';
 import type { ShapeLog } from './shaper/socks';
 
@@ -20,14 +21,11 @@ export function noteReadiness({ environment }: LoadRecord, ready: Readiness, tar
 	const { notes } = environment;
 	const note = (words: string) => !notes.includes(words) && notes.push(words);
 	if (ready.gaveUp && ready.waitedMs > 0)
-		note(
-			`The machine did not become calm within ${Math.round(ready.waitedMs / 1000)} s; the load was made all the same.`
-		);
+		note(labNote('gave-up', { seconds: String(Math.round(ready.waitedMs / 1000)) }));
 	if (ready.isReached || targetSpeed === null) return;
 	const [machine, reached] = [ready.machineSpeed, ready.reachedSpeed ?? 0].map((speed) => speed.toFixed(0));
-	if (ready.slowdown === 1)
-		note(`This machine (${machine} loops/ms) is slower than the device it should stand for (${targetSpeed} loops/ms).`);
-	else note(`The page ran at ${reached} loops/ms, where the device it should stand for has ${targetSpeed}.`);
+	if (ready.slowdown === 1) note(labNote('slow-machine', { machine: machine!, target: String(targetSpeed) }));
+	else note(labNote('other-speed', { reached: reached!, target: String(targetSpeed) }));
 }
 
 /** Other work on the machine makes a load slower than the page is. */
@@ -35,15 +33,12 @@ export function noteDisturbance({ environment }: LoadRecord): void {
 	const { busy, calm } = environment;
 	if (!busy || !calm?.disturbed) return;
 	const percent = (share: number) => `${Math.round(share * 100)} %`;
-	environment.notes.push(
-		`The machine was busy with something else: of the processor time wanted around this load, ${percent(busy.stolen)} went to other machines on the same host and ${percent(busy.foreign)} to other programs. Times may be too long.`
-	);
+	environment.notes.push(labNote('disturbed', { stolen: percent(busy.stolen), foreign: percent(busy.foreign) }));
 }
 
 /** What was done to the page on purpose. */
 export function noteOutage({ environment }: LoadRecord, { hosts, how }: Outage): void {
-	const did = { slow: 'answered 3 s late', refused: 'refused every connection', silent: 'never answered' }[how];
-	environment.notes.push(`On purpose, ${hosts.join(', ')} ${did} during this load.`);
+	environment.notes.push(labNote('outage', { hosts: hosts.join(', '), how }));
 }
 
 /** By host, the quickest real connection. */
@@ -62,30 +57,18 @@ function pathsOf(connections: ShapeLog['connections']): PathRecord[] {
 	}));
 }
 
+const farHost = ({ host, realMs, wantedMs }: PathRecord) =>
+	labNote('far-host', { host, real: String(Math.round(realMs)), wanted: String(Math.round(wantedMs)) });
+
 /** What the line carried, and what it could not. */
 export function noteNetwork({ environment }: LoadRecord, { connections, mostOpen }: ShapeLog): void {
 	const sum = (field: 'upBytes' | 'downBytes') => connections.reduce((all, connection) => all + connection[field], 0);
 	environment.network = { mostConnections: mostOpen, upBytes: sum('upBytes'), downBytes: sum('downBytes') };
 	environment.paths = pathsOf(connections);
 	const far = environment.paths.filter(({ realMs, wantedMs }) => realMs > wantedMs + FAR_BEYOND_MS);
-	if (far.length)
-		environment.notes.push(
-			`The real way to ${far
-				.slice(0, MOST_NAMED)
-				.map(
-					({ host, realMs, wantedMs }) =>
-						`${host} takes ${Math.round(realMs)} ms, ${Math.round(wantedMs)} ms were wanted`
-				)
-				.join('; ')}: the line cannot be made shorter.`
-		);
-	if (mostOpen >= MOST_SOCKETS)
-		environment.notes.push(
-			`The page wanted ${MOST_SOCKETS} or more connections at once; through the lab’s network the browser opens no more.`
-		);
+	if (far.length) environment.notes.push(labNote('far', { hosts: far.slice(0, MOST_NAMED).map(farHost).join('; ') }));
+	if (mostOpen >= MOST_SOCKETS) environment.notes.push(labNote('sockets', { n: String(MOST_SOCKETS) }));
 	const refused = connections.filter(({ error }) => error === 'private-address');
 	const hosts = [...new Set(refused.map(({ host, port }) => `${host}:${port}`))];
-	if (hosts.length)
-		environment.notes.push(
-			`The page asked for ${hosts.slice(0, MOST_NAMED).join(', ')}: private or local addresses, which pages may not reach from the lab. Refused.`
-		);
+	if (hosts.length) environment.notes.push(labNote('private', { hosts: hosts.slice(0, MOST_NAMED).join(', ') }));
 }

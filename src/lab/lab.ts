@@ -261,10 +261,13 @@ export class Lab {
 	/** The conditions' own rules go first, but lead to no private address that the operator does not map. */
 	#rulesFor({ hostMap }: Conditions): HostRule[] {
 		const own = this.options.hostMap ?? [];
-		const known = new Set(own.map((rule) => `${rule.address}:${rule.port}/${rule.tlsPort}`));
-		const asked = parseHostMap(hostMap, 'The host map of the conditions');
+		const ownTargets = new Set(own.map((rule) => `${rule.address}:${rule.port}/${rule.tlsPort}`));
+		const rules = parseHostMap(hostMap, 'The host map of the conditions');
 		return [
-			...asked.map((rule) => ({ ...rule, publicOnly: !known.has(`${rule.address}:${rule.port}/${rule.tlsPort}`) })),
+			...rules.map((rule) => ({
+				...rule,
+				publicOnly: !ownTargets.has(`${rule.address}:${rule.port}/${rule.tlsPort}`)
+			})),
 			...own
 		];
 	}

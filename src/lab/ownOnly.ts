@@ -14,15 +14,15 @@ export async function sendOwnOnly(
 	page: URL
 ): Promise<void> {
 	if (!headers.length && !authentication) return;
-	const asked = new Set<string>();
+	const challenged = new Set<string>();
 	session.on('Fetch.requestPaused', ({ requestId, request }) => {
 		const extra = headersFor(new URL(request.url).hostname, headers, page.hostname);
 		const changed = extra.length ? { headers: merge(request.headers, extra) } : {};
 		void session.send('Fetch.continueRequest', { requestId, ...changed }).catch(() => undefined);
 	});
 	session.on('Fetch.authRequired', ({ requestId, request }) => {
-		const isOwn = authentication && new URL(request.url).host === page.host && !asked.has(request.url);
-		asked.add(request.url);
+		const isOwn = authentication && new URL(request.url).host === page.host && !challenged.has(request.url);
+		challenged.add(request.url);
 		const authChallengeResponse = isOwn
 			? { response: 'ProvideCredentials' as const, ...authentication }
 			: { response: 'CancelAuth' as const };

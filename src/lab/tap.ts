@@ -42,10 +42,10 @@ export async function tapEarly(visit: Visit, tap: Tap, { device, capMs }: Condit
 	const movedPx = now ? Math.round(Math.hypot(now.x - aimed.x, now.y - aimed.y)) : 0;
 	const effectMs = await effectOf(visit, tap, atEpochMs);
 	const [longest] = (await since(visit, atEpochMs)).interactions.toSorted((a, b) => b - a);
-	return { ...blank, atEpochMs, movedPx, state: stateOf(now, movedPx), effectMs, responseMs: longest ?? null };
+	return { ...blank, atEpochMs, movedPx, state: controlState(now, movedPx), effectMs, responseMs: longest ?? null };
 }
 
-function stateOf(now: Aim | null, movedPx: number): TapRecord['state'] {
+function controlState(now: Aim | null, movedPx: number): TapRecord['state'] {
 	if (!now) return 'moved';
 	if (now.hits) return 'there';
 	return movedPx > MOVED_FROM_PX ? 'moved' : 'covered';

@@ -206,7 +206,12 @@ export class Visit {
 	}
 
 	quiet(deadline: number): Promise<SettleResult> {
-		return waitUntilSettled(this.session, this.network, this.state, this.conditions.quietMs, deadline);
+		return waitUntilSettled(this.session, {
+			network: this.network,
+			state: this.state,
+			quietMs: this.conditions.quietMs,
+			deadline
+		});
 	}
 
 	#whatIsMissing(): string {
@@ -266,7 +271,7 @@ export class Visit {
 		if (!this.#counts) await this.session.send('Performance.enable');
 		this.#counts = true;
 		const { metrics } = await this.session.send('Performance.getMetrics');
-		return (metrics.find((one) => one.name === 'ScriptDuration')?.value ?? 0) * 1000;
+		return (metrics.find((metric) => metric.name === 'ScriptDuration')?.value ?? 0) * 1000;
 	}
 
 	/** WebP of the viewport: one pixel per CSS pixel, whatever the device's own ratio. */

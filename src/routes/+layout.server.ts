@@ -1,5 +1,5 @@
-import { clientNames, currencyOfClient } from '$lib/server/rooms/clients/clients';
 import { labNow } from '$lib/server/desk/labNow';
+import { clientNames, currencyOfClient } from '$lib/server/rooms/clients/view';
 
 export const load = ({ locals, cookies, depends }) => {
 	depends('zafra:client');

@@ -6,13 +6,16 @@
 	import { page } from '$app/state';
 	import { live } from '$lib/live.svelte';
 	import KeysButton from '$lib/parts/KeysButton.svelte';
+	import { problemOf } from '$lib/formProblem';
 	import LabLine from '$lib/parts/LabLine.svelte';
 	import SearchBox from '$lib/parts/SearchBox.svelte';
+	import Notice from '$lib/parts/Notice.svelte';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import Rail from '$lib/parts/Rail.svelte';
 	import Skip from '$lib/parts/Skip.svelte';
 
 	let { data, children } = $props();
+	const problem = $derived(problemOf(page.form, page.data));
 	const lab = $derived(live.snapshot?.lab ?? data.lab);
 	let isNarrow = $state(false);
 	let showKeys = $state(false);
@@ -69,7 +72,10 @@
 			<SearchBox />
 			<div class="keys"><KeysButton onpress={() => (showKeys = true)} /></div>
 		</div>
-		<main id="content" tabindex="-1">{@render children()}</main>
+		<main id="content" tabindex="-1">
+			{#if problem}<Notice kind="error" title="This was not done." text={problem} />{/if}
+			{@render children()}
+		</main>
 	</div>
 </div>
 {#if live.notices.length}<Lazy load={() => import('$lib/parts/Toasts.svelte')} props={{}} />{/if}

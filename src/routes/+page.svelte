@@ -208,9 +208,6 @@
 </div>
 
 <style>
-	.empty {
-		max-width: 40rem;
-	}
 	.cards {
 		list-style: none;
 		margin: 0;

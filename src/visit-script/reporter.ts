@@ -31,8 +31,8 @@ export class Reporter {
 
 	#viewOf({ navigationId, navigationType, navigationURL, navigationStartTime = 0 }: MetricWithAttribution): OpenView {
 		const key = `${this.restored}/${navigationId}`;
-		const known = this.#views.get(key);
-		if (known) return known;
+		const existing = this.#views.get(key);
+		if (existing) return existing;
 		const last = this.#current;
 		this.#current = newView(navigationType, navigationURL ?? location.href, navigationStartTime);
 		this.#views.set(key, this.#current);

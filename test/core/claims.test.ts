@@ -30,10 +30,10 @@ function claimsIn(text: string, words: Words): Claim[] {
 		{ text: words.say(`verdict.${word}`), direction: 'better' as const, family: word },
 		{ text: words.say(`verdict.${OPPOSITES[i]!}`), direction: 'worse' as const, family: word }
 	]).sort((a, b) => b.text.length - a.text.length);
-	const form = new RegExp(spoken.map((one) => `(?<!\\p{L})${one.text}(?!\\p{L})`).join('|'), 'gu');
+	const form = new RegExp(spoken.map((item) => `(?<!\\p{L})${item.text}(?!\\p{L})`).join('|'), 'gu');
 	const found = [...text.matchAll(form)];
 	return found.map((match, i) => {
-		const { direction, family } = spoken.find((one) => one.text === match[0])!;
+		const { direction, family } = spoken.find((item) => item.text === match[0])!;
 		const rest = text.slice(match.index + match[0].length, found[i + 1]?.index ?? text.length);
 		// What follows the word without "in" is the other side of the sentence.
 		const isNamed = /^ (in|en) /.test(rest);
@@ -54,7 +54,7 @@ function comparison(sentence: string, words: Words): string {
 
 function expectToFollow(told: readonly ShiftResult[], language: Language): void {
 	const words = wordsIn(language);
-	const { sentence, detail } = plainAnswer('', told, NAMES, words);
+	const { sentence, detail } = plainAnswer('', { results: told, names: NAMES, words });
 	const text = `${sentence} ${detail}`;
 	const of = (metric: MetricId) => told.find((result) => result.metric === metric)!;
 	const isSlight = told.every(({ verdict }) => verdict !== 'better' && verdict !== 'worse');

@@ -39,8 +39,10 @@ const gains = ({ metric, shift }: ShiftResult) => shift!.estimate > 0 === metric
 /** The words that verdicts allow in a sentence. */
 function allowedWords(told: readonly ShiftResult[]): Set<string> {
 	return new Set(
-		told.flatMap((one) =>
-			['better', 'worse', 'slight'].includes(one.verdict) ? [metricOf(one.metric).words[gains(one) ? 0 : 1]] : []
+		told.flatMap((result) =>
+			['better', 'worse', 'slight'].includes(result.verdict)
+				? [metricOf(result.metric).words[gains(result) ? 0 : 1]]
+				: []
 		)
 	);
 }
@@ -55,7 +57,7 @@ describe('sentences', function () {
 				const { sentence, detail } = plainNoise(told);
 				const text = `${sentence} ${detail}`;
 				expect(text).not.to.match(FLAWS);
-				const differs = told.filter((one) => ['better', 'worse', 'slight'].includes(one.verdict));
+				const differs = told.filter((item) => ['better', 'worse', 'slight'].includes(item.verdict));
 				expect(/came out different/.test(text), text).to.equal(differs.length > 0);
 			}),
 			{ numRuns: 1000, seed: 11 }
@@ -72,7 +74,10 @@ describe('sentences', function () {
 		);
 		fc.assert(
 			fc.property(results, questions, (told, question) => {
-				const { sentence, detail, tone } = plainAnswer(question, told, { baseline: 'Alpha', arm: 'Omega' });
+				const { sentence, detail, tone } = plainAnswer(question, {
+					results: told,
+					names: { baseline: 'Alpha', arm: 'Omega' }
+				});
 				const text = `${sentence} ${detail}`.trim();
 				expect(text).not.to.match(FLAWS);
 				const asked = askedDirection(question);
@@ -81,7 +86,7 @@ describe('sentences', function () {
 				const relevant = all.some(({ metric }) => metric !== 'score')
 					? all.filter(({ metric }) => metric !== 'score')
 					: all;
-				const has = (verdict: Verdict) => relevant.some((one) => one.verdict === verdict);
+				const has = (verdict: Verdict) => relevant.some((item) => item.verdict === verdict);
 				if (/^Yes/.test(text)) expect(has(asked!.direction), text).to.equal(true);
 				if (/^(No|Hardly)\./.test(text))
 					expect(has(asked!.direction) || has('slight') || has('undecided'), text).to.equal(false);
@@ -132,14 +137,14 @@ describe('sentences', function () {
 				fc.option(fc.integer({ min: 0, max: 40 })),
 				fc.option(fc.integer({ min: 0, max: 30 })),
 				(told, cost, hours) => {
-					const unit = told.map((one) =>
-						one.scale === 'share' ? { ...one, verdict: 'undecided' as const, scale: 'unit' as const } : one
+					const unit = told.map((item) =>
+						item.scale === 'share' ? { ...item, verdict: 'undecided' as const, scale: 'unit' as const } : item
 					);
 					const { words, points, lcpMs } = worthOf(unit, arm(1, 'Alpha') as never, priced(cost, hours) as never, {
 						currency: 'EUR'
 					});
 					expect(words).not.to.match(FLAWS);
-					const of = (metric: string) => unit.find((one) => one.metric === metric)!;
+					const of = (metric: string) => unit.find((item) => item.metric === metric)!;
 					for (const [metric, figure] of [
 						['score', points],
 						['lcp', lcpMs]
@@ -152,7 +157,7 @@ describe('sentences', function () {
 					expect(/\bloses\b/.test(words), words).to.equal(verdicts.includes('worse'));
 					if (/No difference that matters/.test(words))
 						expect(
-							verdicts.every((one) => one === 'same' || one === 'none'),
+							verdicts.every((item) => item === 'same' || item === 'none'),
 							words
 						).to.equal(true);
 					if (verdicts.includes('undecided')) expect(words).to.match(/not decided/);

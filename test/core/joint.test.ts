@@ -16,7 +16,8 @@ const all = (tests: readonly unknown[]) => tests.map((_, i) => i);
 function statistic(differences: readonly number[], bits: number): number {
 	const sizes = differences.map(Math.abs);
 	const rank = (size: number) =>
-		sizes.filter((one) => one > 0 && one < size).length + (sizes.filter((one) => one === size).length + 1) / 2;
+		sizes.filter((value) => value > 0 && value < size).length +
+		(sizes.filter((value) => value === size).length + 1) / 2;
 	let sum = 0;
 	let squares = 0;
 	differences.forEach((difference, i) => {
@@ -46,7 +47,7 @@ describe('sign flips', () => {
 		const first = observed.indexOf(Math.max(...observed));
 		expect(stepDownP(look)[first]).to.be.closeTo(counts[first]! / 256, 1e-12);
 		expect(roundWeights([null, 0, 2, null, -1])).to.deep.equal(
-			Float64Array.from([0, 0, 2, 0, -1]).map((one) => one / Math.sqrt(5))
+			Float64Array.from([0, 0, 2, 0, -1]).map((item) => item / Math.sqrt(5))
 		);
 	});
 
@@ -96,7 +97,7 @@ describe('deals', () => {
 	it('deal whole rounds: what two metrics have in common is not paid twice', () => {
 		const values = [4, 1, 3, 2, 9, 8, 7, 6];
 		const twice = stepDownP(
-			dealStatistics([values, values.map((one) => one * 10)], dealsOf(4, 4, 1), [{ rounds: 4, spent: 1 }])[0]!
+			dealStatistics([values, values.map((value) => value * 10)], dealsOf(4, 4, 1), [{ rounds: 4, spent: 1 }])[0]!
 		);
 		expect(twice[0]).to.be.closeTo(2 / 70, 1e-12);
 		expect(twice[1]).to.be.closeTo(2 / 70, 1e-12);
@@ -131,11 +132,11 @@ describe('step-down maximum', () => {
 		for (let i = 0; i < 150; i++) {
 			const shared = normals(random, 10);
 			const tests = [0.9, 0.9, 0.5, 0].map((shift) =>
-				normals(random, 10, shift).map((one, k) => 0.7 * shared[k]! + 0.7 * one)
+				normals(random, 10, shift).map((normal, k) => 0.7 * shared[k]! + 0.7 * normal)
 			);
-			const one = flipStatistics(tests, flipsOf(10, 1), 0.04);
-			const p = stepDownP(one);
-			expect(stepDownCalls([one], all(tests)).sort()).to.deep.equal(
+			const statistic = flipStatistics(tests, flipsOf(10, 1), 0.04);
+			const p = stepDownP(statistic);
+			expect(stepDownCalls([statistic], all(tests)).sort()).to.deep.equal(
 				all(tests).filter((test) => p[test]! <= 0.04 + 1e-12)
 			);
 			stepDown += p.filter((value) => value <= 0.04).length;

@@ -179,7 +179,7 @@ describe('list of requests', () => {
 		'own.test'
 	);
 	const numbers = (wish: Partial<typeof EVERYTHING>) =>
-		listRequests(requests, { ...EVERYTHING, ...wish }).map((one) => one.number);
+		listRequests(requests, { ...EVERYTHING, ...wish }).map((request) => request.number);
 
 	it('is searched, filtered and ordered', () => {
 		expect(numbers({})).to.deep.equal([1, 2, 3, 4]);

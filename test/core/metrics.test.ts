@@ -86,9 +86,9 @@ describe('vitals from entries', () => {
 
 	it('CLS: a gap of a second or a length of five ends a window; input does not count', () => {
 		expect(cumulativeLayoutShift([])).to.equal(0);
-		expect(shiftWindows([shift(0, 0.1), shift(999, 0.1), shift(1999, 0.3)]).map((one) => one.value)).to.deep.equal([
-			0.2, 0.3
-		]);
+		expect(
+			shiftWindows([shift(0, 0.1), shift(999, 0.1), shift(1999, 0.3)]).map((window) => window.value)
+		).to.deep.equal([0.2, 0.3]);
 		const chain = Array.from({ length: 8 }, (_, i) => shift(i * 900, 0.1));
 		// 0 to 4,500 ms is six shifts; the seventh, at 5,400, opens a new window.
 		expect(cumulativeLayoutShift(chain)).to.be.closeTo(0.6, 1e-12);

@@ -16,7 +16,7 @@ const slight = resultOf('tbt', 'slight', [70, 20, 130]);
 const same = resultOf('lcp', 'same', [3, -40, 50]);
 /** Beyond chance, and within the margin. */
 const hardly = resultOf('lcp', 'same', [40, 10, 80]);
-const answer = (question: string, ...results: ShiftResult[]) => plainAnswer(question, results, NAMES);
+const answer = (question: string, ...results: ShiftResult[]) => plainAnswer(question, { results, names: NAMES });
 
 describe('what a question asks', () => {
 	const cases: [string, string | null][] = [
@@ -155,18 +155,22 @@ describe('the answer for a client', () => {
 	});
 
 	it('speaks Spanish to a client who does', () => {
-		const { sentence, detail } = plainAnswer('¿Es más lenta?', [slower], NAMES, wordsIn('es'));
+		const { sentence, detail } = plainAnswer('¿Es más lenta?', {
+			results: [slower],
+			names: NAMES,
+			words: wordsIn('es')
+		});
 		expect(sentence).to.equal('Sí. «With chat» es más lenta que «Without».');
 		expect(detail).to.equal('La mayor diferencia: renderizado principal, 300\u00a0ms más.');
 	});
 
 	it('says of many variants what differs, and names the rest together', () => {
-		const one = (label: string, tone: 'better' | 'same' | 'undecided') => ({
+		const item = (label: string, tone: 'better' | 'same' | 'undecided') => ({
 			label,
 			tone,
 			sentence: `About ${label}.`
 		});
-		const grouped = groupedAnswers([one('A', 'same'), one('B', 'better'), one('C', 'undecided'), one('D', 'same')]);
+		const grouped = groupedAnswers([item('A', 'same'), item('B', 'better'), item('C', 'undecided'), item('D', 'same')]);
 		expect(grouped).to.deep.equal([
 			{ sentence: 'About B.', tone: 'better' },
 			{ sentence: 'Not decided: C.', tone: 'undecided' },

@@ -139,9 +139,9 @@ describe('corrections and tables', () => {
 	});
 
 	it('random numbers repeat with their seed and are even', () => {
-		const one = seededRandom(42);
+		const item = seededRandom(42);
 		const two = seededRandom(42);
-		const values = Array.from({ length: 20_000 }, one);
+		const values = Array.from({ length: 20_000 }, item);
 		expect(values.slice(0, 50)).to.deep.equal(Array.from({ length: 50 }, two));
 		expect(values.reduce((sum, value) => sum + value, 0) / values.length).to.be.closeTo(0.5, 0.01);
 		const firsts = new Map<string, number>();

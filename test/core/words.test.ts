@@ -74,7 +74,8 @@ describe('the answer in Spanish', () => {
 			shift: null,
 			...more
 		}) as ShiftResult;
-	const answer = (...results: ShiftResult[]) => plainAnswer('', results, { arm: 'B', baseline: 'A' }, spanish).sentence;
+	const answer = (...results: ShiftResult[]) =>
+		plainAnswer('', { results, names: { arm: 'B', baseline: 'A' }, words: spanish }).sentence;
 
 	it('tells differences, what is open, and no difference that matters', () => {
 		expect(answer(result('lcp', 'worse'), result('wire', 'worse'), result('tbt', 'undecided'))).to.equal(

@@ -80,7 +80,7 @@ describe('the visitors whose truth is known', () => {
 		const random = seededRandom(4);
 		const values: number[] = [];
 		for (const day of days) {
-			const [middle, spread] = vitalOn('skerry-line.test', path, device, vital, day);
+			const [middle, spread] = vitalOn('skerry-line.test', { path, device, vital, day });
 			const visits = Math.round(visitsOn('skerry-line.test', path, device, day) * 2);
 			for (let i = 0; i < visits; i++)
 				values.push(
@@ -93,7 +93,8 @@ describe('the visitors whose truth is known', () => {
 
 	it('have a release that acts from its day on, on its pages, by its factor', () => {
 		const [release] = RELEASES;
-		const at = (day: string, path: string) => Math.log(vitalOn(release!.host, path, 'phone', 'lcp', day)[0]);
+		const at = (day: string, path: string) =>
+			Math.log(vitalOn(release!.host, { path, device: 'phone', vital: 'lcp', day })[0]);
 		/** Every day has luck of its own: four weeks on each side, on the log scale. */
 		const step = (path: string) => {
 			const days = (from: number) => Array.from({ length: 28 }, (_, i) => addDays('2026-09-14', from + i));

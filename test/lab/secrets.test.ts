@@ -72,7 +72,7 @@ describe('secrets of conditions', function () {
 	it('go to the page’s own site and the hosts named beside them, not over a redirect, and to nobody else', async () => {
 		const { record } = await lab.measure({ url: 'http://www.agency.test/', conditions: SECRET, steps: [] });
 		expect(record.failure?.message).to.equal(undefined);
-		const of = (path: string) => seen.filter((one) => one.path === path).at(-1)!.headers;
+		const of = (path: string) => seen.filter((item) => item.path === path).at(-1)!.headers;
 		expect(of('/')).to.include({
 			'x-preview': 'preview-value',
 			'x-files': 'files-value',
@@ -114,7 +114,7 @@ describe('secrets of conditions', function () {
 	it('are taken from what is stored where they were not written anew', () => {
 		const blotted = {
 			...SECRET,
-			headers: SECRET.headers.map((one) => ({ ...one, value: NOT_SHOWN })),
+			headers: SECRET.headers.map((header) => ({ ...header, value: NOT_SHOWN })),
 			authentication: { username: 'ben', password: NOT_SHOWN }
 		};
 		expect(withStoredSecrets(blotted, SECRET)).to.deep.equal({

@@ -65,7 +65,7 @@ describe('link', () => {
 		const { open, arrived, turnTo, link } = turned(1000, 100);
 		open(0).send(Buffer.alloc(60_000));
 		turnTo(400);
-		const until = (ms: number) => arrived.filter((one) => one.at <= ms).reduce((sum, one) => sum + one.bytes, 0);
+		const until = (ms: number) => arrived.filter((item) => item.at <= ms).reduce((sum, item) => sum + item.bytes, 0);
 		expect(until(49)).to.equal(0);
 		expect(until(120), 'the first window').to.equal(FIRST_WINDOW_BYTES);
 		expect(until(220), 'twice as much in the second round trip').to.equal(3 * FIRST_WINDOW_BYTES);
@@ -102,7 +102,7 @@ describe('link', () => {
 		turnTo(88);
 		expect(arrived).to.deep.equal([]);
 		turnTo(93);
-		expect(arrived.map((one) => one.bytes)).to.deep.equal([100]);
+		expect(arrived.map((item) => item.bytes)).to.deep.equal([100]);
 		link.close();
 	});
 
@@ -127,7 +127,7 @@ describe('link', () => {
 		for (let flow = 0; flow < 6; flow++) open(flow).send(Buffer.alloc(200_000));
 		turnTo(1500);
 		const got = [0, 1, 2, 3, 4, 5].map((flow) =>
-			arrived.filter((one) => one.flow === flow).reduce((sum, one) => sum + one.bytes, 0)
+			arrived.filter((item) => item.flow === flow).reduce((sum, item) => sum + item.bytes, 0)
 		);
 		expect(Math.max(...got) - Math.min(...got)).to.be.at.most(2 * SEGMENT_BYTES);
 		expect(got.reduce((sum, bytes) => sum + bytes, 0)).to.be.within(200 * 1400, 200 * 1500);

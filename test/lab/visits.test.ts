@@ -55,9 +55,9 @@ describe('visits', function () {
 			expect(steps[0]!.inp).to.be.within(160, 400);
 			expect(steps[0]!.quietMs).to.be.at.least(steps[0]!.inp!);
 			// Nothing but the library's own beacon.
-			expect(requests.filter((one) => one.during === 'step 3' && !one.url.endsWith('/report'))).to.deep.equal([]);
+			expect(requests.filter((item) => item.during === 'step 3' && !item.url.endsWith('/report'))).to.deep.equal([]);
 			expect(steps[2]!.inp).to.be.below(steps[0]!.inp!);
-			expect(requests.find((one) => one.url.endsWith('/data.json'))!.during).to.equal('step 1');
+			expect(requests.find((item) => item.url.endsWith('/data.json'))!.during).to.equal('step 1');
 			expect(figures.inp).to.be.closeTo(reported.get('INP')!, 8);
 		});
 
@@ -69,8 +69,8 @@ describe('visits', function () {
 			expect(steps[0]!.shownMs).to.be.within(500, 1500);
 			expect(figures.stepShown).to.equal(steps[0]!.shownMs);
 			expect(figures.stepQuiet).to.equal(steps[0]!.quietMs);
-			const known = await load('/swap', QUICK, [{ click: '#swap' }, { expect: { text: 'Timetable' } }]);
-			expect([known.steps[0]!.shownMs, known.figures.stepShown]).to.deep.equal([null, null]);
+			const existing = await load('/swap', QUICK, [{ click: '#swap' }, { expect: { text: 'Timetable' } }]);
+			expect([existing.steps[0]!.shownMs, existing.figures.stepShown]).to.deep.equal([null, null]);
 		});
 
 		it('tell a swap of a part from a full navigation', async () => {
@@ -127,7 +127,7 @@ describe('visits', function () {
 			expect(heldBack!.requests).to.equal(1);
 			expect(heldBack!.wireBytes).to.be.within(20_000, 22_000);
 			expect(heldBack!.scriptMs).to.be.at.least(120);
-			expect(requests.find((one) => one.url.endsWith('/late.js'))!.during).to.equal('nudge');
+			expect(requests.find((item) => item.url.endsWith('/late.js'))!.during).to.equal('nudge');
 			expect(figures.requests).to.equal(1);
 			expect(heldBack!.figuresWith.requests).to.equal(2);
 			expect(heldBack!.figuresWith.tbt! - figures.tbt!).to.be.at.least(70);
@@ -142,7 +142,10 @@ describe('visits', function () {
 	it('measures the repeat visit in the profile of the first, over new connections', async () => {
 		const record = await load('/cached', { ...QUICK, cache: 'repeat' });
 		expect(record.firstVisit!.requests).to.equal(2);
-		expect(record.requests.find((one) => one.url.endsWith('/kept.svg'))).to.include({ fromCache: true, wireBytes: 0 });
+		expect(record.requests.find((item) => item.url.endsWith('/kept.svg'))).to.include({
+			fromCache: true,
+			wireBytes: 0
+		});
 		expect(record.figures.wire!).to.be.below(record.firstVisit!.wire!);
 		// The log of the line begins anew with the second visit: it had to connect again.
 		expect(record.environment.network!.mostConnections).to.be.at.least(1);
@@ -158,16 +161,16 @@ describe('visits', function () {
 		});
 		expect(record.failure).to.equal(null);
 		expect(record.page!.text).to.include('Brought by the worker');
-		expect(record.requests.find((one) => one.url.includes('through-worker'))).to.include({ fromServiceWorker: true });
-		const fetched = record.requests.find((one) => one.url.includes('worker-data'))!;
+		expect(record.requests.find((item) => item.url.includes('through-worker'))).to.include({ fromServiceWorker: true });
+		const fetched = record.requests.find((item) => item.url.includes('worker-data'))!;
 		expect(fetched).to.include({ initiatorType: 'service worker', status: 200 });
 		expect(fetched.wireBytes).to.be.above(1150);
 	});
 
 	it('sees requests and long tasks of frames from other sites', async () => {
 		const record = await load('/framed');
-		expect(record.requests.map((one) => one.host)).to.include('other.test');
-		expect(record.requests.some((one) => one.url.endsWith('/kept.svg?inner'))).to.equal(true);
+		expect(record.requests.map((item) => item.host)).to.include('other.test');
+		expect(record.requests.some((item) => item.url.endsWith('/kept.svg?inner'))).to.equal(true);
 		expect(record.longTasks.some((task) => task.durationMs >= 110)).to.equal(true);
 	});
 
@@ -191,7 +194,7 @@ describe('visits', function () {
 
 	it('weighs bodies as zlib does, and what the page never used', async () => {
 		const { requests, figures } = await load('/weights');
-		const by = (path: string) => requests.find((one) => one.url.endsWith(path))!;
+		const by = (path: string) => requests.find((item) => item.url.endsWith(path))!;
 		const document = by('/weights');
 		const raw = Buffer.from(PAGES['/weights']!);
 		expect(document.body).to.include({ bytes: raw.length, gzipBytes: gzipSync(raw, { level: 6 }).length });
@@ -204,12 +207,12 @@ describe('visits', function () {
 
 	it('blocks by pattern; refuses private addresses and files, and says so', async () => {
 		const record = await load('/blocks', { ...QUICK, block: ['*://chat.test/*'] });
-		expect(record.requests.find((one) => one.host === 'chat.test')!.failed).to.match(/blocked/);
+		expect(record.requests.find((item) => item.host === 'chat.test')!.failed).to.match(/blocked/);
 		expect(record.environment.notes.join(' ')).to.match(/asked for .*127\.0\.0\.1:4170.*private or local/);
 		expect(record.environment.notes.join(' ')).to.match(/10\.0\.0\.7:80/);
-		expect(record.requests.some((one) => one.url.startsWith('file:'))).to.equal(false);
-		for (const one of record.requests.filter((request) => /127\.0\.0\.1|10\.0\.0\.7/.test(request.url)))
-			expect(one.status, one.url).to.equal(null);
+		expect(record.requests.some((item) => item.url.startsWith('file:'))).to.equal(false);
+		for (const item of record.requests.filter((request) => /127\.0\.0\.1|10\.0\.0\.7/.test(request.url)))
+			expect(item.status, item.url).to.equal(null);
 	});
 
 	it('sends headers, cookies and credentials, and keeps their secrets out of the record', async () => {

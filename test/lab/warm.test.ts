@@ -51,13 +51,13 @@ describe('a fresh browser', function () {
 			await load('trial:1/0/1');
 			const first = seen.indexOf('page');
 			expect(first).to.be.within(2, MOST_WARM_LOADS);
-			expect(seen.slice(0, first).every((one) => one === 'warm')).to.equal(true);
+			expect(seen.slice(0, first).every((item) => item === 'warm')).to.equal(true);
 			// The warm loads were two at least: the browser is old by then, and the round goes on in it.
 			await load('trial:1/0/1');
 			await load('trial:1/0/1');
 			expect(seen.slice(first)).to.deep.equal(['page', 'page', 'page']);
 			await load('trial:1/0/2');
-			expect(seen.slice(first + 3).filter((one) => one === 'warm').length).to.be.within(2, MOST_WARM_LOADS);
+			expect(seen.slice(first + 3).filter((item) => item === 'warm').length).to.be.within(2, MOST_WARM_LOADS);
 		} finally {
 			await lab.close();
 			server.close();

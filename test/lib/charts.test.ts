@@ -16,7 +16,7 @@ const numberOf = (shown: Shown, name: string) => Number(shown.attribute(name));
 const ms = (value: number) => `${value} ms`;
 const day = (iso: string) => `the ${Number(iso.slice(8, 10))}th`;
 
-const row = (known: Partial<BoardRow> = {}): BoardRow => ({
+const row = (candidate: Partial<BoardRow> = {}): BoardRow => ({
 	metric: 'lcp',
 	name: 'Largest paint',
 	verdict: 'better',
@@ -26,7 +26,7 @@ const row = (known: Partial<BoardRow> = {}): BoardRow => ({
 	arm: '1.8 s',
 	word: 'faster',
 	text: 'LCP: faster, 200 ms less.',
-	...known
+	...candidate
 });
 
 describe('the shift board', () => {

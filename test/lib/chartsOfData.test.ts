@@ -99,7 +99,7 @@ describe('the machine', () => {
 		}));
 		const shown = await show(CalmDay, { hours });
 		expect(shown.the('svg').attribute('aria-label')).to.match(/^\d+ to \d+ h: 25 % to others; 2 of 8 loads disturbed$/);
-		const [bar, ...others] = shown.all('rect').filter((one) => !one.attribute('class')?.includes('hit'));
+		const [bar, ...others] = shown.all('rect').filter((item) => !item.attribute('class')?.includes('hit'));
 		expect(others).to.have.length(0);
 		// A quarter of what is drawn up to a half: half of the 76 px between 8 and 84.
 		expect(numberOf(bar!, 'height')).to.be.closeTo(38, 1e-9);

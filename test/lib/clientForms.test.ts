@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { freeMarginRow, houseMargin, marginRowsOf, marginsOf, withUnit } from '../../src/routes/clients/marginRows';
-import { draftOfClient } from '../../src/routes/clients/clientDraft';
+import { freeMarginRow, houseMargin, withUnit } from '../../src/routes/clients/marginRows';
+import { clientFrom, typedClient } from '../../src/lib/server/rooms/clients/form';
 import * as v from 'valibot';
 import { Colour } from '$core/clients/colour';
 import { wordMoney } from '$core/wording/money';
@@ -10,7 +10,8 @@ import { proposalLink } from '../../src/routes/clients/[id]/sites/[site]/proposa
 import { amountWords, pathOf } from '../../src/routes/pages/pageWords';
 import { guessColumns } from '$core/pages/traffic';
 import { columnsQuery, firstLines, placesOf } from '../../src/lib/parts/tableColumns';
-import { newRow, priceRowsOf, pricesOf } from '../../src/routes/workshop/components/[id]/priceRows';
+import { newRow } from '../../src/routes/workshop/components/[id]/priceRows';
+import { priceRow, priceRuleOf } from '../../src/lib/server/rooms/setups/form';
 import { METRICS } from '$core/metrics/catalogue';
 import { newClient } from '$core/clients/client';
 import { NO_RECOGNITION } from '$core/setups/recognition';
@@ -25,7 +26,7 @@ describe('forms of clients and components', () => {
 	it('take the house’s margin of the metric that is chosen, in its unit', () => {
 		for (const { id, margin } of METRICS) {
 			const row = houseMargin(id);
-			expect(JSON.parse(marginsOf([row]))[id].absolute).to.equal(margin.absolute);
+			expect(row.absolute).to.equal(margin.absolute);
 			expect(row.percent! / 100).to.be.closeTo(margin.relative, 1e-12);
 		}
 		expect(houseMargin('cls').absolute).to.be.below(1);
@@ -37,38 +38,38 @@ describe('forms of clients and components', () => {
 	});
 
 	it('write margins in per cent and read them back', () => {
-		const json = JSON.stringify({ tbt: { absolute: 80, relative: 0.075 }, cls: { absolute: 0.01, relative: 0 } });
-		expect(marginRowsOf(json)).to.deep.equal([
+		const margins = { tbt: { absolute: 80, relative: 0.075 }, cls: { absolute: 0.01, relative: 0 } };
+		const typed = typedClient({ ...newClient('A'), margins });
+		expect(typed.margins).to.deep.equal([
 			{ metric: 'tbt', absolute: 80, percent: 7.5 },
 			{ metric: 'cls', absolute: 0.01, percent: 0 }
 		]);
-		expect(JSON.parse(marginsOf(marginRowsOf(json)))).to.deep.equal(JSON.parse(json));
-		expect(marginsOf([{ metric: 'lcp', absolute: null, percent: null }])).to.equal(
-			'{"lcp":{"absolute":0,"relative":0}}'
-		);
+		expect(clientFrom(typed).margins).to.deep.equal(margins);
+		const empty = { ...typed, margins: [{ metric: 'lcp', absolute: null, percent: null }] };
+		expect(clientFrom(empty).margins).to.deep.equal({ lcp: { absolute: 0, relative: 0 } });
 	});
 
 	it('write a client as text', () => {
 		const client = { ...newClient('A'), growth: 0.025, hourly: 70, mustSend: [{ name: 'Counting', pattern: '*hit*' }] };
-		expect(draftOfClient(client)).to.include({ growth: '2.5', hourly: '70', mustSend: 'Counting: *hit*', people: '' });
-		expect(draftOfClient(newClient('A'))).to.include({ growth: '', hourly: '' });
+		expect(typedClient(client)).to.include({ growth: '2.5', hourly: '70', mustSend: 'Counting: *hit*', people: '' });
+		expect(typedClient(newClient('A'))).to.include({ growth: '', hourly: '' });
+		expect(clientFrom(typedClient(client))).to.deep.equal(client);
 	});
 
 	it('write tiers as rows; what is left empty is none, or any number', () => {
 		const rule = {
 			tier: 'paid',
 			price: 60,
-			per: 'year',
+			per: 'year' as const,
 			sites: 1,
 			visits: null,
 			perThousand: null,
 			firstYearOff: 0.25,
 			setupHours: 1
 		};
-		const rows = priceRowsOf(JSON.stringify([rule]));
-		expect(rows[0]).to.include({ percentOff: 25, visits: null });
-		expect(JSON.parse(pricesOf(rows))).to.deep.equal([rule]);
-		expect(JSON.parse(pricesOf([{ ...newRow(), tier: 'x', price: null }]))[0]).to.include({
+		expect(priceRow(rule)).to.include({ percentOff: 25, visits: null });
+		expect(priceRuleOf(priceRow(rule))).to.deep.equal(rule);
+		expect(priceRuleOf({ ...newRow(), tier: 'x', price: null })).to.include({
 			price: 0,
 			setupHours: 0,
 			firstYearOff: 0

@@ -2,22 +2,22 @@ import { expect } from 'chai';
 import * as v from 'valibot';
 import { LibraryComponent } from '$core/setups/component';
 import { TEMPLATES } from '$core/trial/design/templates';
-import { TRIAL_KINDS } from '$core/trial/design/kinds';
 import {
 	addressesIn,
 	armDraft,
 	armsForKind,
 	differsFrom,
-	draftOf,
-	draftOfSent,
+	kindOf,
 	nameOfAddress,
 	pasteAddresses
 } from '../../src/routes/trials/new/drafts';
-import { featureLines, isEmptySetup, setupFrom, blankComponent, offersOf } from '../../src/lib/parts/setupDraft';
+import { blankComponent, offersOf, typedSetup } from '../../src/lib/parts/setupDraft';
+import { isEmptySetup, setupFrom } from '../../src/lib/server/rooms/setups/setupForm';
+import { Invalid } from '../../src/lib/server/base/parse';
+import { typedTemplate } from '../../src/lib/server/rooms/trials/form';
 
-const isKind = (kind: string): kind is (typeof TRIAL_KINDS)[number] => TRIAL_KINDS.some((known) => known === kind);
 const template = (id: string) => TEMPLATES.find((found) => found.id === id)!;
-const usual = draftOf(template('candidates'), ['phone'], ['lcp']);
+const given = { clientId: '', conditions: ['phone'], primary: ['lcp'], mustSend: '', limits: false };
 
 describe('a trial while it is being written', () => {
 	it('finds addresses in pasted text, and adds https where nothing is said', () => {
@@ -59,52 +59,16 @@ describe('a trial while it is being written', () => {
 		expect(armsForKind(typed.slice(0, 1), 'side-by-side', template('candidates'))).to.have.length(2);
 	});
 
-	it('shows what the server refused as it was typed, and drops a setup that is none', () => {
-		const sent = {
-			kind: 'nonsense',
-			question: 'Is it?',
-			arms: [
-				{ name: 'A', url: 'x', page: null, baseline: false, setup: 'no setup' },
-				{ name: 'B', url: 'y', page: 'Home', baseline: true, setup: null }
-			],
-			conditions: ['desktop'],
-			primary: ['cls'],
-			adaptive: false,
-			rounds: NaN,
-			warmups: 2,
-			settleWithinS: null,
-			steps: '[',
-			lateLoads: false,
-			notBefore: null,
-			spreadMinutes: null
-		};
-		const draft = draftOfSent(sent, usual, isKind);
-		expect(draft).to.include({ kind: 'side-by-side', question: 'Is it?', baseline: 1, rounds: null, warmups: 2 });
-		expect(draft).to.include({ settle: false, settleWithinS: 60, steps: '[', notBefore: '' });
-		expect(draft.arms.map(({ name, url, page, setup }) => [name, url, page, setup])).to.deep.equal([
-			['A', 'x', '', null],
-			['B', 'y', 'Home', null]
-		]);
-		expect(draft).to.include({ lateLoads: false, takesBack: false, mustSend: '' });
-		const checked = draftOfSent(
-			{
-				...sent,
-				arms: [{ ...sent.arms[0]!, checks: 'x-cache HIT', cold: 'empty it', before: '3' }],
-				mustSend: 'no colon',
-				returnStage: 2
-			},
-			usual,
-			isKind
-		);
-		expect(checked.arms[0]).to.include({ checks: 'x-cache HIT', cold: 'empty it', before: '3' });
-		expect(checked).to.include({ mustSend: 'no colon', takesBack: true });
+	it('takes a kind that does not exist for the first', () => {
+		expect(kindOf({ kind: 'nonsense' })).to.equal('side-by-side');
+		expect(kindOf({ kind: 'sweep' })).to.equal('sweep');
 	});
 });
 
 describe('a draft', () => {
 	it('is one only once something was typed or chosen', () => {
-		const start = draftOf(template('change'), ['phone'], ['lcp']);
-		expect(differsFrom(draftOf(template('change'), ['phone'], ['lcp']), start)).to.equal(false);
+		const start = typedTemplate(template('change'), given);
+		expect(differsFrom(typedTemplate(template('change'), given), start)).to.equal(false);
 		expect(differsFrom({ ...start, conditions: [] }, start)).to.equal(true);
 		expect(
 			differsFrom({ ...start, arms: [armDraft({ name: 'Before', url: 'https://a.test' }), start.arms[1]!] }, start)
@@ -113,16 +77,26 @@ describe('a draft', () => {
 });
 
 describe('a setup while it is being typed', () => {
+	const typed = (components: ReturnType<typeof blankComponent>[], features: string, effortHours: number | null) =>
+		setupFrom({ components, features, effortHours });
+
 	it('reads features line by line', () => {
-		const setup = setupFrom([blankComponent(), { ...blankComponent(), name: 'Larder' }], 'Web fonts: off\nChat\n\n', 2);
+		const setup = typed([blankComponent(), { ...blankComponent(), name: 'Larder' }], 'Web fonts: off\nChat\n\n', 2);
 		expect(setup.features).to.deep.equal({ 'Web fonts': false, Chat: true });
 		expect(setup.components.map(({ name }) => name)).to.deep.equal(['Larder']);
-		expect(featureLines(setup)).to.equal('Web fonts: off\nChat: on');
+		expect(typedSetup(setup).features).to.equal('Web fonts: off\nChat: on');
 	});
 
 	it('is empty until something is said', () => {
-		expect(isEmptySetup(setupFrom([blankComponent()], ' \n', null))).to.equal(true);
-		expect(isEmptySetup(setupFrom([], '', 0))).to.equal(false);
+		expect(isEmptySetup(typed([blankComponent()], ' \n', null))).to.equal(true);
+		expect(isEmptySetup(typed([], '', 0))).to.equal(false);
+	});
+
+	it('says at its own field what is wrong', () => {
+		const bad = { ...blankComponent(), name: 'Larder', kind: 'spell' };
+		expect(() => setupFrom({ components: [bad], features: '', effortHours: null }, 'arms.1.setup'))
+			.to.throw(Invalid)
+			.with.nested.property('issues[0].path', 'arms.1.setup.components.0.kind');
 	});
 });
 

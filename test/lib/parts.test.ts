@@ -18,6 +18,8 @@ import Table from '$lib/parts/Table.svelte';
 import VerdictMark from '$lib/parts/VerdictMark.svelte';
 import { resultOf } from '../support/results';
 import { show as render, type Shown } from '../support/svelte/show';
+import { formOf } from '../../src/lib/server/http/form';
+import { MarkerFields } from '../../src/lib/server/rooms/field/markerForm';
 
 const show = (component: unknown, props: object = {}): Promise<Shown> => render(component as never, props as never);
 const words = (text: string) => createRawSnippet(() => ({ render: () => `<p>${text}</p>` }));
@@ -136,13 +138,11 @@ describe('a field', () => {
 	});
 
 	it('of a release comes back with what was typed', async () => {
-		const first = await show(MarkerForm, { path: '/booking', form: null });
+		const first = await show(MarkerForm, { form: await formOf(MarkerFields, { path: '/booking' }) });
 		expect(labelled(first, 'Pages whose path begins with').attribute('value')).to.equal('/booking');
-		const form = {
-			typed: { day: 'soon', words: 'A chat', path: '' },
-			issues: [{ path: 'day', message: 'Write a day.' }]
-		};
-		const again = await show(MarkerForm, { path: '/booking', form, submit: 'Note it' });
+		const form = await formOf(MarkerFields, { day: 'soon', words: 'A chat', path: '' });
+		const refused = { ...form, valid: false, posted: true, errors: { day: ['Write a day.'] } };
+		const again = await show(MarkerForm, { form: refused, submit: 'Note it' });
 		expect(labelled(again, 'Live since').attribute('value')).to.equal('soon');
 		expect(labelled(again, 'What was released').attribute('value')).to.equal('A chat');
 		expect(labelled(again, 'Pages whose path begins with').attribute('value')).to.equal('');
@@ -251,9 +251,9 @@ describe('what a reader is told', () => {
 			sentence: `${arm} is faster.`,
 			marks: [mark]
 		});
-		const one = await show(Strips, { answer: { strips: [strip('B', 'Phone'), strip('B', 'Desktop')], more: 0 } });
-		expect(one.texts('.of')).to.deep.equal(['Phone', 'Desktop']);
-		expect(one.texts('.judgement')).to.deep.equal(['B is faster.', 'B is faster.']);
+		const item = await show(Strips, { answer: { strips: [strip('B', 'Phone'), strip('B', 'Desktop')], more: 0 } });
+		expect(item.texts('.of')).to.deep.equal(['Phone', 'Desktop']);
+		expect(item.texts('.judgement')).to.deep.equal(['B is faster.', 'B is faster.']);
 		const many = await show(Strips, {
 			answer: { strips: [strip('B', 'Phone'), strip('C', 'Phone')], more: 4 },
 			spoken: false

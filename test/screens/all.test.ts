@@ -32,18 +32,18 @@ describe('every screen of the demonstration, as the server renders it', function
 			});
 
 			it('names every control, link and picture', () => {
-				const nameOf = (one: Shown) =>
-					['aria-label', 'aria-labelledby', 'title'].map((name) => one.attribute(name)).find(Boolean) ?? one.text;
+				const accessibleName = (item: Shown) =>
+					['aria-label', 'aria-labelledby', 'title'].map((name) => item.attribute(name)).find(Boolean) ?? item.text;
 				for (const link of shown.all('a')) {
-					expect(nameOf(link), 'a link').not.to.equal('');
+					expect(accessibleName(link), 'a link').not.to.equal('');
 					expect(link.attribute('href'), link.text).to.be.a('string').and.not.include('undefined');
 				}
-				for (const button of shown.all('button')) expect(nameOf(button), 'a button').not.to.equal('');
+				for (const button of shown.all('button')) expect(accessibleName(button), 'a button').not.to.equal('');
 				for (const image of shown.all('img')) expect(image.attribute('alt'), image.attribute('src')!).to.be.a('string');
 			});
 
 			it('uses each id once, and each label names something', () => {
-				const ids = shown.all('[id]').map((one) => one.attribute('id')!);
+				const ids = shown.all('[id]').map((item) => item.attribute('id')!);
 				expect(ids.filter((id, i) => ids.indexOf(id) !== i)).to.deep.equal([]);
 				const targets = shown.all('label[for]').map((label) => label.attribute('for')!);
 				expect(targets.filter((id) => !ids.includes(id))).to.deep.equal([]);

@@ -1,10 +1,10 @@
 import { expect } from 'chai';
-import { findWatch, pagesOfWatch } from '../../src/lib/server/rooms/watch/watches';
+import { findWatch, pagesOfWatch } from '../../src/lib/server/rooms/watch/queries/watches';
 import { findConditions } from '../../src/lib/server/rooms/conditions/saved';
 import { mustSendLines } from '$core/trial/design/mustSend';
-import { findClient, listClients } from '../../src/lib/server/rooms/clients/clients';
+import { findClient, listClients } from '../../src/lib/server/rooms/clients/queries/clients';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
-import { agencyOf } from '../../src/lib/server/rooms/reports/agency';
+import { agencyOf } from '../../src/lib/server/rooms/reports/queries/agency';
 import { demoDb, filled, press, screen, type Pressed } from '../support/svelte/screens';
 import type { Shown } from '../support/svelte/show';
 
@@ -42,7 +42,7 @@ describe('forms, as they are filled in and sent', function () {
 			const form = filled(shown, {
 				clientId: client,
 				name: 'Timetables once more',
-				pages: (await pages()).join(),
+				pages: await pages(),
 				shown: shownElements
 			});
 			const id = idIn(await press(path, form));
@@ -173,6 +173,7 @@ describe('forms, as they are filled in and sent', function () {
 	});
 
 	describe('a trial', () => {
+		const FILMS = ['with', 'without'];
 		const path = '/trials/new';
 
 		it('is kept as a draft with what was typed, and its sheet says what it will decide on', async () => {
@@ -185,8 +186,7 @@ describe('forms, as they are filled in and sent', function () {
 			expect(half.status).to.equal(422);
 			expect(valueOf(half.shown, 'question')).to.equal('Is the fares page faster without its film?');
 			expect(half.shown.text).to.match(/address/i);
-			form.delete('arm-url');
-			for (const film of ['with', 'without']) form.append('arm-url', `https://skerry-line.test/fares?film=${film}`);
+			FILMS.forEach((film, i) => form.set(`arms.${i}.url`, `https://skerry-line.test/fares?film=${film}`));
 			const pressed = await press(path, form);
 			const id = idIn(pressed);
 			expect(findTrial(await demoDb(), id)).to.deep.include({ status: 'draft' });
@@ -203,8 +203,7 @@ describe('forms, as they are filled in and sent', function () {
 			expect(shown.text).to.include('Largest Contentful Paint, Phone: 2.00 s');
 			const drafted = async (changes: Record<string, string>, without?: string) => {
 				const form = filled(shown, { question: 'Is it faster without its film?', then: 'draft', ...changes });
-				form.delete('arm-url');
-				for (const film of ['with', 'without']) form.append('arm-url', `https://skerry-line.test/fares?film=${film}`);
+				FILMS.forEach((film, i) => form.set(`arms.${i}.url`, `https://skerry-line.test/fares?film=${film}`));
 				if (without) form.delete(without);
 				return findTrial(db, idIn(await press(path, form)))!.design;
 			};

@@ -4,7 +4,7 @@ import { createReport, saveDraft } from '../../src/lib/server/rooms/reports/comm
 import { freezeReport } from '../../src/lib/server/rooms/reports/freeze';
 import { reportView } from '../../src/lib/server/rooms/reports/view';
 import { deriveEvidence } from '../../src/lib/server/rooms/trials/evidence';
-import { existingVersion } from '../../src/lib/server/rooms/reports/queries';
+import { existingVersion } from '../../src/lib/server/rooms/reports/queries/reports';
 import { shownPage, type Shown } from '../support/svelte/show';
 import { dataOf, demoDb, press, screen } from '../support/svelte/screens';
 

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { findClientByName } from '../../src/lib/server/rooms/clients/clients';
+import { findClientByName } from '../../src/lib/server/rooms/clients/queries/clients';
 import type { LoadHead } from '../../src/lib/server/rooms/loads/view';
 import type { standingView } from '../../src/lib/server/rooms/standings/view';
 import type { watchedPageView } from '../../src/lib/server/rooms/watch/pageView';
@@ -8,12 +8,12 @@ import type { Shown } from '../support/svelte/show';
 
 const plain = (text: string) => text.replace(/\s+/g, ' ').trim();
 const tableOf = (shown: Shown, label: string): string[][] => {
-	const table = shown.all('table').find((one) => one.attribute('aria-label') === label);
+	const table = shown.all('table').find((item) => item.attribute('aria-label') === label);
 	if (!table)
 		throw new Error(
 			`No table “${label}”: ${shown
 				.all('table')
-				.map((one) => one.attribute('aria-label'))
+				.map((item) => item.attribute('aria-label'))
 				.join(', ')}`
 		);
 	return table.rows();
@@ -34,7 +34,7 @@ describe('rooms of the demonstration', function () {
 			const links = shown.all('a').map((link) => [link.text.trim(), link.attribute('href')]);
 			expect(links).to.deep.include(['Set up the visits’ script', '/field/visits']);
 			// One chooser of clients: the rail's, where one is chosen there.
-			const choosersOf = (one: Shown) => one.all('label').filter(({ text }) => text.trim() === 'Client').length;
+			const choosersOf = (item: Shown) => item.all('label').filter(({ text }) => text.trim() === 'Client').length;
 			expect([choosersOf(shown), choosersOf(await screen('/field'))]).to.deep.equal([0, 1]);
 		});
 
@@ -103,7 +103,7 @@ describe('rooms of the demonstration', function () {
 		});
 
 		it('draws a reading for each week in which the lab was on, and says when it was off', () => {
-			const chart = shown.all('svg').find((one) => one.all('g[role=img]').length > 40)!;
+			const chart = shown.all('svg').find((item) => item.all('g[role=img]').length > 40)!;
 			const readings = chart
 				.all('g[role=img]')
 				.map((mark) => mark.attribute('aria-label')!)

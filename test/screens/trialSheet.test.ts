@@ -38,7 +38,7 @@ describe('the sheet of a trial', function () {
 		it('has in its boards just the figures, words and intervals that were judged', () => {
 			for (const { name, answers } of data.boards)
 				for (const { armName, rows } of answers) {
-					const table = shown.all('table').find((one) => one.attribute('aria-label') === `${armName}, ${name}`)!;
+					const table = shown.all('table').find((item) => item.attribute('aria-label') === `${armName}, ${name}`)!;
 					const cells = table.rows().slice(1);
 					expect(cells.map(([head]) => head)).to.deep.equal(rows.map((row) => plain(row.name)));
 					rows.forEach((row, i) => {
@@ -163,12 +163,6 @@ describe('the sheet of a trial', function () {
 			const stopped = await screen(`/trials/${id}`);
 			expect(stopped.has('[role=progressbar]')).to.equal(false);
 			expect(stopped.text).not.to.match(/faster than|slower than/);
-		});
-
-		it('says what cannot be done, in words', async () => {
-			const id = await make();
-			const shown = await screen(`/trials/${id}`, { form: { problem: 'The trial has already been started.' } });
-			expect(shown.the('[role=alert]').text).to.include('The trial has already been started.');
 		});
 
 		it('of a trial in stages asks for its baseline first, and says what kind of trial it is', async () => {

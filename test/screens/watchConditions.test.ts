@@ -10,7 +10,7 @@ describe('a watch whose conditions were changed in the workshop', function () {
 	it('offers to be moved to them, says what that parts, and is moved by its button', async () => {
 		const db = await demoDb();
 		const { deleteConditions } = await import('../../src/lib/server/rooms/conditions/commands');
-		const { saveConditions } = await import('../../src/lib/server/rooms/conditions/saved');
+		const { saveConditions } = await import('../../src/lib/server/rooms/conditions/queries/saved');
 		for (const path of ['/watch/1', '/standings/3']) {
 			expect((await screen(path)).text, path).not.to.include(OFFER);
 			const phone = BUILT_IN_CONDITIONS[0]!;

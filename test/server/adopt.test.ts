@@ -8,11 +8,12 @@ import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { noFigures } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { openDatabase, type Db } from '../../src/lib/server/base/db/connection';
-import { findFrame, findRecord, loadsOfTrial } from '../../src/lib/server/rooms/loads/loads';
+import { findFrame, findRecord } from '../../src/lib/server/rooms/loads/loads';
+import { loadsOfTrial } from '../../src/lib/server/rooms/loads/queries/loads';
 import { openRequests } from '../../src/lib/server/rooms/loads/requested';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
 import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
-import { findRejudged } from '../../src/lib/server/rooms/trials/rejudged';
+import { findRejudged } from '../../src/lib/server/rooms/trials/queries/rejudged';
 import { recordOf } from '../support/records';
 
 const FIGURES = { ...noFigures(), lcp: 2400, tbt: 300, cls: 0.05, fcp: 1500, ttfb: 600, si: 2000, wire: 100_000 };
@@ -110,7 +111,7 @@ describe('a database of schema 2', () => {
 
 	it('is judged anew, and a trial whose answer changed says since when, from what and to what', () => {
 		const judged = judgementOf(db, findTrial(db, 1)!);
-		expect(judged.results.find((one) => one.metric === 'lcp')!.verdict).to.equal('worse');
+		expect(judged.results.find((result) => result.metric === 'lcp')!.verdict).to.equal('worse');
 		const rejudged = findRejudged(db, 1)!;
 		expect(rejudged).to.include({ fromVersion: '2', fromRecipe: 'zafra-1' });
 		expect(rejudged.changes).to.deep.equal([

@@ -9,7 +9,7 @@ import {
 	requestTaps,
 	storeRequestedLoad
 } from '../../src/lib/server/rooms/loads/commands';
-import { countLoneLoads, loneLoads } from '../../src/lib/server/rooms/loads/loads';
+import { countLoneLoads, loneLoads } from '../../src/lib/server/rooms/loads/queries/loads';
 import { againRequests, findRequest, requestedOrder } from '../../src/lib/server/rooms/loads/requested';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
 import { loadHead, openedParts } from '../../src/lib/server/rooms/loads/view';
@@ -33,9 +33,9 @@ describe('the page of a load, asked again', () => {
 		]
 	};
 	/** A load of a trial, whose record is `page`. */
-	const load = (known: Known = page) => {
+	const load = (candidate: Known = page) => {
 		q.now.make({ rounds: 1 });
-		return q.now.finish(q.now.lease()!, known);
+		return q.now.finish(q.now.lease()!, candidate);
 	};
 	/** Work the queue through; each load is what the test says of its order. */
 	const measure = (knownOf: (order: ReturnType<typeof requestedOrder>) => Known) => {
@@ -43,14 +43,14 @@ describe('the page of a load, asked again', () => {
 			finishJob(q.now.db, job, 'me');
 			if (job.kind !== 'load' || job.place) continue;
 			const order = requestedOrder(q.now.db, job);
-			storeRequestedLoad(q.now.db, job, order.version, measuredLoad(knownOf(order)));
+			storeRequestedLoad(q.now.db, { job, version: order.version, measured: measuredLoad(knownOf(order)) });
 		}
 	};
 	const shown = (id: number) => ({
 		...loadHead(q.now.db, id, (trialId) => findTrial(q.now.db, trialId))!,
 		...openedParts(q.now.db, id, ['checks']).checks!
 	});
-	const finding = (id: number, part: string) => shown(id).parts.find((one) => one.id === part)!.finding;
+	const finding = (id: number, part: string) => shown(id).parts.find((view) => view.id === part)!.finding;
 
 	it('is asked as its load was, patiently or with an interaction, on behalf of its variant', () => {
 		const id = load();

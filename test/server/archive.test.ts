@@ -2,18 +2,21 @@ import { expect } from 'chai';
 import { strToU8, zipSync } from 'fflate';
 import { ARCHIVED, exportClient, importClient } from '../../src/lib/server/rooms/archive/archive';
 import { existingClient } from '../../src/lib/server/rooms/clients/clients';
-import { sitesOf } from '../../src/lib/server/rooms/clients/sites';
-import { saveState } from '../../src/lib/server/rooms/clients/visitorStates';
-import { findPicture, findRecord } from '../../src/lib/server/rooms/loads/loads';
-import { saveReading } from '../../src/lib/server/rooms/field/readings';
+import { sitesOf } from '../../src/lib/server/rooms/clients/queries/sites';
+import { saveState } from '../../src/lib/server/rooms/clients/queries/visitorStates';
+import { failureReason } from '$core/wording/failure';
+import { findPicture, findRecord, insertLoad } from '../../src/lib/server/rooms/loads/loads';
+import { loneLoads } from '../../src/lib/server/rooms/loads/queries/loads';
+import { saveReading } from '../../src/lib/server/rooms/field/queries/readings';
 import { pastePages } from '../../src/lib/server/rooms/pages/commands';
-import { putOnSite, saveComponent } from '../../src/lib/server/rooms/setups/components';
-import { saveHostNote } from '../../src/lib/server/rooms/loads/register';
+import { putOnSite, saveComponent } from '../../src/lib/server/rooms/setups/queries/components';
+import { saveHostNote } from '../../src/lib/server/rooms/loads/queries/register';
 import { deriveJudgement, judgementOf } from '../../src/lib/server/rooms/trials/judgement';
-import { conditionsOfTrial, findTrial } from '../../src/lib/server/rooms/trials/trial';
+import { conditionsOfTrial } from '../../src/lib/server/rooms/trials/queries/trial';
+import { findTrial } from '../../src/lib/server/rooms/trials/trial';
 import type { Db } from '../../src/lib/server/base/db/connection';
 import { clientWithSite } from '../support/clients';
-import { TestQueue, useQueue } from '../support/queue';
+import { measuredLoad, TestQueue, useQueue } from '../support/queue';
 import * as v from 'valibot';
 import { LibraryComponent } from '$core/setups/component';
 
@@ -68,7 +71,7 @@ describe('a client as one file', () => {
 			null,
 			v.parse(LibraryComponent, { kind: 'plugin', name: 'Larder', jobs: ['page cache'] })
 		);
-		putOnSite(db, siteId, component, '2.1', 'paid');
+		putOnSite(db, { siteId, componentId: component, version: '2.1', tier: 'paid' });
 		const reading = { device: 'phone', source: 'panel', from: '2026-10-24', until: '2026-11-20' } as const;
 		saveReading(db, siteId, { ...reading, pageId: null, metrics: null });
 		saveReading(db, siteId, {
@@ -176,6 +179,17 @@ describe('a client as one file', () => {
 		} finally {
 			other.end();
 		}
+	});
+
+	it('brings loads that failed, stored by code, with their words', async () => {
+		const { clientId } = clientWithSite(q.now.db);
+		const stored = { jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId };
+		const failed = { status: 'failed' as const, failure: failureReason('unresolvable', 'nowhere.test') };
+		insertLoad(q.now.db, stored, measuredLoad({ ...failed, url: 'https://nowhere.test/' }));
+		const id = await importClient(q.now.db, await exportClient(q.now.db, clientId)).then((taken) => taken.id);
+		const [load] = loneLoads(q.now.db, id, 10, 0);
+		expect(load!.reason).to.match(/^The host nowhere\.test was not found\. Check the spelling/);
+		expect(findRecord(q.now.db, load!.id)!.failure).to.deep.equal(failed.failure);
 	});
 
 	it('is refused in words when it is none, or was changed', async () => {

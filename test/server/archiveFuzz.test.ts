@@ -6,7 +6,7 @@ import { mutated, slim, type Files } from '../support/mutations';
 import { startApp, type TestApp } from '../support/app';
 
 /** A sample here; the whole with `npm run test:long`. */
-const CASES = process.env.ZAFRA_TEST_LONG ? 2000 : 60;
+const CASES = process.env.ZAFRA_TEST_LONG ? 2000 : 20;
 const SEED = 20261130;
 
 describe('archives of clients, changed at random', function () {
@@ -83,6 +83,6 @@ describe('archives of clients, changed at random', function () {
 			expect((await app.api('DELETE', `/api/clients/${id}`)).status, `seed ${seed}`).to.be.oneOf([200, 204]);
 		}
 		// What changes nothing that matters is taken: else the pages were never asked.
-		expect(taken).to.be.above(CASES / 20);
+		expect(taken).to.be.at.least(CASES / 20);
 	});
 });

@@ -5,17 +5,14 @@ import { SiteInput } from '$core/clients/site';
 import * as v from 'valibot';
 import { changeClient, createClient } from '../../src/lib/server/rooms/clients/commands';
 import { existingClient } from '../../src/lib/server/rooms/clients/clients';
-import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+import { insertSite } from '../../src/lib/server/rooms/clients/queries/sites';
 import { restoreBinned } from '../../src/lib/server/desk/restore';
-import { addMarker, deleteMarker, fileOfMarker, markersOfSite } from '../../src/lib/server/rooms/field/markers';
+import { addMarker, deleteMarker } from '../../src/lib/server/rooms/field/markers';
+import { fileOfMarker, markersOfSite } from '../../src/lib/server/rooms/field/queries/markers';
 import { createReport, removeReport, saveDraft } from '../../src/lib/server/rooms/reports/commands';
-import { existingReport } from '../../src/lib/server/rooms/reports/queries';
-import {
-	componentsOfSite,
-	deleteComponent,
-	putOnSite,
-	saveComponent
-} from '../../src/lib/server/rooms/setups/components';
+import { existingReport } from '../../src/lib/server/rooms/reports/queries/reports';
+import { componentsOfSite, putOnSite, saveComponent } from '../../src/lib/server/rooms/setups/queries/components';
+import { deleteComponent } from '../../src/lib/server/rooms/setups/components';
 import { listBin, putInBin } from '../../src/lib/server/base/storage/bin';
 import { COMPONENTS } from '../../src/lib/server/demo/scenario';
 import { refusal, useQueue } from '../support/queue';
@@ -50,7 +47,7 @@ describe('the bin', () => {
 		const own = site(client());
 		const larder = COMPONENTS.find(({ name }) => name === 'Larder')!;
 		const id = saveComponent(db, null, larder);
-		putOnSite(db, own, id, '3.2', 'paid');
+		putOnSite(db, { siteId: own, componentId: id, version: '3.2', tier: 'paid' });
 		const before = componentsOfSite(db, own).map(({ component: { id: _, ...rest }, ...use }) => ({ rest, ...use }));
 		const binned = deleteComponent(db, id);
 		expect(componentsOfSite(db, own)).to.deep.equal([]);

@@ -1,5 +1,5 @@
 import type { LateKind } from '$core/compare/late/facts';
-import type { LateLoadView } from '../../src/lib/server/rooms/trials/lateView';
+import type { LateLoadView } from '../../src/lib/server/rooms/trials/queries/lateView';
 import { expect } from 'chai';
 import { judge } from '$core/trial/judge/judge';
 import { boardsOf, stripsOf } from '../../src/lib/server/rooms/trials/boardView';
@@ -15,7 +15,7 @@ const trial = design(looked);
 
 describe('the answer of a trial as boards', () => {
 	it('has a row for each metric that the trial decides on, in the order in which it was chosen', () => {
-		const [board] = boardsOf('Is it slower?', trial, judge(trial, slower));
+		const [board] = boardsOf('Is it slower?', { design: trial, judgement: judge(trial, slower) });
 		expect(board).to.include({ condition: 'desktop', name: 'Desktop' });
 		expect(board!.answers[0]!.rows.map(({ metric, verdict }) => [metric, verdict])).to.deep.equal([
 			['lcp', 'worse'],
@@ -27,7 +27,7 @@ describe('the answer of a trial as boards', () => {
 
 	it('names what it will decide on before the first look, and shows nothing', () => {
 		const early = design();
-		const [board] = boardsOf('Is it slower?', early, judge(early, slower.slice(0, 4)));
+		const [board] = boardsOf('Is it slower?', { design: early, judgement: judge(early, slower.slice(0, 4)) });
 		expect(board!.answers).to.deep.equal([]);
 		expect(board!.metrics).to.deep.equal(['Largest paint', 'Bytes']);
 		expect(stripsOf('Is it slower?', early, judge(early, slower))).to.deep.equal({ strips: [], more: 0 });
@@ -39,7 +39,7 @@ describe('the answer of a trial as boards', () => {
 			{ condition: 'desktop', arm: 2, ...caveat },
 			{ condition: 'phone', arm: 2, broke: 'Not here.', held: '', restsOn: [] }
 		];
-		const [board] = boardsOf('Is it?', trial, judge(trial, slower), caveats);
+		const [board] = boardsOf('Is it?', { design: trial, judgement: judge(trial, slower), caveats });
 		expect(board!.answers[0]!.caveats).to.deep.equal(caveat);
 	});
 
@@ -50,9 +50,9 @@ describe('the answer of a trial as boards', () => {
 		]);
 		const sweep = design({ ...looked, kind: 'sweep', arms });
 		const loads = [0, 1, 2].flatMap((pair) =>
-			rounds(400).map((one) => ({ ...one, id: one.id + 1000 * pair, armId: one.armId + 2 * pair }))
+			rounds(400).map((round) => ({ ...round, id: round.id + 1000 * pair, armId: round.armId + 2 * pair }))
 		);
-		const [board] = boardsOf('Is it slower?', sweep, judge(sweep, loads));
+		const [board] = boardsOf('Is it slower?', { design: sweep, judgement: judge(sweep, loads) });
 		expect(board!.answers.map(({ arm: id, page }) => [id, page])).to.deep.equal([
 			[0, 'All 3 pages'],
 			[2, 'Home'],
@@ -67,7 +67,7 @@ describe('the answer of a trial as boards', () => {
 		const arms = [1, 2, 3, 4, 5, 6, 7].map((id) => arm(id, `Builder ${id}`));
 		const many = design({ ...looked, arms });
 		const loads = arms.flatMap(({ id }) =>
-			slower.filter(({ armId }) => armId === 1).map((one) => ({ ...one, armId: id }))
+			slower.filter(({ armId }) => armId === 1).map((load) => ({ ...load, armId: id }))
 		);
 		const { strips, more } = stripsOf('Which is fastest?', many, judge(many, loads));
 		expect([strips.length, more]).to.deep.equal([4, 2]);
@@ -78,15 +78,20 @@ describe('the answer of a trial as boards', () => {
 	});
 
 	it('speaks a client’s language', () => {
-		const [board] = boardsOf('¿Es más lenta?', trial, judge(trial, slower), [], wordsIn('es'));
+		const [board] = boardsOf('¿Es más lenta?', {
+			design: trial,
+			judgement: judge(trial, slower),
+			caveats: [],
+			words: wordsIn('es')
+		});
 		expect(board!.answers[0]!.sentence).to.equal('Sí. «Changed» es más lenta que «As it is».');
 		expect(board!.metrics[0]).to.equal('Renderizado principal');
 	});
 });
 
 describe('the parts of a sheet in a line each', () => {
-	const summary = (one: ReturnType<typeof load>) =>
-		({ ...one, figures: { ...one.figures, requests: 12 } }) as unknown as PartsInput['loads'][number];
+	const summary = (returnType: ReturnType<typeof load>) =>
+		({ ...returnType, figures: { ...returnType.figures, requests: 12 } }) as unknown as PartsInput['loads'][number];
 	const input = (extra: Partial<PartsInput> = {}): PartsInput => ({
 		isLabOff: false,
 		design: trial,
@@ -111,9 +116,9 @@ describe('the parts of a sheet in a line each', () => {
 	});
 
 	it('count loads, those that failed and those that were excluded', () => {
-		const loads = slower.map(summary).map((one, i) => ({
-			...one,
-			status: i === 0 ? ('failed' as const) : one.status,
+		const loads = slower.map(summary).map((item, i) => ({
+			...item,
+			status: i === 0 ? ('failed' as const) : item.status,
 			excluded: i === 1 ? 'a delivery came' : null
 		}));
 		const found = findings({ loads, outlying: { lcp: [3, 4], wire: [4] } });

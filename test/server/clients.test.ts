@@ -1,14 +1,10 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { ClientInput, newClient } from '$core/clients/client';
-import {
-	archiveClient,
-	changeClient,
-	createClient,
-	deleteClient,
-	goesWithClient
-} from '../../src/lib/server/rooms/clients/commands';
-import { clientNames, existingClient, listClients } from '../../src/lib/server/rooms/clients/clients';
+import { archiveClient, changeClient, deleteClient, createClient } from '../../src/lib/server/rooms/clients/commands';
+import { goesWithClient } from '../../src/lib/server/rooms/clients/queries/changes';
+import { clientNames, listClients } from '../../src/lib/server/rooms/clients/queries/clients';
+import { existingClient } from '../../src/lib/server/rooms/clients/clients';
 import { parsePeople, peopleLines } from '../../src/lib/server/rooms/clients/form';
 import {
 	changeSite,
@@ -17,11 +13,16 @@ import {
 	insertSite,
 	otherClientsOf,
 	previewAccessOf,
-	publicSite,
 	sitesOf
-} from '../../src/lib/server/rooms/clients/sites';
+} from '../../src/lib/server/rooms/clients/queries/sites';
+import { publicSite } from '../../src/lib/server/rooms/clients/sites';
 import { clientListView } from '../../src/lib/server/rooms/clients/view';
-import { deleteState, existingState, saveState, visitorStates } from '../../src/lib/server/rooms/clients/visitorStates';
+import {
+	deleteState,
+	existingState,
+	saveState,
+	visitorStates
+} from '../../src/lib/server/rooms/clients/queries/visitorStates';
 import { pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { createTrial } from '../../src/lib/server/rooms/trials/commands';
 import { trialAnswer } from '../../src/lib/server/rooms/trials/answer';

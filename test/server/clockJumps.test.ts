@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { HungWatch } from '../../src/lib/server/rooms/labs/hungWatch';
 import { startTrial, createTrial } from '../../src/lib/server/rooms/trials/commands';
 import { startRunner } from '../../src/lib/server/runner/loop';
-import { readingsOfWatch } from '../../src/lib/server/rooms/watch/readings';
+import { readingsOfWatch } from '../../src/lib/server/rooms/watch/queries/readings';
 import { requestDueReadings } from '../../src/lib/server/rooms/watch/due';
 import { fakeLab, silent } from '../support/lab';
 import { measuredLoad, trialInput, useQueue } from '../support/queue';

@@ -3,13 +3,13 @@ import { readdirSync } from 'node:fs';
 import { openDatabase } from '../../src/lib/server/base/db/connection';
 import { exportTrial, importDemo, importTrial } from '../../src/lib/server/demo/demo';
 import { NotPossible } from '../../src/lib/server/base/refusal';
-import { lateSeenOf } from '../../src/lib/server/rooms/trials/lateView';
+import { lateSeenOf } from '../../src/lib/server/rooms/trials/queries/lateView';
 import { findRecord } from '../../src/lib/server/rooms/loads/loads';
 import { messageOf } from '../../src/lib/server/rooms/trials/answer';
 import { createTrial, deleteTrial, startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
 import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
 import { storeTrialLoad } from '../../src/lib/server/rooms/trials/progress';
-import { fingerprintOfInputs } from '../../src/lib/server/rooms/trials/trial';
+import { fingerprintOfInputs } from '../../src/lib/server/rooms/trials/queries/trial';
 import { finishJob, giveBack } from '../../src/lib/server/base/queue/jobs';
 import { measuredLoad, trialInput, useQueue, type TrialExtra } from '../support/queue';
 

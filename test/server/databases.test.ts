@@ -11,7 +11,7 @@ import { findFrame, findPicture, findRecord, frozenConditions } from '../../src/
 import { findRequest, openRequests, requestsOfTrial } from '../../src/lib/server/rooms/loads/requested';
 import { deriveEvidence, findDifferencePicture, findEvidence } from '../../src/lib/server/rooms/trials/evidence';
 import { deriveJudgement, findJudgement, judgementOf } from '../../src/lib/server/rooms/trials/judgement';
-import { markersOf, settlingsOf } from '../../src/lib/server/rooms/trials/notes';
+import { markersOf, settlingsOf } from '../../src/lib/server/rooms/trials/queries/notes';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
 import { queueOutdated } from '../../src/lib/server/runner/catchUp';
 import { placeDatabase, RELEASED_SCHEMAS } from '../support/databases';
@@ -42,7 +42,7 @@ const NOW: Record<string, string> = {
 /** From here on the tables stay as they are: what comes is added. */
 const FIRST_LASTING = 5;
 
-for (const schema of RELEASED_SCHEMAS.filter((one) => one < FIRST_LASTING))
+for (const schema of RELEASED_SCHEMAS.filter((value) => value < FIRST_LASTING))
 	describe(`a database of schema ${schema}`, () => {
 		let folder: string;
 		let db: Db;
@@ -139,26 +139,26 @@ for (const schema of RELEASED_SCHEMAS.filter((one) => one < FIRST_LASTING))
 				if (trial_id === null) continue;
 				const trial = rows('trial').find((row) => row.id === trial_id)!;
 				const conditions = JSON.parse(trial.conditions as string) as { id: string }[];
-				expect(frozenConditions(db, id)).to.deep.include(conditions.find((one) => one.id === condition_id));
+				expect(frozenConditions(db, id)).to.deep.include(conditions.find((condition) => condition.id === condition_id));
 			}
 		});
 
 		if (schema >= 2) {
 			it('keeps loads outside trials, done and waiting, and on whose behalf they were made', () => {
 				const singles = rows('single');
-				expect(openRequests(db).map((one) => one.url)).to.deep.equal(
+				expect(openRequests(db).map((item) => item.url)).to.deep.equal(
 					singles
-						.filter((one) => one.status !== 'done')
-						.map((one) => one.url)
+						.filter((item) => item.status !== 'done')
+						.map((item) => item.url)
 						.reverse()
 				);
-				for (const single of singles.filter((one) => one.load_id !== null)) {
+				for (const single of singles.filter((item) => item.load_id !== null)) {
 					const jobId = db.prepare('SELECT job_id FROM load WHERE id = ?').pluck().get(single.load_id) as number;
 					const request = findRequest(db, jobId)!;
 					expect(request).to.include({ url: single.url, armId: single.arm_id, status: 'done', loadId: single.load_id });
 					expect(request.conditions).to.deep.equal(JSON.parse(single.conditions as string));
 				}
-				const forArm = singles.filter((one) => one.trial_id === 1).length;
+				const forArm = singles.filter((item) => item.trial_id === 1).length;
 				expect(requestsOfTrial(db, 1)).to.have.length(forArm);
 			});
 
@@ -182,7 +182,7 @@ for (const schema of RELEASED_SCHEMAS.filter((one) => one < FIRST_LASTING))
 		});
 	});
 
-for (const schema of RELEASED_SCHEMAS.filter((one) => one >= FIRST_LASTING))
+for (const schema of RELEASED_SCHEMAS.filter((value) => value >= FIRST_LASTING))
 	describe(`a database of schema ${schema}`, () => {
 		let folder: string;
 		let db: Db;

@@ -9,8 +9,8 @@ import { insertScenario } from '../../src/lib/server/demo/clients';
 import { importDemoHistory } from '../../src/lib/server/demo/history';
 import { MARKERS } from '../../src/lib/server/demo/scenario';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
-import { readingsOfWatch } from '../../src/lib/server/rooms/watch/readings';
-import { listWatches } from '../../src/lib/server/rooms/watch/watches';
+import { readingsOfWatch } from '../../src/lib/server/rooms/watch/queries/readings';
+import { listWatches } from '../../src/lib/server/rooms/watch/queries/watches';
 import { useQueue } from '../support/queue';
 
 const DAY_MS = 86_400_000;

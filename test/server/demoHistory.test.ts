@@ -1,12 +1,12 @@
 import { expect } from 'chai';
 import { insertScenario } from '../../src/lib/server/demo/clients';
 import { importDemoHistory } from '../../src/lib/server/demo/history';
-import { loneLoads } from '../../src/lib/server/rooms/loads/loads';
+import { loneLoads } from '../../src/lib/server/rooms/loads/queries/loads';
 import { standingView } from '../../src/lib/server/rooms/standings/view';
 import { findHistory } from '../../src/lib/server/rooms/watch/history';
 import { watchedPageView } from '../../src/lib/server/rooms/watch/pageView';
-import { readingsOfWatch } from '../../src/lib/server/rooms/watch/readings';
-import { listWatches, pagesOfWatch } from '../../src/lib/server/rooms/watch/watches';
+import { readingsOfWatch } from '../../src/lib/server/rooms/watch/queries/readings';
+import { listWatches, pagesOfWatch } from '../../src/lib/server/rooms/watch/queries/watches';
 import { useQueue } from '../support/queue';
 
 describe('the demonstration’s histories', function () {

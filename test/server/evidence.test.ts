@@ -18,7 +18,7 @@ describe('evidence of trials', () => {
 		}
 		pauseTrial(q.now.db, id);
 		await deriveEvidence(q.now.db, id);
-		expect(findEvidence(q.now.db, id)!.body.arms.map((one) => one.why)).to.deep.equal([null]);
+		expect(findEvidence(q.now.db, id)!.body.arms.map((evidence) => evidence.why)).to.deep.equal([null]);
 	});
 
 	it('have their evidence worked out once, and again when the loads change', async () => {
@@ -43,8 +43,8 @@ describe('evidence of trials', () => {
 				requestOf({ url, type: 'document', wireBytes: 1000 }),
 				...(isBaseline ? [] : [requestOf({ url: 'https://bell.test/b.js', type: 'script', wireBytes: 40_000 })])
 			];
-			const known = { url, finalUrl: url, requests, figures: { wire: isBaseline ? 1000 : 41_000 } };
-			q.now.finish(job, known, pictures[isBaseline ? 0 : 1]!);
+			const existing = { url, finalUrl: url, requests, figures: { wire: isBaseline ? 1000 : 41_000 } };
+			q.now.finish(job, existing, pictures[isBaseline ? 0 : 1]!);
 		}
 		await deriveEvidence(q.now.db, id);
 		const { body, isOld } = findEvidence(q.now.db, id)!;

@@ -8,14 +8,14 @@ import type { Outward } from '../../src/lib/server/base/outward';
 import {
 	gatherField,
 	findFieldGathering,
-	isGatheringField,
 	newestEnd,
 	requestDueField,
 	requestField
 } from '../../src/lib/server/rooms/field/gathering';
+import { isGatheringField } from '../../src/lib/server/rooms/field/queries/gathering';
 import { importReadings } from '../../src/lib/server/rooms/field/importing';
 import { askPanel, PanelTrouble } from '../../src/lib/server/rooms/field/panel';
-import { saveReading } from '../../src/lib/server/rooms/field/readings';
+import { saveReading } from '../../src/lib/server/rooms/field/queries/readings';
 import { fieldPageView, fieldView } from '../../src/lib/server/rooms/field/view';
 import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { clientWithSite } from '../support/clients';

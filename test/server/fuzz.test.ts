@@ -9,7 +9,7 @@ import { oddText, odd, record, id, NewTrial, SingleLoad, Har } from '../support/
 
 const SEED = 20261125;
 /** Cases in all; they are shared out among the endpoints and forms. */
-const CASES = 2000;
+const CASES = process.env.ZAFRA_TEST_LONG ? 2000 : 700;
 
 interface Target {
 	path: fc.Arbitrary<string>;
@@ -19,7 +19,7 @@ interface Target {
 	/** Where what was stored is read back. */
 	readBack?: (answer: { id: number }) => string[];
 }
-const trialPath = (rest: string) => id.map((one) => `/api/trials/${one}${rest}`);
+const trialPath = (rest: string) => id.map((value) => `/api/trials/${value}${rest}`);
 const none = fc.constant(undefined);
 
 const API: Record<string, Target> = {
@@ -46,7 +46,7 @@ const API: Record<string, Target> = {
 			.map(([one, verb]) => `/api/trials/${one}/${verb}`),
 		body: none
 	},
-	exclude: { path: id.map((one) => `/api/loads/${one}/exclude`), body: record({ reason: oddText }, []) },
+	exclude: { path: id.map((value) => `/api/loads/${value}/exclude`), body: record({ reason: oddText }, []) },
 	'intended differences': { path: trialPath('/intend'), body: record({ line: oddText }, []) },
 	'what was changed': {
 		path: trialPath('/changes'),
@@ -68,7 +68,7 @@ const API: Record<string, Target> = {
 		path: fc.tuple(fc.constantFrom('trials', 'loads'), id).map(([what, one]) => `/api/${what}/${one}`),
 		body: none
 	},
-	restore: { path: id.map((one) => `/api/loads/${one}/restore`), body: odd },
+	restore: { path: id.map((value) => `/api/loads/${value}/restore`), body: odd },
 	'reading by odd ids': {
 		method: 'GET',
 		path: fc
@@ -117,7 +117,7 @@ const FORMS: Record<string, Target> = {
 				fc.constantFrom('start', 'pause', 'stop', 'rounds', 'exclude', 'restore', 'intend', 'setup', 'nudge', 'repeat')
 			)
 			.map(([one, act]) => `/trials/${one}?/${act}`),
-		body: field(['rounds', 'load', 'reason', 'line', 'setup', 'arm', 'change', 'file'])
+		body: field(['rounds', 'load', 'reason', 'line', 'setup', 'setup.features', 'arm', 'change', 'file'])
 	},
 	'the new trial': {
 		form: true,
@@ -125,10 +125,13 @@ const FORMS: Record<string, Target> = {
 		body: field([
 			'question',
 			'kind',
-			'arm-name',
-			'arm-url',
-			'arm-page',
-			'arm-setup',
+			'arms',
+			'arms.0.name',
+			'arms.0.url',
+			'arms.1.url',
+			'arms.99999999.url',
+			'arms.0.setup.components.0.name',
+			'__superform_json',
 			'conditions',
 			'rounds',
 			'warmups',
@@ -146,7 +149,7 @@ const FORMS: Record<string, Target> = {
 		path: fc.tuple(fc.constantFrom('load', 'har', 'drop', 'delete')).map(([act]) => `/loads?/${act}`),
 		body: field(['url', 'conditions', 'nudge', 'steps', 'clientId', 'id', 'file'])
 	},
-	'a load’s nudge': { form: true, path: id.map((one) => `/loads/${one}?/nudge`), body: field(['x']) },
+	'a load’s nudge': { form: true, path: id.map((value) => `/loads/${value}?/nudge`), body: field(['x']) },
 	'the conditions': {
 		form: true,
 		path: fc

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { calmHours, recentSpeeds, saveQuietMinute } from '../../src/lib/server/rooms/labs/calmRows';
+import { calmHours, recentSpeeds, saveQuietMinute } from '../../src/lib/server/rooms/labs/queries/calmRows';
 import { labSheet } from '../../src/lib/server/desk/labSheet';
 import { readSettings } from '../../src/lib/server/base/settings';
 import { QuietWatch } from '../../src/lib/server/runner/quietWatch';

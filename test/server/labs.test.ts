@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { hostname } from 'node:os';
-import { beat, forgetLabs, isAlive, isStuck, listLabs, saveLab } from '../../src/lib/server/rooms/labs/labs';
+import { beat, listLabs, saveLab } from '../../src/lib/server/rooms/labs/queries/labs';
+import { forgetLabs, isAlive, isStuck } from '../../src/lib/server/rooms/labs/labs';
 import { labNow } from '../../src/lib/server/desk/labNow';
 import { requestLoad } from '../../src/lib/server/rooms/loads/commands';
 import { findRequest } from '../../src/lib/server/rooms/loads/requested';

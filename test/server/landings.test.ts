@@ -3,15 +3,16 @@ import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { emptyRecord } from '$core/load/record/emptyRecord';
 import { landedElsewhere } from '$core/load/record/landing';
 import { isSameTemplate, markupCode } from '$core/load/record/signature';
-import { freezeConditions } from '../../src/lib/server/rooms/conditions/versions';
-import { insertLoad, loneLoads } from '../../src/lib/server/rooms/loads/loads';
+import { freezeConditions } from '../../src/lib/server/rooms/conditions/queries/versions';
+import { insertLoad } from '../../src/lib/server/rooms/loads/loads';
+import { loneLoads } from '../../src/lib/server/rooms/loads/queries/loads';
 import { noteLandings } from '../../src/lib/server/rooms/loads/landings';
 import { labFiguresOf, labLoadsOfUrl } from '../../src/lib/server/rooms/loads/pageFigures';
 import { deriveHistory } from '../../src/lib/server/rooms/watch/history';
 import { watchedPageView } from '../../src/lib/server/rooms/watch/pageView';
-import { markRead, unreadNotices } from '../../src/lib/server/rooms/watch/notices';
+import { markRead, unreadNotices } from '../../src/lib/server/rooms/watch/queries/notices';
 import { brokenPages, watchList } from '../../src/lib/server/rooms/watch/view';
-import { pagesOfWatch } from '../../src/lib/server/rooms/watch/watches';
+import { pagesOfWatch } from '../../src/lib/server/rooms/watch/queries/watches';
 import { measuredLoad, useQueue } from '../support/queue';
 import { useWatches } from '../support/watches';
 
@@ -39,11 +40,11 @@ describe('where a load ended', () => {
 describe('a page’s own loads', () => {
 	const q = useQueue();
 	const conditions = BUILT_IN_CONDITIONS.find(({ id }) => id === 'phone')!;
-	function add(known: Parameters<typeof measuredLoad>[0]): number {
+	function add(candidate: Parameters<typeof measuredLoad>[0]): number {
 		const { db } = q.now;
 		const conditionsHash = freezeConditions(db, conditions).hash;
 		const stored = { jobId: null, place: null, conditionId: 'phone', conditionsHash, clientId: null };
-		return insertLoad(db, stored, measuredLoad({ url: URL_OF_PAGE, finalUrl: URL_OF_PAGE, conditions, ...known }));
+		return insertLoad(db, stored, measuredLoad({ url: URL_OF_PAGE, finalUrl: URL_OF_PAGE, conditions, ...candidate }));
 	}
 
 	it('are those that ended there, of the page as it is built now', () => {

@@ -42,11 +42,11 @@ describe('late loads of a trial', () => {
 		const figures = { ...blank.figures, tbt: 100, wire: 500_000 };
 		const work = { requests: 2, wireBytes: 80_000, decodedBytes: 90_000, scriptMs: 350 };
 		const figuresWith = { ...figures, tbt: 100 + later(job.subject.id) };
-		const known = patience
+		const existing = patience
 			? { postponed: { fromMs: 4000, untilMs: 19_000, firstMs: 7000, ...work, figuresWith } }
 			: { heldBack: { nudgedAtMs: 4000, settledMs: 5000, ...work, wireBytes: 900, figuresWith: figures } };
 		finishJob(q.now.db, job, 'me');
-		storeRequestedLoad(q.now.db, job, version, measuredLoad({ ...known, settledMs: 2000, figures }));
+		storeRequestedLoad(q.now.db, { job, version, measured: measuredLoad({ ...existing, settledMs: 2000, figures }) });
 		settleAfterRequest(q.now.db, job.subject);
 	};
 

@@ -3,18 +3,17 @@ import * as v from 'valibot';
 import { addDays, windowEnds, windowStart } from '$core/field/windows';
 import { nowIso } from '../../src/lib/server/base/db/connection';
 import { effectsOfPage } from '../../src/lib/server/rooms/field/effects';
-import { addMarkerFrom } from '../../src/lib/server/rooms/field/markerForm';
+import { formAction } from '../../src/lib/server/http/form';
+import { addMarkerFrom, MarkerFields } from '../../src/lib/server/rooms/field/markerForm';
+import { addMarker, concerns, deleteMarker } from '../../src/lib/server/rooms/field/markers';
 import {
-	addMarker,
-	concerns,
-	deleteMarker,
 	existingMarker,
 	fileOfMarker,
 	MarkerInput,
 	markersOfSite
-} from '../../src/lib/server/rooms/field/markers';
-import { saveReading } from '../../src/lib/server/rooms/field/readings';
-import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+} from '../../src/lib/server/rooms/field/queries/markers';
+import { saveReading } from '../../src/lib/server/rooms/field/queries/readings';
+import { insertSite } from '../../src/lib/server/rooms/clients/queries/sites';
 import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { clientWithSite, siteInput } from '../support/clients';
 import { refusal, useQueue } from '../support/queue';
@@ -55,17 +54,25 @@ describe('markers of a site', () => {
 	});
 
 	it('come from a form with their file; what was typed stays when a word is missing', async () => {
-		const form = new FormData();
-		for (const [name, value] of Object.entries({ day: RELEASE, words: 'Larder on', path: '' })) form.set(name, value);
-		form.set('file', new File(['{"on":true}'], 'larder.json'));
-		expect(await addMarkerFrom(q.now.db, siteId, form)).to.equal(undefined);
+		const mark = formAction(MarkerFields, (typed, _, body) => addMarkerFrom(q.now.db, siteId, typed, body));
+		const send = (words: string, file: File) => {
+			const body = new FormData();
+			for (const [name, value] of Object.entries({ day: RELEASE, words, path: '' })) body.set(name, value);
+			body.set('file', file);
+			return mark({ request: new Request('http://zafra.test', { method: 'POST', body }) });
+		};
+		const file = new File(['{"on":true}'], 'larder.json');
+		expect(await send('Larder on', file)).to.have.nested.property('form.valid', true);
 		const [marker] = markersOfSite(q.now.db, siteId);
 		expect(fileOfMarker(q.now.db, marker!.id)).to.deep.equal({ name: 'larder.json', text: '{"on":true}' });
-		form.set('words', '');
-		expect(await addMarkerFrom(q.now.db, siteId, form)).to.have.nested.property('data.typed.day', RELEASE);
-		form.set('file', new File(['x'.repeat(1_000_001)], 'all.sql'));
-		const tooLarge = await addMarkerFrom(q.now.db, siteId, form).catch((error: Error) => error.message);
-		expect(tooLarge).to.match(/larger than 1 MB/);
+		const wordless = await send('', file);
+		expect(wordless).to.have.nested.property('data.form.data.day', RELEASE);
+		expect(wordless).to.deep.nested.include({ 'data.form.errors.words': ['Say what was changed.'] });
+		const tooLarge = await send('Larder on', new File(['x'.repeat(1_000_001)], 'all.sql'));
+		expect(tooLarge).to.have.property('status', 413);
+		expect(tooLarge)
+			.to.have.nested.property('data.form.errors.file[0]')
+			.that.matches(/larger than 1 MB/);
 	});
 
 	it('are refused in words where they make no sense', () => {
@@ -93,7 +100,7 @@ describe('markers of a site', () => {
 		const fill = (site: number, pageId: number | null, dayValue: (day: string) => number) => {
 			for (const until of ends) {
 				const days = Array.from({ length: 28 }, (_, i) => dayValue(addDays(until, -i)));
-				const p75 = 2000 * Math.exp(days.reduce((sum, one) => sum + one, 0) / 28);
+				const p75 = 2000 * Math.exp(days.reduce((sum, item) => sum + item, 0) / 28);
 				const metrics = { lcp: { p75, shares: null, bins: [] }, cls: { p75: 0.02, shares: null, bins: [] } };
 				const reading = { pageId, device: 'phone' as const, source: 'panel' as const, from: windowStart(until), until };
 				saveReading(q.now.db, site, { ...reading, metrics });

@@ -1,9 +1,10 @@
 import { expect } from 'chai';
 import { insertScenario } from '../../src/lib/server/demo/clients';
-import { findClientByName } from '../../src/lib/server/rooms/clients/clients';
-import { sitesOf } from '../../src/lib/server/rooms/clients/sites';
-import { savePages } from '../../src/lib/server/rooms/pages/commands';
-import { findPages, pageOffer } from '../../src/lib/server/rooms/watch/pageChoice';
+import { findClientByName } from '../../src/lib/server/rooms/clients/queries/clients';
+import { sitesOf } from '../../src/lib/server/rooms/clients/queries/sites';
+import { savePages } from '../../src/lib/server/rooms/pages/queries/changes';
+import { findPages } from '../../src/lib/server/rooms/watch/queries/pageChoice';
+import { pageOffer } from '../../src/lib/server/rooms/watch/pageChoice';
 import { useQueue } from '../support/queue';
 
 describe('choosing pages for a watch or a standing', () => {

@@ -1,17 +1,11 @@
 import { expect } from 'chai';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { existingSite } from '../../src/lib/server/rooms/clients/sites';
-import {
-	changePages,
-	chooseOnly,
-	deletePages,
-	pastePages,
-	savePages,
-	saveTraffic
-} from '../../src/lib/server/rooms/pages/commands';
+import { existingSite } from '../../src/lib/server/rooms/clients/queries/sites';
+import { changePages, deletePages, pastePages, saveTraffic } from '../../src/lib/server/rooms/pages/commands';
+import { chooseOnly, savePages } from '../../src/lib/server/rooms/pages/queries/changes';
 import { importTraffic } from '../../src/lib/server/rooms/pages/importing';
-import { countPages, listPages } from '../../src/lib/server/rooms/pages/queries';
+import { countPages, listPages } from '../../src/lib/server/rooms/pages/queries/pages';
 import { pagesView, sampleView } from '../../src/lib/server/rooms/pages/view';
 import { clientWithSite } from '../support/clients';
 import { refusal, useQueue } from '../support/queue';

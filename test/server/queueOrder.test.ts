@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { putFirst, startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
-import { canBeFirst, loadsAhead, timeLeftMs } from '../../src/lib/server/rooms/trials/timeLeft';
+import { canBeFirst, timeLeftMs } from '../../src/lib/server/rooms/trials/timeLeft';
+import { loadsAhead } from '../../src/lib/server/rooms/trials/queries/timeLeft';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
 import { finishJob, insertJob, leaseJob } from '../../src/lib/server/base/queue/jobs';
 import { refusal, useQueue } from '../support/queue';

@@ -4,7 +4,7 @@ import { newClient } from '$core/clients/client';
 import { createClient } from '../../src/lib/server/rooms/clients/commands';
 import { createReport, saveDraft } from '../../src/lib/server/rooms/reports/commands';
 import { loadNearest } from '../../src/lib/server/rooms/reports/nearest';
-import { existingReport } from '../../src/lib/server/rooms/reports/queries';
+import { existingReport } from '../../src/lib/server/rooms/reports/queries/reports';
 import { reportView } from '../../src/lib/server/rooms/reports/view';
 import { storeRequestedLoad } from '../../src/lib/server/rooms/loads/commands';
 import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
@@ -71,7 +71,7 @@ describe('figures from elsewhere in a report', () => {
 		const load = measuredLoad({ url, finalUrl: url, figures: { wire: 310_000 } });
 		db().transaction(() => {
 			finishJob(db(), job, 'me');
-			storeRequestedLoad(db(), job, version, load);
+			storeRequestedLoad(db(), { job, version, measured: load });
 		})();
 		expect(told(id))
 			.to.match(/310 kB/)
@@ -86,7 +86,11 @@ describe('figures from elsewhere in a report', () => {
 		const { version, url } = requestedOrder(db(), job);
 		db().transaction(() => {
 			finishJob(db(), job, 'me');
-			storeRequestedLoad(db(), job, { ...version, id: 'slow-phone' }, measuredLoad({ url, finalUrl: url }));
+			storeRequestedLoad(db(), {
+				job,
+				version: { ...version, id: 'slow-phone' },
+				measured: measuredLoad({ url, finalUrl: url })
+			});
 		})();
 		expect(told(id)).to.match(/It is of another device/);
 	});

@@ -20,22 +20,16 @@ import {
 	frozenOf,
 	listReports,
 	listVersions
-} from '../../src/lib/server/rooms/reports/queries';
-import {
-	createShare,
-	isPhrase,
-	listShares,
-	openShare,
-	revokeShare,
-	TryLimit
-} from '../../src/lib/server/rooms/reports/shares';
-import { keepLines } from '../../src/lib/server/rooms/reports/worksheet';
+} from '../../src/lib/server/rooms/reports/queries/reports';
+import { createShare, listShares, openShare, revokeShare } from '../../src/lib/server/rooms/reports/queries/shares';
+import { isPhrase, TryLimit } from '../../src/lib/server/rooms/reports/shares';
+import { keepLines } from '../../src/lib/server/rooms/reports/queries/worksheet';
 import { reportView, versionView } from '../../src/lib/server/rooms/reports/view';
 import { sql, type Db } from '../../src/lib/server/base/db/connection';
 import { createClient } from '../../src/lib/server/rooms/clients/commands';
-import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+import { insertSite } from '../../src/lib/server/rooms/clients/queries/sites';
 import { addMarker } from '../../src/lib/server/rooms/field/markers';
-import { savePages } from '../../src/lib/server/rooms/pages/commands';
+import { savePages } from '../../src/lib/server/rooms/pages/queries/changes';
 import type { Workplace } from '../../src/lib/server/runner/handler';
 import { handlerOf } from '../../src/lib/server/runner/handlers';
 import { leaseJob } from '../../src/lib/server/base/queue/jobs';

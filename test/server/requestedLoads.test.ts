@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { BUILT_IN_CONDITIONS, withoutSecrets } from '$core/load/conditions/conditions';
 import { deleteConditions } from '../../src/lib/server/rooms/conditions/commands';
-import { saveConditions } from '../../src/lib/server/rooms/conditions/saved';
+import { saveConditions } from '../../src/lib/server/rooms/conditions/queries/saved';
 import {
 	deleteLoad,
 	importHar,
@@ -35,9 +35,9 @@ describe('loads outside trials', () => {
 		expect(leaseJob(q.now.db, 'another')).to.include({ id, attempts: 2 });
 		expect(finishJob(q.now.db, job, 'me')).to.equal(false);
 		expect(finishJob(q.now.db, job, 'another')).to.equal(true);
-		const loadId = storeRequestedLoad(q.now.db, job, version, measuredLoad());
+		const loadId = storeRequestedLoad(q.now.db, { job, version, measured: measuredLoad() });
 		expect(findRequest(q.now.db, id)).to.deep.include({ status: 'done', loadId });
-		expect(() => storeRequestedLoad(q.now.db, job, version, measuredLoad())).to.throw(/UNIQUE/);
+		expect(() => storeRequestedLoad(q.now.db, { job, version, measured: measuredLoad() })).to.throw(/UNIQUE/);
 		const unknown = refusal(() => requestLoad(q.now.db, { url: 'http://a.test', conditions: 'tablet' }));
 		expect(unknown).to.match(/^422 Unknown conditions/);
 	});
@@ -49,7 +49,7 @@ describe('loads outside trials', () => {
 		const job = leaseJob(q.now.db, 'me')!;
 		const { version, conditions } = requestedOrder(q.now.db, job);
 		const measured = measuredLoad({ url: 'http://a.test/', conditions: withoutSecrets(conditions) });
-		const loadId = storeRequestedLoad(q.now.db, job, version, measured);
+		const loadId = storeRequestedLoad(q.now.db, { job, version, measured });
 		deleteConditions(q.now.db, 'staging');
 		const again = findRequest(q.now.db, requestNudge(q.now.db, loadId))!;
 		expect(again.conditions).to.deep.include({ input: 'nudge', headers, name: 'Staging' });
@@ -58,12 +58,11 @@ describe('loads outside trials', () => {
 	it('are deleted with all their files; those of a trial are not', () => {
 		requestLoad(q.now.db, { url: 'http://a.test', conditions: 'phone' });
 		const job = leaseJob(q.now.db, 'me')!;
-		const load = storeRequestedLoad(
-			q.now.db,
+		const load = storeRequestedLoad(q.now.db, {
 			job,
-			requestedOrder(q.now.db, job).version,
-			measuredLoad({}, Buffer.from('x'))
-		);
+			version: requestedOrder(q.now.db, job).version,
+			measured: measuredLoad({}, Buffer.from('x'))
+		});
 		q.now.make();
 		const ofTrial = q.now.finish(q.now.lease()!);
 		expect(refusal(() => deleteLoad(q.now.db, ofTrial))).to.match(/^409 .*part of a trial/);
@@ -77,7 +76,7 @@ describe('loads outside trials', () => {
 		const arm = q.now.trial(trial).design.arms[1]!;
 		nudgeArm(q.now.db, trial, arm.id);
 		expect(
-			requestsOfTrial(q.now.db, trial).map((one) => [one.url, one.conditions.id, one.conditions.input, one.armId])
+			requestsOfTrial(q.now.db, trial).map((item) => [item.url, item.conditions.id, item.conditions.input, item.armId])
 		).to.have.deep.members([
 			[arm.url, 'phone', 'nudge', arm.id],
 			[arm.url, 'desktop', 'nudge', arm.id]

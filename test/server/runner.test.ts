@@ -7,7 +7,7 @@ import { failedLoad } from '$core/load/record/failedLoad';
 import type { MeasuredLoad } from '$core/load/record/record';
 import { failure } from '../../src/lab/failure';
 import { changeMeter } from '../../src/lib/server/base/db/changes';
-import { listLabs } from '../../src/lib/server/rooms/labs/labs';
+import { listLabs } from '../../src/lib/server/rooms/labs/queries/labs';
 import { snapshot } from '../../src/lib/server/desk/labNow';
 import { requestLoad } from '../../src/lib/server/rooms/loads/commands';
 import { findRequest } from '../../src/lib/server/rooms/loads/requested';
@@ -94,7 +94,7 @@ describe('runner', function () {
 		const runner = startRunner({ db: q.now.db, lab, log: silent });
 		await until(() => done() === 2, 10_000, 'both loads');
 		expect(calls).to.equal(4);
-		expect(q.now.loads(trial).map((one) => one.status)).to.deep.equal(['ok', 'ok']);
+		expect(q.now.loads(trial).map((summary) => summary.status)).to.deep.equal(['ok', 'ok']);
 		runner.stop();
 		await runner.finished;
 

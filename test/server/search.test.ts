@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { search } from '../../src/lib/server/desk/search';
-import { knownAddresses } from '../../src/lib/server/rooms/pages/pages';
+import { knownAddresses } from '../../src/lib/server/rooms/pages/queries/pages';
 import { labLoad } from '../../src/lib/server/rooms/trials/timeLeft';
 import { createTrial, startTrial } from '../../src/lib/server/rooms/trials/commands';
 import { sql, type Db } from '../../src/lib/server/base/db/connection';

@@ -61,7 +61,7 @@ describe('what a trial asks of its loads', () => {
 		runStage();
 		q.now.startStage(id);
 		runStage();
-		const [lcp] = judgementOf(q.now.db, q.now.trial(id)).results.filter((one) => one.metric === 'lcp');
+		const [lcp] = judgementOf(q.now.db, q.now.trial(id)).results.filter((result) => result.metric === 'lcp');
 		expect(lcp!.verdict).to.equal('none');
 		expect(describeReason(lcp!.reason!)).to.equal('“After” is held: “header x-cache: HIT” was met in 0 of 5 loads.');
 	});

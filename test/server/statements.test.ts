@@ -20,23 +20,23 @@ function* sources(folder: string): Generator<string> {
 
 /** Strings that a file names at its top, by their names. */
 function constantsOf(file: ts.SourceFile): Map<string, string> {
-	const known = new Map<string, string>();
+	const byKey = new Map<string, string>();
 	for (const statement of file.statements)
 		if (ts.isVariableStatement(statement))
 			for (const { name, initializer } of statement.declarationList.declarations) {
-				const text = initializer && textOf(initializer, known);
-				if (text != null) known.set(name.getText(file), text);
+				const text = initializer && textOf(initializer, byKey);
+				if (text != null) byKey.set(name.getText(file), text);
 			}
-	return known;
+	return byKey;
 }
 
 /** Null where it is only known when it runs. */
-function textOf(node: ts.Expression, known: ReadonlyMap<string, string>): string | null {
+function textOf(node: ts.Expression, candidate: ReadonlyMap<string, string>): string | null {
 	if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) return node.text;
-	if (ts.isIdentifier(node)) return known.get(node.text) ?? null;
+	if (ts.isIdentifier(node)) return candidate.get(node.text) ?? null;
 	if (!ts.isTemplateExpression(node)) return null;
 	const spans = node.templateSpans.map(({ expression, literal }) => {
-		const value = textOf(expression, known);
+		const value = textOf(expression, candidate);
 		return value === null ? null : value + literal.text;
 	});
 	return spans.includes(null) ? null : node.head.text + spans.join('');
@@ -50,11 +50,11 @@ interface Found {
 
 function statementsIn(path: string): Found {
 	const file = ts.createSourceFile(path, readFileSync(path, 'utf8'), ts.ScriptTarget.ES2022, true);
-	const known = constantsOf(file);
+	const existing = constantsOf(file);
 	const found: Found = { texts: [], open: [] };
 	const visit = (node: ts.Node): void => {
 		if (ts.isCallExpression(node) && node.expression.getText(file) === 'sql' && node.arguments[1]) {
-			const text = textOf(node.arguments[1], known);
+			const text = textOf(node.arguments[1], existing);
 			if (text === null) found.open.push(path);
 			else found.texts.push(text);
 		}
@@ -82,7 +82,7 @@ describe('what the server asks the database', () => {
 
 	it('is answered by an index, but where it is said why not', () => {
 		const db = openDatabase(folder);
-		const texts = [...new Set(found.flatMap((one) => one.texts))].filter((text) => !isOfVisits(text));
+		const texts = [...new Set(found.flatMap((item) => item.texts))].filter((text) => !isOfVisits(text));
 		expect(wholeReads(db, texts)).to.deep.equal([]);
 		db.close();
 	});

@@ -4,13 +4,13 @@ import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { NewTrialInput } from '$core/trial/design/input';
 import { newClient } from '$core/clients/client';
 import { createClient } from '../../src/lib/server/rooms/clients/commands';
-import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+import { insertSite } from '../../src/lib/server/rooms/clients/queries/sites';
 import { siteInput } from '../support/clients';
 import { deleteConditions } from '../../src/lib/server/rooms/conditions/commands';
-import { listConditions, saveConditions } from '../../src/lib/server/rooms/conditions/saved';
+import { listConditions, saveConditions } from '../../src/lib/server/rooms/conditions/queries/saved';
 import { createTrial } from '../../src/lib/server/rooms/trials/commands';
 import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
-import { conditionsOfTrial } from '../../src/lib/server/rooms/trials/trial';
+import { conditionsOfTrial } from '../../src/lib/server/rooms/trials/queries/trial';
 import { repeatTrial } from '../../src/lib/server/rooms/trials/repeat';
 import { refusal, trialInput, useQueue } from '../support/queue';
 
@@ -24,7 +24,7 @@ describe('designs of trials', () => {
 		expect(q.now.trial(id).design.conditions[0]!.capMs).to.equal(45_000);
 		deleteConditions(q.now.db, 'slow-desk');
 		expect(q.now.trial(id).design.conditions[0]!.name).to.equal('Slow desk');
-		expect(listConditions(q.now.db).map((one) => one.id)).to.deep.equal(['phone', 'desktop']);
+		expect(listConditions(q.now.db).map((condition) => condition.id)).to.deep.equal(['phone', 'desktop']);
 		expect(refusal(() => createTrial(q.now.db, trialInput({ conditions: ['tablet'] })))).to.equal(
 			'422 Unknown conditions “tablet”. Known are: phone, desktop.'
 		);
@@ -69,9 +69,9 @@ describe('designs of trials', () => {
 				job.round +
 				(names.get(job.armId)!.name === 'With' ? (names.get(job.armId)!.page === 'Home' ? 400 : 600) : 0)
 		}));
-		const results = judgementOf(q.now.db, q.now.trial(id)).results.filter((one) => one.metric === 'lcp');
+		const results = judgementOf(q.now.db, q.now.trial(id)).results.filter((result) => result.metric === 'lcp');
 		expect(
-			results.map((one) => [names.get(one.arm)?.page ?? 'all', Number(one.shift!.estimate.toFixed(2))])
+			results.map((result) => [names.get(result.arm)?.page ?? 'all', Number(result.shift!.estimate.toFixed(2))])
 		).to.deep.equal([
 			['Home', 400],
 			['Article', 600],
@@ -119,7 +119,7 @@ describe('designs of trials', () => {
 		expect(desktop!.hash).to.equal(office!.hash);
 		expect(slow!.hash).not.to.equal(office!.hash);
 		expect(q.now.value('SELECT count(*) FROM conditions_version')).to.equal(2);
-		expect(q.now.trial(id).design.conditions.map((one) => [one.name, one.capMs])).to.deep.equal([
+		expect(q.now.trial(id).design.conditions.map((condition) => [condition.name, condition.capMs])).to.deep.equal([
 			['Desktop', 45_000],
 			['Office', 45_000],
 			['Slow', 9000]

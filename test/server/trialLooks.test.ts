@@ -24,8 +24,8 @@ describe('answers of trials', () => {
 		}
 		const judgement = judgementOf(q.now.db, q.now.trial(id));
 		expect(q.now.trial(id).status).to.equal('done');
-		expect(judgement.health.find((one) => one.arm !== baseline)).to.include({ loads: 18, failed: 12 });
-		expect(judgement.results.find((one) => one.metric === 'lcp')).to.deep.include({
+		expect(judgement.health.find((item) => item.arm !== baseline)).to.include({ loads: 18, failed: 12 });
+		expect(judgement.results.find((result) => result.metric === 'lcp')).to.deep.include({
 			verdict: 'none',
 			reason: { code: 'failures', failed: 12, loads: 18, arm: 'B' }
 		});
@@ -41,7 +41,7 @@ describe('answers of trials', () => {
 		expect(q.now.trial(id)).to.include({ status: 'done' });
 		const judgement = judgementOf(q.now.db, q.now.trial(id));
 		expect(judgement.looks.map((look) => [look.rounds, look.by])).to.deep.equal([[10, 'plan']]);
-		expect(judgement.results.find((one) => one.metric === 'lcp')!.verdict).to.equal('worse');
+		expect(judgement.results.find((result) => result.metric === 'lcp')!.verdict).to.equal('worse');
 	});
 
 	it('that are adaptive and undecided go on to their end', () => {
@@ -82,7 +82,7 @@ describe('answers of trials', () => {
 			[3, 'plan'],
 			[4, 'stop']
 		]);
-		expect(doneTrials(q.now.db, null).map((one) => one.id)).to.include(id);
+		expect(doneTrials(q.now.db, null).map((item) => item.id)).to.include(id);
 		addRounds(q.now.db, id, 2);
 		expect(q.now.runAll().every(({ round }) => round <= 6)).to.equal(true);
 		addRounds(q.now.db, id, 3);
@@ -95,7 +95,7 @@ describe('answers of trials', () => {
 		for (let i = 0; i < 5; i++) q.now.finish(q.now.lease()!);
 		stopTrial(q.now.db, id);
 		expect(q.now.trial(id)).to.include({ status: 'stopped' });
-		expect(doneTrials(q.now.db, null).map((one) => one.id)).to.include(id);
+		expect(doneTrials(q.now.db, null).map((item) => item.id)).to.include(id);
 	});
 
 	it('get rounds added as a further look that draws on the reserve; the first loads stay', () => {
@@ -120,11 +120,11 @@ describe('answers of trials', () => {
 		for (let i = 0; i < 6; i++) q.now.finish(q.now.lease()!, { figures: { lcp: 2000 + i } });
 		const before = await trialAnswer(q.now.db, q.now.trial(id));
 		expect(before).to.deep.include({ results: [], looks: [], nextLook: 4, withoutExcluded: null, recipe: 'zafra-2' });
-		expect(before.spread.map((one) => [one.metric, one.loads])).to.deep.equal([['lcp', 6]]);
+		expect(before.spread.map((item) => [item.metric, item.loads])).to.deep.equal([['lcp', 6]]);
 		q.now.runAll(() => ({ lcp: 2000 }));
 		const after = await trialAnswer(q.now.db, q.now.trial(id));
 		expect(after).to.deep.include({ nextLook: null, looks: [{ rounds: 4, spent: 0.04, by: 'plan' }] });
-		expect(after.results.find((one) => one.metric === 'lcp')!.target).to.deep.equal({
+		expect(after.results.find((result) => result.metric === 'lcp')!.target).to.deep.equal({
 			value: 1800,
 			standing: 'both-missed'
 		});
@@ -141,7 +141,7 @@ describe('answers of trials', () => {
 		expect(look!.spent).to.be.closeTo(0.04 * 0.25 ** 1.5, 1e-12);
 		startTrial(q.now.db, id);
 		q.now.runAll();
-		expect(q.now.trial(id).design.looks!.map((one) => [one.rounds, one.by])).to.deep.equal([
+		expect(q.now.trial(id).design.looks!.map((item) => [item.rounds, item.by])).to.deep.equal([
 			[2, 'stop'],
 			[8, 'plan']
 		]);
@@ -170,7 +170,7 @@ describe('answers of trials', () => {
 			`1.${b}.1`,
 			`1.${a}.2`
 		]);
-		expect(order.slice(5).every((one) => one.startsWith('2.'))).to.equal(true);
+		expect(order.slice(5).every((name) => name.startsWith('2.'))).to.equal(true);
 		const trial = q.now.trial(id);
 		expect(trial.status).to.equal('done');
 		expect(trial.design.looks!.map((look) => look.rounds)).to.deep.equal([2]);
@@ -189,7 +189,7 @@ describe('answers of trials', () => {
 		expect(loads).to.have.length(9);
 		expect(loads.filter((load) => load.disturbed).map((load) => load.round)).to.deep.equal([1]);
 		expect(q.now.trial(id).design.countsDisturbed).to.equal(undefined);
-		const [lcp] = judgementOf(q.now.db, q.now.trial(id)).results.filter((one) => one.metric === 'lcp');
+		const [lcp] = judgementOf(q.now.db, q.now.trial(id)).results.filter((result) => result.metric === 'lcp');
 		expect(lcp).to.include({ n: 4, baselineMedian: 2000, armMedian: 2000 });
 	});
 
@@ -198,7 +198,7 @@ describe('answers of trials', () => {
 		for (let job = q.now.lease(); job; job = q.now.lease())
 			q.now.finish(job, job.round === 3 && job.armId === q.now.trial(id).design.arms[0]!.id ? disturbedLoad() : {});
 		expect(q.now.loads(id).filter((load) => load.disturbed)).to.have.length(3);
-		const [lcp] = judgementOf(q.now.db, q.now.trial(id)).results.filter((one) => one.metric === 'lcp');
+		const [lcp] = judgementOf(q.now.db, q.now.trial(id)).results.filter((result) => result.metric === 'lcp');
 		expect(lcp).to.include({ n: 6, reason: null });
 		expect(q.now.trial(id).status).to.equal('done');
 	});
@@ -211,7 +211,7 @@ describe('answers of trials', () => {
 		expect(trial.design.countsDisturbed).to.equal(true);
 		// The first rounds were tried again, the rest was not.
 		expect(made).to.be.within(13, 12 + 2 * 6);
-		const [lcp] = judgementOf(q.now.db, trial).results.filter((one) => one.metric === 'lcp');
+		const [lcp] = judgementOf(q.now.db, trial).results.filter((result) => result.metric === 'lcp');
 		expect(lcp).to.include({ n: 6, baselineMedian: 3000 });
 	});
 
@@ -222,7 +222,7 @@ describe('answers of trials', () => {
 		expect(refusal(() => excludeLoad(q.now.db, load!.id, '  '))).to.match(/^422 Say why/);
 		excludeLoad(q.now.db, load!.id, 'The server was restarted');
 		const lcp = (of: 'results' | 'withoutExcluded') =>
-			judgementOf(q.now.db, q.now.trial(id))[of]?.find((one) => one.metric === 'lcp')?.n;
+			judgementOf(q.now.db, q.now.trial(id))[of]?.find((result) => result.metric === 'lcp')?.n;
 		expect([lcp('results'), lcp('withoutExcluded')]).to.deep.equal([3, 2]);
 		expect(q.now.loads(id)[0]!.excluded).to.equal('The server was restarted');
 		excludeLoad(q.now.db, load!.id, null);

@@ -7,8 +7,8 @@ import {
 	startTrial,
 	stopTrial
 } from '../../src/lib/server/rooms/trials/commands';
-import { markersOf, settlingsOf } from '../../src/lib/server/rooms/trials/notes';
-import { countOpenPlaces } from '../../src/lib/server/rooms/trials/places';
+import { markersOf, settlingsOf } from '../../src/lib/server/rooms/trials/queries/notes';
+import { countOpenPlaces } from '../../src/lib/server/rooms/trials/queries/places';
 import { refusal, useQueue } from '../support/queue';
 
 describe('trials in the queue', () => {
@@ -117,7 +117,7 @@ describe('trials in the queue', () => {
 		for (const job of jobs) {
 			q.now.settle(job, { stable: true, words: 'Stable' });
 		}
-		expect(settlingsOf<{ words: string }>(q.now.db, id).map((one) => one.result.words)).to.deep.equal(
+		expect(settlingsOf<{ words: string }>(q.now.db, id).map((settling) => settling.result.words)).to.deep.equal(
 			Array(4).fill('Stable')
 		);
 		expect(q.now.lease()!.settle).to.equal(false);

@@ -5,18 +5,19 @@ import { VIEWS } from '$core/field/tallies';
 import { weightOf } from '$core/field/histogram';
 import { addDays } from '$core/field/windows';
 import { USUAL_VISIT_SETTINGS } from '$core/field/visitSettings';
-import { deleteSite } from '../../src/lib/server/rooms/clients/sites';
+import { deleteSite } from '../../src/lib/server/rooms/clients/queries/sites';
 import type { Db } from '../../src/lib/server/base/db/connection';
 import { fieldView } from '../../src/lib/server/rooms/field/view';
-import { readingsOf } from '../../src/lib/server/rooms/field/readings';
+import { readingsOf } from '../../src/lib/server/rooms/field/queries/readings';
 import { beginVisits, changeVisits } from '../../src/lib/server/rooms/visits/commands';
 import { keepOnce } from '../../src/lib/server/rooms/field/visitKeeping';
-import { checkPage, liveView } from '../../src/lib/server/rooms/visits/live';
+import { checkPage, liveView } from '../../src/lib/server/rooms/visits/queries/live';
 import { putAway } from '../../src/lib/server/rooms/visits/merge';
 import { daysOf, histogramOfName, histogramsOver } from '../../src/lib/server/rooms/visits/readings';
 import { scriptFor } from '../../src/lib/server/rooms/visits/script';
 import { ensureSource } from '../../src/lib/server/rooms/visits/sources';
-import { DAY_MS, HOUR_MS, openVisits, secretOf } from '../../src/lib/server/rooms/visits/store';
+import { DAY_MS, HOUR_MS, secretOf } from '../../src/lib/server/rooms/visits/queries/store';
+import { openVisits } from '../../src/lib/server/rooms/visits/store';
 import { tokenOf } from '../../src/lib/server/rooms/visits/token';
 import { clientWithSite } from '../support/clients';
 import { useQueue } from '../support/queue';
@@ -204,13 +205,13 @@ describe('visits of real visitors', () => {
 	});
 
 	it('have a script with the site’s settings, and none for a key that nobody has', () => {
-		const text = scriptFor(q.now.db, visits, key, 'PROGRAM', NOW)!;
+		const text = scriptFor(q.now.db, { visits, key, program: 'PROGRAM', now: NOW })!;
 		// V8 heeds it in the first line alone.
 		const [first, ...rest] = text.split('\n');
 		expect(first).to.equal('//# allFunctionsCalledOnLoad');
 		const settings = JSON.parse(/^window\.zafraVisits=(.*);PROGRAM$/.exec(rest.join('\n'))![1]!);
 		expect(settings).to.deep.include({ key, sampling: 1, timings: ['menu'], goals: ['booked'], handOver: null });
-		expect(scriptFor(q.now.db, visits, 'of-nobody', 'PROGRAM', NOW)).to.equal(null);
+		expect(scriptFor(q.now.db, { visits, key: 'of-nobody', program: 'PROGRAM', now: NOW })).to.equal(null);
 	});
 
 	it('of a site that is gone are not those of the next one, whose number may be the same', async () => {

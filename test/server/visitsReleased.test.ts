@@ -8,7 +8,8 @@ import { VIEWS } from '$core/field/tallies';
 import type { Db } from '../../src/lib/server/base/db/connection';
 import { putAway } from '../../src/lib/server/rooms/visits/merge';
 import { histogramOfName, histogramsOver } from '../../src/lib/server/rooms/visits/readings';
-import { openVisits, refusalsOf, secretOf } from '../../src/lib/server/rooms/visits/store';
+import { openVisits } from '../../src/lib/server/rooms/visits/store';
+import { refusalsOf, secretOf } from '../../src/lib/server/rooms/visits/queries/store';
 import { VisitWriter } from '../../src/lib/server/rooms/visits/writer';
 import { FIRST_DAY, LAST_DAY, placeVisits, releasedVisits } from '../support/releasedVisits';
 
@@ -41,7 +42,7 @@ describe('visits of a released version', () => {
 		for (const place of ['/', '/timetable'])
 			for (const device of ['phone', 'desktop'] as const)
 				expect(views([place], device)).to.equal(
-					all.filter((one) => one.place === place && one.device === device).length
+					all.filter((item) => item.place === place && item.device === device).length
 				);
 	});
 

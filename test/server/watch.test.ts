@@ -6,26 +6,27 @@ import { LEAST_READINGS } from '$core/watch/look';
 import { StandingInput } from '$core/watch/input';
 import { addMarker } from '../../src/lib/server/rooms/field/markers';
 import { pastePages } from '../../src/lib/server/rooms/pages/commands';
-import { listPages } from '../../src/lib/server/rooms/pages/queries';
+import { listPages } from '../../src/lib/server/rooms/pages/queries/pages';
 import { deriveRanks, findRanks } from '../../src/lib/server/rooms/standings/ranks';
 import { standingView } from '../../src/lib/server/rooms/standings/view';
 import { cancelReading, requestReading } from '../../src/lib/server/rooms/watch/blocks';
 import { changeWatch, createWatch, deleteWatch, setWatchState } from '../../src/lib/server/rooms/watch/commands';
 import { requestDueReadings } from '../../src/lib/server/rooms/watch/due';
 import { deriveHistory, findHistory } from '../../src/lib/server/rooms/watch/history';
-import { dueDeliveries, unreadNotices } from '../../src/lib/server/rooms/watch/notices';
+import { dueDeliveries, unreadNotices } from '../../src/lib/server/rooms/watch/queries/notices';
 import { watchedPageView } from '../../src/lib/server/rooms/watch/pageView';
 import {
 	figuresOfReading,
 	openReading,
 	readingProgress,
 	readingsOfWatch
-} from '../../src/lib/server/rooms/watch/readings';
+} from '../../src/lib/server/rooms/watch/queries/readings';
 import { watchList, watchRows } from '../../src/lib/server/rooms/watch/view';
-import { existingWatch, findWatch, pagesOfWatch } from '../../src/lib/server/rooms/watch/watches';
+import { existingWatch } from '../../src/lib/server/rooms/watch/watches';
+import { findWatch, pagesOfWatch } from '../../src/lib/server/rooms/watch/queries/watches';
 import { saveSource } from '../../src/lib/server/rooms/visits/sources';
 import { noteChange } from '../../src/lib/server/rooms/trials/commands';
-import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+import { insertSite } from '../../src/lib/server/rooms/clients/queries/sites';
 import { clientWithSite, siteInput } from '../support/clients';
 import { useWatches } from '../support/watches';
 import { recordOf, requestOf } from '../support/records';

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import { newClient } from '$core/clients/client';
 import { SiteInput } from '$core/clients/site';
 import { createClient } from '../../src/lib/server/rooms/clients/commands';
-import { insertSite } from '../../src/lib/server/rooms/clients/sites';
+import { insertSite } from '../../src/lib/server/rooms/clients/queries/sites';
 import type { Db } from '../../src/lib/server/base/db/connection';
 
 export const siteInput = (host: string, extra: Partial<v.InferInput<typeof SiteInput>> = {}): SiteInput =>

@@ -62,7 +62,7 @@ export function load(
 				startMs: 350,
 				endMs: 800
 			}),
-			...extra.map((one) => requestOf(one))
+			...extra.map((partial) => requestOf(partial))
 		],
 		...more,
 		figures: {

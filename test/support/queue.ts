@@ -10,7 +10,7 @@ import type { Figures } from '$core/metrics/catalogue';
 import { NewTrialInput } from '$core/trial/design/input';
 import { openDatabase, type Db } from '../../src/lib/server/base/db/connection';
 import { NotPossible } from '../../src/lib/server/base/refusal';
-import { loadsOfTrial } from '../../src/lib/server/rooms/loads/loads';
+import { loadsOfTrial } from '../../src/lib/server/rooms/loads/queries/loads';
 import { createTrial, startTrial } from '../../src/lib/server/rooms/trials/commands';
 import { startPlace } from '../../src/lib/server/rooms/trials/orders';
 import { storeSettling, storeTrialLoad } from '../../src/lib/server/rooms/trials/progress';
@@ -50,12 +50,15 @@ export function refusal(work: () => unknown): string {
 	return 'allowed';
 }
 
-export function measuredLoad(known: Parameters<typeof recordOf>[0] = {}, picture: Buffer | null = null): MeasuredLoad {
+export function measuredLoad(
+	candidate: Parameters<typeof recordOf>[0] = {},
+	picture: Buffer | null = null
+): MeasuredLoad {
 	const usual = { score: 80, lcp: 2000, cls: 0, tbt: 100, wire: 500_000 };
 	const record = recordOf({
 		conditions: BUILT_IN_CONDITIONS[1]!,
-		...known,
-		figures: { ...usual, ...known.figures }
+		...candidate,
+		figures: { ...usual, ...candidate.figures }
 	});
 	return { record, frames: [], picture, stepPicture: null };
 }
@@ -114,10 +117,10 @@ export class TestQueue {
 	}
 
 	/** @returns the id of the stored load */
-	finish(placed: PlacedJob, known: Parameters<typeof recordOf>[0] = {}, picture: Buffer | null = null): number {
+	finish(placed: PlacedJob, candidate: Parameters<typeof recordOf>[0] = {}, picture: Buffer | null = null): number {
 		return this.db.transaction(() => {
 			expect(finishJob(this.db, placed.job, 'me')).to.equal(true);
-			return storeTrialLoad(this.db, placed.job, placed.job.place!, measuredLoad(known, picture));
+			return storeTrialLoad(this.db, placed.job, placed.job.place!, measuredLoad(candidate, picture));
 		})();
 	}
 

@@ -5,8 +5,8 @@ import type { Figures } from '$core/metrics/catalogue';
 
 let next = 1;
 
-export function requestOf(known: Partial<RequestRecord> = {}): RequestRecord {
-	const url = known.url ?? 'https://own.test/';
+export function requestOf(candidate: Partial<RequestRecord> = {}): RequestRecord {
+	const url = candidate.url ?? 'https://own.test/';
 	return {
 		id: String(next++),
 		url,
@@ -39,7 +39,7 @@ export function requestOf(known: Partial<RequestRecord> = {}): RequestRecord {
 		responseHeaders: [],
 		remoteAddress: null,
 		connectionId: null,
-		...known
+		...candidate
 	};
 }
 

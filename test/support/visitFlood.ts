@@ -1,7 +1,8 @@
 /** A process that takes beacons without end and tells its parent which page views it acknowledged: to be killed. */
 import { openDatabase } from '../../src/lib/server/base/db/connection';
 import { VisitDoor } from '../../src/lib/server/rooms/visits/accept';
-import { openVisits, secretOf } from '../../src/lib/server/rooms/visits/store';
+import { openVisits } from '../../src/lib/server/rooms/visits/store';
+import { secretOf } from '../../src/lib/server/rooms/visits/queries/store';
 import { tokenOf } from '../../src/lib/server/rooms/visits/token';
 import { VisitWriter } from '../../src/lib/server/rooms/visits/writer';
 import { aBeacon, aVisit } from './visits';

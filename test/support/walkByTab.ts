@@ -1,7 +1,7 @@
 /** In the page: note which controls the tab key has reached, and that the focus is drawn. */
 export function walkByTab(what: 'start' | 'note' | 'end') {
 	const shared = globalThis as unknown as { walked?: { seen: Set<Element>; unseen: string[] } };
-	const nameOf = (element: Element) =>
+	const describeElement = (element: Element) =>
 		`${element.tagName.toLowerCase()} ${element.getAttribute('aria-label') ?? element.textContent?.trim().slice(0, 40)}`;
 	const isShown = (element: Element) => {
 		const { width, height } = element.getBoundingClientRect();
@@ -33,13 +33,13 @@ export function walkByTab(what: 'start' | 'note' | 'end') {
 	const isEnd = what === 'note' && (active === document.body || active === null);
 	if (what === 'note' && active && !isEnd) {
 		walked.seen.add(active);
-		if (active.closest('main') && !isDrawn(active)) walked.unseen.push(nameOf(active));
+		if (active.closest('main') && !isDrawn(active)) walked.unseen.push(describeElement(active));
 	}
 	const missing =
 		what === 'end'
 			? controls()
 					.filter((element) => !walked.seen.has(element))
-					.map(nameOf)
+					.map(describeElement)
 			: [];
 	return { expected: controls().length, unseen: walked.unseen, missing, isEnd };
 }

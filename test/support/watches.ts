@@ -6,7 +6,7 @@ import type { LoadOrder } from '$core/load/journey/order';
 import type { MeasuredLoad } from '$core/load/record/record';
 import type { Db } from '../../src/lib/server/base/db/connection';
 import { pastePages } from '../../src/lib/server/rooms/pages/commands';
-import { listPages } from '../../src/lib/server/rooms/pages/queries';
+import { listPages } from '../../src/lib/server/rooms/pages/queries/pages';
 import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
 import { requestReading, storeReadingLoad } from '../../src/lib/server/rooms/watch/blocks';
 import { createWatch } from '../../src/lib/server/rooms/watch/commands';

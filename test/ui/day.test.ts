@@ -106,7 +106,9 @@ long('a day’s work', function () {
 		await until(async () => (await get(`/api/trials/${id}`)).status === 'done', 240_000, 'three variants');
 		const { results, arms: made } = await get(`/api/trials/${id}`);
 		const lcp = (name: string) =>
-			results.find((one: any) => one.metric === 'lcp' && one.arm === made.find((arm: any) => arm.name === name).id);
+			results.find(
+				(result: any) => result.metric === 'lcp' && result.arm === made.find((arm: any) => arm.name === name).id
+			);
 		expect(lcp('slow').verdict).to.equal('worse');
 		expect(lcp('slow').shift.estimate).to.be.closeTo(SLOW_MS, SLOW_MS / 5);
 		await screen.go(`/trials/${id}`);
@@ -134,7 +136,7 @@ long('a day’s work', function () {
 		await post(`/api/trials/${id}/start`, { stage: 1 });
 		await until(async () => (await get(`/api/trials/${id}`)).status === 'done', 200_000, 'the second stage');
 		const { results } = await get(`/api/trials/${id}`);
-		const of = (metric: string) => results.find((one: any) => one.metric === metric);
+		const of = (metric: string) => results.find((result: any) => result.metric === metric);
 		expect(of('wire').verdict).to.equal('worse');
 		expect(of('wire').shift.estimate).to.be.within(RELEASE_BYTES, RELEASE_BYTES + 2000);
 		expect(of('cls').verdict).to.equal('worse');
@@ -185,7 +187,7 @@ long('a day’s work', function () {
 
 	it('reports in Spanish, as a frozen version and a PDF', async () => {
 		const { trials } = await get('/api/trials');
-		const trial = trials.find((one: any) => one.question === 'What did the release bring?').id;
+		const trial = trials.find((entry: any) => entry.question === 'What did the release bring?').id;
 		const { id } = await post('/api/reports', { trial });
 		const { draft, revision } = await get(`/api/reports/${id}`);
 		const said = { draft: { ...draft, disclosure: { ...draft.disclosure, isPaid: false } }, revision };

@@ -144,6 +144,9 @@ describe('what real visitors had', function () {
 		await screen.go('/field/visits?site=1');
 		await page.getByRole('button', { name: 'What the script reports' }).click();
 		await page.getByLabel('Custom timings').fill('timetable-ready 2500 4500 150\nmenu 900 300');
+		// The page goes on telling of visits meanwhile: what is typed stays.
+		await page.waitForResponse((response) => response.url().includes('__data.json'), { timeout: 30_000 });
+		expect(await page.getByLabel('Custom timings').inputValue()).to.match(/menu 900 300$/);
 		await page.getByRole('button', { name: 'Save the script’s settings' }).click();
 		await page.getByText(/^Line 2: Good must be below poor\./).waitFor();
 		expect(await page.getByLabel('Custom timings').inputValue()).to.match(/menu 900 300$/);

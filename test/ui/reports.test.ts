@@ -22,7 +22,7 @@ describe('reports', function () {
 		app = await startApp({ demo: true });
 		screen = await openScreen(app);
 		const isFrozen = async () =>
-			(await app.api('GET', '/api/reports')).body.reports.filter((one: any) => one.number === 1).length === 2;
+			(await app.api('GET', '/api/reports')).body.reports.filter((report: any) => report.number === 1).length === 2;
 		await until(isFrozen, 180_000, 'the reports of the demonstration to be frozen');
 	});
 	after(async () => {
@@ -42,7 +42,7 @@ describe('reports', function () {
 
 	it('of pages have their worksheet as a table', async () => {
 		const { body } = await app.api('GET', '/api/reports');
-		const audit = body.reports.find((one: any) => one.language === 'es');
+		const audit = body.reports.find((report: any) => report.language === 'es');
 		const csv = await (await fetch(`${app.url}/reports/${audit.id}/versions/1/download/worksheet.csv`)).text();
 		const [head, ...rows] = csv.trim().split('\r\n');
 		expect(head).to.match(/^Página,Dispositivo,Visitantes reales,/);
@@ -217,7 +217,7 @@ describe('reports', function () {
 		expect(pages[0]!.view[2]).to.be.closeTo(595.3, 1);
 		expect(pages[0]!.view[3]).to.be.closeTo(841.9, 1);
 		expect(await pages[0]!.getStructTree()).to.not.equal(null);
-		const contents = await Promise.all(pages.map((one) => one.getTextContent()));
+		const contents = await Promise.all(pages.map((proxy) => proxy.getTextContent()));
 		const text = contents
 			.flatMap(({ items }) => items.map((item: any) => item.str))
 			.join(' ')

@@ -6,7 +6,7 @@ import { addLargestTrial, fillArchive, fillLoads } from '../../bench/archive';
 import { openDatabase, type Db } from '../../src/lib/server/base/db/connection';
 import { insertLoad } from '../../src/lib/server/rooms/loads/loads';
 import { createTrial, startTrial } from '../../src/lib/server/rooms/trials/commands';
-import { setTrialStatus } from '../../src/lib/server/rooms/trials/queries';
+import { setTrialStatus } from '../../src/lib/server/rooms/trials/queries/trials';
 import { startApp, type TestApp } from '../support/app';
 import { FAILED, measuredLoad } from '../support/queue';
 import { openScreen, type Screen } from '../support/screen';

@@ -72,8 +72,8 @@ describe('the analyst at work', () => {
 		await page.getByLabel(/Viewport width/).fill('1000');
 		await page.getByRole('button', { name: 'Save the conditions' }).click();
 		await page.getByRole('link', { name: 'Quick desk', exact: true }).waitFor();
-		const known = (await app.api('GET', '/api/conditions')).body.map(({ id }: { id: string }) => id);
-		expect(known).to.include('quick-desk');
+		const existing = (await app.api('GET', '/api/conditions')).body.map(({ id }: { id: string }) => id);
+		expect(existing).to.include('quick-desk');
 	});
 
 	it('loads one page with steps and a nudge, and reads its sheet', async () => {

@@ -36,12 +36,12 @@ type Values = { key: string; name: string; owner: Owner | null; kind: string; va
 function tally(loads: readonly LoadDigest[], pick: (load: LoadDigest) => Values): Map<string, Values[number]> {
 	const sums = new Map<string, Values[number]>();
 	for (const load of loads)
-		for (const one of pick(load)) {
-			const known = sums.get(one.key);
-			if (known) known.value += one.value;
-			else sums.set(one.key, { ...one });
+		for (const part of pick(load)) {
+			const existing = sums.get(part.key);
+			if (existing) existing.value += part.value;
+			else sums.set(part.key, { ...part });
 		}
-	for (const one of sums.values()) one.value /= loads.length;
+	for (const part of sums.values()) part.value /= loads.length;
 	return sums;
 }
 

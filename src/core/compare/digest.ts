@@ -110,7 +110,7 @@ export function digestLoad(
 		if (!owner) owners.set(host, (owner = ownerOf(host, siteHost, cdnHosts)));
 		return owner;
 	};
-	const document = requests.find((one) => one.type === 'document' && !one.redirectTo) ?? null;
+	const document = requests.find((request) => request.type === 'document' && !request.redirectTo) ?? null;
 	return {
 		...place,
 		startedAt: record.startedAt,
@@ -158,15 +158,15 @@ function filesOf(
 	const files = new Map<string, FileDigest>();
 	for (const request of requests.filter(({ fromCache, fromServiceWorker }) => !fromCache && !fromServiceWorker)) {
 		const file = fileOf(request, request === document, whose(request.host));
-		const known = files.get(file.key);
-		if (!known) {
+		const existing = files.get(file.key);
+		if (!existing) {
 			files.set(file.key, file);
 			continue;
 		}
-		known.count++;
-		known.wireBytes += file.wireBytes;
-		known.decodedBytes += file.decodedBytes;
-		known.durationMs = Math.max(known.durationMs, file.durationMs);
+		existing.count++;
+		existing.wireBytes += file.wireBytes;
+		existing.decodedBytes += file.decodedBytes;
+		existing.durationMs = Math.max(existing.durationMs, file.durationMs);
 	}
 	return [...files.values()];
 }
@@ -252,9 +252,9 @@ function tailOf(
 		if (request.endMs === null || request.endMs > full + 0.01) continue;
 		const owner = whose(request.host);
 		const id = owner.kind === 'third-party' ? owner.id : 'own';
-		const known = ends.get(id) ?? { owner, lastMs: 0 };
-		known.lastMs = Math.max(known.lastMs, request.endMs);
-		ends.set(id, known);
+		const existing = ends.get(id) ?? { owner, lastMs: 0 };
+		existing.lastMs = Math.max(existing.lastMs, request.endMs);
+		ends.set(id, existing);
 	}
 	const own = ends.get('own');
 	const parts: LoadDigest['tail'] = own ? [{ owner: own.owner, ms: own.lastMs }] : [];
@@ -282,11 +282,13 @@ function factsOf(
 	document: RequestRecord | null,
 	whose: (host: string) => Owner
 ): FairFacts {
-	const text = requests.filter((one) => whose(one.host).kind !== 'third-party' && compressionOf(one).expected);
-	const bytes = text.reduce((sum, one) => sum + (one.decodedBytes ?? 0), 0);
+	const text = requests.filter(
+		(request) => whose(request.host).kind !== 'third-party' && compressionOf(request).expected
+	);
+	const bytes = text.reduce((sum, item) => sum + (item.decodedBytes ?? 0), 0);
 	const squeezed = text
-		.filter((one) => compressionOf(one).encoding)
-		.reduce((sum, one) => sum + (one.decodedBytes ?? 0), 0);
+		.filter((item) => compressionOf(item).encoding)
+		.reduce((sum, item) => sum + (item.decodedBytes ?? 0), 0);
 	const failedStep = record.steps.find((step) => step.status === 'failed');
 	return {
 		browser: record.environment.browser,
@@ -298,7 +300,7 @@ function factsOf(
 		compressedShare: bytes > 0 ? squeezed / bytes : null,
 		protocol: document?.protocol ?? null,
 		server: document ? (headerOf(document, 'server') ?? null) : null,
-		ownCdn: requests.some((one) => whose(one.host).kind === 'own-cdn'),
+		ownCdn: requests.some((request) => whose(request.host).kind === 'own-cdn'),
 		overlay: record.page?.overlay?.text ?? null,
 		fonts: [
 			...new Set((record.page?.fonts ?? []).filter((font) => font.status === 'loaded').map((font) => font.family))
@@ -307,14 +309,14 @@ function factsOf(
 		title: record.page?.title ?? '',
 		consoleErrors: record.page?.consoleErrors ?? [],
 		failedRequests: requests
-			.filter((one) => hasFailed(one) && !/^blocked/.test(one.failed ?? ''))
-			.map((one) => fileKey(one, whose(one.host), one === document)),
+			.filter((request) => hasFailed(request) && !/^blocked/.test(request.failed ?? ''))
+			.map((request) => fileKey(request, whose(request.host), request === document)),
 		failedStep: failedStep ? `${failedStep.number}. ${failedStep.words}` : null,
 		stepsRun: record.steps.length,
 		thirdParties: [
 			...new Set(
 				requests
-					.map((one) => whose(one.host))
+					.map((request) => whose(request.host))
 					.filter((owner) => owner.kind === 'third-party')
 					.map((owner) => owner.name)
 			)

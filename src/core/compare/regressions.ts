@@ -29,14 +29,14 @@ const blurred = (message: string) =>
 function inMost(
 	loads: readonly LoadDigest[],
 	pick: (load: LoadDigest) => readonly string[],
-	blur = (one: string) => one
+	blur = (name: string) => name
 ): Map<string, string> {
 	const counts = new Map<string, { n: number; words: string }>();
 	for (const load of loads)
-		for (const [key, words] of new Map(pick(load).map((one) => [blur(one), one]))) {
-			const known = counts.get(key) ?? { n: 0, words };
-			known.n++;
-			counts.set(key, known);
+		for (const [key, words] of new Map(pick(load).map((name) => [blur(name), name]))) {
+			const existing = counts.get(key) ?? { n: 0, words };
+			existing.n++;
+			counts.set(key, existing);
 		}
 	return new Map([...counts].filter(([, { n }]) => n > loads.length / 2).map(([key, { words }]) => [key, words]));
 }
@@ -46,7 +46,7 @@ export function findRegressions(
 	after: readonly LoadDigest[],
 	pictureShare: number | null
 ): Regressions {
-	const ever = (pick: (load: LoadDigest) => readonly string[], blur = (one: string) => one) =>
+	const ever = (pick: (load: LoadDigest) => readonly string[], blur = (name: string) => name) =>
 		new Set(before.flatMap((load) => pick(load).map(blur)));
 	const errors = (load: LoadDigest) => load.facts.consoleErrors;
 	const failures = (load: LoadDigest) => load.facts.failedRequests;

@@ -46,23 +46,22 @@ type Sides = [name: string, before: readonly Timed[], after: readonly Timed[], a
 
 function pairedTiming(...[name, before, after, alpha]: Sides): LevelFree[] {
 	const later = new Map(after.map(({ round, timings }) => [round, timings[name]]));
-	const pairs = before.flatMap(({ round, timings }): [number, number][] => {
+	const bothTimes = before.flatMap(({ round, timings }): [number, number][] => {
 		const [own, other] = [timings[name], later.get(round)];
 		return own === undefined || other === undefined ? [] : [[own, other]];
 	});
-	if (pairs.length < LEAST_ROUNDS) return [];
+	if (bothTimes.length < LEAST_ROUNDS) return [];
 	const shift = pairedShift(
-		pairs.map(([own, other]) => other - own),
+		bothTimes.map(([own, other]) => other - own),
 		alpha
 	);
 	return [
-		timingOf(
-			name,
-			pairs.length,
-			pairs.map(([own]) => own),
-			pairs.map(([, other]) => other),
-			shift
-		)
+		timingOf(name, {
+			rounds: bothTimes.length,
+			own: bothTimes.map(([own]) => own),
+			other: bothTimes.map(([, other]) => other),
+			estimate: shift
+		})
 	];
 }
 
@@ -70,22 +69,24 @@ function separateTiming(...[name, before, after, alpha]: Sides): LevelFree[] {
 	const [first, second] = [before, after].map((loads) => loads.flatMap(({ timings }) => timings[name] ?? []));
 	const rounds = Math.min(first!.length, second!.length);
 	if (rounds < LEAST_ROUNDS) return [];
-	return [timingOf(name, rounds, first!, second!, twoSampleShift(first!, second!, alpha))];
+	return [timingOf(name, { rounds, own: first!, other: second!, estimate: twoSampleShift(first!, second!, alpha) })];
 }
 
 function timingOf(
 	name: string,
-	rounds: number,
-	own: readonly number[],
-	other: readonly number[],
-	{ estimate, low, high }: Estimate
+	{
+		rounds,
+		own,
+		other,
+		estimate: { estimate, low, high }
+	}: { rounds: number; own: readonly number[]; other: readonly number[]; estimate: Estimate }
 ): LevelFree {
-	const known = (end: number) => (Number.isFinite(end) ? end : null);
+	const finiteOrNull = (end: number) => (Number.isFinite(end) ? end : null);
 	return {
 		name,
 		rounds,
 		baseline: median(own),
 		arm: median(other),
-		shift: { estimate, low: known(low), high: known(high) }
+		shift: { estimate, low: finiteOrNull(low), high: finiteOrNull(high) }
 	};
 }

@@ -31,7 +31,8 @@ export function harOf(record: LoadRecord, version: string): Har {
 	};
 }
 
-const pairs = (headers: readonly [string, string][]): Header[] => headers.map(([name, value]) => ({ name, value }));
+const harHeaders = (headers: readonly [string, string][]): Header[] =>
+	headers.map(([name, value]) => ({ name, value }));
 const headerOf = (request: RequestRecord, wanted: string) =>
 	request.responseHeaders.find(([name]) => name.toLowerCase() === wanted)?.[1];
 
@@ -62,7 +63,7 @@ function requestOf({ method, url, protocol, requestHeaders }: RequestRecord): En
 		url,
 		httpVersion: protocol ?? 'unknown',
 		cookies: [],
-		headers: pairs(requestHeaders),
+		headers: harHeaders(requestHeaders),
 		queryString: [...new URL(url).searchParams].map(([name, value]) => ({ name, value })),
 		headersSize: -1,
 		bodySize: -1
@@ -77,7 +78,7 @@ function responseOf(request: RequestRecord): Entry['response'] {
 		statusText: request.statusText,
 		httpVersion: request.protocol ?? 'unknown',
 		cookies: [],
-		headers: pairs(request.responseHeaders),
+		headers: harHeaders(request.responseHeaders),
 		content: {
 			size: decodedBytes ?? -1,
 			mimeType: headerOf(request, 'content-type') ?? request.mimeType ?? 'x-unknown'

@@ -67,7 +67,7 @@ const HarFile = v.object({
 
 type Entry = v.InferOutput<typeof Entry>;
 
-const known = (value: number | null | undefined): number | null =>
+const numberOrNull = (value: number | null | undefined): number | null =>
 	value === null || value === undefined || value < 0 ? null : value;
 
 type HarLog = v.InferOutput<typeof HarFile>['log'];
@@ -88,7 +88,7 @@ export function loadOfHar(file: string): LoadRecord {
 	const maker = log.browser ?? log.creator;
 	const notes = ['Imported from a HAR file: paints, shifts, tasks, frames and the conditions of the load are unknown.'];
 	const browser = maker ? `${maker.name} ${maker.version}`.trim() : 'unknown';
-	const onload = known(page?.pageTimings.onLoad);
+	const onload = numberOrNull(page?.pageTimings.onLoad);
 	const assembled = assembleLoad(
 		{ ...begun, source: 'har', environment: { ...begun.environment, browser, notes } },
 		{ ...NO_EVIDENCE, requests }
@@ -101,7 +101,7 @@ export function loadOfHar(file: string): LoadRecord {
 			...assembled.figures,
 			// The file does not tell what it does not know: a sum with a hole is unknown, never too small.
 			...weightsOf(requests, null),
-			dcl: known(page?.pageTimings.onContentLoad),
+			dcl: numberOrNull(page?.pageTimings.onContentLoad),
 			onload,
 			ttfb: document.responseMs,
 			full: onload === null ? null : fullyLoaded(requests, onload)
@@ -184,14 +184,14 @@ const pairsOf = (headers: readonly { name: string; value: string }[]) =>
 function requestOf(entry: Entry, index: number, zero: number): RequestRecord {
 	const { request, response, timings } = entry;
 	const startMs = Date.parse(entry.startedDateTime) - zero;
-	const time = known(entry.time);
-	const wait = known(timings.wait);
+	const time = numberOrNull(entry.time);
+	const wait = numberOrNull(timings.wait);
 	const before = [timings.blocked, timings.dns, timings.connect, timings.send].reduce<number>(
-		(sum, part) => sum + (known(part) ?? 0),
+		(sum, part) => sum + (numberOrNull(part) ?? 0),
 		0
 	);
-	const headers = known(response.headersSize);
-	const body = known(response.bodySize);
+	const headers = numberOrNull(response.headersSize);
+	const body = numberOrNull(response.bodySize);
 	const mimeType = response.content.mimeType?.split(';')[0] || null;
 	return {
 		id: String(index + 1),
@@ -208,16 +208,16 @@ function requestOf(entry: Entry, index: number, zero: number): RequestRecord {
 		responseMs: wait === null ? null : startMs + before + wait,
 		endMs: time === null ? null : startMs + time,
 		timing: {
-			queue: known(timings.blocked),
-			dns: known(timings.dns),
-			connect: known(timings.connect),
-			tls: known(timings.ssl),
-			send: known(timings.send),
+			queue: numberOrNull(timings.blocked),
+			dns: numberOrNull(timings.dns),
+			connect: numberOrNull(timings.connect),
+			tls: numberOrNull(timings.ssl),
+			send: numberOrNull(timings.send),
 			wait,
-			receive: known(timings.receive)
+			receive: numberOrNull(timings.receive)
 		},
-		wireBytes: known(response._transferSize) ?? (headers !== null && body !== null ? headers + body : null),
-		decodedBytes: known(response.content.size),
+		wireBytes: numberOrNull(response._transferSize) ?? (headers !== null && body !== null ? headers + body : null),
+		decodedBytes: numberOrNull(response.content.size),
 		unused: null,
 		body: null,
 		fromCache: Boolean(entry._fromCache),

@@ -24,8 +24,8 @@ export function drawnElements(svg: string): number {
 	const count = (id: string): number => {
 		const part = parts.get(id);
 		if (!part) return 0;
-		const known = drawn.get(id);
-		if (known !== undefined) return known;
+		const existing = drawn.get(id);
+		if (existing !== undefined) return existing;
 		if (open.has(id)) return Infinity;
 		open.add(id);
 		const all = part.refers.reduce((sum, name) => sum + count(name), part.elements);

@@ -29,10 +29,10 @@ const PIECE_BYTES = 1 << 15;
 const PLAIN_NAME = /^[\w-]+(\.[\w-]+)*(\/[\w-]+(\.[\w-]+)*)*$/;
 const ODD_SEGMENTS = new Set(['__proto__', 'constructor', 'prototype']);
 
-function checkName(name: string, known: ReadonlyMap<string, unknown>): void {
+function checkName(name: string, files: ReadonlyMap<string, unknown>): void {
 	const isOdd = !PLAIN_NAME.test(name) || name.split('/').some((segment) => ODD_SEGMENTS.has(segment));
 	if (isOdd) throw new ZipFault('odd-name', name.slice(0, 100));
-	if (known.has(name)) throw new ZipFault('double', name);
+	if (files.has(name)) throw new ZipFault('double', name);
 }
 
 /** The pieces of one entry as they come. @throws ZipFault once a bound is passed */

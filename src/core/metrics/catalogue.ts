@@ -28,18 +28,16 @@ export const METRICS = [
 		words: ['better', 'worse'],
 		thresholds: null,
 		margin: { absolute: 3, relative: 0 },
-		definition: '0 to 100, from the metrics by a versioned recipe',
 		source: 'house, recipe zafra-2'
 	},
-	time(
-		'lcp',
-		'Largest Contentful Paint',
-		'LCP',
-		LOAD_MARGIN,
-		'When the largest image or text block was painted: the last candidate before the first input or the end of the load',
-		'W3C Largest Contentful Paint',
-		{ good: 2500, poor: 4000, source: WEB_DEV }
-	),
+	time({
+		id: 'lcp',
+		name: 'Largest Contentful Paint',
+		short: 'LCP',
+		margin: LOAD_MARGIN,
+		source: 'W3C Largest Contentful Paint',
+		thresholds: { good: 2500, poor: 4000, source: WEB_DEV }
+	}),
 	{
 		id: 'cls',
 		name: 'Cumulative Layout Shift',
@@ -49,176 +47,138 @@ export const METRICS = [
 		words: CALM,
 		thresholds: { good: 0.1, poor: 0.25, source: WEB_DEV },
 		margin: { absolute: 0.02, relative: 0 },
-		definition:
-			'Largest session window of layout shifts without recent input; a window ends at a gap of 1 s or a length of 5 s',
 		source: 'W3C Layout Instability; web.dev, CLS'
 	},
-	time(
-		'tbt',
-		'Total Blocking Time',
-		'TBT',
-		SHORT_MARGIN,
-		'Sum over long tasks of the part beyond 50 ms, tasks clipped to the time from FCP until the page settled',
-		'W3C Long Tasks; the window is house',
-		{ good: 200, poor: 500, source: 'good: web.dev, TBT; poor: house' }
-	),
-	amount(
-		'wire',
-		'Bytes transferred',
-		'Bytes',
-		'bytes',
-		{ absolute: 10_000, relative: 0.02 },
-		'Headers and bodies of all responses as they crossed the wire',
-		'RFC 9110, RFC 9112'
-	),
-	time(
-		'inp',
-		'Interaction to Next Paint',
-		'INP',
-		{ absolute: 25, relative: 0 },
-		'The worst interaction, leaving out one per 50 interactions',
-		'W3C Event Timing; web.dev, INP',
-		{ good: 200, poor: 500, source: WEB_DEV },
-		RESPONSE
-	),
-	time(
-		'ttfb',
-		'Time to First Byte',
-		'TTFB',
-		SHORT_MARGIN,
-		'Until the first byte of the document arrived',
-		'W3C Navigation Timing 2; web.dev, TTFB',
-		{
+	time({
+		id: 'tbt',
+		name: 'Total Blocking Time',
+		short: 'TBT',
+		margin: SHORT_MARGIN,
+		source: 'W3C Long Tasks; the window is house',
+		thresholds: { good: 200, poor: 500, source: 'good: web.dev, TBT; poor: house' }
+	}),
+	amount({
+		id: 'wire',
+		name: 'Bytes transferred',
+		short: 'Bytes',
+		unit: 'bytes',
+		margin: { absolute: 10_000, relative: 0.02 },
+		source: 'RFC 9110, RFC 9112'
+	}),
+	time({
+		id: 'inp',
+		name: 'Interaction to Next Paint',
+		short: 'INP',
+		margin: { absolute: 25, relative: 0 },
+		source: 'W3C Event Timing; web.dev, INP',
+		thresholds: { good: 200, poor: 500, source: WEB_DEV },
+		words: RESPONSE
+	}),
+	time({
+		id: 'ttfb',
+		name: 'Time to First Byte',
+		short: 'TTFB',
+		margin: SHORT_MARGIN,
+		source: 'W3C Navigation Timing 2; web.dev, TTFB',
+		thresholds: {
 			good: 800,
 			poor: 1800,
 			source: WEB_DEV
 		}
-	),
-	time(
-		'fcp',
-		'First Contentful Paint',
-		'FCP',
-		LOAD_MARGIN,
-		'When the first text or image was painted',
-		'W3C Paint Timing',
-		{
+	}),
+	time({
+		id: 'fcp',
+		name: 'First Contentful Paint',
+		short: 'FCP',
+		margin: LOAD_MARGIN,
+		source: 'W3C Paint Timing',
+		thresholds: {
 			good: 1800,
 			poor: 3000,
 			source: WEB_DEV
 		}
-	),
-	time(
-		'start',
-		'First change on screen',
-		'First change',
-		LOAD_MARGIN,
-		'First frame that differs from the blank page',
-		'practice'
-	),
-	time(
-		'si',
-		'Speed Index',
-		'SI',
-		LOAD_MARGIN,
-		'Integral over time of the share of the page that is not yet painted, by colour-histogram distance to the last frame',
-		'published definition, from memory',
-		{ good: 2800, poor: 5200, source: 'house' }
-	),
-	time(
-		'vc',
-		'Screen finished',
-		'Finished',
-		LOAD_MARGIN,
-		'First frame from which visual progress stays at 99 % or more',
-		'practice'
-	),
-	time(
-		'dcl',
-		'DOMContentLoaded',
-		'DCL',
-		LOAD_MARGIN,
-		'The document was parsed and its deferred scripts had run',
-		'HTML; W3C Navigation Timing 2'
-	),
-	time('onload', 'Load event', 'Load', LOAD_MARGIN, 'The load event began', 'HTML; W3C Navigation Timing 2'),
-	time(
-		'full',
-		'Fully loaded',
-		'Full',
-		LOAD_MARGIN,
-		'End of the last response before the network was quiet for 2 s after the load event',
-		'practice; the numbers are house'
-	),
-	amount(
-		'decoded',
-		'Bytes decoded',
-		'Decoded',
-		'bytes',
-		{ absolute: 10_000, relative: 0.02 },
-		'Bodies of all responses after decoding',
-		'RFC 9110'
-	),
-	amount(
-		'requests',
-		'Requests',
-		'Requests',
-		'count',
-		{ absolute: 2, relative: 0 },
-		'Requests that the page sent to the network',
-		'practice'
-	),
-	amount(
-		'elements',
-		'DOM elements',
-		'Elements',
-		'count',
-		{ absolute: 20, relative: 0.05 },
-		'Elements in the finished document',
-		'WHATWG DOM'
-	),
-	amount(
-		'depth',
-		'DOM depth',
-		'Depth',
-		'count',
-		{ absolute: 3, relative: 0 },
-		'Longest chain of nested elements',
-		'WHATWG DOM'
-	),
-	amount(
-		'unusedJs',
-		'Script never run',
-		'Unused JS',
-		'bytes',
-		{ absolute: 10_000, relative: 0.05 },
-		'Script bytes that had not run when the page settled',
-		'CDP coverage'
-	),
-	amount(
-		'unusedCss',
-		'Style never matched',
-		'Unused CSS',
-		'bytes',
-		{ absolute: 10_000, relative: 0.05 },
-		'Style bytes that matched nothing when the page settled',
-		'CDP coverage'
-	),
-	time(
-		'stepShown',
-		'Step until its content',
-		'Step shown',
-		LOAD_MARGIN,
-		'From an act of the steps (open, click, type, scroll) until what the next step awaits was there, over all of them',
-		'house'
-	),
-	time(
-		'stepQuiet',
-		'Step until quiet',
-		'Step quiet',
-		LOAD_MARGIN,
-		'From an act of the steps until the last request, long task or shift that it set off, over all of them',
-		'house'
-	)
+	}),
+	time({ id: 'start', name: 'First change on screen', short: 'First change', margin: LOAD_MARGIN, source: 'practice' }),
+	time({
+		id: 'si',
+		name: 'Speed Index',
+		short: 'SI',
+		margin: LOAD_MARGIN,
+		source: 'published definition, from memory',
+		thresholds: { good: 2800, poor: 5200, source: 'house' }
+	}),
+	time({ id: 'vc', name: 'Screen finished', short: 'Finished', margin: LOAD_MARGIN, source: 'practice' }),
+	time({
+		id: 'dcl',
+		name: 'DOMContentLoaded',
+		short: 'DCL',
+		margin: LOAD_MARGIN,
+		source: 'HTML; W3C Navigation Timing 2'
+	}),
+	time({
+		id: 'onload',
+		name: 'Load event',
+		short: 'Load',
+		margin: LOAD_MARGIN,
+		source: 'HTML; W3C Navigation Timing 2'
+	}),
+	time({
+		id: 'full',
+		name: 'Fully loaded',
+		short: 'Full',
+		margin: LOAD_MARGIN,
+		source: 'practice; the numbers are house'
+	}),
+	amount({
+		id: 'decoded',
+		name: 'Bytes decoded',
+		short: 'Decoded',
+		unit: 'bytes',
+		margin: { absolute: 10_000, relative: 0.02 },
+		source: 'RFC 9110'
+	}),
+	amount({
+		id: 'requests',
+		name: 'Requests',
+		short: 'Requests',
+		unit: 'count',
+		margin: { absolute: 2, relative: 0 },
+		source: 'practice'
+	}),
+	amount({
+		id: 'elements',
+		name: 'DOM elements',
+		short: 'Elements',
+		unit: 'count',
+		margin: { absolute: 20, relative: 0.05 },
+		source: 'WHATWG DOM'
+	}),
+	amount({
+		id: 'depth',
+		name: 'DOM depth',
+		short: 'Depth',
+		unit: 'count',
+		margin: { absolute: 3, relative: 0 },
+		source: 'WHATWG DOM'
+	}),
+	amount({
+		id: 'unusedJs',
+		name: 'Script never run',
+		short: 'Unused JS',
+		unit: 'bytes',
+		margin: { absolute: 10_000, relative: 0.05 },
+		source: 'CDP coverage'
+	}),
+	amount({
+		id: 'unusedCss',
+		name: 'Style never matched',
+		short: 'Unused CSS',
+		unit: 'bytes',
+		margin: { absolute: 10_000, relative: 0.05 },
+		source: 'CDP coverage'
+	}),
+	time({ id: 'stepShown', name: 'Step until its content', short: 'Step shown', margin: LOAD_MARGIN, source: 'house' }),
+	time({ id: 'stepQuiet', name: 'Step until quiet', short: 'Step quiet', margin: LOAD_MARGIN, source: 'house' })
 ] as const satisfies readonly Metric[];
 
 /** Figures of one load, by metric; null is "not measured", never zero. */

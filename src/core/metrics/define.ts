@@ -4,38 +4,18 @@ import type { JudgementWords, Margin, MetricId, Thresholds } from './metric';
 export const TIME: JudgementWords = ['faster', 'slower'];
 const WEIGHT: JudgementWords = ['lighter', 'heavier'];
 
-export function time<Id extends MetricId>(
-	id: Id,
-	name: string,
-	short: string,
-	margin: Margin,
-	definition: string,
-	source: string,
-	thresholds: Thresholds | null = null,
-	words = TIME
-) {
-	return { id, name, short, unit: 'ms', higherIsBetter: false, words, thresholds, margin, definition, source } as const;
+interface Defined<Id extends MetricId> {
+	id: Id;
+	name: string;
+	short: string;
+	margin: Margin;
+	source: string;
 }
 
-export function amount<Id extends MetricId>(
-	id: Id,
-	name: string,
-	short: string,
-	unit: 'bytes' | 'count',
-	margin: Margin,
-	definition: string,
-	source: string
-) {
-	return {
-		id,
-		name,
-		short,
-		unit,
-		higherIsBetter: false,
-		words: WEIGHT,
-		thresholds: null,
-		margin,
-		definition,
-		source
-	} as const;
-}
+type TimeMetric<Id extends MetricId> = Defined<Id> & { thresholds?: Thresholds; words?: JudgementWords };
+
+export const time = <Id extends MetricId>({ thresholds, words = TIME, ...metric }: TimeMetric<Id>) =>
+	({ ...metric, unit: 'ms', higherIsBetter: false, words, thresholds: thresholds ?? null }) as const;
+
+export const amount = <Id extends MetricId>(metric: Defined<Id> & { unit: 'bytes' | 'count' }) =>
+	({ ...metric, higherIsBetter: false, words: WEIGHT, thresholds: null }) as const;

@@ -55,6 +55,5 @@ export interface Metric {
 	readonly words: JudgementWords;
 	readonly thresholds: Thresholds | null;
 	readonly margin: Margin;
-	readonly definition: string;
 	readonly source: string;
 }

@@ -38,9 +38,9 @@ export function walkElements<Told>(root: Node, top: Told, visit: (element: Eleme
 	const waiting: [Node, Told][] = [[root, top]];
 	for (let next = waiting.pop(); next; next = waiting.pop()) {
 		const [node, below] = next;
-		const told = defaultTreeAdapter.isElementNode(node) ? visit(node, below) : below;
-		if (told === null || !('childNodes' in node)) continue;
-		for (let i = node.childNodes.length - 1; i >= 0; i--) waiting.push([node.childNodes[i]!, told]);
+		const stopsHere = defaultTreeAdapter.isElementNode(node) ? visit(node, below) : below;
+		if (stopsHere === null || !('childNodes' in node)) continue;
+		for (let i = node.childNodes.length - 1; i >= 0; i--) waiting.push([node.childNodes[i]!, stopsHere]);
 	}
 }
 

@@ -19,14 +19,14 @@ export function skeletonOf(html: string): Set<string> {
 	const pieces = new Set<string>();
 	walkElements(parseMarkup(html), '', (element, parent) => {
 		if (CONTENT.has(element.tagName) || pieces.size >= MOST_PIECES) return null;
-		const own = nameOf(element);
+		const own = elementName(element);
 		pieces.add(`${parent}>${own}`);
 		return own;
 	});
 	return pieces;
 }
 
-function nameOf(element: Element): string {
+function elementName(element: Element): string {
 	const classes = attributeOf(element, 'class')?.split(/\s+/) ?? [];
 	const kept = classes.filter((name) => name && !PERSONAL.test(name)).sort();
 	return [element.tagName, ...kept].join('.');

@@ -144,8 +144,8 @@ export class TrafficReader {
 
 	/** Reading an address is dear, and tables name each page many times: what was read is kept. */
 	#addressOf(text: string): ReadAddress {
-		const known = this.#read.get(text);
-		if (known) return known;
+		const existing = this.#read.get(text);
+		if (existing) return existing;
 		const read = this.#readAddress(text);
 		if (this.#read.size >= MOST_REMEMBERED) this.#read.clear();
 		this.#read.set(text, read);
@@ -163,14 +163,14 @@ export class TrafficReader {
 	}
 
 	#add(key: string, page: PageTraffic): void {
-		const known = this.#kept.get(key);
-		if (known) {
+		const existing = this.#kept.get(key);
+		if (existing) {
 			this.#joined++;
 			// The address that most visitors use is the page's.
-			if (page.visits > known.visits) known.url = page.url;
-			known.visits += page.visits;
-			known.conversions = addUp(known.conversions, page.conversions);
-			known.revenue = addUp(known.revenue, page.revenue);
+			if (page.visits > existing.visits) existing.url = page.url;
+			existing.visits += page.visits;
+			existing.conversions = addUp(existing.conversions, page.conversions);
+			existing.revenue = addUp(existing.revenue, page.revenue);
 			return;
 		}
 		this.#kept.set(key, page);

@@ -50,8 +50,8 @@ export const typeOfAddress = (url: string): { type: string; by: ProposedBy } | n
 function typeOfSegments([first]: readonly string[]): { type: string; by: ProposedBy } | null {
 	if (first === undefined) return { type: 'home', by: 'front-page' };
 	const stem = first.replace(/\.\w{2,5}$/, '');
-	const known = WORDS.find(([, words]) => words.test(stem));
-	return known ? { type: known[0], by: 'address' } : null;
+	const named = WORDS.find(([, words]) => words.test(stem));
+	return named ? { type: named[0], by: 'address' } : null;
 }
 
 /**
@@ -62,17 +62,17 @@ function typeOfSegments([first]: readonly string[]): { type: string; by: Propose
 export function proposeTypes(pages: readonly Typable[]): TypeProposal[] {
 	const proposals = new Map<string, TypeProposal>();
 	const add = (type: string, by: ProposedBy, id: number) => {
-		const known = proposals.get(type);
-		if (known) known.pages.push(id);
+		const existing = proposals.get(type);
+		if (existing) existing.pages.push(id);
 		else proposals.set(type, { type, by, pages: [id] });
 	};
 	const read = pages.map((page) => ({ page, segments: segmentsOf(page.url) }));
 	const folders = countBy(read, ({ segments }) => patternOfSegments(segments));
 	const rest: Typable[] = [];
 	for (const { page, segments } of read) {
-		const known = typeOfSegments(segments);
+		const proposed = typeOfSegments(segments);
 		const pattern = patternOfSegments(segments);
-		if (known) add(known.type, known.by, page.id);
+		if (proposed) add(proposed.type, proposed.by, page.id);
 		else if (pattern.endsWith('/*') && folders.get(pattern)! >= LEAST_OF_GROUP)
 			add(nameOfFolder(pattern), 'address', page.id);
 		else rest.push(page);

@@ -53,14 +53,14 @@ export type Manifest = v.InferOutput<typeof Manifest>;
 /** Every figure that a verdict of the report follows from: one row a comparison. */
 export function figuresCsv(trials: readonly TrialEvidence[]): string {
 	const rows = trials.flatMap(({ id, question, design, results }) => {
-		const nameOf = (arm: number) => design.arms.find((candidate) => candidate.id === arm)?.name ?? '';
+		const armName = (arm: number) => design.arms.find((candidate) => candidate.id === arm)?.name ?? '';
 		return results.map((result) => [
 			id,
 			question,
 			result.condition,
 			result.metric,
-			nameOf(result.baseline),
-			nameOf(result.arm),
+			armName(result.baseline),
+			armName(result.arm),
 			result.n,
 			result.baselineMedian,
 			result.armMedian,

@@ -106,7 +106,7 @@ function shownInline(part: Inline, figureOf: (ref: string) => ShownFigure): Show
 		case 'figure':
 			return { type: 'figure', ...figureOf(part.attrs.ref) };
 		case 'text': {
-			const has = (type: 'bold' | 'italic') => part.marks?.some((known) => known.type === type) ?? false;
+			const has = (type: 'bold' | 'italic') => part.marks?.some((candidate) => candidate.type === type) ?? false;
 			return { type: 'text', text: part.text, isBold: has('bold'), isItalic: has('italic') };
 		}
 	}

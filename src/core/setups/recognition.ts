@@ -48,13 +48,13 @@ const hostOf = (host: string) => host.replace(/:\d+$/, '').toLowerCase();
 /** How a request is known: by itself, or by what asked for it; null when it is not. */
 export function recognise({ url, host, initiatorChain }: Asked, recognition: Recognition): 'own' | 'initiated' | null {
 	const own = hostOf(host);
-	if (recognition.hosts.some((known) => isHost(own, known.toLowerCase()))) return 'own';
+	if (recognition.hosts.some((candidate) => isHost(own, candidate.toLowerCase()))) return 'own';
 	const { pathname } = new URL(url);
 	if (recognition.paths.some((glob) => matches(glob, pathname))) return 'own';
 	const isInitiator = (address: string) =>
 		recognition.initiators.some((glob) => matches(glob, address)) ||
 		(URL.canParse(address) &&
-			recognition.hosts.some((known) => isHost(hostOf(new URL(address).host), known.toLowerCase()))) ||
+			recognition.hosts.some((candidate) => isHost(hostOf(new URL(address).host), candidate.toLowerCase()))) ||
 		(URL.canParse(address) && recognition.paths.some((glob) => matches(glob, new URL(address).pathname)));
 	return initiatorChain.some(isInitiator) ? 'initiated' : null;
 }
@@ -169,11 +169,11 @@ export function proposeComponents(
 		if (request.type === 'document' || claimOf(request, components).component !== null) continue;
 		const found = isOwnHost(request.host) ? folderOf(request.url) : hostProposal(request.host);
 		if (!found) continue;
-		const known = proposals.get(found.name) ?? { ...found, requests: 0, wireBytes: 0, examples: [] };
-		known.requests++;
-		known.wireBytes += request.wireBytes ?? 0;
-		if (known.examples.length < EXAMPLES) known.examples.push(request.url);
-		proposals.set(found.name, known);
+		const existing = proposals.get(found.name) ?? { ...found, requests: 0, wireBytes: 0, examples: [] };
+		existing.requests++;
+		existing.wireBytes += request.wireBytes ?? 0;
+		if (existing.examples.length < EXAMPLES) existing.examples.push(request.url);
+		proposals.set(found.name, existing);
 	}
 	return [...proposals.values()].sort((a, b) => b.wireBytes - a.wireBytes);
 }

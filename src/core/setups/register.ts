@@ -71,7 +71,7 @@ const MONTH_MS = 30.4 * 86_400_000;
 /** @param now UTC ISO @returns by what they weigh, heaviest first */
 export function thirdPartyRegister(seen: readonly HostSeen[], notes: readonly HostNote[], now: string): RegisterLine[] {
 	const byHost = new Map<string, HostSeen[]>();
-	for (const one of seen) byHost.set(one.host, [...(byHost.get(one.host) ?? []), one]);
+	for (const sighting of seen) byHost.set(sighting.host, [...(byHost.get(sighting.host) ?? []), sighting]);
 	const noteOf = new Map(notes.map((note) => [note.host, note]));
 	return [...byHost]
 		.map(([host, own]) => lineOf(host, own, noteOf.get(host), now))
@@ -103,7 +103,7 @@ function lineOf(host: string, own: readonly HostSeen[], note: HostNote | undefin
 }
 
 function costsOn(device: DeviceClass, own: readonly HostSeen[]): DeviceCosts {
-	const middle = (pick: (one: HostSeen) => number) => medianOrNull(own.map(pick)) ?? 0;
+	const middle = (pick: (sighting: HostSeen) => number) => medianOrNull(own.map(pick)) ?? 0;
 	return {
 		device,
 		loads: own.length,

@@ -54,12 +54,12 @@ export function rankRun(contests: readonly Contest[], seed = 1): Ranked[][] {
 	return contests.map(({ contestants, isJudged }, i) => {
 		const present = contestants.filter(isPresent).length;
 		return contestants.map(({ page, byRound }): Ranked => {
-			const known = byRound.flatMap((figure) => (figure === null ? [] : [figure]));
-			const middle = medianOrNull(known);
-			if (!known.length || !isJudged) return { page, middle, from: null, to: null, rounds: known.length };
+			const figures = byRound.flatMap((figure) => (figure === null ? [] : [figure]));
+			const middle = medianOrNull(figures);
+			if (!figures.length || !isJudged) return { page, middle, from: null, to: null, rounds: figures.length };
 			const before = ahead[i]!.filter(({ behind }) => behind === page).length;
 			const after = ahead[i]!.filter((pair) => pair.ahead === page).length;
-			return { page, middle, from: 1 + before, to: present - after, rounds: known.length };
+			return { page, middle, from: 1 + before, to: present - after, rounds: figures.length };
 		});
 	});
 }
@@ -77,16 +77,16 @@ function ordersOf(contests: readonly Contest[], seed: number): Order[][] {
 		0,
 		...contests.flatMap(({ contestants }) => contestants.map(({ byRound }) => byRound.length))
 	);
-	const pairs = contests.flatMap((contest, at) => (contest.isJudged ? pairsOf(contest, at, rounds) : []));
+	const testedPairs = contests.flatMap((contest, at) => (contest.isJudged ? pairsOf(contest, at, rounds) : []));
 	const orders: Order[][] = contests.map(() => []);
-	if (!pairs.length || rounds < LEAST_ROUNDS) return orders;
-	const differences = pairs.map((pair) => pair.differences);
+	if (!testedPairs.length || rounds < LEAST_ROUNDS) return orders;
+	const differences = testedPairs.map((pair) => pair.differences);
 	const p = stepDownP(flipStatistics(differences, flipsOf(rounds, seed), RANK_LEVEL));
-	pairs.forEach(({ at, first, second, differences: own }, i) => {
-		const known = own.flatMap((difference) => (difference === null ? [] : [difference]));
+	testedPairs.forEach(({ at, first, second, differences: own }, i) => {
+		const present = own.flatMap((difference) => (difference === null ? [] : [difference]));
 		// At least one difference, and the joint p of this pair below the level.
-		if (!known.some((difference) => difference !== 0) || p[i]! > RANK_LEVEL) return;
-		const isFirst = pairedShift(known, RANK_LEVEL).estimate > 0;
+		if (!present.some((difference) => difference !== 0) || p[i]! > RANK_LEVEL) return;
+		const isFirst = pairedShift(present, RANK_LEVEL).estimate > 0;
 		orders[at]!.push(isFirst ? { ahead: first, behind: second } : { ahead: second, behind: first });
 	});
 	return orders;

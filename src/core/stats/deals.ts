@@ -124,7 +124,7 @@ function signsOf(values: readonly (number | null)[]): Int8Array {
 
 /** By how much ties make the count's variance smaller. */
 function tieFactor(values: readonly (number | null)[]): number {
-	const known = values.flatMap((value) => (value === null ? [] : [value]));
-	const all = known.length ** 3 - known.length;
-	return all > 0 ? 1 - tieSum(doubledMidranks(known)) / all : 0;
+	const present = values.flatMap((value) => (value === null ? [] : [value]));
+	const all = present.length ** 3 - present.length;
+	return all > 0 ? 1 - tieSum(doubledMidranks(present)) / all : 0;
 }

@@ -43,8 +43,8 @@ const criticalCache = new Map<string, number>();
  */
 export function signedRankCritical(n: number, alpha: number): number {
 	const key = `${n}/${alpha}`;
-	const known = criticalCache.get(key);
-	if (known !== undefined) return known;
+	const existing = criticalCache.get(key);
+	if (existing !== undefined) return existing;
 	let critical = -1;
 	if (n > EXACT_PAIRS) {
 		const centre = (n * (n + 1)) / 4;

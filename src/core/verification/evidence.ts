@@ -79,7 +79,7 @@ export class EvidenceCheck {
 		const conditions = design.conditions.find((candidate) => candidate.id === load.conditionId);
 		const arm = design.arms.find((candidate) => candidate.id === load.armId);
 		const places = [arm?.url, record.url].map((url) => (url && URL.canParse(url) ? pageOf(url) : url));
-		const pairs: [what: string, found: unknown, expected: unknown][] = [
+		const checks: [what: string, found: unknown, expected: unknown][] = [
 			['address', load.url, record.url],
 			['start', load.startedAt, record.startedAt],
 			['state', load.status, record.status],
@@ -88,7 +88,7 @@ export class EvidenceCheck {
 			['network', conditions?.network, record.conditions?.network],
 			['device', conditions?.device, record.conditions?.device]
 		];
-		for (const [what, found, expected] of pairs) {
+		for (const [what, found, expected] of checks) {
 			this.figures++;
 			if (isSame(found, expected)) continue;
 			const texts = [found, expected].map((value) => JSON.stringify(value) ?? '');

@@ -67,30 +67,30 @@ export class ShownCheck {
 
 	#cited(file: string, ref: string, text: string): void {
 		this.figures++;
-		const known = resultOf(this.trials, ref);
-		const expected = known ? wordFigure(known.result, known.part, this.#words) : '';
+		const figure = resultOf(this.trials, ref);
+		const expected = figure ? wordFigure(figure.result, figure.part, this.#words) : '';
 		if (text !== expected) this.faults.push(fault('figure', file, ref, text, expected));
 	}
 
 	/** Marks and intervals of each row, by the result that its figures name. */
 	#boards(id: string, { boards }: Body<'board'>): void {
 		for (const row of boards.flatMap(({ rows }) => rows)) {
-			const known = resultOf(this.trials, row.baseline.ref);
-			if (!known) {
+			const judged = resultOf(this.trials, row.baseline.ref);
+			if (!judged) {
 				this.#same(`${id}: ${row.name}`, row.baseline.ref, 'a comparison of the trials');
 				continue;
 			}
-			const { metric, verdict, inMargins, isExact } = boardMark(known.result);
+			const { metric, verdict, inMargins, isExact } = boardMark(judged.result);
 			const found = { metric: row.metric, verdict: row.verdict, inMargins: row.inMargins, isExact: row.isExact };
 			this.#same(`${id}: mark of ${row.name}`, found, { metric, verdict, inMargins, isExact });
-			this.#same(`${id}: interval of ${row.name}`, row.shift, wordShiftIn(known.result, this.#words));
+			this.#same(`${id}: interval of ${row.name}`, row.shift, wordShiftIn(judged.result, this.#words));
 		}
 	}
 
 	#dots(id: string, { plots }: Body<'estimation'>): void {
 		for (const { title, arms, shift } of plots) {
-			const known = arms.map(({ middle }) => resultOf(this.trials, middle.ref));
-			const [first] = known;
+			const judgedArms = arms.map(({ middle }) => resultOf(this.trials, middle.ref));
+			const [first] = judgedArms;
 			const trial = first && this.trials.find(({ results }) => results.includes(first.result));
 			if (!first || !trial) {
 				this.#same(`${id}: ${title}`, arms[0]?.middle.ref ?? '', 'a comparison of the trials');

@@ -39,8 +39,8 @@ export function sumFaults(files: Files, { files: named }: Manifest, { sha256 }: 
 	});
 	const names = named.map(({ name }) => name);
 	const doubles = names.filter((name, i) => names.indexOf(name) !== i);
-	const known = new Set([MANIFEST, ...names]);
-	const extra = [...files.keys()].filter((name) => !known.has(name));
+	const listed = new Set([MANIFEST, ...names]);
+	const extra = [...files.keys()].filter((name) => !listed.has(name));
 	return [
 		...faults,
 		...doubles.map((name) => fault('extra', name, 'named twice by the manifest')),

@@ -106,14 +106,14 @@ function reader(files: Files, faults: Fault[]) {
 
 /** What the manifest says of the report is what the report says of itself. */
 function headFaults({ rules, view, number, frozenAt }: Omit<FrozenReport, 'trials'>, manifest: Manifest): Fault[] {
-	const pairs: [what: string, found: unknown, expected: unknown][] = [
+	const checks: [what: string, found: unknown, expected: unknown][] = [
 		['rules: judge', rules.judge, manifest.rules.judge],
 		['rules: recipe', rules.recipe, manifest.rules.recipe],
 		['the title', view.title, manifest.title],
 		['the number', number, manifest.number],
 		['the time of freezing', frozenAt, manifest.frozenAt]
 	];
-	return pairs
+	return checks
 		.filter(([, found, expected]) => found !== expected)
 		.map(([what, found, expected]) => fault('figure', REPORT, what, String(found), String(expected)));
 }

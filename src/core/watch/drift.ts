@@ -41,20 +41,24 @@ export function withoutDrift(
 	const untouched = { blocks: [...page], moves: none, from: updates.at(-1) ?? 0, share: 0 };
 	const starts = [0, ...updates];
 	const parts = starts.map((start, i) => {
-		const known = control.slice(start, starts[i + 1]).flatMap((block) => (block ? [block] : []));
-		return { start, known, centre: known.length ? mean(known.map(({ middle }) => middle)) : NaN };
+		const steady = control.slice(start, starts[i + 1]).flatMap((block) => (block ? [block] : []));
+		return {
+			start,
+			known: steady,
+			centre: steady.length ? mean(steady.map(({ middle }) => middle)) : NaN
+		};
 	});
 	// Before a part without a control nothing is known of what the lab did.
 	const first = parts.findLastIndex(({ known }) => known.length === 0) + 1;
 	const used = parts.slice(first);
-	const known = used.flatMap((part) => part.known);
+	const steady = used.flatMap((part) => part.known);
 	const newest = used.at(-1)?.centre ?? 0;
-	if (known.length < LEAST_READINGS || newest <= 0) return untouched;
+	if (steady.length < LEAST_READINGS || newest <= 0) return untouched;
 	const from = used[0]!.start;
 	const partOf = (index: number) => used.findLast(({ start }) => start <= index)!;
 	const measured = page.flatMap(({ middle }, i) => (i >= from && control[i] ? [middle] : []));
-	const share = Math.max(0, mean(measured) / mean(known.map(({ middle }) => middle)));
-	const within = varianceWithin(known);
+	const share = Math.max(0, mean(measured) / mean(steady.map(({ middle }) => middle)));
+	const within = varianceWithin(steady);
 	const own = ownScatter(
 		used.map((part) => part.known),
 		({ loads }) => within / loads

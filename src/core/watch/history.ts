@@ -108,11 +108,16 @@ export function findInHistory(histories: readonly PageHistory[], options: Histor
 	const calls: Call[] = [];
 	for (const number of numbers.sort((a, b) => a - b)) {
 		const grown = all.filter((series) => grow(series, number));
-		callAt(all, grown, number, options, calls);
+		callAt(all, { grown, number, historyOptions: options, calls });
 	}
-	const known = knownFrom(all, LOOKS_AFTER[0]);
+	const scatterOfAll = knownFrom(all, LOOKS_AFTER[0]);
 	const changes = calls.map(({ change }) => change);
-	return { changes, breaks, wild: all.flatMap((series) => wildOf(series, changes)), figures: statesOf(all, known) };
+	return {
+		changes,
+		breaks,
+		wild: all.flatMap((series) => wildOf(series, changes)),
+		figures: statesOf(all, scatterOfAll)
+	};
 }
 
 /** Pages that a reading should load more often: something may have moved, and so few loads cannot tell. */
@@ -122,7 +127,7 @@ export function hintsIn(
 ): { page: number; condition: string }[] {
 	const all = histories.flatMap((history) => options.metrics.map((metric) => wholeSeries(history, metric)));
 	const newest = Math.max(0, ...histories.map(({ readings }) => readings.at(-1)?.reading ?? 0));
-	const known = knownFrom(all, LOOKS_AFTER[0]);
+	const scatterOfAll = knownFrom(all, LOOKS_AFTER[0]);
 	return histories
 		.filter(({ page, condition }) =>
 			all.some(
@@ -130,17 +135,17 @@ export function hintsIn(
 					series.history.page === page &&
 					series.history.condition === condition &&
 					series.readings.at(-1)?.reading === newest &&
-					[1, 2].some((after) => Math.abs(lookAt(series, after, known)?.step.z ?? 0) > HINT)
+					[1, 2].some((after) => Math.abs(lookAt(series, after, scatterOfAll)?.step.z ?? 0) > HINT)
 			)
 		)
 		.map(({ page, condition }) => ({ page, condition }));
 }
 
-function statesOf(all: readonly Series[], known: Known): FigureState[] {
+function statesOf(all: readonly Series[], scatterOfAll: Known): FigureState[] {
 	return all.flatMap((series) => {
 		if (!series.blocks.length) return [];
 		const { page, condition } = series.history;
-		const { between } = shrunkScatter(series, known, LOOKS_AFTER[0]);
+		const { between } = shrunkScatter(series, scatterOfAll, LOOKS_AFTER[0]);
 		return [{ page, condition, metric: series.metric, between, missing: missingReadings(series) }];
 	});
 }
@@ -157,14 +162,16 @@ interface Call {
 
 function callAt(
 	all: readonly Series[],
-	grown: readonly Series[],
-	number: number,
-	{ margins, readingsAQuarter }: HistoryOptions,
-	calls: Call[]
+	{
+		grown,
+		number,
+		historyOptions: { margins, readingsAQuarter },
+		calls
+	}: { grown: readonly Series[]; number: number; historyOptions: HistoryOptions; calls: Call[] }
 ): void {
 	const open = grown.filter((series) => canLook(series, LOOKS_AFTER[0]));
 	if (!open.length) return;
-	const known = knownFrom(all, LOOKS_AFTER[0]);
+	const scatterOfAll = knownFrom(all, LOOKS_AFTER[0]);
 	// What never moves cannot be called by chance, and takes no part of the chance.
 	const moving = open.filter(moves);
 	for (const series of open) {
@@ -172,13 +179,13 @@ function callAt(
 		const ofPage = moving.filter(({ history }) => history.page === page).length;
 		const chance = { level: LEVEL / readingsAQuarter, tests: moving.length, ofPage };
 		const found = LOOKS_AFTER.flatMap((after) => {
-			const looked = lookAt(series, after, known);
+			const looked = lookAt(series, after, scatterOfAll);
 			return looked && standsOut(looked, chance) ? [looked] : [];
 		});
 		if (!found.length) continue;
-		const best = sharpest(series, known, found);
+		const best = sharpest(series, scatterOfAll, found);
 		const split = series.blocks.length - best.after;
-		tell(series, best, split, { number, margins, calls });
+		describeChange(series, best, split, { number, margins, calls });
 		startAnew(series, split, true);
 	}
 }
@@ -189,9 +196,9 @@ function moves(series: Series): boolean {
 }
 
 /** Where exactly: among all places from the newest two readings back, the one that stands out most. */
-function sharpest(series: Series, known: Known, found: readonly Looked[]): Looked {
+function sharpest(series: Series, scatterOfAll: Known, found: readonly Looked[]): Looked {
 	const [least, most] = [LOOKS_AFTER[0], LOOKS_AFTER.at(-1)!];
-	const places = Array.from({ length: most - least + 1 }, (_, i) => lookAt(series, i + least, known));
+	const places = Array.from({ length: most - least + 1 }, (_, i) => lookAt(series, i + least, scatterOfAll));
 	return places.reduce<Looked>(
 		(best, looked) => (looked && Math.abs(looked.step.z) > Math.abs(best.step.z) ? looked : best),
 		found[0]!
@@ -205,7 +212,7 @@ interface Telling {
 }
 
 /** As a change of its own, or as the growth of one that has not ended. */
-function tell(series: Series, looked: Looked, split: number, { number, margins, calls }: Telling): void {
+function describeChange(series: Series, looked: Looked, split: number, { number, margins, calls }: Telling): void {
 	const { history, metric, readings } = series;
 	const isUp = looked.step.size > 0;
 	const last = calls.findLast((call) => call.series === series);
@@ -218,7 +225,7 @@ function tell(series: Series, looked: Looked, split: number, { number, margins, 
 	if (grows) {
 		const { size, error } = difference(last.origin, levelAtStart(looked.later)!);
 		const grew = [...last.change.grew, { after, calledAt: number }];
-		Object.assign(last.change, { ...sized(metric, last.origin.value, size, error, margins), to, grew });
+		Object.assign(last.change, { ...sized(metric, { from: last.origin.value, size, error, margins }), to, grew });
 		last.split = split;
 		return;
 	}
@@ -237,7 +244,7 @@ function tell(series: Series, looked: Looked, split: number, { number, margins, 
 			grew: [],
 			from,
 			to,
-			...sized(metric, from, looked.step.size, looked.step.error, margins),
+			...sized(metric, { from, size: looked.step.size, error: looked.step.error, margins }),
 			isCorrected: correctedOf(series).isCorrected
 		}
 	});
@@ -245,10 +252,7 @@ function tell(series: Series, looked: Looked, split: number, { number, margins, 
 
 function sized(
 	metric: MetricId,
-	from: number,
-	size: number,
-	error: number,
-	margins: HistoryOptions['margins']
+	{ from, size, error, margins }: { from: number; size: number; error: number; margins: HistoryOptions['margins'] }
 ): Pick<Change, 'shift' | 'margin' | 'verdict'> {
 	const margin = marginFor(metric, from, margins ?? undefined);
 	const interval = { estimate: size, low: size - INTERVAL * error, high: size + INTERVAL * error };

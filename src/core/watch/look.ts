@@ -38,13 +38,13 @@ export function missingReadings(series: Series): number {
 	return Math.max(0, leastBefore(series) + LOOKS_AFTER[0] - (series.blocks.length - from));
 }
 
-export function lookAt(series: Series, after: number, known: Known): Looked | null {
+export function lookAt(series: Series, after: number, scatterOfAll: Known): Looked | null {
 	if (!canLook(series, after)) return null;
 	const { from, blocks } = correctedOf(series);
 	const split = series.blocks.length - after - from;
 	const level = median(blocks.slice(0, split).map(({ middle }) => middle));
-	const { between, freedom } = shrunkScatter(series, known, after);
-	const points = pointsOf(series, known, between, level);
+	const { between, freedom } = shrunkScatter(series, scatterOfAll, after);
+	const points = pointsOf(series, scatterOfAll, between, level);
 	const [before, later] = [points.slice(0, split), points.slice(split)];
 	const step = stepOf(before, later);
 	const share = between * level ** 2;

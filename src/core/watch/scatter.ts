@@ -64,12 +64,12 @@ export interface MetricScatter {
 }
 
 export function metricScatter(all: readonly OwnScatter[]): MetricScatter | null {
-	const known = all.filter(({ freedom }) => freedom > 0);
-	const total = known.reduce((sum, { freedom }) => sum + freedom, 0);
+	const repeated = all.filter(({ freedom }) => freedom > 0);
+	const total = repeated.reduce((sum, { freedom }) => sum + freedom, 0);
 	if (!total) return null;
-	const between = Math.max(0, known.reduce((sum, one) => sum + one.freedom * one.between, 0) / total);
-	const spread = known.reduce((sum, one) => sum + one.freedom * (one.between - between) ** 2, 0);
-	const chance = known.reduce((sum, one) => sum + one.freedom * varianceOf(one, between), 0);
+	const between = Math.max(0, repeated.reduce((sum, scatter) => sum + scatter.freedom * scatter.between, 0) / total);
+	const spread = repeated.reduce((sum, scatter) => sum + scatter.freedom * (scatter.between - between) ** 2, 0);
+	const chance = repeated.reduce((sum, scatter) => sum + scatter.freedom * varianceOf(scatter, between), 0);
 	const beyond = Math.max(0, spread - chance) / total;
 	// A scaled inverse chi-squared about the mean has 2 / freedom as the square of its relative spread.
 	const alike = beyond > 0 ? (2 * between ** 2) / beyond : MOST_PRIOR;

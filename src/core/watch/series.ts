@@ -230,18 +230,18 @@ function jumpsOf(series: Series, leftOut: number): [string, number][] {
 	});
 }
 
-export function shrunkScatter(series: Series, known: Known, leftOut: number): Scatter {
-	return shrunk(scatterOf(series, leftOut), known.scatter.get(series.metric) ?? null);
+export function shrunkScatter(series: Series, scatterOfAll: Known, leftOut: number): Scatter {
+	return shrunk(scatterOf(series, leftOut), scatterOfAll.scatter.get(series.metric) ?? null);
 }
 
 /** Readings as points about a level. @param between variance between readings, as a share of the level squared */
-export function pointsOf(series: Series, known: Known, between: number, level: number): Point[] {
+export function pointsOf(series: Series, scatterOfAll: Known, between: number, level: number): Point[] {
 	const { from, blocks, moves } = correctedOf(series);
 	const within = varianceWithin(blocks);
 	return blocks.map(({ middle, loads, added = 0 }, i) => {
 		const isUpdated = i > 0 && series.updates.includes(from + i);
 		const key = updateKey(series.metric, series.readings[from + i]!.reading);
-		const own = isUpdated ? (known.updates.get(key) ?? priorSpread(series.metric) ** 2) * level ** 2 : 0;
+		const own = isUpdated ? (scatterOfAll.updates.get(key) ?? priorSpread(series.metric) ** 2) * level ** 2 : 0;
 		return { value: middle, variance: within / loads + added + between * level ** 2, moved: moves[i]! + own };
 	});
 }

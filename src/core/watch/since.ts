@@ -41,17 +41,24 @@ export function readingBefore(readings: readonly PageReading[], period: Period):
  */
 export function sinceReading(
 	{ page, condition, readings }: PageHistory,
-	before: PageReading,
-	metrics: readonly MetricId[],
-	{ changes, figures: states }: Pick<HistoryFindings, 'changes' | 'figures'>,
-	margins: Partial<Record<MetricId, Margin>> | null
+	{
+		before,
+		metrics,
+		historyFindings: { changes, figures: states },
+		margins
+	}: {
+		before: PageReading;
+		metrics: readonly MetricId[];
+		historyFindings: Pick<HistoryFindings, 'changes' | 'figures'>;
+		margins: Partial<Record<MetricId, Margin>> | null;
+	}
 ): ShiftResult[] {
 	const newest = readings.findLast(({ setting }) => setting !== null);
 	if (!newest || settingParts(before.setting, newest.setting).length) return [];
 	return metrics.flatMap((metric) => {
 		const [from, to] = [before, newest].map(({ figures }) => blockOf(measured(figures[metric])));
 		if (!from || !to) return [];
-		const own = states.find((one) => one.page === page && one.condition === condition && one.metric === metric);
+		const own = states.find((state) => state.page === page && state.condition === condition && state.metric === metric);
 		const within = varianceWithin([from, to]);
 		const pointOf = ({ middle, loads }: Block): Point => ({
 			value: middle,

@@ -35,8 +35,8 @@ export function troubleOf(
 		if (record.status !== 'failed' || !record.failure) continue;
 		const status = documentStatus(record);
 		const key = `${record.failure.code}/${status}`;
-		const known = failed.get(key) ?? { code: record.failure.code, status, loads: 0 };
-		failed.set(key, { ...known, loads: known.loads + 1 });
+		const existing = failed.get(key) ?? { code: record.failure.code, status, loads: 0 };
+		failed.set(key, { ...existing, loads: existing.loads + 1 });
 	}
 	const redirectedTo = redirectOf(url, records);
 	const asksWhoOneIs =

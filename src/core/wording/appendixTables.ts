@@ -11,7 +11,7 @@ type Load = TrialLoad & { startedAt: string };
 
 export function appendixTables(design: TrialDesign, loads: readonly Load[], words: ReportWords): TableView[] {
 	const counted = new Set<Load>(countedLoads(design, loads));
-	const nameOf = (id: number) => design.arms.find((arm) => arm.id === id)?.name ?? '';
+	const armName = (id: number) => design.arms.find((arm) => arm.id === id)?.name ?? '';
 	const head = ['round', 'variant', 'started', 'counted'] as const;
 	const state = (load: Load) => {
 		if (load.status === 'failed') return words.say('report.loads.failed');
@@ -33,7 +33,7 @@ export function appendixTables(design: TrialDesign, loads: readonly Load[], word
 			.map((load) => ({
 				cells: [
 					String(load.round),
-					nameOf(load.armId),
+					armName(load.armId),
 					load.startedAt.slice(0, 19).replace('T', ' '),
 					state(load),
 					...design.primary.map((metric) => figureOf(load, metric))

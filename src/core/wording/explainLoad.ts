@@ -51,7 +51,7 @@ function shortSelector(selector: string): string {
 }
 
 function withSizes<Item extends { name: string }>(items: readonly Item[], size: (item: Item) => string): string {
-	const told = items.slice(0, MOST_NAMES).map((item) => `${item.name} (${size(item)})`);
-	const more = items.length - told.length;
-	return PART_WORDS.list(more > 0 ? [...told, PART_WORDS.say('load.more', { n: more })] : told);
+	const listed = items.slice(0, MOST_NAMES).map((item) => `${item.name} (${size(item)})`);
+	const more = items.length - listed.length;
+	return PART_WORDS.list(more > 0 ? [...listed, PART_WORDS.say('load.more', { n: more })] : listed);
 }

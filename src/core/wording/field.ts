@@ -31,7 +31,7 @@ export function describeAssessment(metrics: FieldReading['metrics'] | null, abse
 
 /** "On phones 3 of 6 pages are good on Core Web Vitals, 2 miss at least one, one has too few visits." */
 export function describeTally(device: DeviceClass, assessments: readonly Assessment[]): string {
-	const count = (asked: Assessment) => assessments.filter((one) => one === asked).length;
+	const count = (assessment: Assessment) => assessments.filter((own) => own === assessment).length;
 	const values = { device, all: assessments.length, passes: count('passes') };
 	return ENGLISH.say('field.tally', {
 		...values,

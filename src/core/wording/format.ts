@@ -89,4 +89,5 @@ export function formatDay(day: string): string {
 }
 
 /** "1 round", "3 rounds". @param many where it is not the one with an "s" */
-export const counted = (n: number, one: string, many = `${one}s`): string => `${fixed(n, 0)} ${n === 1 ? one : many}`;
+export const counted = (n: number, name: string, many = `${name}s`): string =>
+	`${fixed(n, 0)} ${n === 1 ? name : many}`;

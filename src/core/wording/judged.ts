@@ -24,10 +24,10 @@ function rankOf({ metric }: Pick<ShiftResult, 'metric'>): number {
  */
 export function decidedWords(results: readonly ShiftResult[], direction: Direction, words: Words): string {
 	const decided = results.filter(({ verdict }) => verdict === direction);
-	const told = decided.some(({ metric }) => metric !== 'score')
+	const counted = decided.some(({ metric }) => metric !== 'score')
 		? decided.filter(({ metric }) => metric !== 'score')
 		: decided;
-	return inFamilies(told, words, (own) => {
+	return inFamilies(counted, words, (own) => {
 		const family = results.filter((result) => familyOf(result) === familyOf(own[0]!));
 		const isAll = family.every(({ verdict }) => verdict === direction || verdict === 'same');
 		return judgementWord(own[0]!, direction === 'better', words, isAll && own[0]!.metric !== 'score' ? '' : named(own));

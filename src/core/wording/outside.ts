@@ -23,7 +23,7 @@ export function tellOutside(
 	words: ReportWords
 ): OutsideTold {
 	const found = compareOutside(figure, nearest);
-	const value = (one: number) => wordUnit(metricOf(figure.metric).unit, one, words);
+	const value = (item: number) => wordUnit(metricOf(figure.metric).unit, item, words);
 	const said = words.say('report.outside.said', {
 		program: figure.program,
 		metric: plainName(figure.metric, words),
@@ -67,8 +67,8 @@ function wordOutside(
 		};
 	}
 	const said = definitionIn(figure, found, words);
-	const told = reasons.map((reason) => words.say(`report.outside.reason.${reason}`, { place: figure.place }));
-	if (difference === null || position === null) return { lines: told, rest: '' };
+	const reasonWords = reasons.map((reason) => words.say(`report.outside.reason.${reason}`, { place: figure.place }));
+	if (difference === null || position === null) return { lines: reasonWords, rest: '' };
 	if (found.isWithinSpread)
 		return { lines: [...said, words.say('report.outside.within'), ...positionIn(position, words)], rest: '' };
 	const size = wordChange({ metric: figure.metric, scale: 'unit' }, difference, words);
@@ -77,7 +77,7 @@ function wordOutside(
 			words.say('report.outside.difference', { difference: size }),
 			...said,
 			...positionIn(position, words),
-			...told
+			...reasonWords
 		],
 		rest: words.say('report.outside.unexplained', {
 			rest: wordChange({ metric: figure.metric, scale: 'unit' }, difference - (found.byDefinition ?? 0), words)
@@ -92,7 +92,7 @@ function definitionIn(figure: OutsideFigure, found: OutsideComparison, words: Re
 	const name = plainName(definition, words);
 	if (!found.defined || found.byDefinition === null) return [words.say('report.outside.undefined', { program, name })];
 	const { median, low, high } = found.defined;
-	const value = (one: number) => wordUnit(metricOf(definition).unit, one, words);
+	const value = (item: number) => wordUnit(metricOf(definition).unit, item, words);
 	return [
 		words.say('report.outside.definition', {
 			program,

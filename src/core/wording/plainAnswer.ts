@@ -56,10 +56,12 @@ const LOUD: readonly Tone[] = ['better', 'worse', 'mixed', 'slight'];
  */
 export function plainAnswer(
 	question: string,
-	results: readonly ShiftResult[],
-	names: Names,
-	words: Words = ENGLISH,
-	putOff: readonly PutOff[] = []
+	{
+		results,
+		names,
+		words = ENGLISH,
+		putOff = []
+	}: { results: readonly ShiftResult[]; names: Names; words?: Words; putOff?: readonly PutOff[] }
 ): PlainAnswer {
 	const decided = results.filter((result) => result.primary);
 	const primary = decided.filter(({ metric }) => !putOff.some((gain) => gain.metric === metric));
@@ -96,10 +98,10 @@ function putOffSentences(putOff: readonly PutOff[], { arm }: Names, words: Words
 
 function standingAnswer(question: string, primary: readonly ShiftResult[], names: Names, words: Words): PlainAnswer {
 	const { key, tone } = outcomeOf(primary);
-	const asked = askedOf(askedDirection(question, names), primary);
+	const direction = askedOf(askedDirection(question, names), primary);
 	const sentence = [
-		leadWords(asked, key, words),
-		askedWords(asked, key, words),
+		leadWords(direction, key, words),
+		askedWords(direction, key, words),
 		sentenceOf(key, primary, names, words)
 	];
 	return { sentence: sentence.filter(Boolean).join(' '), detail: detailOf(primary, key, names, words), tone };
@@ -147,13 +149,13 @@ function outcomeOf(results: readonly ShiftResult[]): { key: OutcomeKey; tone: To
 }
 
 function valuesOf(results: readonly ShiftResult[], words: Words) {
-	const of = (verdict: Verdict) => results.filter((result) => result.verdict === verdict);
+	const withVerdict = (verdict: Verdict) => results.filter((result) => result.verdict === verdict);
 	const reason = results.find((result) => result.reason)?.reason;
 	return {
 		better: decidedWords(results, 'better', words),
 		worse: decidedWords(results, 'worse', words),
-		words: decidedWords(results, of('better').length ? 'better' : 'worse', words),
-		same: plainList(of('same'), words),
+		words: decidedWords(results, withVerdict('better').length ? 'better' : 'worse', words),
+		same: plainList(withVerdict('same'), words),
 		reason: reason ? describeReason(reason, words) : words.say('reason.no-look')
 	};
 }
@@ -165,11 +167,11 @@ interface Asked {
 }
 
 /** Yes and no stand on what the question asks about, and on verdicts alone. */
-function askedOf(asked: AskedDirection | null, results: readonly ShiftResult[]): Asked {
-	const all = results.filter(({ metric }) => asked?.metrics.includes(metric));
+function askedOf(direction: AskedDirection | null, results: readonly ShiftResult[]): Asked {
+	const all = results.filter(({ metric }) => direction?.metrics.includes(metric));
 	// A score sums up more than what a word of speed asks about: it answers where nothing else does.
 	const relevant = all.some(({ metric }) => metric !== 'score') ? all.filter(({ metric }) => metric !== 'score') : all;
-	const lead = asked && all.length ? leadOf(asked, relevant, all) : 'none';
+	const lead = direction && all.length ? leadOf(direction, relevant, all) : 'none';
 	return { lead, relevant };
 }
 
@@ -210,10 +212,10 @@ function detailOf(results: readonly ShiftResult[], key: OutcomeKey, names: Names
 }
 
 function openWords(open: readonly ShiftResult[], words: Words): string {
-	const told = (key: 'answer.detail.joint' | 'answer.detail.open', own: readonly ShiftResult[]) =>
+	const detailOf = (key: 'answer.detail.joint' | 'answer.detail.open', own: readonly ShiftResult[]) =>
 		own.length ? words.say(key, { metrics: plainList(own, words), n: own.length }) : '';
 	const [alone, rest] = [open.filter(excludesZero), open.filter((result) => !excludesZero(result))];
-	return [told('answer.detail.joint', alone), told('answer.detail.open', rest)]
+	return [detailOf('answer.detail.joint', alone), detailOf('answer.detail.open', rest)]
 		.filter(Boolean)
 		.map(capitalised)
 		.join(' ');
@@ -230,10 +232,10 @@ function largestOf(results: readonly ShiftResult[], words: Words): string {
 	if (!result?.shift) return '';
 	const { metric, scale, shift } = result;
 	const sizeOf = (value: number) => wordDifference(metric, Math.abs(value), scale).replace(/ more$/, '');
-	const told = { metric: plainName(metric, words), direction: shift.estimate > 0 ? 'more' : 'less' };
-	if (!isFaint(result)) return words.say('answer.detail.largest', { ...told, size: sizeOf(shift.estimate) });
+	const values = { metric: plainName(metric, words), direction: shift.estimate > 0 ? 'more' : 'less' };
+	if (!isFaint(result)) return words.say('answer.detail.largest', { ...values, size: sizeOf(shift.estimate) });
 	const [least, most] = [shift.low!, shift.high!].sort((a, b) => Math.abs(a) - Math.abs(b)) as [number, number];
-	return words.say('answer.detail.range', { ...told, least: sizeOf(least), most: sizeOf(most) });
+	return words.say('answer.detail.range', { ...values, least: sizeOf(least), most: sizeOf(most) });
 }
 
 /** What would decide the rest: what the one needs that needs most, and where it is beyond reach, for which. */
@@ -246,13 +248,13 @@ function moreOf(open: readonly ShiftResult[], words: Words): string {
 
 /** Where the middle figures stand to their targets; of what is open only where both stand on the same side. */
 function targetsOf(results: readonly ShiftResult[], names: Names, words: Words): string[] {
-	const told = results.filter(({ target, verdict }) => target && verdict !== 'none');
+	const crossing = results.filter(({ target, verdict }) => target && verdict !== 'none');
 	const both = (['both-met', 'both-missed'] as const).flatMap((standing) => {
-		const own = told.filter(({ target }) => target!.standing === standing);
+		const own = crossing.filter(({ target }) => target!.standing === standing);
 		return own.length ? [words.say(`answer.target.${standing}`, { metrics: plainList(own, words) })] : [];
 	});
 	const only = (['arm', 'baseline'] as const).flatMap((side) => {
-		const own = told.filter((result) => result.verdict !== 'undecided' && onlyMeets(result) === side);
+		const own = crossing.filter((result) => result.verdict !== 'undecided' && onlyMeets(result) === side);
 		return own.length
 			? [words.say('answer.target.crosses', { name: names[side], metrics: plainList(own, words) })]
 			: [];

@@ -63,8 +63,8 @@ function wordFinely({ metric, scale }: Scaled, difference: number): string {
 
 /** What taking the reference page off costs or gains: how wide the interval is with it. Empty where none is known. */
 export function wordReferenceCost({ shift, rawShift }: Pick<ShiftResult, 'shift' | 'rawShift'>): string {
-	const widthOf = (one: Pick<Shift, 'low' | 'high'> | null) =>
-		one === null || one.low === null || one.high === null ? 0 : one.high - one.low;
+	const widthOf = (item: Pick<Shift, 'low' | 'high'> | null) =>
+		item === null || item.low === null || item.high === null ? 0 : item.high - item.low;
 	const [width, raw] = [widthOf(shift), widthOf(rawShift)];
 	if (!width || !raw) return '';
 	return `the interval is ${(width / raw).toFixed(1)} times as wide as without the reference`;
@@ -83,10 +83,10 @@ export function wordTimingShift({ estimate, low, high }: Pick<Shift, 'estimate' 
  */
 export function wordTimingMargin({ low, high }: Pick<Shift, 'low' | 'high'>, margin: number | null): string {
 	if (margin === null || low === null || high === null) return '';
-	const of = formatDuration(margin);
-	if (low > -margin && high < margin) return `all within the margin of ${of}`;
-	if (low >= margin || high <= -margin) return `all beyond the margin of ${of}`;
-	return `reaches over the margin of ${of}`;
+	const marginWords = formatDuration(margin);
+	if (low > -margin && high < margin) return `all within the margin of ${marginWords}`;
+	if (low >= margin || high <= -margin) return `all beyond the margin of ${marginWords}`;
+	return `reaches over the margin of ${marginWords}`;
 }
 
 /** The whole shift with its interval: first the size, or the interval where the size is probably too large. */
@@ -132,20 +132,20 @@ export function wordAnswer(result: ShiftResult, names: Names): string {
 	const subject = `“${names.arm}”`;
 	if (!result.shift || result.verdict === 'none')
 		return `${metric.name}: no verdict. ${result.reason ? describeReason(result.reason) : ENGLISH.say('reason.not-chosen')}`;
-	const told = { ...result, shift: result.shift };
+	const judged = { ...result, shift: result.shift };
 	const medians = `${formatValue(metric.id, result.armMedian)} against ${formatValue(metric.id, result.baselineMedian)}`;
 	const margin = sizeOf(result, result.margin);
 	const target = result.target ? ` ${wordTarget(result, names)}` : '';
 	switch (result.verdict) {
 		case 'better':
 		case 'worse':
-			return `${metric.name}: ${subject} is ${wordVerdict(result)} than “${names.baseline}”: ${medians}, ${wordShift(told)}.${target}`;
+			return `${metric.name}: ${subject} is ${wordVerdict(result)} than “${names.baseline}”: ${medians}, ${wordShift(judged)}.${target}`;
 		case 'slight':
-			return `${metric.name}: ${subject} is ${judgementWord(result, improved(result), ENGLISH)} than “${names.baseline}”; by how much is open: ${medians}, ${wordShift(told)}.${target}`;
+			return `${metric.name}: ${subject} is ${judgementWord(result, improved(result), ENGLISH)} than “${names.baseline}”; by how much is open: ${medians}, ${wordShift(judged)}.${target}`;
 		case 'same':
-			return `${metric.name}: no practical difference: ${medians}, ${wordShift(told)}, within the margin of ${margin}.${target}`;
+			return `${metric.name}: no practical difference: ${medians}, ${wordShift(judged)}, within the margin of ${margin}.${target}`;
 		default:
-			return `${metric.name}: undecided after ${rounds(result.n)}: ${wordInterval(told)}. ${excludesZero(result) ? `${ENGLISH.say('verdict.joint')} ` : ''}${wordMore(result, plainName(result.metric))}`;
+			return `${metric.name}: undecided after ${rounds(result.n)}: ${wordInterval(judged)}. ${excludesZero(result) ? `${ENGLISH.say('verdict.joint')} ` : ''}${wordMore(result, plainName(result.metric))}`;
 	}
 }
 

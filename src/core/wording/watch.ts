@@ -23,19 +23,19 @@ const dayOf = (iso: string) => formatDay(iso.slice(0, 10));
 
 /** Those that a sentence may call a change: what is decided; else what differs, perhaps too little; else what moved. */
 function toldOf(changes: readonly Change[]): readonly Change[] {
-	const of = (...verdicts: Verdict[]) => changes.filter(({ verdict }) => verdicts.includes(verdict));
-	return [of('better', 'worse'), of('slight'), changes].find((told) => told.length) ?? [];
+	const withVerdict = (...verdicts: Verdict[]) => changes.filter(({ verdict }) => verdicts.includes(verdict));
+	return [withVerdict('better', 'worse'), withVerdict('slight'), changes].find((listed) => listed.length) ?? [];
 }
 
 /** What changed, in one line: "Largest paint and score of /booking (phone) got worse". */
 export function titleOfChanges(changes: readonly Change[], page: string, condition: string): string {
-	const told = toldOf(changes);
-	const verdicts = new Set(told.map(({ verdict }) => verdict));
-	const directions = new Set(told.map((change) => (verdicts.has('slight') ? improved(change) : null)));
+	const listed = toldOf(changes);
+	const verdicts = new Set(listed.map(({ verdict }) => verdict));
+	const directions = new Set(listed.map((change) => (verdicts.has('slight') ? improved(change) : null)));
 	const slight = [...directions][0] ? 'slightBetter' : 'slightWorse';
 	const isOne = verdicts.size === 1 && directions.size === 1;
 	const gains = isOne ? (verdicts.has('slight') ? slight : [...verdicts][0]!) : 'mixed';
-	const names = told.map(({ metric }) => (metric === 'wire' ? 'bytes' : plainName(metric)));
+	const names = listed.map(({ metric }) => (metric === 'wire' ? 'bytes' : plainName(metric)));
 	const metrics = WATCH_WORDS.list(names);
 	const said = WATCH_WORDS.say('change.title', { metrics, page, condition, gains });
 	return said.charAt(0).toUpperCase() + said.slice(1);
@@ -52,10 +52,10 @@ const MOST_CAUSES = 2;
 
 /** Why, and whether the lab's own drift is taken off. @param causes in sentences, likeliest first */
 export function reasonsOfChanges(changes: readonly Change[], causes: readonly string[]): string[] {
-	const told = causes.slice(0, MOST_CAUSES).map((cause) => WATCH_WORDS.say('change.cause', { cause }));
+	const listed = causes.slice(0, MOST_CAUSES).map((cause) => WATCH_WORDS.say('change.cause', { cause }));
 	const isCorrected = changes.every((change) => change.isCorrected);
 	return [
-		...(told.length ? told : [WATCH_WORDS.say('change.no-cause')]),
+		...(listed.length ? listed : [WATCH_WORDS.say('change.no-cause')]),
 		WATCH_WORDS.say(isCorrected ? 'change.corrected' : 'change.uncorrected')
 	];
 }
@@ -137,9 +137,9 @@ export const describeSchedule = ({ every, pattern }: Schedule): string =>
 export function describeRank({ from, to }: Pick<Ranked, 'from' | 'to'>, all: number): string {
 	if (from === null || to === null) return WATCH_WORDS.say('rank.none');
 	const place = (n: number) => WATCH_WORDS.say('rank.place', { n });
-	const of = WATCH_WORDS.say('number', { n: all });
-	if (from === to) return WATCH_WORDS.say('rank.sole', { place: place(from), all: of });
-	const range = { from: place(from), to: place(to), all: of };
+	const withVerdict = WATCH_WORDS.say('number', { n: all });
+	if (from === to) return WATCH_WORDS.say('rank.sole', { place: place(from), all: withVerdict });
+	const range = { from: place(from), to: place(to), all: withVerdict };
 	return WATCH_WORDS.say(to === from + 1 ? 'rank.pair' : 'rank.range', range);
 }
 

@@ -28,10 +28,10 @@ export function wordsFrom<Key extends string>(language: Language, messages: Reco
 	// Made at first use: the browser loads a language's rules then, and most screens list nothing.
 	let lists: Intl.ListFormat | undefined;
 	const formatOf = (key: Key) => {
-		const known =
+		const formatValue =
 			formats.get(key) ?? new IntlMessageFormat(messages[key], LOCALES[language], undefined, { ignoreTag: true });
-		formats.set(key, known);
-		return known;
+		formats.set(key, formatValue);
+		return formatValue;
 	};
 	return {
 		language,

@@ -35,11 +35,14 @@ export function worthOf(
 ): Worth {
 	const judged = (['score', 'lcp'] as const).flatMap(
 		(metric) =>
-			results.find((one) => one.metric === metric && one.arm === arm.id && one.primary && one.verdict !== 'none') ?? []
+			results.find(
+				(result) => result.metric === metric && result.arm === arm.id && result.primary && result.verdict !== 'none'
+			) ?? []
 	);
-	const known = judged.filter(({ metric }) => !putOff.includes(metric));
+	const counted = judged.filter(({ metric }) => !putOff.includes(metric));
 	const later = judged.filter(({ metric }) => putOff.includes(metric));
-	const clear = (metric: string) => known.find((one) => one.metric === metric && isClear(one))?.shift?.estimate ?? null;
+	const clear = (metric: string) =>
+		counted.find((result) => result.metric === metric && isClear(result))?.shift?.estimate ?? null;
 	const [before, after] = [baseline.setup ?? NO_SETUP, arm.setup ?? NO_SETUP];
 	const [costBefore, costAfter] = [monthlyCostOf(before), monthlyCostOf(after)];
 	const monthlyCost = costBefore === null && costAfter === null ? null : (costAfter ?? 0) - (costBefore ?? 0);
@@ -52,7 +55,7 @@ export function worthOf(
 		hours,
 		words: [
 			laterWords(later),
-			wordsOf(known, { monthlyCost, hours, currency, others: othersWorse(results, arm) }, later.length > 0)
+			wordsOf(counted, { monthlyCost, hours, currency, others: othersWorse(results, arm) }, later.length > 0)
 		]
 			.filter(Boolean)
 			.join(' ')
@@ -63,7 +66,11 @@ export function worthOf(
 const othersWorse = (results: readonly ShiftResult[], arm: TrialArm): string[] =>
 	results
 		.filter(
-			(one) => one.arm === arm.id && one.primary && one.verdict === 'worse' && !['score', 'lcp'].includes(one.metric)
+			(result) =>
+				result.arm === arm.id &&
+				result.primary &&
+				result.verdict === 'worse' &&
+				!['score', 'lcp'].includes(result.metric)
 		)
 		.map(({ metric }) => plainName(metric));
 
@@ -75,18 +82,25 @@ interface Price {
 }
 
 function laterWords(later: readonly ShiftResult[]): string {
-	return later.length ? `What it saves in ${listOf(later.map((one) => plainName(one.metric)))} comes back later.` : '';
+	return later.length
+		? `What it saves in ${listOf(later.map((result) => plainName(result.metric)))} comes back later.`
+		: '';
 }
 
-function wordsOf(known: readonly ShiftResult[], given: Price, hasLater: boolean): string {
-	if (!known.length) return hasLater ? '' : 'Neither score nor largest paint has a verdict.';
-	const of = (verdict: ShiftResult['verdict']) => known.filter((one) => one.verdict === verdict);
-	const [better, worse, slight, open] = [of('better'), of('worse'), of('slight'), of('undecided')];
+function wordsOf(counted: readonly ShiftResult[], given: Price, hasLater: boolean): string {
+	if (!counted.length) return hasLater ? '' : 'Neither score nor largest paint has a verdict.';
+	const withVerdict = (verdict: ShiftResult['verdict']) => counted.filter((result) => result.verdict === verdict);
+	const [better, worse, slight, open] = [
+		withVerdict('better'),
+		withVerdict('worse'),
+		withVerdict('slight'),
+		withVerdict('undecided')
+	];
 	const price = priceOf(given);
 	const { others, monthlyCost: cost, currency } = given;
 	const but = others.length ? `it is worse in ${listOf(others)}` : '';
 	const tail = open.length
-		? ` ${capital(listOf(open.map((one) => plainName(one.metric))))} ${open.length === 1 ? 'is' : 'are'} not decided.`
+		? ` ${capital(listOf(open.map((result) => plainName(result.metric))))} ${open.length === 1 ? 'is' : 'are'} not decided.`
 		: '';
 	if (better.length && worse.length)
 		return `It gains ${sizes(better)} and loses ${sizes(worse)}${price ? ` for ${price}` : ''}: weigh them yourself.${tail}`;

@@ -44,7 +44,7 @@ function canSwitch(): boolean {
 }
 
 function findAccount(name: string): Account | null {
-	const line = accountLines(name).find((one) => one.startsWith(`${name}:`));
+	const line = accountLines(name).find((item) => item.startsWith(`${name}:`));
 	const [, , uid, gid] = line?.split(':') ?? [];
 	return Number(uid) > 0 ? { name, uid: Number(uid), gid: Number(gid) } : null;
 }

@@ -151,5 +151,5 @@ async function watched(
 
 async function browserPid(session: CDPSession): Promise<number | null> {
 	const { processInfo } = await session.send('SystemInfo.getProcessInfo');
-	return processInfo.find((one) => one.type === 'browser')?.id ?? null;
+	return processInfo.find((info) => info.type === 'browser')?.id ?? null;
 }

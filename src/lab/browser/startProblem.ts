@@ -14,6 +14,6 @@ const KNOWN: readonly [RegExp, string][] = [
 ];
 
 export function startProblem(message: string): string {
-	const known = KNOWN.find(([pattern]) => pattern.test(message));
-	return known ? known[1] : message.split('\n')[0]!.slice(0, 200);
+	const cause = KNOWN.find(([pattern]) => pattern.test(message));
+	return cause ? cause[1] : message.split('\n')[0]!.slice(0, 200);
 }

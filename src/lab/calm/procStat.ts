@@ -82,12 +82,12 @@ export function readFrequencyMhz(): number | null {
 /** The processes with these ids and all that descend from them. */
 export function processTrees(roots: readonly number[]): number[] {
 	const all = readdirSync('/proc').filter((name) => /^\d+$/.test(name));
-	const known = all.map((name) => readProcessTicks(Number(name))).filter((one) => one !== null);
+	const alive = all.map((name) => readProcessTicks(Number(name))).filter((item) => item !== null);
 	const inside = new Set(roots);
 	// Parents are older than their children, but ids may have wrapped: repeat until nothing is added.
 	for (let before = -1; before !== inside.size;) {
 		before = inside.size;
-		for (const { pid, parent } of known) if (inside.has(parent)) inside.add(pid);
+		for (const { pid, parent } of alive) if (inside.has(parent)) inside.add(pid);
 	}
 	return [...inside];
 }

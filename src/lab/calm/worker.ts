@@ -18,17 +18,17 @@ function openSampler(): Sampler {
 	return existsSync('/proc/stat') ? new LinuxSampler(roots) : new PlainSampler();
 }
 
-const tell = (last: boolean) => parentPort!.postMessage({ sample: sampler!.sample(), last } satisfies WatchNews);
+const sendSample = (last: boolean) => parentPort!.postMessage({ sample: sampler!.sample(), last } satisfies WatchNews);
 
 parentPort?.on('message', (order: WatchOrder) => {
-	if (order === 'look') return void (sampler && tell(false));
+	if (order === 'look') return void (sampler && sendSample(false));
 	if (timer) clearInterval(timer);
 	timer = null;
 	if (order === 'start') {
 		sampler = openSampler();
-		timer = setInterval(() => tell(false), SAMPLE_EVERY_MS);
+		timer = setInterval(() => sendSample(false), SAMPLE_EVERY_MS);
 		return;
 	}
-	if (sampler) tell(true);
+	if (sampler) sendSample(true);
 	sampler = null;
 });

@@ -27,9 +27,9 @@ export class CoverageCollector {
 		const byUrl = new Map<string, number>();
 		const add = (url: string, unused: number) => byUrl.set(url, (byUrl.get(url) ?? 0) + unused);
 		let script = 0;
-		for (const one of result) {
-			if (!/^https?:/.test(one.url)) continue;
-			const ranges = one.functions.flatMap((called) =>
+		for (const coverage of result) {
+			if (!/^https?:/.test(coverage.url)) continue;
+			const ranges = coverage.functions.flatMap((called) =>
 				called.ranges.map(({ startOffset, endOffset, count }): CoverageRange => ({
 					start: startOffset,
 					end: endOffset,
@@ -38,7 +38,7 @@ export class CoverageCollector {
 			);
 			const unused = unusedInScript(ranges);
 			script += unused;
-			add(one.url, unused);
+			add(coverage.url, unused);
 		}
 		let style = 0;
 		for (const [id, { url, length }] of this.#sheets) {

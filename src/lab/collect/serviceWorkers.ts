@@ -12,8 +12,8 @@ export class WorkerTraffic {
 			this.#requests.push({ request, ended: Promise.resolve(NOTHING) });
 		});
 		context.on('requestfinished', (request) => {
-			const one = this.#requests.find((known) => known.request === request);
-			if (one) one.ended = sizesOf(request);
+			const item = this.#requests.find((candidate) => candidate.request === request);
+			if (item) item.ended = sizesOf(request);
 		});
 	}
 

@@ -24,18 +24,26 @@ export interface SettleResult {
  */
 export async function waitUntilSettled(
 	session: CDPSession,
-	network: NetworkCollector,
-	state: { loaded: boolean; busyAt: number; ended: Promise<never> },
-	quietMs: number,
-	deadline: number
+	{
+		network,
+		state,
+		quietMs,
+		deadline
+	}: {
+		network: NetworkCollector;
+		state: { loaded: boolean; busyAt: number; ended: Promise<never> };
+		quietMs: number;
+		deadline: number;
+	}
 ): Promise<SettleResult> {
 	while (performance.now() < deadline) {
 		await Promise.race([pause(LOOK_EVERY_MS), state.ended]);
 		const quietSince = Math.max(network.lastActivityAt, state.busyAt);
 		if (!state.loaded || network.waiting > 0 || performance.now() - quietSince < quietMs) continue;
-		const asked = performance.now();
-		const answered = await Promise.race([answers(session), pause(deadline - asked).then(() => false), state.ended]);
-		if (answered && performance.now() - asked <= FREE_WITHIN_MS) return { loaded: true, capped: false, stuck: false };
+		const startedAt = performance.now();
+		const answered = await Promise.race([answers(session), pause(deadline - startedAt).then(() => false), state.ended]);
+		if (answered && performance.now() - startedAt <= FREE_WITHIN_MS)
+			return { loaded: true, capped: false, stuck: false };
 		state.busyAt = performance.now();
 	}
 	const answered = await Promise.race([answers(session), pause(LAST_ANSWER_WITHIN_MS).then(() => false), state.ended]);

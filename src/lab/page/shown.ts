@@ -28,7 +28,7 @@ function isReadable(selector: string): boolean {
 
 /** In each frame, after its layout and before it is painted, until all have been seen. */
 function look(): void {
-	for (const one of named) if (one.atMs === null && isSeen(one.selector)) one.atMs = performance.now();
+	for (const shown of named) if (shown.atMs === null && isSeen(shown.selector)) shown.atMs = performance.now();
 	if (named.some(({ atMs }) => atMs === null)) requestAnimationFrame(look);
 }
 

@@ -8,7 +8,7 @@ const CONTENT = /^(script|style|noscript|template|svg)$/;
 /** Classes that name a single thing: "post-1234", hashes. */
 const PERSONAL = /\d{2,}|[0-9a-f]{6,}/i;
 
-function nameOf({ localName, classList }: Element): string {
+function elementName({ localName, classList }: Element): string {
 	const classes = [...classList].filter((name) => !PERSONAL.test(name)).sort();
 	return [localName, ...classes].join('.');
 }
@@ -34,7 +34,7 @@ function pieceHashes(): Set<number> {
 	for (let next = open.pop(); next && pieces.size < MOST_PIECES; next = open.pop()) {
 		const [element, parent] = next;
 		if (CONTENT.test(element.localName)) continue;
-		const own = nameOf(element);
+		const own = elementName(element);
 		pieces.add(hashOf(`${parent}>${own}`));
 		for (const child of element.children) open.push([child, own]);
 	}

@@ -231,17 +231,17 @@ export class ShapedProxy {
 
 	#resolve(host: string): Promise<string> {
 		if (ipaddr.isValid(host)) return Promise.resolve(host);
-		let known = this.#names.get(host);
-		if (!known) {
-			known = lookup(host).then(
+		let pending = this.#names.get(host);
+		if (!pending) {
+			pending = lookup(host).then(
 				({ address }) => address,
 				() => {
 					throw new RefusedConnection('unresolvable');
 				}
 			);
-			this.#names.set(host, known);
+			this.#names.set(host, pending);
 		}
-		return known;
+		return pending;
 	}
 
 	#bridge(client: Socket, server: Socket, early: Buffer, entry: ConnectionLog, way: Way): void {

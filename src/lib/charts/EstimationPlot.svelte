@@ -233,11 +233,6 @@
 	.margin {
 		fill: var(--margin-band);
 	}
-	figcaption {
-		font-size: var(--type-3);
-		color: var(--muted);
-		margin-top: var(--gap-3);
-	}
 	figcaption b {
 		color: var(--ink);
 		font-weight: 600;

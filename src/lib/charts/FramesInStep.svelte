@@ -108,8 +108,4 @@
 	span {
 		font-weight: 600;
 	}
-	figcaption {
-		font-size: var(--type-3);
-		color: var(--muted);
-	}
 </style>

@@ -334,8 +334,4 @@
 		font-size: var(--type-3);
 		margin: var(--gap-3) 0;
 	}
-	figcaption {
-		font-size: var(--type-3);
-		color: var(--muted);
-	}
 </style>

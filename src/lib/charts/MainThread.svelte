@@ -127,11 +127,6 @@
 	th[scope='row'] {
 		font-weight: 400;
 	}
-	figcaption {
-		font-size: var(--type-3);
-		color: var(--muted);
-		margin-top: var(--gap-3);
-	}
 	table {
 		max-width: 44rem;
 	}

@@ -20,8 +20,8 @@ export function rowsByOwner(
 }
 
 /** What the address asks to be listed; what it does not name is usual. */
-export function wishFrom(asked: Record<string, string>): RequestWish {
-	const { q = EVERYTHING.search, owner = EVERYTHING.owner, type = EVERYTHING.type, show = '', order = '' } = asked;
+export function wishFrom(values: Record<string, string>): RequestWish {
+	const { q = EVERYTHING.search, owner = EVERYTHING.owner, type = EVERYTHING.type, show = '', order = '' } = values;
 	return {
 		search: q,
 		owner,

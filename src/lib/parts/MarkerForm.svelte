@@ -1,22 +1,19 @@
 <script lang="ts">
 	/** Notes what was changed on a site, and when it went live. */
 	import { Button } from 'carbon-components-svelte';
-	import { keepTyped } from '$lib/keepTyped';
+	import type { Form } from '$lib/server/http/form';
+	import type { MarkerFields } from '$lib/server/rooms/field/markerForm';
+	import { typedForm } from '$lib/typedForm';
 	import DayField from './DayField.svelte';
 	import Field from './Field.svelte';
 	import FileField from './FileField.svelte';
 
 	interface Props {
-		/** Of the page that is looked at: what is offered for the pages it concerns. */
-		path: string;
-		form: {
-			typed?: { day: string; words: string; path: string };
-			issues?: { path: string; message: string }[];
-		} | null;
+		form: Form<typeof MarkerFields>;
 		submit?: string;
 	}
-	let { path, form, submit = 'Note the release' }: Props = $props();
-	const wrong = (field: string) => form?.issues?.find((issue) => issue.path === field)?.message ?? '';
+	let { form, submit = 'Note the release' }: Props = $props();
+	const { form: typed, wrong, enhance } = typedForm(() => form, { isRepeated: true });
 </script>
 
 <form
@@ -26,24 +23,24 @@
 	class="cells mark no-print"
 	style:--cell="12rem"
 	novalidate
-	use:keepTyped
+	use:enhance
 >
-	<DayField label="Live since" name="day" value={form?.typed?.day ?? ''} wrong={wrong('day')} />
+	<DayField label="Live since" name="day" bind:value={$typed.day} wrong={$wrong('day')} />
 	<Field
 		label="What was released"
 		name="words"
-		value={form?.typed?.words ?? ''}
-		wrong={wrong('words')}
+		bind:value={$typed.words}
+		wrong={$wrong('words')}
 		help="As the client would say it"
 	/>
 	<Field
 		label="Pages whose path begins with"
 		name="path"
-		value={form?.typed?.path ?? path}
-		wrong={wrong('path')}
+		bind:value={$typed.path}
+		wrong={$wrong('path')}
 		help="Empty for the whole site"
 	/>
-	<FileField label="Settings file" name="file" help="Stays with the release." />
+	<FileField label="Settings file" name="file" wrong={$wrong('file')} help="Stays with the release." />
 	<Button type="submit" kind="tertiary" size="field">{submit}</Button>
 </form>
 

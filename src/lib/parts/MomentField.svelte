@@ -17,7 +17,7 @@
 	const typed = $derived(joinMoment(day, time));
 
 	$effect(() => {
-		value = typed;
+		if (value !== typed) value = typed;
 	});
 </script>
 

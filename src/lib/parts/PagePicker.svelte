@@ -2,9 +2,10 @@
 	/** Some of a client's pages: the chosen ones on top, the others found by words, type and site. */
 	import { Button, Checkbox, Tag } from 'carbon-components-svelte';
 	import { live } from '$lib/live.svelte';
-	import type { FoundPage, PageChoice, PageOffer } from '$lib/server/rooms/watch/pageChoice';
+	import type { PageOffer } from '$lib/server/rooms/watch/pageChoice';
 	import Choice from './Choice.svelte';
 	import FilterBar from './FilterBar.svelte';
+	import type { FoundPage, PageChoice } from '$lib/server/rooms/watch/view';
 
 	interface Props {
 		kind: 'watch' | 'standing';

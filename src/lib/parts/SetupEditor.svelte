@@ -1,27 +1,25 @@
 <script lang="ts">
-	/** What a variant's page runs on: components, features, effort; goes with a form as JSON in a hidden field. */
+	/** What a variant's page runs on: components, features, effort; rows of a form. */
 	import { untrack } from 'svelte';
 	import Field from './Field.svelte';
 	import { Button, NumberInput } from 'carbon-components-svelte';
-	import { exclusiveClashes, type Setup } from '$core/trial/design/setup';
+	import { exclusiveClashes, type Component } from '$core/trial/design/setup';
+	import type { TypedSetup } from '$lib/server/rooms/setups/setupForm';
 	import Choice from './Choice.svelte';
 	import ComponentFields from './ComponentFields.svelte';
-	import Hidden from './Hidden.svelte';
-	import { blankComponent, featureLines, isEmptySetup, offersOf, setupFrom, type Offer } from './setupDraft';
+	import { blankComponent, offersOf, type Offer } from './setupDraft';
 
 	interface Props {
+		/** Path of the setup among the form's fields. */
 		name: string;
-		setup: Setup | null;
+		setup: TypedSetup;
+		change: (setup: TypedSetup) => void;
 		label: string;
 		isOpen?: boolean;
 	}
-	let { name, setup, label, isOpen = false }: Props = $props();
-	let components = $state(untrack(() => structuredClone($state.snapshot(setup)?.components ?? [])));
-	let features = $state(untrack(() => featureLines(setup)));
-	let effort: number | null = $state(untrack(() => setup?.effortHours ?? null));
-	const value = $derived(setupFrom(components, features, effort));
-	const isEmpty = $derived(isEmptySetup(value));
-	let isShown = $state(untrack(() => isOpen || (setup !== null && !isEmptySetup(setup))));
+	let { name, setup, change, label, isOpen = false }: Props = $props();
+	const isEmpty = $derived(!setup.components.length && !setup.features && setup.effortHours === null);
+	let isShown = $state(untrack(() => isOpen || !isEmpty));
 	/** Of the agency's library, fetched when somebody writes a setup. */
 	let offers = $state<Offer[]>([]);
 	let chosen = $state('');
@@ -33,37 +31,52 @@
 		const answer = await fetch('/api/components').catch(() => null);
 		if (answer?.ok) offers = offersOf(await answer.json());
 	}
+	const add = (component: Component) => change({ ...setup, components: [...setup.components, component] });
+	const remove = (i: number) => change({ ...setup, components: setup.components.toSpliced(i, 1) });
 	function take(text: string) {
-		const offer = offers.find((one) => one.text === text);
-		if (offer) components.push(structuredClone($state.snapshot(offer.component)));
+		const offer = offers.find((own) => own.text === text);
+		if (offer) add(structuredClone($state.snapshot(offer.component)));
 		chosen = '';
 	}
-	const names = $derived(value.components.map((component) => component.name).join(', '));
+	const names = $derived(
+		setup.components
+			.map((component) => component.name)
+			.filter(Boolean)
+			.join(', ')
+	);
+	const clashes = $derived(exclusiveClashes({ components: setup.components as Component[] }));
 </script>
 
 <div class="setup">
-	<Hidden {name} value={isEmpty ? '' : JSON.stringify(value)} />
 	<Button kind="ghost" size="small" aria-expanded={isShown} on:click={() => (isShown = !isShown)}
 		>{label}{names ? `: ${names}` : ''}</Button
 	>
 	{#if isShown}
-		{#each components, i (i)}
-			<ComponentFields bind:component={components[i]!} number={i + 1} remove={() => components.splice(i, 1)} />
+		{#each setup.components as component, i (i)}
+			<ComponentFields
+				name="{name}.components.{i}"
+				{component}
+				change={(changed) => change({ ...setup, components: setup.components.with(i, changed) })}
+				number={i + 1}
+				remove={() => remove(i)}
+			/>
 		{/each}
-		{#each exclusiveClashes(value) as clash (clash)}<p class="wrong" role="alert">{clash}</p>{/each}
+		{#each clashes as clash (clash)}<p class="wrong" role="alert">{clash}</p>{/each}
 		<div class="cells" style:--cell="14rem">
 			<Field
 				label="Features, one a line: name: on or off"
 				rows={2}
 				placeholder="Web fonts: on"
-				bind:value={features}
+				name="{name}.features"
+				bind:value={() => setup.features, (features) => change({ ...setup, features })}
 			/>
 			<NumberInput
 				labelText="Hours of work to get here"
 				allowEmpty
 				min={0}
 				step={0.5}
-				bind:value={effort}
+				name="{name}.effortHours"
+				bind:value={() => setup.effortHours, (effortHours) => change({ ...setup, effortHours })}
 				size="sm"
 			/>
 		</div>
@@ -74,9 +87,7 @@
 					bind:value={chosen}
 					onchange={take}
 				/>{/if}
-			<Button kind="ghost" size="small" on:click={() => components.push(blankComponent())}
-				>Add a component</Button
-			>
+			<Button kind="ghost" size="small" on:click={() => add(blankComponent())}>Add a component</Button>
 		</div>
 	{/if}
 </div>

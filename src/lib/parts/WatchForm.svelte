@@ -2,39 +2,30 @@
 	/** What is watched, under which conditions, when, and who hears of it. */
 	import { untrack } from 'svelte';
 	import { Accordion, AccordionItem, Button, Checkbox, NumberInput, TextArea } from 'carbon-components-svelte';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import { live } from '$lib/live.svelte';
-	import type { FoundPage, PageOffer } from '$lib/server/rooms/watch/pageChoice';
+	import type { PageOffer } from '$lib/server/rooms/watch/pageChoice';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';
 	import Hidden from './Hidden.svelte';
-	import Notice from './Notice.svelte';
 	import PagePicker from './PagePicker.svelte';
 	import { metricOf } from '$core/metrics/catalogue';
 	import { counted } from '$core/wording/format';
-	import type { TypedWatch, watchChoices } from '$lib/server/rooms/watch/form';
-	import type { Issue } from '$lib/server/http/api';
+	import type { watchChoices, WatchFields } from '$lib/server/rooms/watch/form';
+	import type { Form } from '$lib/server/http/form';
 
 	interface Props {
 		kind: 'watch' | 'standing';
-		data: { choices: ReturnType<typeof watchChoices>; typed: TypedWatch };
-		/** What came back: as it was typed, and what is wrong with it. */
-		form: { typed?: TypedWatch; taken?: FoundPage[]; issues?: readonly Issue[]; problem?: string } | null;
+		data: { choices: ReturnType<typeof watchChoices>; form: Form<typeof WatchFields> };
 		submit: string;
 		/** An existing one stays with its client. */
 		isNew?: boolean;
 	}
-	let { kind, data, form, submit, isNew = true }: Props = $props();
+	let { kind, data, submit, isNew = true }: Props = $props();
 	const choices = $derived(data.choices);
-	const issues = $derived(form?.issues ?? []);
-	const problem = $derived(form?.problem ?? '');
-	let draft = $state(untrack(() => ({ ...(form?.typed ?? data.typed) })));
-	let clientId = $state(untrack(() => String(draft.clientId || data.choices.clientId || '')));
+	const { form: typed, wrong, enhance } = typedForm(() => data.form);
 	let offer = $state.raw(untrack(() => data.choices.offer));
-	let pages = $state.raw(untrack(() => form?.taken ?? data.choices.taken));
-	let loads = $state<number | null>(Number(draft.loads));
-	const wrong = (path: string) =>
-		issues.find((issue) => issue.path === path || issue.path.startsWith(`${path}.`))?.message ?? '';
+	let pages = $state.raw(untrack(() => data.choices.taken));
 	/** Pages of another client, and those that its work looks at. */
 	async function offerOf(id: string) {
 		const answer = await fetch(`/api/clients/${id}/pages?for=${kind}&offer=1`).catch(() => null);
@@ -49,64 +40,65 @@
 		{ value: 'demand', text: 'On demand' }
 	];
 	const METRICS: readonly string[] = ['score', 'lcp', 'cls', 'tbt', 'wire', 'fcp', 'ttfb', 'si', 'requests'];
+	/** Fields of the part that is closed at first. */
+	const HIDDEN = ['notices', 'control', 'schedule.timeZone', 'metrics', 'shown', 'states'];
 	/** After its rounds a standing looks at each page twice more for what comes late. */
-	const perPage = $derived((loads ?? 0) + (kind === 'standing' ? 2 : 0));
-	const perReading = $derived(pages.length * draft.conditions.length * perPage);
+	const perPage = $derived(($typed.loads ?? 0) + (kind === 'standing' ? 2 : 0));
+	const perReading = $derived(pages.length * $typed.conditions.length * perPage);
 	/** Measured: a load takes some seconds and its waits. */
 	const SECONDS_A_LOAD = 8;
 	const minutes = $derived(Math.max(1, Math.round((perReading * SECONDS_A_LOAD) / 60)));
 </script>
 
-<form method="POST" class="stack form" novalidate use:keepTyped>
-	{#if problem && !issues.some(({ path }) => path)}<Notice kind="error" title={problem} />{/if}
+<form method="POST" class="stack form" novalidate use:enhance>
 	{#if isNew}<Choice
 			label="Client"
 			name="clientId"
 			options={choices.clients.map(({ id, name }) => ({ value: String(id), text: name }))}
-			bind:value={clientId}
+			bind:value={$typed.clientId}
 			onchange={(id) => void offerOf(id)}
-		/>{:else}<Hidden name="clientId" value={clientId} />{/if}
+		/>{:else}<Hidden name="clientId" value={$typed.clientId} />{/if}
 	<Field
 		label="Name"
 		name="name"
-		bind:value={draft.name}
-		wrong={wrong('name')}
+		bind:value={$typed.name}
+		wrong={$wrong('name')}
 		placeholder={kind === 'watch' ? 'Pages that bring bookings' : 'Booking pages of ferry companies'}
 	/>
 	<div role="group" aria-label={kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'}>
 		<p class="bx--label">{kind === 'watch' ? 'Pages' : 'Your page, then those of competitors'}</p>
-		<PagePicker {kind} {clientId} {offer} bind:pages />
-		{#if wrong('pages')}<p class="wrong" role="alert">{wrong('pages')}</p>{/if}
+		<PagePicker {kind} clientId={$typed.clientId} {offer} bind:pages />
+		{#if $wrong('pages')}<p class="wrong" role="alert">{$wrong('pages')}</p>{/if}
 	</div>
-	<Hidden name="pages" value={pages.map(({ id }) => id).join(',')} />
+	{#each pages as { id } (id)}<Hidden name="pages" value={id} />{/each}
 	<div role="group" aria-label="Conditions">
 		<p class="bx--label">Conditions</p>
 		<div class="cells choices" style:--cell="17rem">
 			{#each choices.conditions as item (item.id)}<Checkbox
+					name="conditions"
 					labelText={item.name}
 					value={item.id}
-					bind:group={draft.conditions}
+					bind:group={$typed.conditions}
 				/>{/each}
 		</div>
-		{#if wrong('conditions')}<p class="wrong" role="alert">{wrong('conditions')}</p>{/if}
+		{#if $wrong('conditions')}<p class="wrong" role="alert">{$wrong('conditions')}</p>{/if}
 	</div>
-	<Hidden name="conditions" value={draft.conditions.join(',')} />
-	<Choice label="When" name="every" options={EVERY} bind:value={draft.every} />
-	{#if draft.every === 'pattern'}<Field
+	<Choice label="When" name="every" options={EVERY} bind:value={$typed.every} />
+	{#if $typed.every === 'pattern'}<Field
 			label="Pattern: minute, hour, day, month, weekday"
 			name="pattern"
-			bind:value={draft.pattern}
-			wrong={wrong('schedule.pattern')}
+			bind:value={$typed.pattern}
+			wrong={$wrong('schedule.pattern')}
 			placeholder="30 6 * * 1,4"
-		/>{:else}<Hidden name="pattern" value={draft.pattern} />{/if}
+		/>{:else}<Hidden name="pattern" value={$typed.pattern} />{/if}
 	<NumberInput
 		labelText={kind === 'watch' ? 'Loads of each page in a reading' : 'Rounds of a run'}
 		name="loads"
-		bind:value={loads}
+		bind:value={$typed.loads}
 		min={kind === 'watch' ? 3 : 8}
 		max={20}
-		invalid={wrong('loads') !== ''}
-		invalidText={wrong('loads')}
+		invalid={$wrong('loads') !== ''}
+		invalidText={$wrong('loads')}
 		helperText={perReading
 			? `${counted(perReading, 'load')}, about ${counted(minutes, 'minute')}${kind === 'watch' ? ', and those of the control page; a page that may have moved is loaded 15 times more' : ', two of each page after the rounds to see what comes late'}`
 			: ''}
@@ -114,16 +106,17 @@
 	<Accordion align="start" size="sm">
 		<AccordionItem
 			title="Metrics, visitors, notices, {kind === 'watch' ? 'control page' : 'elements'}, time zone"
-			open={issues.some(({ path }) => /notices|control|timeZone|metrics|shown|states/.test(path))}
+			open={HIDDEN.some((path) => $wrong(path) !== '')}
 		>
 			<div class="stack more">
 				<div role="group" aria-label="Metrics that are called">
 					<p class="bx--label">Metrics that are called</p>
 					<div class="cells choices" style:--cell="17rem">
 						{#each METRICS as id (id)}<Checkbox
+								name="metrics"
 								labelText={metricOf(id).name}
 								value={id}
-								bind:group={draft.metrics}
+								bind:group={$typed.metrics}
 							/>{/each}
 					</div>
 				</div>
@@ -131,9 +124,9 @@
 						labelText="Elements whose appearing is timed and ranked"
 						name="shown"
 						rows={3}
-						bind:value={draft.shown}
-						invalid={wrong('shown') !== ''}
-						invalidText={wrong('shown')}
+						bind:value={$typed.shown}
+						invalid={$wrong('shown') !== ''}
+						invalidText={$wrong('shown')}
 						helperText="A line each: a name, =, a selector that fits on all pages. Timed when first seen
 							in the first screen."
 						placeholder="Search form = form.search, #finder"
@@ -141,8 +134,8 @@
 				{#if kind === 'watch'}<Field
 						label="Control page"
 						name="control"
-						bind:value={draft.control}
-						wrong={wrong('control')}
+						bind:value={$typed.control}
+						wrong={$wrong('control')}
 						help="A page at the same place that nobody changes. Empty: the one that ships with Zafra."
 						type="url"
 					/>{/if}
@@ -153,35 +146,34 @@
 							{ value: 0, text: 'Anonymous' },
 							...site.states.map(({ id, name }) => ({ value: id, text: name }))
 						]}
-						value={site.states.find(({ id }) => draft.states.includes(id))?.id ?? 0}
+						value={site.states.find(({ id }) => $typed.states.includes(String(id)))?.id ?? 0}
 					/>{/each}
-				{#if wrong('states')}<p class="wrong" role="alert">{wrong('states')}</p>{/if}
+				{#if $wrong('states')}<p class="wrong" role="alert">{$wrong('states')}</p>{/if}
 				<Field
 					label="Mail to"
 					name="mail"
-					bind:value={draft.mail}
-					wrong={wrong('notices.mail')}
+					bind:value={$typed.mail}
+					wrong={$wrong('notices.mail')}
 					help="Addresses, with commas between them"
 				/>
 				<Field
 					label="Webhook"
 					name="hook"
-					bind:value={draft.hook}
-					wrong={wrong('notices.hook')}
+					bind:value={$typed.hook}
+					wrong={$wrong('notices.hook')}
 					help="Each notice is posted here as JSON, signed"
 					type="url"
 				/>
 				<Field
 					label="Time zone"
 					name="timeZone"
-					bind:value={draft.timeZone}
-					wrong={wrong('schedule.timeZone')}
+					bind:value={$typed.timeZone}
+					wrong={$wrong('schedule.timeZone')}
 					help="For example Europe/London"
 				/>
 			</div>
 		</AccordionItem>
 	</Accordion>
-	<Hidden name="metrics" value={draft.metrics.join(',')} />
 	<div><Button type="submit">{submit}</Button></div>
 </form>
 

@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { errorAnswer } from '$lib/server/http/api';
-import { readForm, textOf } from '$lib/server/http/form';
+import { readForm } from '$lib/server/http/form';
 import { ownPath } from '$lib/server/http/ownPath';
 import { NotPossible } from '$lib/server/base/refusal';
 
@@ -13,12 +13,12 @@ export const POST = async ({ request, cookies }) => {
 		if (error instanceof NotPossible) return errorAnswer(error.status, error.message);
 		throw error;
 	}
-	const id = Number(textOf(form, 'client'));
+	const id = Number(form.get('client'));
 	cookies.set('client', Number.isSafeInteger(id) && id > 0 ? String(id) : '', {
 		path: '/',
 		maxAge: 31_536_000,
 		sameSite: 'lax',
 		secure: false
 	});
-	redirect(303, ownPath(textOf(form, 'back')));
+	redirect(303, ownPath(String(form.get('back') ?? '')));
 };

@@ -89,13 +89,6 @@
 </div>
 
 <style>
-	.name {
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.empty {
-		max-width: 40rem;
-	}
 	.file {
 		margin-top: var(--gap-8);
 	}

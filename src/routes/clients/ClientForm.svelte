@@ -1,27 +1,24 @@
 <script lang="ts">
 	/** What the agency keeps of a client. */
-	import { untrack } from 'svelte';
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { CURRENCIES } from '$core/clients/client';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
-	import type { ClientDraft } from './clientDraft';
+	import type { ClientFields } from '$lib/server/rooms/clients/form';
+	import type { Form } from '$lib/server/http/form';
 	import MarginRows from './MarginRows.svelte';
 	import TargetRows from './TargetRows.svelte';
 
 	interface Props {
 		title: string;
-		draft: ClientDraft;
+		form: Form<typeof ClientFields>;
 		conditions: { id: string; name: string }[];
-		issues: { path: string; message: string }[];
 	}
-	let { title, draft, conditions, issues }: Props = $props();
-	let chosen = $state(untrack(() => [...draft.conditions]));
-	const issue = (path: string) =>
-		issues.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? '';
+	let { title, form, conditions }: Props = $props();
+	const { form: typed, wrong, atFields, enhance } = typedForm(() => form, { isNested: true });
 	const LANGUAGES = [
 		{ value: 'en', text: 'English' },
 		{ value: 'es', text: 'Spanish' }
@@ -29,54 +26,59 @@
 	const currencies = CURRENCIES.map((value) => ({ value: value as string, text: value }));
 </script>
 
-<form method="POST" novalidate use:keepTyped>
-	<Hidden name="revision" value={draft.revision} />
+<form method="POST" novalidate use:enhance>
+	<Hidden name="revision" value={$typed.revision} />
 	<div class="page-top">
 		<h1>{title}</h1>
 		<Button type="submit" size="field" data-key="r">Save the client</Button>
 	</div>
-	{#if issues.length}<Notice
+	{#if $atFields}<Notice
 			kind="error"
 			title="This client was not saved."
-			text={issue('') || issue('revision') || 'See the fields that are marked.'}
+			text={$wrong('revision') || 'See the fields that are marked.'}
 		/>{/if}
 	<div class="cells" style:--cell="24rem">
 		<section class="stack">
 			<h2>Who it is</h2>
-			<Field label="Name" name="name" value={draft.name} wrong={issue('name')} required />
+			<Field label="Name" name="name" bind:value={$typed.name} wrong={$wrong('name')} required />
 			<Field
 				rows={2}
 				label="Note"
 				name="note"
-				value={draft.note}
-				wrong={issue('note')}
+				bind:value={$typed.note}
+				wrong={$wrong('note')}
 				placeholder="What it does, what matters to it"
 			/>
 			<Field
 				rows={3}
 				label="People to report to"
 				name="people"
-				value={draft.people}
-				wrong={issue('people')}
+				bind:value={$typed.people}
+				wrong={$wrong('people')}
 				help="One a line: name, role, e-mail"
 			/>
 			<div class="cells" style:--cell="11rem">
-				<Choice label="Language of its reports" name="language" options={LANGUAGES} value={draft.language} />
-				<Choice label="Currency" name="currency" options={currencies} value={draft.currency} />
+				<Choice
+					label="Language of its reports"
+					name="language"
+					options={LANGUAGES}
+					bind:value={$typed.language}
+				/>
+				<Choice label="Currency" name="currency" options={currencies} bind:value={$typed.currency} />
 			</div>
 			<div class="cells" style:--cell="11rem">
 				<Field
 					label="Name in reports"
 					name="reportName"
-					value={draft.reportName}
-					wrong={issue('reportName')}
+					bind:value={$typed.reportName}
+					wrong={$wrong('reportName')}
 					placeholder="as above"
 				/>
 				<Field
 					label="Accent colour in reports"
 					name="reportColour"
-					value={draft.reportColour}
-					wrong={issue('reportColour')}
+					bind:value={$typed.reportColour}
+					wrong={$wrong('reportColour')}
 					placeholder="#1F6F54"
 				/>
 			</div>
@@ -84,16 +86,16 @@
 				<Field
 					label="Visits grow by, % a month"
 					name="growth"
-					value={draft.growth}
-					wrong={issue('growth')}
+					bind:value={$typed.growth}
+					wrong={$wrong('growth')}
 					placeholder="0"
 					help="For the month in which a quota ends"
 				/>
 				<Field
 					label="An hour of set-up costs"
 					name="hourly"
-					value={draft.hourly}
-					wrong={issue('hourly')}
+					bind:value={$typed.hourly}
+					wrong={$wrong('hourly')}
 					placeholder="0"
 				/>
 			</div>
@@ -107,17 +109,17 @@
 						name="conditions"
 						value={id}
 						labelText={name}
-						bind:group={chosen}
+						bind:group={$typed.conditions}
 					/>{/each}
 			</fieldset>
-			<TargetRows json={draft.targets} {conditions} wrong={issue('targets')} />
-			<MarginRows json={draft.margins} wrong={issue('margins')} />
+			<TargetRows form={typed} {conditions} wrong={$wrong('targets')} />
+			<MarginRows form={typed} wrong={$wrong('margins')} />
 			<Field
 				rows={2}
 				label="Requests that must still leave"
 				name="mustSend"
-				value={draft.mustSend}
-				wrong={issue('mustSend')}
+				bind:value={$typed.mustSend}
+				wrong={$wrong('mustSend')}
 				help="One a line, name: address; * stands for anything. Counting, consent, ads, orders."
 				placeholder="Visit counting: *stats.example.test/hit*"
 			/>

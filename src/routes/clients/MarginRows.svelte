@@ -1,21 +1,19 @@
 <script lang="ts">
 	/** Smallest shifts that matter to a client, where they differ from the house's. */
-	import { untrack } from 'svelte';
+	import type { Writable } from 'svelte/store';
 	import { Button, NumberInput } from 'carbon-components-svelte';
+	import type { TypedClient } from '$lib/server/rooms/clients/form';
 	import { METRICS } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
-	import Hidden from '$lib/parts/Hidden.svelte';
-	import { freeMarginRow, houseMargin, marginRowsOf, marginsOf, withUnit, type MarginRow } from './marginRows';
+	import { freeMarginRow, houseMargin, withUnit } from './marginRows';
 
 	interface Props {
-		/** As it was saved or typed. */
-		json: string;
+		form: Writable<TypedClient>;
 		wrong: string;
 	}
-	let { json, wrong }: Props = $props();
-	let rows: MarginRow[] = $state(untrack(() => marginRowsOf(json)));
+	let { form, wrong }: Props = $props();
 	const metrics = METRICS.map(({ id, name }) => ({ value: id as string, text: name }));
-	const next = $derived(freeMarginRow(rows));
+	const next = $derived(freeMarginRow($form.margins));
 </script>
 
 <div>
@@ -23,13 +21,14 @@
 	<p class="muted small">
 		The smallest shift that matters, where it differs from the house’s: the larger of both.
 	</p>
-	{#each rows as row, i (i)}
+	{#each $form.margins as row, i (i)}
 		<div class="cells row" style:--cell="8.5rem">
 			<Choice
 				label="Metric"
 				options={metrics}
+				name="margins.{i}.metric"
 				value={row.metric}
-				onchange={(metric) => (rows[i] = houseMargin(metric))}
+				onchange={(metric) => ($form.margins[i] = houseMargin(metric))}
 			/>
 			<NumberInput
 				hideSteppers
@@ -37,7 +36,8 @@
 				size="sm"
 				min={0}
 				allowEmpty
-				bind:value={row.absolute}
+				name="margins.{i}.absolute"
+				bind:value={$form.margins[i]!.absolute}
 			/>
 			<NumberInput
 				hideSteppers
@@ -45,17 +45,20 @@
 				size="sm"
 				min={0}
 				allowEmpty
-				bind:value={row.percent}
+				name="margins.{i}.percent"
+				bind:value={$form.margins[i]!.percent}
 			/>
-			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
+			<Button kind="ghost" size="small" on:click={() => ($form.margins = $form.margins.toSpliced(i, 1))}
 				>Remove <span class="visually-hidden">margin {i + 1}</span></Button
 			>
 		</div>
 	{/each}
 	{#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
-	{#if next}<Button kind="ghost" size="small" on:click={() => next && rows.push(next)}>Add a margin</Button
+	{#if next}<Button
+			kind="ghost"
+			size="small"
+			on:click={() => next && ($form.margins = [...$form.margins, next])}>Add a margin</Button
 		>{/if}
-	<Hidden name="margins" value={marginsOf(rows)} />
 </div>
 
 <style>

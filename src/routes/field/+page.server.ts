@@ -1,20 +1,23 @@
+import * as v from 'valibot';
 import type { MetricReading } from '$core/field/reading';
 import type { RequestEvent } from './$types';
-import { clientNames, existingClient } from '$lib/server/rooms/clients/clients';
+import { existingClient } from '$lib/server/rooms/clients/clients';
 import { requestField } from '$lib/server/rooms/field/gathering';
 import { describeAssessment } from '$core/wording/field';
 import { chosenPagesOf } from '$lib/server/rooms/pages/chosen';
 import { fieldView } from '$lib/server/rooms/field/view';
 import { packTrend } from './trendText';
-import { formAction, textOf } from '$lib/server/http/form';
+import { Text } from '$lib/server/http/fields';
+import { formAction } from '$lib/server/http/form';
+import { clientNames } from '$lib/server/rooms/clients/view';
 
 export const load = async ({ locals, parent, url }) => {
 	const { clientId } = await parent();
 	const names = clientNames(locals.db);
-	const asked = Number(url.searchParams.get('client')) || clientId;
+	const wantedId = Number(url.searchParams.get('client')) || clientId;
 	// Without one that is asked for, the first whose pages are looked at.
 	const client =
-		names.find(({ id }) => id === asked) ??
+		names.find(({ id }) => id === wantedId) ??
 		names.find(({ id }) => chosenPagesOf(locals.db, id).length > 0) ??
 		names[0] ??
 		null;
@@ -45,7 +48,7 @@ function listed({ rows, ...rest }: ReturnType<typeof fieldView>) {
 const figureOf = (reading: MetricReading | undefined) => reading && { p75: reading.p75, shares: reading.shares };
 
 export const actions = {
-	gather: formAction((form: FormData, { locals }: RequestEvent) => {
-		requestField(locals.db, existingClient(locals.db, Number(textOf(form, 'client'))).id);
+	gather: formAction(v.object({ client: Text }), ({ client }, { locals }: RequestEvent) => {
+		requestField(locals.db, existingClient(locals.db, Number(client)).id);
 	})
 };

@@ -233,10 +233,6 @@
 	.filters :global(.bx--form-item) {
 		flex: 0 1 11rem;
 	}
-	.path {
-		display: inline-block;
-		min-width: 7rem;
-	}
 	.tally {
 		font: 1.05rem/1.5 var(--serif);
 		margin: var(--gap-3) 0 var(--gap-5);

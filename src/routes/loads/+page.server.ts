@@ -1,18 +1,21 @@
-import { fail, redirect } from '@sveltejs/kit';
-import * as v from 'valibot';
+import { redirect } from '@sveltejs/kit';
+import type { RequestEvent } from './$types';
 import { describeConditions } from '$core/load/conditions/conditions';
-import { parseSteps, type Step } from '$core/load/journey/steps';
-import { idFrom, issuesOf, type Issue } from '$lib/server/http/api';
-import { formAction, textOf } from '$lib/server/http/form';
-import { listConditions } from '$lib/server/rooms/conditions/saved';
-import { visitorStates } from '$lib/server/rooms/clients/visitorStates';
+import { parseSteps } from '$core/load/journey/steps';
+import { parsed, readAt } from '$lib/server/base/parse';
+import { idFrom } from '$lib/server/http/api';
+import { ROW } from '$lib/server/http/fields';
+import { formAction, formOf } from '$lib/server/http/form';
 import type { Db } from '$lib/server/base/db/connection';
+import { HarFields, LoadFields } from '$lib/server/rooms/loads/form';
 import { noteLandings } from '$lib/server/rooms/loads/landings';
-import { countLoneLoads, loneLoads } from '$lib/server/rooms/loads/loads';
 import { findRequest, openRequests } from '$lib/server/rooms/loads/requested';
 import { deleteLoad, requestLoad, LoadRequest } from '$lib/server/rooms/loads/commands';
 import { dropRequest } from '$lib/server/rooms/trials/progress';
 import { NotPossible } from '$lib/server/base/refusal';
+import { listConditions } from '$lib/server/rooms/conditions/view';
+import { visitorStates } from '$lib/server/rooms/clients/view';
+import { countLoneLoads, loneLoads } from '$lib/server/rooms/loads/view';
 
 /** Rows of a page of the list. */
 const ROWS = 25;
@@ -26,13 +29,20 @@ export const load = async ({ locals, parent, url }) => {
 			303,
 			`/loads/${awaited.loadId}${awaited.patience || awaited.conditions.input === 'nudge' ? '?open=held#held' : ''}`
 		);
+	const own = { clientId: String(clientId ?? '') };
+	const conditions = listConditions(db).map((condition) => ({
+		id: condition.id,
+		name: condition.name,
+		detail: describeConditions(condition)
+	}));
 	const total = countLoneLoads(db, clientId);
 	const pages = Math.max(1, Math.ceil(total / ROWS));
 	const page = Math.min(pages, Math.max(1, Math.trunc(Number(url.searchParams.get('page')) || 1)));
 	return {
 		where: 'Loads',
-		clientId,
-		conditions: listConditions(db).map((one) => ({ id: one.id, name: one.name, detail: describeConditions(one) })),
+		loadForm: await formOf(LoadFields, { ...own, conditions: conditions[0]?.id ?? '' }),
+		harForm: await formOf(HarFields, own),
+		conditions,
 		states: visitorStates(db, clientId).map(({ id, site, state }) => ({ id, name: `${site}: ${state.name}` })),
 		waiting: openRequests(db).map(({ id, url: address, conditions, patience, status }) => ({
 			id,
@@ -63,23 +73,6 @@ export const load = async ({ locals, parent, url }) => {
 	};
 };
 
-const problem = (path: string, message: string) => ({ issues: [{ path, message }] });
-
-function valuesOf(form: FormData) {
-	const text = (name: string) => textOf(form, name);
-	return {
-		url: text('url'),
-		conditions: text('conditions'),
-		nudge: form.has('nudge'),
-		patience: form.has('patience'),
-		repeat: form.has('repeat'),
-		steps: text('steps'),
-		state: Number(text('state')) || null
-	};
-}
-
-const clientOf = (form: FormData) => Number(textOf(form, 'clientId')) || null;
-
 /** With where each ended, of older ones noted now. */
 function listed(db: Db, clientId: number | null, offset: number) {
 	const loads = loneLoads(db, clientId, ROWS, offset);
@@ -91,38 +84,20 @@ function listed(db: Db, clientId: number | null, offset: number) {
 }
 
 export const actions = {
-	load: formAction((form, { locals }) => {
-		const values = valuesOf(form);
-		const refuse = (status: number, issues: Issue[]) => fail(status, { values, issues });
-		let steps: Step[];
-		try {
-			steps = parseSteps(values.steps);
-		} catch (error) {
-			return refuse(422, [{ path: 'steps', message: (error as Error).message }]);
-		}
-		const result = v.safeParse(LoadRequest, { ...values, steps, clientId: clientOf(form) });
-		if (!result.success) return refuse(422, issuesOf(result.issues));
-		let id: number;
-		try {
-			id = requestLoad(locals.db, result.output);
-		} catch (error) {
-			if (error instanceof NotPossible)
-				return refuse(error.status, [{ path: error.path ?? '', message: error.message }]);
-			throw error;
-		}
-		redirect(303, `/loads?waiting=${id}`);
+	load: formAction(LoadFields, ({ steps, state, clientId, ...typed }, { locals }: RequestEvent) => {
+		const order = parsed(LoadRequest, {
+			...typed,
+			steps: readAt('steps', () => parseSteps(steps)),
+			state: Number(state) || null,
+			clientId: Number(clientId) || null
+		});
+		redirect(303, `/loads?waiting=${requestLoad(locals.db, order)}`);
 	}),
-	har: formAction(async (form, { locals }) => {
-		const file = form.get('file');
-		if (!(file instanceof File) || file.size === 0) return fail(422, problem('file', 'Choose a HAR file.'));
-		redirect(303, `/loads/${await locals.runHeavy('importHar', await file.text(), clientOf(form))}`);
+	har: formAction(HarFields, async ({ clientId }, { locals }: RequestEvent, body) => {
+		const file = body.get('file');
+		if (!(file instanceof File) || file.size === 0) throw new NotPossible(422, 'Choose a HAR file.', 'file');
+		redirect(303, `/loads/${await locals.runHeavy('importHar', await file.text(), Number(clientId) || null)}`);
 	}),
-	drop: formAction((form, { locals }) => {
-		dropRequest(locals.db, idFrom(textOf(form, 'id'), 'single load'));
-		return { issues: [] as Issue[] };
-	}),
-	delete: formAction((form, { locals }) => {
-		deleteLoad(locals.db, idFrom(textOf(form, 'id'), 'load'));
-		return { issues: [] as Issue[] };
-	})
+	drop: formAction(ROW, ({ id }, { locals }: RequestEvent) => dropRequest(locals.db, idFrom(id, 'single load'))),
+	delete: formAction(ROW, ({ id }, { locals }: RequestEvent) => deleteLoad(locals.db, idFrom(id, 'load')))
 };

@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import { live } from '$lib/live.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
@@ -10,23 +10,22 @@
 	import Field from '$lib/parts/Field.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
-	import Notice from '$lib/parts/Notice.svelte';
 	import Pager from '$lib/parts/Pager.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import { metricOf } from '$core/metrics/catalogue';
 	import { formatMoment, formatValue } from '$core/wording/format';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	type Row = (typeof data.loads)[number];
-	const typed = $derived(form && 'values' in form ? form.values : null);
-	const issue = (path: string) =>
-		form?.issues?.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? '';
+	const { form: typed, wrong, enhance } = typedForm(() => data.loadForm);
+	const har = typedForm(() => data.harForm);
+	const wrongHar = har.wrong;
 	const FIGURES = ['score', 'lcp', 'cls', 'tbt', 'wire', 'requests'] as const;
 	const EXAMPLE = '[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]';
 	let deleting: Row | null = $state(null);
 	let deleteForm = $state<HTMLFormElement>();
-	let showSteps = $state(untrack(() => Boolean(typed?.steps)));
+	let showSteps = $state($typed.steps !== '');
 
 	// A load that ends shows up by itself.
 	let known: string | undefined;
@@ -72,40 +71,39 @@
 	<p class="muted">
 		One load shows why; it never proves a difference. To compare, make a <a href="/trials/new">trial</a>.
 	</p>
-	{#if issue('')}<Notice kind="error" title="This was not done." text={issue('')} />{/if}
 	<div class="forms">
-		<form method="POST" action="?/load" class="panel" novalidate use:keepTyped>
+		<form method="POST" action="?/load" class="panel" novalidate use:enhance>
 			<h2>Load a page</h2>
-			<Hidden name="clientId" value={data.clientId ?? ''} />
-			<Field label="Address" name="url" placeholder="https://" value={typed?.url ?? ''} wrong={issue('url')} />
+			<Hidden name="clientId" value={$typed.clientId} />
+			<Field label="Address" name="url" placeholder="https://" bind:value={$typed.url} wrong={$wrong('url')} />
 			<div class="row">
 				<Choice
 					label="Conditions"
 					name="conditions"
 					options={data.conditions.map(({ id, name }) => ({ value: id, text: name }))}
-					value={typed?.conditions ?? data.conditions[0]?.id ?? ''}
+					bind:value={$typed.conditions}
 				/>
 				{#if data.states.length}<Choice
 						label="Visitor"
 						name="state"
 						options={[
-							{ value: 0, text: 'Anonymous' },
-							...data.states.map(({ id, name }) => ({ value: id, text: name }))
+							{ value: '', text: 'Anonymous' },
+							...data.states.map(({ id, name }) => ({ value: String(id), text: name }))
 						]}
-						value={typed?.state ?? 0}
-						invalidText={issue('state')}
+						bind:value={$typed.state}
+						invalidText={$wrong('state')}
 					/>{/if}
 				<Checkbox
 					name="nudge"
-					checked={typed?.nudge ?? false}
+					bind:checked={$typed.nudge}
 					labelText="Simulate interaction once it has settled"
 				/>
 				<Checkbox
 					name="patience"
-					checked={typed?.patience ?? false}
+					bind:checked={$typed.patience}
 					labelText="Wait on for 15 to 30 s once it has settled"
 				/>
-				<Checkbox name="repeat" checked={typed?.repeat ?? false} labelText="Measure the repeat visit" />
+				<Checkbox name="repeat" bind:checked={$typed.repeat} labelText="Measure the repeat visit" />
 			</div>
 			{#if showSteps}
 				<Field
@@ -114,8 +112,8 @@
 					name="steps"
 					help="A JSON list: open, click, type, scroll, wait, expect, mark"
 					placeholder={EXAMPLE}
-					value={typed?.steps ?? ''}
-					wrong={issue('steps')}
+					bind:value={$typed.steps}
+					wrong={$wrong('steps')}
 				/>
 			{/if}
 			<div class="row">
@@ -125,11 +123,11 @@
 					>{/if}
 			</div>
 		</form>
-		<form method="POST" action="?/har" enctype="multipart/form-data" class="stack panel har" use:keepTyped>
+		<form method="POST" action="?/har" enctype="multipart/form-data" class="stack panel har" use:har.enhance>
 			<h2>Read a HAR file</h2>
 			<p class="small muted">A load measured elsewhere. What the file does not hold is shown as unknown.</p>
-			<Hidden name="clientId" value={data.clientId ?? ''} />
-			<FileField label="Choose a HAR file" name="file" accept={['.har', '.json']} wrong={issue('file')} />
+			<Hidden name="clientId" value={$typed.clientId} />
+			<FileField label="Choose a HAR file" name="file" accept={['.har', '.json']} wrong={$wrongHar('file')} />
 			<Button type="submit" kind="tertiary" size="field">Read the file</Button>
 		</form>
 	</div>

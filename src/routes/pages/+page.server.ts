@@ -1,20 +1,21 @@
-import { fail } from '@sveltejs/kit';
-import * as v from 'valibot';
 import type { RequestEvent } from './$types';
+import { originOf } from '$core/clients/site';
 import { clientsWithSites } from '$lib/server/rooms/clients/clients';
-import { existingSite } from '$lib/server/rooms/clients/sites';
-import { issuesOf } from '$lib/server/http/api';
-import { formAction, textOf } from '$lib/server/http/form';
+import { parsed } from '$lib/server/base/parse';
+import { PAGES } from '$lib/server/http/fields';
+import { formAction, formOf } from '$lib/server/http/form';
 import { NotPossible } from '$lib/server/base/refusal';
-import { acceptProposals, changePages, chooseOnly, deletePages, pastePages } from '$lib/server/rooms/pages/commands';
+import { acceptProposals, changePages, deletePages, pastePages } from '$lib/server/rooms/pages/commands';
 import { GatherOrder, requestGathering } from '$lib/server/rooms/pages/gathering';
-import { pagesView } from '$lib/server/rooms/pages/view';
+import { AcceptFields, ChooseFields, GatherFields, PasteFields, TypeFields } from '$lib/server/rooms/pages/form';
+import { existingSite } from '$lib/server/rooms/clients/view';
+import { pagesView, chooseOnly } from '$lib/server/rooms/pages/view';
 
 const WHICH = ['', 'chosen', 'others', 'quiet'] as const;
 
 export const load = async ({ locals, parent, url }) => {
 	const { clientId } = await parent();
-	const asked = (name: string) => url.searchParams.get(name) ?? '';
+	const param = (name: string) => url.searchParams.get(name) ?? '';
 	const clients = clientsWithSites(locals.db).filter(({ archivedAt }) => archivedAt === null);
 	const sites = clients.flatMap(({ id, name, sites: own }) =>
 		own.map((site) => ({
@@ -28,11 +29,11 @@ export const load = async ({ locals, parent, url }) => {
 		}))
 	);
 	const ofClient = sites.filter((site) => clientId === null || site.clientId === clientId);
-	const chosen = sites.find(({ id }) => id === Number(asked('site'))) ?? ofClient[0] ?? null;
+	const chosen = sites.find(({ id }) => id === Number(param('site'))) ?? ofClient[0] ?? null;
 	const filter = {
-		words: asked('q'),
-		type: asked('type'),
-		which: WHICH.find((known) => known === asked('which')) ?? ''
+		words: param('q'),
+		type: param('type'),
+		which: WHICH.find((candidate) => candidate === param('which')) ?? ''
 	};
 	return {
 		where: 'Pages',
@@ -40,41 +41,40 @@ export const load = async ({ locals, parent, url }) => {
 		site: chosen,
 		currency: clients.find(({ id }) => id === chosen?.clientId)?.currency ?? 'EUR',
 		filter,
-		view: chosen ? pagesView(locals.db, existingSite(locals.db, chosen.id), filter, Number(asked('page'))) : null
+		pasteForm: await formOf(PasteFields),
+		gatherForm: await formOf(GatherFields, {
+			what: 'sitemap',
+			url: chosen ? `${originOf(chosen)}/sitemap.xml` : ''
+		}),
+		view: chosen ? pagesView(locals.db, existingSite(locals.db, chosen.id), filter, Number(param('page'))) : null
 	};
 };
 
-const idsOf = (form: FormData) => form.getAll('page').map(Number).filter(Number.isSafeInteger);
-const siteIdOf = ({ locals, url }: RequestEvent) => existingSite(locals.db, Number(url.searchParams.get('site'))).id;
+const idsOf = ({ page }: { page: string[] }) => page.map(Number).filter(Number.isSafeInteger);
+const siteIdOf = ({ locals, url }: Pick<RequestEvent, 'locals' | 'url'>) =>
+	existingSite(locals.db, Number(url.searchParams.get('site'))).id;
 
 export const actions = {
-	paste: formAction((form, event: RequestEvent) => {
-		const text = textOf(form, 'addresses');
-		if (!text.trim())
-			return fail(422, {
-				typed: text,
-				issues: [{ path: 'addresses', message: 'Write or paste addresses, one a line.' }]
-			});
-		return { pasted: pastePages(event.locals.db, siteIdOf(event), text), issues: [] };
+	paste: formAction(PasteFields, ({ addresses }, event: RequestEvent) => {
+		if (!addresses.trim()) throw new NotPossible(422, 'Write or paste addresses, one a line.', 'addresses');
+		return { pasted: pastePages(event.locals.db, siteIdOf(event), addresses) };
 	}),
-	gather: formAction((form, event: RequestEvent) => {
-		const read = v.safeParse(GatherOrder, { what: textOf(form, 'what'), url: textOf(form, 'url') });
-		if (!read.success) return fail(422, { gather: textOf(form, 'url'), issues: issuesOf(read.issues) });
-		requestGathering(event.locals.db, siteIdOf(event), read.output);
-		return { issues: [] };
+	gather: formAction(GatherFields, (typed, event: RequestEvent) => {
+		requestGathering(event.locals.db, siteIdOf(event), parsed(GatherOrder, typed));
 	}),
-	choose: formAction(
-		(form, { locals }) => void changePages(locals.db, idsOf(form), { isChosen: form.get('chosen') === 'yes' })
+	choose: formAction(ChooseFields, (typed, { locals }: RequestEvent) => {
+		changePages(locals.db, idsOf(typed), { isChosen: typed.chosen === 'yes' });
+	}),
+	propose: formAction(PAGES, (typed, event: RequestEvent) =>
+		chooseOnly(event.locals.db, siteIdOf(event), idsOf(typed))
 	),
-	propose: formAction((form, event: RequestEvent) => chooseOnly(event.locals.db, siteIdOf(event), idsOf(form))),
-	type: formAction((form, { locals }) => {
-		const ids = idsOf(form);
-		if (!ids.length) throw new NotPossible(422, 'Mark the pages first.', 'pages');
-		changePages(locals.db, ids, { type: textOf(form, 'type') });
+	type: formAction(TypeFields, (typed, { locals }: RequestEvent) => {
+		const ids = idsOf(typed);
+		if (!ids.length) throw new NotPossible(422, 'Mark the pages first.', 'page');
+		changePages(locals.db, ids, { type: typed.type });
 	}),
-	accept: formAction((form, event: RequestEvent) => {
-		const named = textOf(form, 'name').trim();
-		acceptProposals(event.locals.db, siteIdOf(event), textOf(form, 'proposal') || null, named || null);
-	}),
-	delete: formAction((form, { locals }) => void deletePages(locals.db, idsOf(form)))
+	accept: formAction(AcceptFields, ({ proposal, name }, event: RequestEvent) =>
+		acceptProposals(event.locals.db, siteIdOf(event), proposal || null, name.trim() || null)
+	),
+	delete: formAction(PAGES, (typed, { locals }: RequestEvent) => void deletePages(locals.db, idsOf(typed)))
 };

@@ -8,7 +8,6 @@
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import FilterBar from '$lib/parts/FilterBar.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
-	import Notice from '$lib/parts/Notice.svelte';
 	import Pager from '$lib/parts/Pager.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
@@ -125,11 +124,6 @@
 			>
 		</section>
 	{:else}
-		{#if form?.issues?.some(({ path }) => path === '' || path === 'pages')}<Notice
-				kind="error"
-				title="This was not done."
-				text={form.issues[0]!.message}
-			/>{/if}
 		{#if view.sample.all}
 			<SamplePanel sample={view.sample} action={action('propose')} chooseAction={action('choose')} />
 		{/if}
@@ -140,7 +134,9 @@
 			isEmpty={view.sample.all === 0}
 			pasteAction={action('paste')}
 			gatherAction={action('gather')}
-			{form}
+			pasteForm={data.pasteForm}
+			gatherForm={data.gatherForm}
+			pasted={form && 'pasted' in form ? (form.pasted ?? null) : null}
 		/>
 		{#if view.proposals.length}
 			<Proposals proposals={view.proposals} action={action('accept')} gatherAction={action('gather')} />
@@ -244,10 +240,6 @@
 		flex-wrap: wrap;
 		gap: var(--gap-5);
 		align-items: end;
-	}
-	.path {
-		display: inline-block;
-		min-width: 8rem;
 	}
 	.bulk {
 		margin-bottom: var(--gap-4);

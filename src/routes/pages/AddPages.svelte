@@ -5,6 +5,9 @@
 	import { invalidateAll } from '$app/navigation';
 	import { formatMoment } from '$core/wording/format';
 	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
+	import type { Form } from '$lib/server/http/form';
+	import type { GatherFields, PasteFields } from '$lib/server/rooms/pages/form';
 	import Field from '$lib/parts/Field.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
@@ -12,6 +15,13 @@
 	import { sendFile } from '$lib/upload';
 	import TrafficFile from './TrafficFile.svelte';
 
+	interface Pasted {
+		added: number;
+		known: number;
+		over: number;
+		bad: string[];
+		foreign: string[];
+	}
 	interface Props {
 		siteId: number;
 		/** Where its addresses begin. */
@@ -20,23 +30,17 @@
 		isEmpty: boolean;
 		pasteAction: string;
 		gatherAction: string;
-		form: Record<string, unknown> | null;
+		pasteForm: Form<typeof PasteFields>;
+		gatherForm: Form<typeof GatherFields>;
+		/** What became of pasted addresses. */
+		pasted: Pasted | null;
 	}
-	let { siteId, origin, gathering, isEmpty, pasteAction, gatherAction, form }: Props = $props();
-	interface Issue {
-		path: string;
-		message: string;
-	}
-	interface Pasted {
-		added: number;
-		known: number;
-		over: number;
-		bad: string[];
-		foreign: string[];
-	}
-	const issue = (path: string) =>
-		((form?.issues ?? []) as Issue[]).find((found) => found.path === path)?.message ?? '';
-	const pasted = $derived((form?.pasted ?? null) as Pasted | null);
+	let { siteId, origin, gathering, isEmpty, pasteAction, gatherAction, pasteForm, gatherForm, pasted }: Props =
+		$props();
+	const paste = typedForm(() => pasteForm, { about: () => siteId, isRepeated: true });
+	const gather = typedForm(() => gatherForm, { about: () => siteId });
+	const { form: addresses, wrong: wrongPaste } = paste;
+	const { form: sitemap, wrong: wrongGather } = gather;
 	let sitemapProblem = $state('');
 	let isOpen = $state(untrack(() => isEmpty));
 
@@ -81,15 +85,15 @@
 		bind:open={isOpen}
 	>
 		<div class="cells ways" style:--cell="19rem">
-			<form method="POST" action={gatherAction} novalidate use:keepTyped>
+			<form method="POST" action={gatherAction} novalidate use:gather.enhance>
 				<h3>Its sitemap</h3>
 				<Hidden name="what" value="sitemap" />
 				<Field
 					label="Address of the sitemap"
 					name="url"
 					size="sm"
-					value={(form?.gather as string | undefined) ?? `${origin}/sitemap.xml`}
-					wrong={issue('url')}
+					bind:value={$sitemap.url}
+					wrong={$wrongGather('url')}
 					help="Index files and gzip are followed, robots.txt is asked where there is none; up to 50,000 pages"
 				/>
 				<div class="buttons">
@@ -103,15 +107,15 @@
 				</div>
 			</form>
 			<TrafficFile {siteId} />
-			<form method="POST" action={pasteAction} novalidate use:keepTyped>
+			<form method="POST" action={pasteAction} novalidate use:paste.enhance>
 				<h3>Addresses</h3>
 				<Field
 					rows={3}
 					label="Addresses or paths, one a line"
 					name="addresses"
-					value={(form?.typed as string | undefined) ?? ''}
+					bind:value={$addresses.addresses}
 					placeholder="/timetable"
-					wrong={issue('addresses')}
+					wrong={$wrongPaste('addresses')}
 				/>
 				<Button type="submit" kind="tertiary" size="small">Add them</Button>
 			</form>

@@ -1,7 +1,8 @@
 /** The door for clients: who has the link may read that version, and nothing else. */
 import type { Cookies } from '@sveltejs/kit';
 import { REPORT_POLICY } from '../reports/versionPage';
-import { isPhrase, openShare, passOf, TryLimit, type OpenedShare } from '$lib/server/rooms/reports/shares';
+import { isPhrase, passOf, TryLimit } from '$lib/server/rooms/reports/shares';
+import { openShare, type OpenedShare } from '$lib/server/rooms/reports/view';
 
 /** Links that open nothing, by address; pass phrases that were wrong, by link and address. */
 const links = new TryLimit();

@@ -1,5 +1,8 @@
+import * as v from 'valibot';
 import { redirect } from '@sveltejs/kit';
-import { formAction, textOf } from '$lib/server/http/form';
+import type { RequestEvent } from './$types';
+import { Text } from '$lib/server/http/fields';
+import { formAction } from '$lib/server/http/form';
 import { NotPossible } from '$lib/server/base/refusal';
 import { createReport } from '$lib/server/rooms/reports/commands';
 import { reportListView } from '$lib/server/rooms/reports/view';
@@ -9,20 +12,19 @@ export const load = async ({ locals, parent }) => {
 	return { where: 'Reports', clientId, ...reportListView(locals.db, clientId) };
 };
 
-const numberOf = (form: FormData, name: string) => Number(textOf(form, name)) || null;
-
 function periodOf(from: string, until: string) {
 	const isDay = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text);
 	if (!isDay(from) || !isDay(until)) throw new NotPossible(422, 'Write both days as 2026-11-27, or neither.', 'from');
 	return { from, until };
 }
 
+const ReportFields = v.object({ trial: Text, client: Text, from: Text, until: Text });
+
 export const actions = {
-	create: formAction((form, { locals }) => {
-		const [from, until] = [textOf(form, 'from'), textOf(form, 'until')];
+	create: formAction(ReportFields, ({ trial, client, from, until }, { locals }: RequestEvent) => {
 		const id = createReport(locals.db, {
-			trial: numberOf(form, 'trial'),
-			clientId: numberOf(form, 'client'),
+			trial: Number(trial) || null,
+			clientId: Number(client) || null,
 			period: from || until ? periodOf(from, until) : null,
 			title: '',
 			language: null

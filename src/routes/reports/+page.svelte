@@ -5,11 +5,10 @@
 	import Choice from '$lib/parts/Choice.svelte';
 	import DayField from '$lib/parts/DayField.svelte';
 	import FilterBar from '$lib/parts/FilterBar.svelte';
-	import Notice from '$lib/parts/Notice.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	type Row = (typeof data.reports)[number];
 	let words = $state('');
 	let trial = $state('');
@@ -62,7 +61,6 @@
 
 <div class="page">
 	<div class="page-top"><h1>Reports</h1></div>
-	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
 	<form class="row begin" method="POST" action="?/create" use:keepTyped>
 		<Choice
 			label="New report on"
@@ -104,12 +102,5 @@
 <style>
 	.begin {
 		margin-bottom: var(--gap-7);
-	}
-	.title {
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.empty {
-		max-width: 40rem;
 	}
 </style>

@@ -4,8 +4,8 @@ import serifUrl from '@fontsource-variable/source-serif-4/files/source-serif-4-l
 import { reportPage } from '$lib/report/page';
 import { wholeReport } from '$lib/report/whole';
 import type { Db } from '$lib/server/base/db/connection';
-import { frozenOf } from '$lib/server/rooms/reports/queries';
 import { findReportPicture } from '$lib/server/rooms/reports/pictures';
+import { frozenOf } from '$lib/server/rooms/reports/view';
 
 /** A report has no scripts, and asks nobody but Zafra for its pictures and fonts. */
 export const REPORT_POLICY =

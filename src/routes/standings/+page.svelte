@@ -61,13 +61,3 @@
 		</section>
 	{/if}
 </div>
-
-<style>
-	.name {
-		font-weight: 600;
-		color: var(--ink);
-	}
-	.empty {
-		max-width: 42rem;
-	}
-</style>

@@ -6,13 +6,13 @@ const isPhone = (request: Request) => /Mobi/.test(request.headers.get('user-agen
 
 export const load = async ({ locals, parent, request, url }) => {
 	const { clientId } = await parent();
-	const asked = (name: string) => url.searchParams.get(name) ?? '';
+	const param = (name: string) => url.searchParams.get(name) ?? '';
 	const filter = {
-		words: asked('q'),
-		status: asked('state'),
-		kind: asked('kind'),
-		tone: asked('verdict'),
-		host: asked('site')
+		words: param('q'),
+		status: param('state'),
+		kind: param('kind'),
+		tone: param('verdict'),
+		host: param('site')
 	};
 	return {
 		where: 'Trials',
@@ -21,7 +21,7 @@ export const load = async ({ locals, parent, request, url }) => {
 		...trialListView(
 			locals.db,
 			{ clientId, ...filter },
-			Number(asked('page')),
+			Number(param('page')),
 			isPhone(request) ? ROWS_ON_A_PHONE : ROWS
 		)
 	};

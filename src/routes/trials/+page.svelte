@@ -60,9 +60,3 @@
 		{/if}
 	{/if}
 </div>
-
-<style>
-	.empty {
-		max-width: 40rem;
-	}
-</style>

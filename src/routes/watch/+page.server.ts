@@ -1,11 +1,10 @@
 import { PERIODS } from '$core/watch/since';
-import { watchList } from '$lib/server/rooms/watch/view';
-import { listWatches } from '$lib/server/rooms/watch/watches';
+import { watchList, listWatches } from '$lib/server/rooms/watch/view';
 
 export const load = async ({ locals, parent, url }) => {
 	const { clientId } = await parent();
-	const asked = url.searchParams.get('since');
-	const period = PERIODS.find((candidate) => candidate === asked) ?? 'month';
+	const since = url.searchParams.get('since');
+	const period = PERIODS.find((candidate) => candidate === since) ?? 'month';
 	return {
 		where: 'Watch',
 		period,

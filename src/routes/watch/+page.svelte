@@ -176,9 +176,6 @@
 </div>
 
 <style>
-	.empty {
-		max-width: 42rem;
-	}
 	.watches {
 		margin: 0 0 var(--gap-4);
 	}
@@ -194,10 +191,6 @@
 	.of {
 		min-width: 4.2rem;
 		color: var(--muted);
-	}
-	.path {
-		display: inline-block;
-		min-width: 7rem;
 	}
 	.line {
 		display: grid;

@@ -1,20 +1,14 @@
 /** What the screens of watches and standings do: both are read, paused, changed and deleted in the same way. */
-import { fail, redirect } from '@sveltejs/kit';
-import { StandingInput, WatchInput } from '$core/watch/input';
+import { redirect } from '@sveltejs/kit';
 import { idFrom } from '../../lib/server/http/api';
-import { formAction, withTyped } from '../../lib/server/http/form';
+import { BUTTON } from '../../lib/server/http/fields';
+import { formAction } from '../../lib/server/http/form';
 import { cancelReading, requestReading } from '../../lib/server/rooms/watch/blocks';
 import { moveToPresentConditions } from '../../lib/server/rooms/watch/conditions';
-import {
-	changeWatch,
-	createWatch,
-	deleteWatch,
-	setWatchState,
-	type AnyInput
-} from '../../lib/server/rooms/watch/commands';
-import { typedWatch, watchFrom } from '../../lib/server/rooms/watch/form';
-import { pagesNamed } from '../../lib/server/rooms/watch/pageChoice';
-import { existingWatch, type WatchKind } from '../../lib/server/rooms/watch/watches';
+import { changeWatch, createWatch, deleteWatch, setWatchState } from '../../lib/server/rooms/watch/commands';
+import { WatchFields, watchFrom } from '../../lib/server/rooms/watch/form';
+import { existingWatch } from '../../lib/server/rooms/watch/watches';
+import type { WatchKind } from '../../lib/server/rooms/watch/view';
 
 interface Event {
 	request: Request;
@@ -23,7 +17,6 @@ interface Event {
 }
 
 const SCREENS: Record<WatchKind, string> = { watch: '/watch', standing: '/standings' };
-const SCHEMAS = { watch: WatchInput, standing: StandingInput };
 
 const numberIn = ({ params }: Event, kind: WatchKind) => idFrom(params.id ?? '', kind);
 
@@ -31,16 +24,14 @@ const numberIn = ({ params }: Event, kind: WatchKind) => idFrom(params.id ?? '',
 export function blockActions(kind: WatchKind) {
 	const own = (event: Event) => existingWatch(event.locals.db, numberIn(event, kind), kind);
 	return {
-		read: formAction((_form: FormData, event: Event) => {
+		read: formAction(BUTTON, (_, event: Event) => {
 			requestReading(event.locals.db, own(event), { why: 'demand' });
 		}),
-		stop: formAction((_form: FormData, event: Event) => cancelReading(event.locals.db, own(event))),
-		move: formAction((_form: FormData, event: Event) => moveToPresentConditions(event.locals.db, own(event))),
-		pause: formAction((_form: FormData, event: Event) => setWatchState(event.locals.db, own(event).id, kind, 'paused')),
-		resume: formAction((_form: FormData, event: Event) =>
-			setWatchState(event.locals.db, own(event).id, kind, 'active')
-		),
-		delete: formAction((_form: FormData, event: Event) => {
+		stop: formAction(BUTTON, (_, event: Event) => cancelReading(event.locals.db, own(event))),
+		move: formAction(BUTTON, (_, event: Event) => moveToPresentConditions(event.locals.db, own(event))),
+		pause: formAction(BUTTON, (_, event: Event) => setWatchState(event.locals.db, own(event).id, kind, 'paused')),
+		resume: formAction(BUTTON, (_, event: Event) => setWatchState(event.locals.db, own(event).id, kind, 'active')),
+		delete: formAction(BUTTON, (_, event: Event) => {
 			deleteWatch(event.locals.db, own(event).id, kind);
 			redirect(303, SCREENS[kind]);
 		})
@@ -48,28 +39,16 @@ export function blockActions(kind: WatchKind) {
 }
 
 /** Make one, and begin its history with a first reading. */
-export function createAction(kind: WatchKind) {
-	return formAction((form: FormData, event: Event) => {
-		const typed = typedWatch(form);
-		const read = watchFrom(typed, SCHEMAS[kind]);
-		if ('issues' in read)
-			return fail(422, { typed, taken: pagesNamed(event.locals.db, typed.pages), issues: read.issues });
-		const id = withTyped(typed, () => createWatch(event.locals.db, { ...read.value, kind } as AnyInput));
-		if (typeof id !== 'number') return id;
-		requestReading(event.locals.db, existingWatch(event.locals.db, id, kind), { why: 'demand' });
+export const createAction = (kind: WatchKind) =>
+	formAction(WatchFields, (typed, { locals: { db } }: Event) => {
+		const id = createWatch(db, watchFrom(typed, kind));
+		requestReading(db, existingWatch(db, id, kind), { why: 'demand' });
 		redirect(303, `${SCREENS[kind]}/${id}`);
 	});
-}
 
-export function changeAction(kind: WatchKind) {
-	return formAction((form: FormData, event: Event) => {
+export const changeAction = (kind: WatchKind) =>
+	formAction(WatchFields, (typed, event: Event) => {
 		const id = numberIn(event, kind);
-		const typed = typedWatch(form);
-		const read = watchFrom(typed, SCHEMAS[kind]);
-		if ('issues' in read)
-			return fail(422, { typed, taken: pagesNamed(event.locals.db, typed.pages), issues: read.issues });
-		const refused = withTyped(typed, () => changeWatch(event.locals.db, id, { ...read.value, kind } as AnyInput));
-		if (refused) return refused;
+		changeWatch(event.locals.db, id, watchFrom(typed, kind));
 		redirect(303, `${SCREENS[kind]}/${id}`);
 	});
-}

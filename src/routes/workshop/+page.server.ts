@@ -2,18 +2,18 @@ import { describeConditions } from '$core/load/conditions/conditions';
 import { METRICS } from '$core/metrics/catalogue';
 import { LAB_RECIPE } from '$core/metrics/score';
 import { labSheet } from '$lib/server/desk/labSheet';
-import { listConditions } from '$lib/server/rooms/conditions/saved';
+import { listConditions } from '$lib/server/rooms/conditions/view';
 
 export const load = ({ locals }) => ({
 	where: 'Workshop',
 	fitness: labSheet(locals.db).fitness.words,
-	conditions: listConditions(locals.db).map((one) => ({
-		id: one.id,
-		name: one.name,
-		summary: one.summary,
-		detail: describeConditions(one),
-		builtIn: one.builtIn,
-		changed: one.changed
+	conditions: listConditions(locals.db).map((condition) => ({
+		id: condition.id,
+		name: condition.name,
+		summary: condition.summary,
+		detail: describeConditions(condition),
+		builtIn: condition.builtIn,
+		changed: condition.changed
 	})),
 	hostMap: locals.settings.hostMap.map((rule) => ({
 		pattern: rule.pattern,

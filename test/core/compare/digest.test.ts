@@ -6,7 +6,8 @@ describe('digest', () => {
 	it('matches files over versions of a site and builds', () => {
 		expect(normalisedPath('https://a.test/app.9f8e7d6c5b.js?v=3')).to.equal('/app.#.js');
 		expect(normalisedPath('https://a.test/2026/picture-20261124.jpg')).to.equal('/2026/picture-#.jpg');
-		const keys = (one: LoadDigest) => one.files.map((file) => file.key).filter((key) => key.startsWith('own'));
+		const keys = (loadDigest: LoadDigest) =>
+			loadDigest.files.map((file) => file.key).filter((key) => key.startsWith('own'));
 		expect(keys(plain())).to.deep.equal(keys(chatty()));
 	});
 

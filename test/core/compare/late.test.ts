@@ -68,22 +68,28 @@ describe('an answer over work that is put off', () => {
 	const later = { metric: 'tbt', kind: 'postponed', afterMs: 5000 } as const;
 
 	it('calls no gain what comes back later', () => {
-		const { sentence, tone } = plainAnswer('Is it faster?', [better('tbt', -300, 50)], names, undefined, [later]);
+		const { sentence, tone } = plainAnswer('Is it faster?', {
+			results: [better('tbt', -300, 50)],
+			names,
+			putOff: [later]
+		});
 		expect(plain(sentence)).to.equal(
 			'Only at first. In one load what “Hushbox” saves in blocking time came back by itself, 5.00 s after the page had settled.'
 		);
 		expect(tone).to.equal('mixed');
 		for (const question of ['Is it slower?', 'Which is best?'])
-			expect(plainAnswer(question, [better('tbt', -300, 50)], names, undefined, [later]).sentence).to.match(
+			expect(plainAnswer(question, { results: [better('tbt', -300, 50)], names, putOff: [later] }).sentence).to.match(
 				/^In one load/
 			);
 	});
 
 	it('keeps the gains that stay, and says beside them what comes back', () => {
 		const results = [better('lcp', -500, 100), better('tbt', -300, 50)];
-		const { sentence, detail } = plainAnswer('Is it faster?', results, names, undefined, [
-			{ ...later, kind: 'held-back', afterMs: null }
-		]);
+		const { sentence, detail } = plainAnswer('Is it faster?', {
+			results,
+			names,
+			putOff: [{ ...later, kind: 'held-back', afterMs: null }]
+		});
 		expect(plain(sentence)).to.equal(
 			'Yes. “Hushbox” is faster than “As it is”. In one load what “Hushbox” saves in blocking time came back once the visitor moved.'
 		);
@@ -92,7 +98,11 @@ describe('an answer over work that is put off', () => {
 
 	it('tells a slower paint beside it whose size is open', () => {
 		const slow = resultOf('lcp', 'slight', [300, 40, 560]);
-		const { sentence } = plainAnswer('Is it faster?', [better('tbt', -300, 50), slow], names, undefined, [later]);
+		const { sentence } = plainAnswer('Is it faster?', {
+			results: [better('tbt', -300, 50), slow],
+			names,
+			putOff: [later]
+		});
 		expect(plain(sentence)).to.match(
 			/^Only at first\. .* “Hushbox” is slower in largest paint than “As it is”; by how much is open\.$/
 		);
@@ -100,8 +110,8 @@ describe('an answer over work that is put off', () => {
 
 	it('is what it was without any', () => {
 		const results = [better('tbt', -300, 50)];
-		expect(plainAnswer('Is it faster?', results, names)).to.deep.equal(
-			plainAnswer('Is it faster?', results, names, undefined, [])
+		expect(plainAnswer('Is it faster?', { results, names })).to.deep.equal(
+			plainAnswer('Is it faster?', { results, names, putOff: [] })
 		);
 	});
 });

@@ -9,7 +9,7 @@ import { chatty, digest, load, plain } from '../../support/digests';
 
 describe('why', () => {
 	const why = explainShift([plain(), plain(), plain()], [chatty(), chatty(), chatty()]);
-	const of = (metric: string) => why.breakdowns.find((one) => one.metric === metric)!;
+	const of = (metric: string) => why.breakdowns.find((item) => item.metric === metric)!;
 
 	it('breaks every shift down into parts that add up to it', () => {
 		for (const breakdown of why.breakdowns) {
@@ -37,7 +37,7 @@ describe('why', () => {
 		};
 		// Worked by hand: TBT of 200 ms is its good anchor (75 of 100 points), 500 ms its poor one (25); it weighs 20 of
 		// 100.
-		const score = explainShift([scored(200)], [scored(500)]).breakdowns.find((one) => one.metric === 'score')!;
+		const score = explainShift([scored(200)], [scored(500)]).breakdowns.find((item) => item.metric === 'score')!;
 		expect(score.shift).to.be.closeTo(-10, 1e-9);
 		expect(score.parts.map((part) => [part.key, Number(part.shift.toFixed(9))])[0]).to.deep.equal(['tbt', -10]);
 		expect(score.remainder).to.be.closeTo(0, 1e-9);

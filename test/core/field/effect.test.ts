@@ -76,10 +76,10 @@ describe('the effect of a release by days', () => {
 	it('does not take a change of the devices’ shares for one of the page', () => {
 		const { page, control } = worldOf(5, { factor: 1, visitsPerDay: 400 });
 		// After the release every second desktop is gone: phones, which are slower, weigh more.
-		const fewer = page.map((one) =>
-			one.day > RELEASE && one.device === 'desktop'
-				? { ...one, histogram: new Map([...one.histogram].map(([bin, weight]) => [bin, weight / 2])) }
-				: one
+		const fewer = page.map((visits) =>
+			visits.day > RELEASE && visits.device === 'desktop'
+				? { ...visits, histogram: new Map([...visits.histogram].map(([bin, weight]) => [bin, weight / 2])) }
+				: visits
 		);
 		const effect = effectOf(effectByDays('lcp', fewer, control, RELEASE));
 		expect(Math.abs(effect.estimate) / effect.before).to.be.below(0.04);
@@ -162,13 +162,13 @@ describe('the effect of a release by days', () => {
 		const alone = effectOf(effectByDays('lcp', page, control, RELEASE));
 		expect(alone.verdict).to.be.oneOf(['worse', 'slight']);
 		expect(alone.mix).to.equal(null);
-		const known = effectOf(effectByDays('lcp', page, control, RELEASE, 1, kinds));
-		expect(known.verdict).to.equal('none');
-		expect(known.mix!.decides).to.equal(true);
-		const slow = known.mix!.kinds.find(({ kind }) => kind === 'slow/new')!;
+		const existing = effectOf(effectByDays('lcp', page, control, RELEASE, 1, kinds));
+		expect(existing.verdict).to.equal('none');
+		expect(existing.mix!.decides).to.equal(true);
+		const slow = existing.mix!.kinds.find(({ kind }) => kind === 'slow/new')!;
 		expect(slow.before).to.be.closeTo(0.15, 0.03);
 		expect(slow.after).to.be.closeTo(0.4, 0.04);
-		expect(describeMix(known)).to.match(
+		expect(describeMix(existing)).to.match(
 			/^Visits before and after: .*3G and slower, new navigations: 1\d % and [34]\d %.*nothing is said/
 		);
 	});
@@ -198,7 +198,7 @@ describe('the effect of a release by windows', () => {
 	const windowsOf = (dayValue: (day: string) => number) =>
 		ends.map((until) => {
 			const days = Array.from({ length: 28 }, (_, i) => dayValue(addDays(until, -i)));
-			return { until, p75: 2000 * Math.exp(days.reduce((sum, one) => sum + one, 0) / 28) };
+			return { until, p75: 2000 * Math.exp(days.reduce((sum, value) => sum + value, 0) / 28) };
 		});
 
 	it('undoes the ramp that a step makes of overlapping windows', () => {

@@ -55,7 +55,7 @@ describe('a calm machine', () => {
 		expect(isCalm(calm.slice(0, 2), CALM_LIMITS), 'watched for 200 ms').to.equal(false);
 		expect(isCalm([...calm, sample(500, 160, 100)], CALM_LIMITS)).to.equal(false);
 		expect(isCalm([...span(2, 160, 100), ...span(3, 60, 0, 0, 200)], CALM_LIMITS), 'busy before that').to.equal(true);
-		const untold = calm.map((one) => ({ ...one, stolenMs: null, foreignMs: null }));
+		const untold = calm.map((item) => ({ ...item, stolenMs: null, foreignMs: null }));
 		expect(isCalm(untold, CALM_LIMITS)).to.equal(null);
 	});
 });
@@ -82,7 +82,7 @@ describe('a disturbed load', () => {
 
 	it('finds the worst half second wherever it lies, and takes a short load as it is', () => {
 		for (const at of [0, 7, 15]) {
-			const load = span(20, 100).map((one, i) => (i >= at && i < at + 5 ? { ...one, stolenMs: 100 } : one));
+			const load = span(20, 100).map((item, i) => (i >= at && i < at + 5 ? { ...item, stolenMs: 100 } : item));
 			expect(worstBurst(load), `from sample ${at}`).to.be.closeTo(0.5, 1e-9);
 		}
 		expect(worstBurst([sample(100, 50, 0, 50)])).to.equal(0.5);
@@ -92,7 +92,7 @@ describe('a disturbed load', () => {
 	it('is unknown where the machine does not tell', () => {
 		expect(
 			disturbanceOf(
-				span(9, 50).map((one) => ({ ...one, stolenMs: null, foreignMs: null })),
+				span(9, 50).map((item) => ({ ...item, stolenMs: null, foreignMs: null })),
 				CALM_LIMITS
 			)
 		).to.equal(null);
@@ -119,8 +119,8 @@ describe('the track of a load', () => {
 	});
 
 	it('shares stolen and foreign time of what was wanted; nothing wanted is nothing known', () => {
-		const known = sample(100, 80, 30, 20);
-		expect(busyShares([known, { ...known, stopped: true }])).to.deep.equal({
+		const existing = sample(100, 80, 30, 20);
+		expect(busyShares([existing, { ...existing, stopped: true }])).to.deep.equal({
 			stolen: 0.2,
 			foreign: 0.3,
 			samples: 2,

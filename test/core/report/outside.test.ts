@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import type { OutsideFigure } from '$core/report/document';
 import { compareOutside, type OwnFigures } from '$core/report/outside';
 
-const told = (known: Partial<OutsideFigure> = {}): OutsideFigure => ({
+const told = (candidate: Partial<OutsideFigure> = {}): OutsideFigure => ({
 	program: 'Another program',
 	metric: 'lcp',
 	value: 2.6,
@@ -14,7 +14,7 @@ const told = (known: Partial<OutsideFigure> = {}): OutsideFigure => ({
 	from: 'lab',
 	loads: 5,
 	definition: null,
-	...known
+	...candidate
 });
 const own: OwnFigures = {
 	device: 'phone',

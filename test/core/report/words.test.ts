@@ -24,8 +24,8 @@ describe('references of figures', () => {
 			part: fc.constantFrom(...FIGURE_PARTS)
 		});
 		fc.assert(
-			fc.property(ref, (one) => {
-				expect(parseRef(formatRef(one))).to.deep.equal(one);
+			fc.property(ref, (item) => {
+				expect(parseRef(formatRef(item))).to.deep.equal(item);
 			})
 		);
 	});

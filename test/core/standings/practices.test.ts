@@ -5,8 +5,8 @@ import { describeCell } from '$core/wording/watch';
 import { recordOf, requestOf } from '../../support/records';
 
 const cellOf = (practice: Practice, requests: RequestRecord[], page: object = {}) => {
-	const known = { images: [], fonts: [], ...page } as unknown as PageRecord;
-	const record = recordOf({ url: 'https://own.test/', finalUrl: 'https://own.test/', requests, page: known });
+	const existing = { images: [], fonts: [], ...page } as unknown as PageRecord;
+	const record = recordOf({ url: 'https://own.test/', finalUrl: 'https://own.test/', requests, page: existing });
 	return practicesOf(record).find((cell) => cell.practice === practice)!;
 };
 const text = (url: string, coding: string | null) =>
@@ -57,7 +57,7 @@ describe('what a page does to be fast', () => {
 	});
 
 	it('looks for waiting only below the first screen', () => {
-		const image = (known: object) => ({
+		const image = (candidate: object) => ({
 			url: 'https://own.test/i',
 			selector: 'img',
 			naturalWidth: 1,
@@ -67,7 +67,7 @@ describe('what a page does to be fast', () => {
 			lazy: false,
 			roomReserved: true,
 			inView: false,
-			...known
+			...candidate
 		});
 		const images = [image({ inView: true }), image({ lazy: true }), image({})];
 		expect(cellOf('lazy', [], { images })).to.deep.include({ state: 'partly', values: { good: 1, all: 2 } });

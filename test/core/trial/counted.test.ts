@@ -49,7 +49,7 @@ describe('a machine that is too busy', () => {
 
 	it('is not called so by a few loads, nor by warm-ups, nor by loads disturbed once', () => {
 		expect(isTooBusy(places(5, 5))).to.equal(false);
-		expect(isTooBusy(places(6, 6).map((one) => ({ ...one, warmup: true })))).to.equal(false);
+		expect(isTooBusy(places(6, 6).map((place) => ({ ...place, warmup: true })))).to.equal(false);
 		expect(isTooBusy(Array.from({ length: 12 }, (_, i) => load(1, i, 'disturbed')))).to.equal(false);
 	});
 });

@@ -10,7 +10,7 @@ describe('judging', () => {
 	it('gives no answer before its first look', () => {
 		const judgement = judge(design(), rounds(260));
 		expect(judgement.results).to.deep.equal([]);
-		expect(judgement.spread.find((one) => one.metric === 'lcp')).to.include({ loads: 20 });
+		expect(judgement.spread.find((item) => item.metric === 'lcp')).to.include({ loads: 20 });
 	});
 
 	it('finds a shift that a drift shared by the rounds would hide', () => {
@@ -37,41 +37,41 @@ describe('judging', () => {
 	});
 
 	it('an excluded load moves nothing: a second reading stands beside', () => {
-		const loads = rounds(260).map((one) =>
-			one.round === 3 && one.armId === 2 ? { ...one, excluded: 'a backup ran' } : one
+		const loads = rounds(260).map((item) =>
+			item.round === 3 && item.armId === 2 ? { ...item, excluded: 'a backup ran' } : item
 		);
 		const judgement = judge(looked(design()), loads);
 		expect(lcpOf(judgement)).to.deep.equal(
 			lcpOf(
 				judge(
 					looked(design()),
-					loads.map((one) => ({ ...one, excluded: null }))
+					loads.map((item) => ({ ...item, excluded: null }))
 				)
 			)
 		);
-		expect(judgement.withoutExcluded!.find((one) => one.metric === 'lcp')!.n).to.equal(9);
+		expect(judgement.withoutExcluded!.find((item) => item.metric === 'lcp')!.n).to.equal(9);
 		expect(judge(looked(design()), rounds(260)).withoutExcluded).to.equal(null);
 	});
 
 	it('decides over both devices together: the family is everything', () => {
 		const both = looked(design({ conditions: [...BUILT_IN_CONDITIONS] }));
-		const loads = rounds(60, 60).flatMap((one) => [
-			one,
+		const loads = rounds(60, 60).flatMap((item) => [
+			item,
 			{
-				...one,
-				id: one.id + 10_000,
+				...item,
+				id: item.id + 10_000,
 				conditionId: 'phone',
-				figures: { ...one.figures, lcp: 2000 + ((one.armId * one.round) % 7) }
+				figures: { ...item.figures, lcp: 2000 + ((item.armId * item.round) % 7) }
 			}
 		]);
 		const [alone, together] = [
 			lcpOf(
 				judge(
 					looked(design()),
-					loads.filter((one) => one.conditionId === 'desktop')
+					loads.filter((item) => item.conditionId === 'desktop')
 				)
 			),
-			judge(both, loads).results.find((one) => one.metric === 'lcp' && one.condition === 'desktop')!
+			judge(both, loads).results.find((item) => item.metric === 'lcp' && item.condition === 'desktop')!
 		];
 		expect(together.adjustedP!).to.be.at.least(alone.adjustedP!);
 		expect(together.p).to.equal(alone.p);
@@ -84,8 +84,8 @@ describe('judging', () => {
 	});
 
 	it('gives what it does not decide on an interval and no verdict', () => {
-		const loads = rounds(260).map((one) => ({ ...one, figures: { ...one.figures, fcp: one.figures.lcp } }));
-		const fcp = judge(looked(design()), loads).results.find((one) => one.metric === 'fcp')!;
+		const loads = rounds(260).map((item) => ({ ...item, figures: { ...item.figures, fcp: item.figures.lcp } }));
+		const fcp = judge(looked(design()), loads).results.find((item) => item.metric === 'fcp')!;
 		expect(fcp).to.include({ verdict: 'none', primary: false, reason: null });
 		expect(fcp.shift!.low).to.be.above(0);
 	});
@@ -100,7 +100,7 @@ describe('judging', () => {
 	it('99 against 98 in single loads is no result (common practice)', () => {
 		const once = [load(1, 1, { score: 98 }), load(2, 1, { score: 99 })];
 		const result = judge(looked(design({ primary: ['score'], rounds: 1 })), once).results.find(
-			(one) => one.metric === 'score'
+			(item) => item.metric === 'score'
 		)!;
 		expect(result.verdict).to.equal('undecided');
 		expect(result.shift).to.include({ low: null, high: null });
@@ -147,8 +147,8 @@ describe('judging', () => {
 			load(2, round, { tbt: 200 + round, cls: 0.2 })
 		]);
 		const results = judge(looked(design({ primary: ['tbt', 'cls'], rounds: 8 })), loads).results;
-		expect(results.find((one) => one.metric === 'tbt')).to.include({ verdict: 'worse' });
-		expect(results.find((one) => one.metric === 'tbt')!.shift!.relative).to.equal(null);
-		expect(results.find((one) => one.metric === 'cls')!.shift!.relative).to.equal(null);
+		expect(results.find((item) => item.metric === 'tbt')).to.include({ verdict: 'worse' });
+		expect(results.find((item) => item.metric === 'tbt')!.shift!.relative).to.equal(null);
+		expect(results.find((item) => item.metric === 'cls')!.shift!.relative).to.equal(null);
 	});
 });

@@ -44,7 +44,7 @@ describe('looks', () => {
 			true,
 			false
 		]);
-		expect([adaptive, once, design(), looked(design())].map((one) => roundsOfNextLook(one))).to.deep.equal([
+		expect([adaptive, once, design(), looked(design())].map((item) => roundsOfNextLook(item))).to.deep.equal([
 			10,
 			14,
 			10,
@@ -70,7 +70,7 @@ describe('looks', () => {
 		expect(met.every(({ spent }, i) => i === 0 || spent > met[i - 1]!.spent)).to.equal(true);
 		const end = nextLook({ ...plan, looks: [stop] }, 12, 'plan');
 		expect(boundsOf(plan, [stop, end], 1)).to.deep.equal([{ rounds: 12, spent: 0.04 }]);
-		const stage = stageLook({ rounds: 10 }, 1, 2, 6, 'stop');
+		const stage = stageLook({ rounds: 10 }, { stage: 1, stages: 2, rounds: 6, by: 'stop' });
 		expect(stageBoundsOf({ rounds: 10 }, 2, [stage], 0).map(({ rounds }) => rounds)).to.deep.equal([4, 5, 6]);
 	});
 
@@ -86,18 +86,20 @@ describe('looks', () => {
 
 	it('of stages share the plan: each comparison spends its part once', () => {
 		const plan = { rounds: 10, looks: [] };
-		expect(stageLook(plan, 1, 2, 10, 'plan').spent).to.be.closeTo(0.04, 1e-12);
-		expect(stageLook(plan, 2, 3, 10, 'plan').spent).to.be.closeTo(0.02, 1e-12);
-		const half = stageLook(plan, 1, 2, 5, 'stop');
+		expect(stageLook(plan, { stage: 1, stages: 2, rounds: 10, by: 'plan' }).spent).to.be.closeTo(0.04, 1e-12);
+		expect(stageLook(plan, { stage: 2, stages: 3, rounds: 10, by: 'plan' }).spent).to.be.closeTo(0.02, 1e-12);
+		const half = stageLook(plan, { stage: 1, stages: 2, rounds: 5, by: 'stop' });
 		expect(half.spent).to.be.closeTo(0.04 * 0.5 ** 1.5, 1e-12);
-		expect(stageLook({ rounds: 10, looks: [half] }, 1, 2, 10, 'plan').spent).to.be.closeTo(0.04, 1e-12);
+		expect(
+			stageLook({ rounds: 10, looks: [half] }, { stage: 1, stages: 2, rounds: 10, by: 'plan' }).spent
+		).to.be.closeTo(0.04, 1e-12);
 	});
 
 	it('have intervals of 95 % when there is one, of 98.5 % when there are several', () => {
-		const one = looked(design()).looks!;
-		expect(intervalAlpha(design(), one, 0)).to.equal(0.05);
-		expect(intervalAlpha(design(), [...one, { rounds: 16, spent: 0.045, by: 'added' }], 1)).to.equal(0.015);
-		expect(intervalAlpha(design({ adaptive: true }), one, 0)).to.equal(0.015);
+		const item = looked(design()).looks!;
+		expect(intervalAlpha(design(), item, 0)).to.equal(0.05);
+		expect(intervalAlpha(design(), [...item, { rounds: 16, spent: 0.045, by: 'added' }], 1)).to.equal(0.015);
+		expect(intervalAlpha(design({ adaptive: true }), item, 0)).to.equal(0.015);
 	});
 
 	const judged = (verdicts: string[], more: object = {}, rounds = 14) =>
@@ -124,13 +126,16 @@ describe('looks', () => {
 	it('are the only moments at which figures stand beside each other', () => {
 		const adaptive = { kind: 'side-by-side' as const, looks: [{ rounds: 10, spent: 0.01, by: 'plan' as const }] };
 		const at = (round: number, warmup = false, stage = 0) => ({ round, warmup, stage });
-		expect([at(1), at(10), at(11), at(1, true)].map((one) => isShown(adaptive, one))).to.deep.equal([
+		expect([at(1), at(10), at(11), at(1, true)].map((item) => isShown(adaptive, item))).to.deep.equal([
 			true,
 			true,
 			false,
 			true
 		]);
 		expect(isShown({ kind: 'side-by-side' }, at(1))).to.equal(false);
-		expect([at(3), at(3, false, 1)].map((one) => isShown({ kind: 'before-after' }, one))).to.deep.equal([true, false]);
+		expect([at(3), at(3, false, 1)].map((item) => isShown({ kind: 'before-after' }, item))).to.deep.equal([
+			true,
+			false
+		]);
 	});
 });

@@ -14,11 +14,11 @@ describe('plan', () => {
 	it('loads every arm once per round and conditions, warm-ups first', () => {
 		const plan = planLoads(wide);
 		expect(plan).to.have.length(4 * 2 * (6 + 2));
-		expect(plan.slice(0, 16).every((one) => one.warmup)).to.equal(true);
+		expect(plan.slice(0, 16).every((load) => load.warmup)).to.equal(true);
 		for (let round = 1; round <= 6; round++) {
-			const here = plan.filter((one) => !one.warmup && one.round === round);
-			expect(new Set(here.map((one) => `${one.armId}${one.conditionId}`)).size).to.equal(8);
-			const at = here.map((one) => plan.indexOf(one));
+			const here = plan.filter((load) => !load.warmup && load.round === round);
+			expect(new Set(here.map((load) => `${load.armId}${load.conditionId}`)).size).to.equal(8);
+			const at = here.map((load) => plan.indexOf(load));
 			expect(Math.max(...at) - Math.min(...at), 'a round is not torn apart').to.equal(7);
 		}
 	});
@@ -35,8 +35,8 @@ describe('plan', () => {
 			rounds: 3
 		});
 		const plan = planLoads(staged);
-		expect(plan.map((one) => one.stage)).to.deep.equal([...Array(6).fill(0), ...Array(6).fill(1)]);
-		expect(plan.filter((one) => one.armId === 3)).to.have.length(6);
-		expect(plan.filter((one) => one.stage === 0 && one.armId === 2)).to.have.length(0);
+		expect(plan.map((load) => load.stage)).to.deep.equal([...Array(6).fill(0), ...Array(6).fill(1)]);
+		expect(plan.filter((load) => load.armId === 3)).to.have.length(6);
+		expect(plan.filter((load) => load.stage === 0 && load.armId === 2)).to.have.length(0);
 	});
 });

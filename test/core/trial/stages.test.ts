@@ -41,13 +41,13 @@ describe('judging stages', () => {
 			page: (stage: number, round: number) => number,
 			reference: (stage: number, round: number) => number | null = () => 1500
 		) =>
-			[0, 1].flatMap((one) =>
+			[0, 1].flatMap((value) =>
 				Array.from({ length: rounds }, (_, i) => i + 1).flatMap((round) => {
-					const calm = reference(one, round);
+					const calm = reference(value, round);
 					return [
-						load(one + 1, round, { lcp: page(one, round) }, { stage: one }),
+						load(value + 1, round, { lcp: page(value, round) }, { stage: value }),
 						load(3, round, calm === null ? {} : { lcp: calm }, {
-							stage: one,
+							stage: value,
 							...(calm === null ? { status: 'failed' as const } : {})
 						})
 					];
@@ -57,14 +57,14 @@ describe('judging stages', () => {
 		it('take the reference’s own figure of the round off, so that shared noise goes', () => {
 			const random = seededRandom(8);
 			const noise = Array.from({ length: 40 }, () => 300 * normalFrom(random));
-			const at = (one: number, round: number) => noise[one * 12 + round]!;
+			const at = (value: number, round: number) => noise[value * 12 + round]!;
 			const result = lcpOf(
 				judge(
 					staged,
 					stage(
 						12,
-						(one, round) => 2000 + one * 250 + at(one, round),
-						(one, round) => 2000 + at(one, round)
+						(value, round) => 2000 + value * 250 + at(value, round),
+						(value, round) => 2000 + at(value, round)
 					)
 				)
 			);
@@ -80,7 +80,7 @@ describe('judging stages', () => {
 			const few = lcpOf(
 				judge(
 					{ ...staged, looks: [{ rounds: 3, stage: 1, spent: 0.04, by: 'plan' }] },
-					stage(3, (one) => 2000 + one * 900)
+					stage(3, (value) => 2000 + value * 900)
 				)
 			);
 			expect(few.verdict).to.equal('none');
@@ -90,8 +90,8 @@ describe('judging stages', () => {
 					{ ...staged, looks: [{ rounds: 8, stage: 1, spent: 0.04, by: 'plan' }] },
 					stage(
 						8,
-						(one) => 2000 + one * 900,
-						(one, round) => (one && round > 1 ? null : 1500)
+						(value) => 2000 + value * 900,
+						(value, round) => (value && round > 1 ? null : 1500)
 					)
 				)
 			);
@@ -112,7 +112,8 @@ describe('judging stages', () => {
 				)
 			)
 		);
-		const of = (metric: MetricId, staged = bare) => judge(staged, loads).results.find((one) => one.metric === metric)!;
+		const of = (metric: MetricId, staged = bare) =>
+			judge(staged, loads).results.find((item) => item.metric === metric)!;
 		for (const metric of ['score', 'lcp'] as const) {
 			expect(of(metric).verdict).to.equal('none');
 			expect(describeReason(of(metric).reason!)).to.match(/^Not judged: nothing shows how much the world drifted/);
@@ -177,7 +178,7 @@ describe('judging stages', () => {
 				[1, 2, 3, 4].filter((id) => !skip(id, round)).map((id) => load(id, round, figures(id, round)))
 			);
 		const pooled = (all: TrialLoad[], metric: MetricId) =>
-			judge(sweep, all).results.find((one) => one.metric === metric && one.arm === 0)!;
+			judge(sweep, all).results.find((item) => item.metric === metric && item.arm === 0)!;
 
 		it('pool times as shares of each page’s own figure, and the rest in its unit', () => {
 			// Pages are 10 % and 20 % slower: together 15 %.

@@ -202,11 +202,22 @@ describe('a page against an earlier reading', () => {
 		const history = historyOf({ readings: 20, noise: 0.02, step: { at: 15, by: 0.35 } });
 		const first = history.readings[0]!;
 		const found = findInHistory([history], OPTIONS);
-		expect(sinceReading(history, first, ['lcp'], found, null)[0]!.verdict).to.equal('worse');
-		expect(sinceReading(history, first, ['lcp'], { ...found, changes: [] }, null)[0]!.verdict).to.equal('undecided');
+		expect(
+			sinceReading(history, { before: first, metrics: ['lcp'], historyFindings: found, margins: null })[0]!.verdict
+		).to.equal('worse');
+		expect(
+			sinceReading(history, {
+				before: first,
+				metrics: ['lcp'],
+				historyFindings: { ...found, changes: [] },
+				margins: null
+			})[0]!.verdict
+		).to.equal('undecided');
 		// After the step nothing moved any more.
 		const later = history.readings[16]!;
-		expect(sinceReading(history, later, ['lcp'], found, null)[0]!.verdict).to.not.be.oneOf(['worse', 'better']);
+		expect(
+			sinceReading(history, { before: later, metrics: ['lcp'], historyFindings: found, margins: null })[0]!.verdict
+		).to.not.be.oneOf(['worse', 'better']);
 	});
 
 	it('compares nothing over a change of the lab', () => {
@@ -214,7 +225,14 @@ describe('a page against an earlier reading', () => {
 			readings: 8,
 			settingAt: (reading) => (reading >= 5 ? { ...SETTING, lab: 'there' } : SETTING)
 		});
-		expect(sinceReading(history, history.readings[0]!, ['lcp'], { changes: [], figures: [] }, null)).to.deep.equal([]);
+		expect(
+			sinceReading(history, {
+				before: history.readings[0]!,
+				metrics: ['lcp'],
+				historyFindings: { changes: [], figures: [] },
+				margins: null
+			})
+		).to.deep.equal([]);
 	});
 });
 

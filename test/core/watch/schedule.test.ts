@@ -3,17 +3,18 @@ import { Cron } from 'croner';
 import * as v from 'valibot';
 import { nextReading, readingsAQuarter, readingsBetween, Schedule } from '$core/watch/schedule';
 
-const schedule = (known: Partial<v.InferInput<typeof Schedule>>) => v.parse(Schedule, { every: 'week', ...known });
-const issue = (known: object) => {
-	const result = v.safeParse(Schedule, known);
+const schedule = (candidate: Partial<v.InferInput<typeof Schedule>>) =>
+	v.parse(Schedule, { every: 'week', ...candidate });
+const issue = (candidate: object) => {
+	const result = v.safeParse(Schedule, candidate);
 	return result.success ? 'allowed' : result.issues[0].message;
 };
 
-function run(known: Schedule, from: string, times: number): Date[] {
+function run(candidate: Schedule, from: string, times: number): Date[] {
 	const dates: Date[] = [];
 	let at: Date | null = new Date(from);
 	while (dates.length < times && at) {
-		at = nextReading(known, at);
+		at = nextReading(candidate, at);
 		if (at) dates.push(at);
 	}
 	return dates;

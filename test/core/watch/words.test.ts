@@ -16,7 +16,7 @@ import {
 } from '$core/wording/watch';
 import { SETTING } from '../../support/histories';
 
-function change(metric: MetricId, verdict: Change['verdict'], known: Partial<Change> = {}): Change {
+function change(metric: MetricId, verdict: Change['verdict'], candidate: Partial<Change> = {}): Change {
 	return {
 		page: 1,
 		condition: 'phone',
@@ -31,7 +31,7 @@ function change(metric: MetricId, verdict: Change['verdict'], known: Partial<Cha
 		margin: 120,
 		verdict,
 		isCorrected: true,
-		...known
+		...candidate
 	};
 }
 
@@ -131,8 +131,8 @@ describe('what is said of the lab', () => {
 });
 
 describe('what is said of a page in trouble', () => {
-	const trouble = (known: Partial<PageTrouble>): string =>
-		describeTrouble({ failed: [], redirectedTo: null, asksWhoOneIs: false, likeness: null, ...known });
+	const trouble = (candidate: Partial<PageTrouble>): string =>
+		describeTrouble({ failed: [], redirectedTo: null, asksWhoOneIs: false, likeness: null, ...candidate });
 
 	it('says when a page came that is built otherwise, or no page at all', () => {
 		expect(trouble({ likeness: 0.123 })).to.equal(

@@ -59,9 +59,9 @@ const kept = new Map<string, number>();
 /** Pocock's constant: |Z| beyond it at any of so many looks has chance alpha in all. */
 export function pocockConstant(looks: number, alpha = 0.05): number {
 	const key = `${looks}/${alpha}`;
-	const known = kept.get(key) ?? solve(looks, alpha, () => 1);
-	kept.set(key, known);
-	return known;
+	const existing = kept.get(key) ?? solve(looks, alpha, () => 1);
+	kept.set(key, existing);
+	return existing;
 }
 
 /** O'Brien and Fleming's constant: the bound at look k of K is C sqrt(K / k). */

@@ -116,7 +116,7 @@ export async function screen(path: string, request: ScreenRequest = {}): Promise
 }
 
 /** What a browser would send of the form on a screen, with some fields filled in otherwise. */
-export function filled(shown: Shown, changes: Record<string, string>): FormData {
+export function filled(shown: Shown, changes: Record<string, string | readonly string[]>): FormData {
 	const form = new FormData();
 	const isOn = (field: Shown) => field.attribute('checked') !== null;
 	for (const field of shown.all('input[name],select[name],textarea[name]')) {
@@ -125,7 +125,7 @@ export function filled(shown: Shown, changes: Record<string, string>): FormData 
 		if (name in changes || ((type === 'checkbox' || type === 'radio') && !isOn(field))) continue;
 		form.append(name, valueOf(field));
 	}
-	for (const [name, value] of Object.entries(changes)) form.append(name, value);
+	for (const [name, values] of Object.entries(changes)) for (const value of [values].flat()) form.append(name, value);
 	return form;
 }
 

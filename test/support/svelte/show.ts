@@ -26,7 +26,7 @@ export class Shown {
 	/** Of an attribute, spaces that do not break as plain ones; null without it. */
 	attribute(name: string): string | null {
 		return 'attrs' in this.node
-			? (this.node.attrs.find((one) => one.name === name)?.value.replaceAll('\u00a0', ' ') ?? null)
+			? (this.node.attrs.find((attr) => attr.name === name)?.value.replaceAll('\u00a0', ' ') ?? null)
 			: null;
 	}
 
@@ -75,12 +75,12 @@ function textOf(node: Node): string {
 }
 
 function matcher(what: string): (element: Element) => boolean {
-	const options = what.split(',').map((one) => one.trim().match(/^[\w-]+|\.[\w-]+|\[[^\]]+\]/g) ?? []);
+	const options = what.split(',').map((name) => name.trim().match(/^[\w-]+|\.[\w-]+|\[[^\]]+\]/g) ?? []);
 	return (element) => options.some((parts) => parts.every((part) => fitsPart(element, part)));
 }
 
 function fitsPart({ tagName, attrs }: Element, part: string): boolean {
-	const valueOf = (name: string) => attrs.find((one) => one.name === name)?.value;
+	const valueOf = (name: string) => attrs.find((attr) => attr.name === name)?.value;
 	if (part.startsWith('.')) return (valueOf('class') ?? '').split(/\s+/).includes(part.slice(1));
 	if (!part.startsWith('[')) return tagName === part;
 	const [name, value] = part.slice(1, -1).split('=') as [string, string | undefined];

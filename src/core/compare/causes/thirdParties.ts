@@ -27,7 +27,7 @@ function causesOfOwner(owner: Owner, compared: Compared): Candidate[] {
 	const isIts = (part: Part) => part.owner?.id === owner.id;
 	const shiftOf = (metric: MetricId) => sumOfShifts(breakdownOf(compared, metric)?.parts.filter(isIts) ?? []);
 	const files = compared.files.filter(isIts);
-	const state = stateOf(files);
+	const state = partyChange(files);
 	const factor = state === 'changed' ? 1 : WHOLE;
 	const [bytes, requests] = [middleShift(owner, compared, 'wireBytes'), middleShift(owner, compared, 'count')];
 	const byCount = Math.abs(requests) / 2 > Math.abs(bytes) / 10_000;
@@ -56,7 +56,7 @@ function middleShift({ id }: Owner, { before, after }: Compared, what: 'wireByte
 	return middle(after) - middle(before);
 }
 
-function stateOf(files: readonly Part[]): 'added' | 'gone' | 'changed' {
+function partyChange(files: readonly Part[]): 'added' | 'gone' | 'changed' {
 	if (files.every((file) => file.state === 'added')) return 'added';
 	return files.every((file) => file.state === 'gone') ? 'gone' : 'changed';
 }

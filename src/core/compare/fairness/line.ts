@@ -80,6 +80,6 @@ export function factsOfSide({ loads }: Side): FairFacts[] {
 }
 
 /** Equal or different by a test, unknown where a side says nothing. */
-export function stateOf(isKnown: boolean, isEqual: boolean): LineState {
+export function lineState(isKnown: boolean, isEqual: boolean): LineState {
 	return !isKnown ? 'unknown' : isEqual ? 'equal' : 'differs';
 }

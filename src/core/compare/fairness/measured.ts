@@ -2,7 +2,7 @@
 import { median } from '../../stats/summary';
 import type { FairFacts } from '../digest';
 import { wordLikeness } from '../../stats/wordLikeness';
-import { factsOfSide, stateOf, text, UNKNOWN, type FairnessRule, type LineValue, type Side } from './line';
+import { factsOfSide, lineState, text, UNKNOWN, type FairnessRule, type LineValue, type Side } from './line';
 
 /** Shares and speeds this far apart count as equal (house). */
 const SPEED_WITHIN = 0.1;
@@ -17,8 +17,8 @@ export const conditions: FairnessRule = () => {
 
 /** Median over the loads in which it is known; null when it is in none. */
 function medianOf(side: Side, pick: (facts: FairFacts) => number | null): number | null {
-	const known = factsOfSide(side).flatMap((facts) => pick(facts) ?? []);
-	return known.length ? median(known) : null;
+	const present = factsOfSide(side).flatMap((facts) => pick(facts) ?? []);
+	return present.length ? median(present) : null;
 }
 
 const valueOf = (kind: 'speed' | 'share', value: number | null): LineValue =>
@@ -27,13 +27,13 @@ const valueOf = (kind: 'speed' | 'share', value: number | null): LineValue =>
 export const machine: FairnessRule = ({ before, after }) => {
 	const speed = (side: Side) => medianOf(side, (facts) => facts.machineSpeed);
 	const [was, is] = [speed(before), speed(after)];
-	const known = was !== null && is !== null;
-	const state = stateOf(known, known && Math.abs(is / was - 1) <= SPEED_WITHIN);
+	const isKnown = was !== null && is !== null;
+	const state = lineState(isKnown, isKnown && Math.abs(is / was - 1) <= SPEED_WITHIN);
 	return { id: 'machine', state, values: [valueOf('speed', was), valueOf('speed', is)], about: {} };
 };
 
 export const time: FairnessRule = ({ before, after, inStages }) => {
-	const state = stateOf(before.loads.length > 0 && after.loads.length > 0, !inStages);
+	const state = lineState(before.loads.length > 0 && after.loads.length > 0, !inStages);
 	const about = { order: inStages ? 'stages' : 'interleaved' };
 	return { id: 'time', state, values: [spanOf(before), spanOf(after)], about };
 };
@@ -46,8 +46,8 @@ function spanOf({ loads }: Side): LineValue {
 export const textCompression: FairnessRule = ({ before, after }) => {
 	const share = (side: Side) => medianOf(side, (facts) => facts.compressedShare);
 	const [was, is] = [share(before), share(after)];
-	const known = was !== null && is !== null;
-	const state = stateOf(known, known && Math.abs(was - is) < COMPRESSED_WITHIN);
+	const isKnown = was !== null && is !== null;
+	const state = lineState(isKnown, isKnown && Math.abs(was - is) < COMPRESSED_WITHIN);
 	return { id: 'text-compression', state, values: [valueOf('share', was), valueOf('share', is)], about: {} };
 };
 
@@ -55,13 +55,13 @@ export const textCompression: FairnessRule = ({ before, after }) => {
 export const cache: FairnessRule = ({ before, after }) => {
 	const [was, is] = [cacheHits(before), cacheHits(after)];
 	const kindOf = ({ hits, of }: typeof was) => (hits === 0 ? 'never' : hits === of ? 'always' : 'mixed');
-	const state = stateOf(was.of > 0 && is.of > 0, kindOf(was) === kindOf(is));
+	const state = lineState(was.of > 0 && is.of > 0, kindOf(was) === kindOf(is));
 	return { id: 'cache', state, values: [hitsValue(was), hitsValue(is)], about: {} };
 };
 
 function cacheHits(side: Side): { hits: number; of: number } {
-	const known = factsOfSide(side).filter(({ documentCache }) => documentCache !== 'unknown');
-	return { hits: known.filter(({ documentCache }) => documentCache === 'hit').length, of: known.length };
+	const present = factsOfSide(side).filter(({ documentCache }) => documentCache !== 'unknown');
+	return { hits: present.filter(({ documentCache }) => documentCache === 'hit').length, of: present.length };
 }
 
 const hitsValue = ({ hits, of }: { hits: number; of: number }): LineValue =>
@@ -70,7 +70,7 @@ const hitsValue = ({ hits, of }: { hits: number; of: number }): LineValue =>
 export const words: FairnessRule = ({ before, after }) => {
 	const both = before.loads.length > 0 && after.loads.length > 0;
 	const alike = both ? wordLikeness(middleText(before), middleText(after)) : null;
-	const state = stateOf(alike !== null, alike !== null && alike >= LEAST_WORDS);
+	const state = lineState(alike !== null, alike !== null && alike >= LEAST_WORDS);
 	const about: Record<string, string | number> =
 		alike === null ? { known: 'no' } : { known: 'yes', percent: Math.round(alike * 100) };
 	return { id: 'words', state, values: [titleOf(before), titleOf(after)], about };
@@ -84,14 +84,14 @@ function titleOf({ loads }: Side): LineValue {
 }
 
 export const picture: FairnessRule = ({ likeness }) => {
-	const state = stateOf(likeness !== null, likeness !== null && likeness >= LEAST_PICTURE);
+	const state = lineState(likeness !== null, likeness !== null && likeness >= LEAST_PICTURE);
 	const value: LineValue = likeness === null ? { kind: 'not-compared' } : { kind: 'alike', value: likeness };
 	return { id: 'picture', state, values: [{ kind: 'nothing' }, value], about: {} };
 };
 
 export const failures: FairnessRule = ({ before, after }) => {
-	const known = before.health !== null && after.health !== null;
-	const state = stateOf(known, before.health?.failed === after.health?.failed);
+	const isKnown = before.health !== null && after.health !== null;
+	const state = lineState(isKnown, before.health?.failed === after.health?.failed);
 	return { id: 'failures', state, values: [failuresOf(before), failuresOf(after)], about: {} };
 };
 

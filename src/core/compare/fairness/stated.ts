@@ -1,6 +1,6 @@
 /** What the loads of an arm state in so many words: status, cache, protocol ... */
 import type { FairFacts } from '../digest';
-import { factsOfSide, stateOf, text, UNKNOWN, type FairnessRule, type LineId, type Side } from './line';
+import { factsOfSide, lineState, text, UNKNOWN, type FairnessRule, type LineId, type Side } from './line';
 
 type Pick = (facts: FairFacts) => string | null;
 
@@ -8,7 +8,7 @@ type Pick = (facts: FairFacts) => string | null;
 function stated(id: LineId, pick: Pick): FairnessRule {
 	return ({ before, after }) => {
 		const [was, is] = [statementOf(before, pick), statementOf(after, pick)];
-		const state = stateOf(was !== null && is !== null, was === is);
+		const state = lineState(was !== null && is !== null, was === is);
 		return {
 			id,
 			state,

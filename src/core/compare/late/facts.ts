@@ -65,7 +65,7 @@ function trafficByHost(requests: readonly RequestRecord[], phase: 'patience' | '
 	return rollups(
 		sent,
 		(all) => {
-			const [loaded, late] = (['load', phase] as const).map((one) => all.filter(({ during }) => during === one));
+			const [loaded, late] = (['load', phase] as const).map((name) => all.filter(({ during }) => during === name));
 			return {
 				loadRequests: loaded!.length,
 				loadBytes: sum(loaded!, ({ wireBytes }) => wireBytes ?? 0),

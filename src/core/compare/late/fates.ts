@@ -61,11 +61,11 @@ function trafficOf({ postponed, heldBack }: LateLoads): readonly HostTraffic[] {
 }
 
 function whileLoading(traffic: readonly HostTraffic[]) {
-	return { requests: sum(traffic, (one) => one.loadRequests), wireBytes: sum(traffic, (one) => one.loadBytes) };
+	return { requests: sum(traffic, (fate) => fate.loadRequests), wireBytes: sum(traffic, (fate) => fate.loadBytes) };
 }
 
 function late(traffic: readonly HostTraffic[]) {
-	return { requests: sum(traffic, (one) => one.lateRequests), wireBytes: sum(traffic, (one) => one.lateBytes) };
+	return { requests: sum(traffic, (fate) => fate.lateRequests), wireBytes: sum(traffic, (fate) => fate.lateBytes) };
 }
 
 /** What comes by itself is no fruit of an input: an input is told only where nothing else brings it. */

@@ -66,7 +66,7 @@ export function effectByDays(
 	const [low, high] = intervalOf(steps, estimate, sides, independent);
 	const observed = { before: sides.before.length, after: sides.after.length };
 	const mixed = mixOf(metric, kinds, sides);
-	const trend = trendBefore(metric, days, steady ? control : null, release, sides);
+	const trend = trendBefore(metric, { days, control: steady ? control : null, release, sides });
 	return {
 		effect: toldEffect(metric, { by: 'days', before: from, estimate, low, high, drift, observed, mixed, trend })
 	};
@@ -89,10 +89,12 @@ function sidesOf(days: readonly DayOfVisits[], release: string): Sides {
 
 function trendBefore(
 	metric: FieldMetric,
-	days: readonly DayOfVisits[],
-	control: readonly DayOfVisits[] | null,
-	release: string,
-	{ before, after }: Sides
+	{
+		days,
+		control,
+		release,
+		sides: { before, after }
+	}: { days: readonly DayOfVisits[]; control: readonly DayOfVisits[] | null; release: string; sides: Sides }
 ): Trend | null {
 	const long = Array.from({ length: TREND_DAYS }, (_, i) => addDays(release, i - TREND_DAYS));
 	const sides = { before: long, after: [], daysAfter: 0 };
@@ -126,7 +128,7 @@ class Pool {
 		const bins = days.flatMap(({ histogram }) => [...histogram.keys()]);
 		this.#firstBin = bins.reduce((least, bin) => Math.min(least, bin), bins[0] ?? 0);
 		const size = bins.reduce((most, bin) => Math.max(most, bin), this.#firstBin) - this.#firstBin + 1;
-		const byKey = new Map(days.map((one) => [`${one.day}/${one.device}`, one.histogram]));
+		const byKey = new Map(days.map((day) => [`${day.day}/${day.device}`, day.histogram]));
 		const dense = (day: string) =>
 			DEVICE_CLASSES.map((device) => {
 				const counts = new Float64Array(size);
@@ -138,8 +140,8 @@ class Pool {
 		const whole = { before: sides.before.map((_, i) => i), after: sides.after.map((_, i) => i) };
 		const [before, after] = [this.#cells('before', whole), this.#cells('after', whole)];
 		const visits = before.map((cell, i) => total(cell) + total(after[i]!));
-		const all = visits.reduce((sum, one) => sum + one, 0);
-		this.#weights = visits.map((one) => one / all);
+		const all = visits.reduce((sum, visit) => sum + visit, 0);
+		this.#weights = visits.map((visit) => visit / all);
 		const sizes = [before, after].map((cells) => cells.reduce((sum, cell) => sum + total(cell), 0));
 		this.least = Math.min(...sizes);
 	}
@@ -219,18 +221,18 @@ const LEAST_WEIGHT = 0.6;
 function lastingShare(page: Pool, control: Pool | null, sides: Sides): number {
 	const days = (side: 'before' | 'after') => {
 		const logs = sides[side].map((_, i) => page.dayLog(side, i) - (control ? control.dayLog(side, i) : 0));
-		const known = logs.filter(Number.isFinite);
-		const centre = known.reduce((sum, one) => sum + one, 0) / Math.max(1, known.length);
-		return logs.map((one) => (Number.isFinite(one) ? one - centre : 0));
+		const finite = logs.filter(Number.isFinite);
+		const centre = finite.reduce((sum, value) => sum + value, 0) / Math.max(1, finite.length);
+		return logs.map((log) => (Number.isFinite(log) ? log - centre : 0));
 	};
 	const all = [days('before'), days('after')];
-	const squares = all.flat().reduce((sum, one) => sum + one ** 2, 0);
+	const squares = all.flat().reduce((sum, value) => sum + value ** 2, 0);
 	if (squares === 0) return 0;
 	const length = all.flat().length / 2;
 	let [fit, weight] = [0, 0];
 	for (let lag = 1; lag <= LAGS; lag++) {
 		const products = all.reduce(
-			(sum, own) => sum + own.slice(lag).reduce((part, one, i) => part + one * own[i]!, 0),
+			(sum, own) => sum + own.slice(lag).reduce((part, value, i) => part + value * own[i]!, 0),
 			0
 		);
 		// As many products as there are days, so that far lags weigh no less.

@@ -30,26 +30,28 @@ export function mixOf(
 	const own = (side: readonly string[]) => {
 		const dates = new Set(side);
 		return VISIT_KINDS.map((kind) =>
-			mergeHistograms(days.filter((one) => one.kind === kind && dates.has(one.day)).map(({ histogram }) => histogram))
+			mergeHistograms(
+				days.filter((bucket) => bucket.kind === kind && dates.has(bucket.day)).map(({ histogram }) => histogram)
+			)
 		);
 	};
 	const [before, after] = [own(sides.before), own(sides.after)];
 	const sizes = [before, after].map((all) => all.map(weightOf)) as [number[], number[]];
-	const [all, allAfter] = sizes.map((one) => one.reduce((sum, size) => sum + size, 0)) as [number, number];
+	const [all, allAfter] = sizes.map((bucket) => bucket.reduce((sum, size) => sum + size, 0)) as [number, number];
 	if (!all || !allAfter) return null;
 	const kinds = VISIT_KINDS.map((kind, i) => ({
 		kind,
 		before: sizes[0][i]! / all,
 		after: sizes[1][i]! / allAfter
-	})).filter((one) => one.before + one.after > 0);
-	const shared = kinds.filter((one) => one.before > 0 && one.after > 0);
-	if (shared.reduce((sum, one) => sum + one.before, 0) < LEAST_SHARED) return null;
+	})).filter((bucket) => bucket.before + bucket.after > 0);
+	const shared = kinds.filter((bucket) => bucket.before > 0 && bucket.after > 0);
+	if (shared.reduce((sum, bucket) => sum + bucket.before, 0) < LEAST_SHARED) return null;
 	const weighted = VISIT_KINDS.map((_, i) => {
 		const [size, wanted] = [sizes[1][i]!, sizes[0][i]!];
 		return scaled(after[i]!, size > 0 ? wanted / size : 0);
 	});
-	const [asCame, asBefore] = [mergeHistograms(after), mergeHistograms(weighted)].map((one) =>
-		logPercentile(metric, one)
+	const [asCame, asBefore] = [mergeHistograms(after), mergeHistograms(weighted)].map((bucket) =>
+		logPercentile(metric, bucket)
 	) as [number, number];
 	return { kinds: kinds.sort((a, b) => b.before - a.before), shift: asBefore - asCame };
 }

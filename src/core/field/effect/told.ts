@@ -29,7 +29,8 @@ export function toldEffect(metric: FieldMetric, { by, before, observed, ...logs 
 	const shift = shifted(0);
 	const { absolute, relative } = metricOf(metric).margin;
 	const margin = Math.max(absolute, relative * before);
-	const verdictOf = (one: typeof shift) => decide({ metric, shift: one, margin, called: one.low > 0 || one.high < 0 });
+	const verdictOf = (item: typeof shift) =>
+		decide({ metric, shift: item, margin, called: item.low > 0 || item.high < 0 });
 	const verdict = verdictOf(shift);
 	const asBefore = logs.mixed ? shifted(logs.mixed.shift) : shift;
 	const isTurned = verdict === 'slight' && asBefore.estimate > 0 !== shift.estimate > 0;

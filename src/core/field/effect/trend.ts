@@ -25,16 +25,16 @@ const MOST_KEPT = 0.9;
  * @returns null for too few days
  */
 export function trendOfDays(logs: readonly number[], distance: number): Trend | null {
-	const known = logs.flatMap((log, day) => (Number.isFinite(log) ? [{ day, log }] : []));
-	if (known.length < LEAST_DAYS) return null;
-	const [centre, level] = [mean(known.map(({ day }) => day)), mean(known.map(({ log }) => log))];
-	const spread = known.reduce((sum, { day }) => sum + (day - centre) ** 2, 0);
-	const slope = known.reduce((sum, { day, log }) => sum + (day - centre) * (log - level), 0) / spread;
-	const rest = known.map(({ day, log }) => log - level - slope * (day - centre));
-	const squares = rest.reduce((sum, one) => sum + one ** 2, 0);
-	const products = rest.slice(1).reduce((sum, one, i) => sum + one * rest[i]!, 0);
+	const finite = logs.flatMap((log, day) => (Number.isFinite(log) ? [{ day, log }] : []));
+	if (finite.length < LEAST_DAYS) return null;
+	const [centre, level] = [mean(finite.map(({ day }) => day)), mean(finite.map(({ log }) => log))];
+	const spread = finite.reduce((sum, { day }) => sum + (day - centre) ** 2, 0);
+	const slope = finite.reduce((sum, { day, log }) => sum + (day - centre) * (log - level), 0) / spread;
+	const rest = finite.map(({ day, log }) => log - level - slope * (day - centre));
+	const squares = rest.reduce((sum, value) => sum + value ** 2, 0);
+	const products = rest.slice(1).reduce((sum, value, i) => sum + value * rest[i]!, 0);
 	const kept = squares > 0 ? Math.min(MOST_KEPT, Math.max(0, products / squares)) : 0;
-	const variance = (squares / (known.length - 2)) * ((1 + kept) / (1 - kept));
+	const variance = (squares / (finite.length - 2)) * ((1 + kept) / (1 - kept));
 	const error = Math.sqrt(variance / spread);
 	return { shift: slope * distance, error: error * distance, aWeek: 7 * slope };
 }

@@ -107,7 +107,7 @@ export function completeConditions(
 
 /** As it is written into a record or shown: with the secrets blotted out, without what the record says itself. */
 export function withoutSecrets(conditions: Conditions): Conditions {
-	const blot = <Pair extends NameValue>(pairs: Pair[]) => pairs.map((pair) => ({ ...pair, value: NOT_SHOWN }));
+	const blot = <Pair extends NameValue>(values: Pair[]) => values.map((pair) => ({ ...pair, value: NOT_SHOWN }));
 	const { authentication, switches: _switches, styleAsked: _styleAsked, ...rest } = conditions;
 	return {
 		...rest,
@@ -122,8 +122,8 @@ export function withoutSecrets(conditions: Conditions): Conditions {
  * @throws Error in words when there is no such stored value
  */
 export function withStoredSecrets(typed: Conditions, stored: Conditions | null): Conditions {
-	const fill = <Pair extends NameValue>(pairs: Pair[], known: readonly NameValue[], what: string) =>
-		pairs.map((pair) => (pair.value === NOT_SHOWN ? { ...pair, value: storedValue(pair.name, known, what) } : pair));
+	const fill = <Pair extends NameValue>(values: Pair[], array: readonly NameValue[], what: string) =>
+		values.map((pair) => (pair.value === NOT_SHOWN ? { ...pair, value: storedValue(pair.name, array, what) } : pair));
 	const { authentication } = typed;
 	const password = authentication?.password === NOT_SHOWN ? stored?.authentication?.password : authentication?.password;
 	if (authentication && password === undefined) throw new Error('Write the password anew: none is stored.');
@@ -135,8 +135,8 @@ export function withStoredSecrets(typed: Conditions, stored: Conditions | null):
 	};
 }
 
-function storedValue(name: string, known: readonly NameValue[], what: string): string {
-	const found = known.find((pair) => pair.name.toLowerCase() === name.toLowerCase());
+function storedValue(name: string, stored: readonly NameValue[], what: string): string {
+	const found = stored.find((pair) => pair.name.toLowerCase() === name.toLowerCase());
 	if (!found) throw new Error(`Write the value of the ${what} ${name} anew: none is stored under this name.`);
 	return found.value;
 }

@@ -14,7 +14,7 @@ const text = (name: string, most: number) =>
 const required = (name: string, most: number) => v.pipe(text(name, most), v.nonEmpty(`${name} is missing.`));
 /** RFC 9110: a token. */
 const TOKEN = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
-const pairs = <More extends v.ObjectEntries>(what: string, more: More) =>
+const namedValues = <More extends v.ObjectEntries>(what: string, more: More) =>
 	v.pipe(
 		v.array(
 			v.object({
@@ -80,10 +80,10 @@ export const ConditionsInput = v.object({
 	cache: v.picklist(['first', 'repeat'], 'The cache is “first” or “repeat”.'),
 	input: v.picklist(['none', 'nudge'], 'The input is “none” or “nudge”.'),
 	block: v.pipe(v.array(required('A pattern', 500)), v.maxLength(100, 'At most 100 patterns.')),
-	headers: pairs('header', {
+	headers: namedValues('header', {
 		hosts: v.optional(v.pipe(v.array(HOST), v.maxLength(20, 'At most 20 hosts beside a header.')))
 	}),
-	cookies: pairs('cookie', {}),
+	cookies: namedValues('cookie', {}),
 	hostMap: v.pipe(
 		text('The host map', 2000),
 		v.rawCheck(({ dataset, addIssue }) => {

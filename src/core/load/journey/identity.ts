@@ -41,7 +41,7 @@ export function identityDifferences(lab: LoadRecord, visitor: LoadRecord): Ident
 		unlike('requests', ours.requests, theirs.requests, (a, b) => Math.abs(a - b) > REQUESTS),
 		unlike('bytes', ours.bytes, theirs.bytes, (a, b) => isApart(a, b, BYTES_SHARE))
 	];
-	return found.filter((one) => one !== null);
+	return found.filter((item) => item !== null);
 }
 
 interface Served {
@@ -55,14 +55,14 @@ interface Served {
 }
 
 function servedOf({ page, requests, finalUrl }: LoadRecord): Served {
-	const asked = requests.filter(({ during }) => during === 'load');
+	const duringLoad = requests.filter(({ during }) => during === 'load');
 	return {
 		title: page?.title ?? '',
 		words: page?.text ?? '',
-		document: asked.find(({ type, url }) => type === 'document' && url === finalUrl)?.decodedBytes ?? 0,
-		hosts: [...new Set(asked.map(({ host }) => host))].sort(),
-		requests: asked.length,
-		bytes: asked.reduce((sum, { wireBytes }) => sum + (wireBytes ?? 0), 0)
+		document: duringLoad.find(({ type, url }) => type === 'document' && url === finalUrl)?.decodedBytes ?? 0,
+		hosts: [...new Set(duringLoad.map(({ host }) => host))].sort(),
+		requests: duringLoad.length,
+		bytes: duringLoad.reduce((sum, { wireBytes }) => sum + (wireBytes ?? 0), 0)
 	};
 }
 

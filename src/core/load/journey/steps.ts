@@ -38,7 +38,7 @@ const state = v.pipe(
 		'Known are: selector, text, gone, title, url.'
 	),
 	v.check(
-		(asked) => Object.values(asked).some((one) => one !== undefined),
+		(steps) => Object.values(steps).some((name) => name !== undefined),
 		'Say what must be there: selector, text, gone, title or url.'
 	)
 );
@@ -80,7 +80,7 @@ const STEPS = {
 const VERBS = Object.keys(STEPS) as (keyof typeof STEPS)[];
 /** Picks the schema by the verb, so that a mistake is told of the step that was meant. */
 const step = v.lazy((value) => {
-	const verb = VERBS.find((one) => typeof value === 'object' && value !== null && one in value);
+	const verb = VERBS.find((name) => typeof value === 'object' && value !== null && name in value);
 	return (verb ? STEPS[verb] : v.never(`A step has one of the verbs: ${VERBS.join(', ')}.`)) as v.GenericSchema<
 		unknown,
 		Step
@@ -120,8 +120,8 @@ export function parseSteps(text: string): Step[] {
 	);
 }
 
-export function kindOfStep(one: Step): keyof typeof STEPS {
-	return VERBS.find((verb) => verb in one)!;
+export function kindOfStep(step: Step): keyof typeof STEPS {
+	return VERBS.find((verb) => verb in step)!;
 }
 
 function wordsOfState({ selector: shown, text, gone, title, url }: StepState): string {
@@ -137,17 +137,18 @@ function wordsOfState({ selector: shown, text, gone, title, url }: StepState): s
 }
 
 /** A step as a person would say it. */
-export function wordsOfStep(one: Step): string {
-	if ('open' in one) return `Open ${one.open}`;
-	if ('click' in one) return `Click ${one.click}`;
-	if ('type' in one) return `Type “${one.type}” into ${one.into}`;
-	if ('scroll' in one)
-		return typeof one.scroll === 'number'
-			? `Scroll by ${one.scroll} px`
-			: one.scroll === 'bottom'
+export function wordsOfStep(step: Step): string {
+	if ('open' in step) return `Open ${step.open}`;
+	if ('click' in step) return `Click ${step.click}`;
+	if ('type' in step) return `Type “${step.type}” into ${step.into}`;
+	if ('scroll' in step)
+		return typeof step.scroll === 'number'
+			? `Scroll by ${step.scroll} px`
+			: step.scroll === 'bottom'
 				? 'Scroll to the bottom'
-				: `Scroll to ${one.scroll}`;
-	if ('wait' in one) return typeof one.wait === 'number' ? `Wait ${one.wait} ms` : `Wait for ${wordsOfState(one.wait)}`;
-	if ('expect' in one) return `Expect ${wordsOfState(one.expect)}`;
-	return `Mark “${one.mark}”`;
+				: `Scroll to ${step.scroll}`;
+	if ('wait' in step)
+		return typeof step.wait === 'number' ? `Wait ${step.wait} ms` : `Wait for ${wordsOfState(step.wait)}`;
+	if ('expect' in step) return `Expect ${wordsOfState(step.expect)}`;
+	return `Mark “${step.mark}”`;
 }

@@ -85,14 +85,14 @@ export function assembleLoad(begun: LoadRecord, evidence: LoadEvidence): LoadRec
 
 function weighedRequests(begun: LoadRecord, requests: readonly RequestRecord[], unused: UnusedBytes | null) {
 	const isCode = ({ type }: RequestRecord) => type === 'script' || type === 'stylesheet';
-	const known = unused
+	const covered = unused
 		? requests.map((request) =>
 				isCode(request) ? { ...request, unused: unused.byUrl.get(request.url) ?? null } : request
 			)
 		: [...requests];
-	const figures = { ...begun.figures, ...weightsOf(known, 0) };
+	const figures = { ...begun.figures, ...weightsOf(covered, 0) };
 	if (unused) Object.assign(figures, { unusedJs: unused.script, unusedCss: unused.style });
-	return { requests: known, figures };
+	return { requests: covered, figures };
 }
 
 /** Figures, shifts and tasks from what the page reported, on the record's clock. */

@@ -86,10 +86,10 @@ export function completeRecord(stored: Partial<LoadRecord> & Pick<LoadRecord, 'u
 	const blank = emptyRecord(stored.url, null, stored.startedAt, null);
 	const page = stored.page ? { ...emptyPage(''), ...stored.page } : null;
 	// Records of today's shape stay as they are: a copy of thousands of requests is not free.
-	const known = stored.requests ?? [];
-	const requests = known.every((request) => request.initiatorChain !== undefined)
-		? known
-		: known.map((request) => ({ ...REQUEST_SINCE, ...request }));
+	const sent = stored.requests ?? [];
+	const requests = sent.every((request) => request.initiatorChain !== undefined)
+		? sent
+		: sent.map((request) => ({ ...REQUEST_SINCE, ...request }));
 	const conditions = stored.conditions ? completeConditions(stored.conditions) : null;
 	const record = {
 		...blank,

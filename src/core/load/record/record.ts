@@ -49,8 +49,9 @@ export type FailureCode = v.InferOutput<typeof FailureCode>;
 /** Why a load failed: a code for programs, words for people. */
 export const FailureReason = v.object({
 	code: FailureCode,
-	message: about('What happened and why.', v.string()),
-	advice: about('What to do about it.', v.string())
+	detail: about('What its sentence names: a host, an address, a status, a time.', v.optional(v.string())),
+	message: about('What happened and why.', v.optional(v.string(), '')),
+	advice: about('What to do about it.', v.optional(v.string(), ''))
 });
 export type FailureReason = v.InferOutput<typeof FailureReason>;
 

@@ -23,6 +23,6 @@ export const markupCode = (signature: readonly number[]): string =>
 
 /** Whether two codes are of one template; true where one of both is unknown, so that nothing is lost by not knowing. */
 export function isSameTemplate(a: string, b: string): boolean {
-	const bytes = (code: string) => [...atob(code)].map((one) => one.charCodeAt(0));
+	const bytes = (code: string) => [...atob(code)].map((name) => name.charCodeAt(0));
 	return (markupLikeness(bytes(a), bytes(b)) ?? 1) >= OTHER_TEMPLATE;
 }

@@ -41,9 +41,11 @@ export function cacheLifetimeOf(request: Pick<RequestRecord, 'responseHeaders'>)
 	const control = (headerOf(request, 'cache-control') ?? '').toLowerCase();
 	const directives = control.split(',').map((part) => part.trim());
 	if (directives.includes('no-store')) return { kind: 'none', seconds: 0 };
-	if (directives.some((one) => one === 'no-cache' || one.startsWith('no-cache=')))
+	if (directives.some((directive) => directive === 'no-cache' || directive.startsWith('no-cache=')))
 		return { kind: 'revalidate', seconds: 0 };
-	const age = directives.map((one) => /^max-age="?(\d+)"?$/.exec(one)?.[1]).find((found) => found !== undefined);
+	const age = directives
+		.map((directive) => /^max-age="?(\d+)"?$/.exec(directive)?.[1])
+		.find((found) => found !== undefined);
 	if (age !== undefined)
 		return Number(age) > 0 ? { kind: 'fresh', seconds: Number(age) } : { kind: 'revalidate', seconds: 0 };
 	const expires = headerOf(request, 'expires');

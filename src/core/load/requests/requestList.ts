@@ -78,28 +78,28 @@ export type ListedRequest = Pick<
 
 /** What of requests a list needs: of the headers only those about delivery. */
 export function listedRequests(requests: readonly (RequestRecord & OwnedRequest)[]): OwnedRequest[] {
-	return requests.map((one) => ({
-		url: one.url,
-		host: one.host,
-		type: one.type,
-		status: one.status,
-		mimeType: one.mimeType,
-		startMs: one.startMs,
-		responseMs: one.responseMs,
-		endMs: one.endMs,
-		wireBytes: one.wireBytes,
-		decodedBytes: one.decodedBytes,
-		unused: one.unused,
-		body: one.body,
-		fromCache: one.fromCache,
-		fromServiceWorker: one.fromServiceWorker,
-		during: one.during,
-		renderBlocking: one.renderBlocking,
-		failed: one.failed,
-		redirectTo: one.redirectTo,
-		responseHeaders: one.responseHeaders.filter(([name]) => DELIVERY_HEADERS.has(name.toLowerCase())),
-		owner: one.owner,
-		number: one.number
+	return requests.map((request) => ({
+		url: request.url,
+		host: request.host,
+		type: request.type,
+		status: request.status,
+		mimeType: request.mimeType,
+		startMs: request.startMs,
+		responseMs: request.responseMs,
+		endMs: request.endMs,
+		wireBytes: request.wireBytes,
+		decodedBytes: request.decodedBytes,
+		unused: request.unused,
+		body: request.body,
+		fromCache: request.fromCache,
+		fromServiceWorker: request.fromServiceWorker,
+		during: request.during,
+		renderBlocking: request.renderBlocking,
+		failed: request.failed,
+		redirectTo: request.redirectTo,
+		responseHeaders: request.responseHeaders.filter(([name]) => DELIVERY_HEADERS.has(name.toLowerCase())),
+		owner: request.owner,
+		number: request.number
 	}));
 }
 

@@ -43,7 +43,7 @@ function isAlike(a: FetchSeen, b: FetchSeen): boolean {
 /** Whether the last fetches are alike. */
 export function isStable(fetches: readonly FetchSeen[]): boolean {
 	const last = fetches.slice(-ALIKE_IN_A_ROW);
-	return last.length === ALIKE_IN_A_ROW && last.every((one) => isAlike(one, last[0]!));
+	return last.length === ALIKE_IN_A_ROW && last.every((seen) => isAlike(seen, last[0]!));
 }
 
 /** What a series of fetches says. */

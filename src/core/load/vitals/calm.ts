@@ -51,11 +51,11 @@ const othersMs = ({ stolenMs, foreignMs }: Pick<CalmSample, 'stolenMs' | 'foreig
 
 /** Stolen and foreign share of what was wanted, 0 to 1; null when nothing is known. */
 export function othersShare(samples: readonly CalmSample[]): number | null {
-	const known = samples.filter(({ stolenMs, foreignMs }) => stolenMs !== null || foreignMs !== null);
-	if (!known.length) return null;
-	const spanMs = sum(known, ({ spanMs: ms }) => ms);
-	const wantedMs = sum(known, ({ busyMs, stolenMs }) => busyMs + (stolenMs ?? 0));
-	return Math.min(1, sum(known, othersMs) / Math.max(wantedMs, spanMs * LEAST_WANTED));
+	const measured = samples.filter(({ stolenMs, foreignMs }) => stolenMs !== null || foreignMs !== null);
+	if (!measured.length) return null;
+	const spanMs = sum(measured, ({ spanMs: ms }) => ms);
+	const wantedMs = sum(measured, ({ busyMs, stolenMs }) => busyMs + (stolenMs ?? 0));
+	return Math.min(1, sum(measured, othersMs) / Math.max(wantedMs, spanMs * LEAST_WANTED));
 }
 
 /** Shares over samples of a load. Null without samples, or when nothing was wanted. */

@@ -17,7 +17,7 @@ export interface Comparison {
 export function comparisonsOf(design: TrialDesign): Comparison[] {
 	const compared = design.arms.filter((arm) => !arm.reference);
 	const baselineOf = (arm: TrialArm) =>
-		compared.find((one) => one.baseline && (!hasPages(design.kind) || one.page === arm.page));
+		compared.find((item) => item.baseline && (!hasPages(design.kind) || item.page === arm.page));
 	return compared
 		.filter((arm) => !arm.baseline)
 		.map((arm) => {

@@ -182,8 +182,8 @@ function isPlausibleTime(text: string): boolean {
 
 /** The arms of each page of a sweep. */
 function pagesOf<Arm extends { page: string | null }>(arms: readonly Arm[]): { page: string; own: Arm[] }[] {
-	const pages = [...new Set(arms.map((one) => one.page ?? ''))];
-	return pages.map((page) => ({ page, own: arms.filter((one) => (one.page ?? '') === page) }));
+	const pages = [...new Set(arms.map((arm) => arm.page ?? ''))];
+	return pages.map((page) => ({ page, own: arms.filter((arm) => (arm.page ?? '') === page) }));
 }
 
 export type NewTrialInput = v.InferOutput<typeof NewTrialInput>;
@@ -200,8 +200,8 @@ export function armsOf({ kind, arms }: Pick<NewTrialInput, 'kind' | 'arms'>): Om
 	const firstOf = new Map(
 		pagesOf(arms).map(({ page, own }) => [page, own.find(({ baseline }) => baseline) ?? own[0]!])
 	);
-	const baseline = arms.find((one) => one.baseline) ?? first;
-	return arms.map((one) => asArm(one, rules.pages ? firstOf.get(one.page ?? '') === one : one === baseline));
+	const baseline = arms.find((arm) => arm.baseline) ?? first;
+	return arms.map((arm) => asArm(arm, rules.pages ? firstOf.get(arm.page ?? '') === arm : arm === baseline));
 }
 
 function asArm({ url, ...rest }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {

@@ -60,10 +60,7 @@ export function nextLook(
  */
 export function stageLook(
 	design: Pick<TrialDesign, 'rounds' | 'looks'>,
-	stage: number,
-	stages: number,
-	rounds: number,
-	by: Look['by']
+	{ stage, stages, rounds, by }: { stage: number; stages: number; rounds: number; by: Look['by'] }
 ): Look {
 	const before = (design.looks ?? []).findLast((look) => look.stage === stage)?.spent ?? 0;
 	return { rounds, stage, spent: Math.max(before, stageSpending(design, stages, rounds)), by };

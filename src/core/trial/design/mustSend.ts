@@ -39,7 +39,9 @@ export function sendingsOf(list: readonly MustSend[], { requests }: LoadRecord):
 	return list.map(({ pattern }) => {
 		const own = requests.filter(({ url, failed }) => failed === null && isMatching(url, pattern));
 		const first = (during: 'load' | 'late') => {
-			const starts = own.filter((one) => (one.during === 'load') === (during === 'load')).map(({ startMs }) => startMs);
+			const starts = own
+				.filter((item) => (item.during === 'load') === (during === 'load'))
+				.map(({ startMs }) => startMs);
 			return starts.length ? Math.min(...starts) : null;
 		};
 		return { whileLoading: first('load'), late: first('late') };

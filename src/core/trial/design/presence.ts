@@ -42,7 +42,7 @@ export function parsePresence(text: string): PresenceCheck[] {
 		.filter(Boolean)
 		.map((line) => {
 			const found = /^(gone\s+)?(\w+)\s+(.+)$/.exec(line);
-			const kind = PRESENCE_KINDS.find((one) => one === found?.[2]);
+			const kind = PRESENCE_KINDS.find((name) => name === found?.[2]);
 			if (!found || !kind)
 				throw new Error(
 					`“${line}” is no check. Write for example “host chat.example.test”, “gone selector #banner” or “header x-cache: HIT”.`
@@ -58,12 +58,12 @@ export function meetsCheck({ kind, value, wanted }: PresenceCheck, record: LoadR
 }
 
 function isPresent(kind: PresenceKind, value: string, record: LoadRecord): boolean | null {
-	const asked = record.requests.filter(({ during }) => during === 'load');
+	const duringLoad = record.requests.filter(({ during }) => during === 'load');
 	switch (kind) {
 		case 'host':
-			return asked.some(({ host }) => host.replace(/:\d+$/, '') === value.toLowerCase());
+			return duringLoad.some(({ host }) => host.replace(/:\d+$/, '') === value.toLowerCase());
 		case 'address':
-			return asked.some(({ url }) => isMatching(url, value));
+			return duringLoad.some(({ url }) => isMatching(url, value));
 		case 'header':
 			return hasHeader(record, value);
 		case 'text':

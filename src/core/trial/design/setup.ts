@@ -64,8 +64,8 @@ const FIELDS = ['version', 'tier', 'monthlyCost', 'jobs', 'settings'] as const;
 /** Components by kind and name: added, gone, or changed field by field; JSON settings key by key. */
 export function setupDifferences(before: Setup, after: Setup): SetupDifference[] {
 	const key = ({ kind, name }: Component) => `${kind}/${name.toLowerCase()}`;
-	const old = new Map(before.components.map((one) => [key(one), one]));
-	const now = new Map(after.components.map((one) => [key(one), one]));
+	const old = new Map(before.components.map((item) => [key(item), item]));
+	const now = new Map(after.components.map((item) => [key(item), item]));
 	const result: SetupDifference[] = [];
 	for (const [id, one] of now) {
 		const was = old.get(id);
@@ -91,10 +91,10 @@ function settingsDifferences(before: string, after: string): SetupDifference['fi
 			const value: unknown = JSON.parse(text);
 			if (typeof value !== 'object' || value === null) return null;
 			const entries = new Map<string, string>();
-			const walk = (one: unknown, path: string) => {
-				if (typeof one === 'object' && one !== null)
-					for (const [name, part] of Object.entries(one)) walk(part, path ? `${path}.${name}` : name);
-				else entries.set(path, JSON.stringify(one));
+			const walk = (item: unknown, path: string) => {
+				if (typeof item === 'object' && item !== null)
+					for (const [name, part] of Object.entries(item)) walk(part, path ? `${path}.${name}` : name);
+				else entries.set(path, JSON.stringify(item));
 			};
 			walk(value, '');
 			return entries;
@@ -115,9 +115,9 @@ function settingsDifferences(before: string, after: string): SetupDifference['fi
 }
 
 /** Sentences for components of one setup that do the same exclusive job. */
-export function exclusiveClashes({ components }: Setup): string[] {
+export function exclusiveClashes({ components }: Pick<Setup, 'components'>): string[] {
 	return EXCLUSIVE_JOBS.flatMap((job) => {
-		const doing = components.filter((one) => one.jobs.includes(job)).map((one) => one.name);
+		const doing = components.filter((component) => component.jobs.includes(job)).map((component) => component.name);
 		return doing.length > 1
 			? [
 					`${doing.slice(0, -1).join(', ')} and ${doing.at(-1)} both do the ${job}: they can undo or break each other. Let one of them do it.`
@@ -128,6 +128,6 @@ export function exclusiveClashes({ components }: Setup): string[] {
 
 /** Sum of the known monthly costs; null when none is known. */
 export function monthlyCostOf({ components }: Setup): number | null {
-	const known = components.filter((one) => one.monthlyCost !== null);
-	return known.length ? known.reduce((sum, one) => sum + one.monthlyCost!, 0) : null;
+	const priced = components.filter((component) => component.monthlyCost !== null);
+	return priced.length ? priced.reduce((sum, item) => sum + item.monthlyCost!, 0) : null;
 }

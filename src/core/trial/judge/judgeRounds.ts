@@ -28,18 +28,20 @@ export function measuresOf(design: TrialDesign, samples: Samples): Measure[] {
 	const pooled = hasPages(design.kind) && comparisons.length > 1;
 	return design.conditions.flatMap(({ id: condition }) =>
 		metricsOf(design).flatMap(({ id: metric }) => {
-			const each = comparisons.map((comparison) => measureOf(design, samples, condition, metric, comparison));
-			return pooled ? [...each, allPages(design, condition, metric, each, comparisons)] : each;
+			const each = comparisons.map((comparison) => measureOf(design, { samples, condition, metric, comparison }));
+			return pooled ? [...each, allPages(design, { condition, metric, pages: each, comparisons })] : each;
 		})
 	);
 }
 
 function measureOf(
 	design: TrialDesign,
-	samples: Samples,
-	condition: string,
-	metric: MetricId,
-	{ baseline, arm }: Comparison
+	{
+		samples,
+		condition,
+		metric,
+		comparison: { baseline, arm }
+	}: { samples: Samples; condition: string; metric: MetricId; comparison: Comparison }
 ): Measure {
 	return {
 		condition,
@@ -72,10 +74,12 @@ function measureOf(
  */
 function allPages(
 	design: TrialDesign,
-	condition: string,
-	metric: MetricId,
-	pages: readonly Measure[],
-	comparisons: readonly Comparison[]
+	{
+		condition,
+		metric,
+		pages,
+		comparisons
+	}: { condition: string; metric: MetricId; pages: readonly Measure[]; comparisons: readonly Comparison[] }
 ): Measure {
 	return {
 		condition,
@@ -88,8 +92,8 @@ function allPages(
 			const asShares = ratioMakesSense(metric) && each.every((page) => (page.baselineMedian ?? 0) > 0);
 			const sizeOf = (page: Measured) => (asShares ? page.baselineMedian! : 1);
 			const tested: ByRound = Array.from({ length: rounds }, (_, round) => {
-				const known = each.filter((page) => page.tested[round] !== null);
-				return known.length ? mean(known.map((page) => page.tested[round]! / sizeOf(page))) : null;
+				const present = each.filter((page) => page.tested[round] !== null);
+				return present.length ? mean(present.map((page) => page.tested[round]! / sizeOf(page))) : null;
 			});
 			const meanOf = (pick: (page: Measured) => number) => (each.length ? mean(each.map(pick)) : null);
 			return {
@@ -132,8 +136,8 @@ export function judgeRounds(
 	);
 	const last = looks.length - 1;
 	return measures.map((measure) => {
-		const known = progress.get(measure);
-		return known ? (known.final ?? known.latest!) : explore(measure, design, looks, last);
+		const existing = progress.get(measure);
+		return existing ? (existing.final ?? existing.latest!) : explore(measure, design, looks, last);
 	});
 }
 
@@ -159,30 +163,30 @@ function statisticsOf(
 	seenAfter: (rounds: number) => readonly Measured[],
 	most: number
 ): (k: number) => LookStatistics[] {
-	const known = new Map<string, LookStatistics>();
+	const statistics = new Map<string, LookStatistics>();
 	return (k) => {
 		const end = looks[k]!.rounds;
 		const flips = flipsOf(end, design.seed, most);
 		return boundsOf(design, looks, k).map(({ rounds, spent }) => {
 			const key = `${rounds}/${end <= EXACT_ROUNDS ? end : 'chosen'}`;
 			const found =
-				known.get(key) ??
+				statistics.get(key) ??
 				flipStatistics(
-					seenAfter(rounds).map((one) => (one.reason === null ? one.tested : [])),
+					seenAfter(rounds).map((measured) => (measured.reason === null ? measured.tested : [])),
 					flips,
 					spent
 				);
-			known.set(key, found);
+			statistics.set(key, found);
 			return { ...found, spent };
 		});
 	};
 }
 
 function onceBy<Value>(make: (key: number) => Value): (key: number) => Value {
-	const known = new Map<number, Value>();
+	const values = new Map<number, Value>();
 	return (key) => {
-		if (!known.has(key)) known.set(key, make(key));
-		return known.get(key)!;
+		if (!values.has(key)) values.set(key, make(key));
+		return values.get(key)!;
 	};
 }
 
@@ -195,7 +199,12 @@ function takeLook({ design, looks, k, family, seen, statistics, progress }: Look
 	states.forEach((state, i) => {
 		if (state.final) return;
 		const context = { design, looks, k, openTests };
-		const result = evaluate(family[i]!, seen[i]!, context, state.called, adjusted[i]!);
+		const result = evaluate(family[i]!, {
+			measured: seen[i]!,
+			moment: context,
+			called: state.called,
+			adjustedP: adjusted[i]!
+		});
 		state.latest = result;
 		if (result.verdict === 'better' || result.verdict === 'worse' || result.verdict === 'same')
 			state.final = { ...result, decidedAt: looks[k]!.rounds };
@@ -212,10 +221,7 @@ interface Moment {
 
 function evaluate(
 	measure: Measure,
-	measured: Measured,
-	moment: Moment,
-	called: boolean,
-	adjustedP: number
+	{ measured, moment, called, adjustedP }: { measured: Measured; moment: Moment; called: boolean; adjustedP: number }
 ): ShiftResult {
 	const { design, looks, k } = moment;
 	const alpha = intervalAlpha(design, looks, k);
@@ -239,10 +245,10 @@ function evaluate(
 
 /** What a further look, and the plan's last one, would have to get past. */
 function openOf(
-	known: Pick<Open, 'rounds' | 'estimate' | 'margin' | 'spread'>,
+	test: Pick<Open, 'rounds' | 'estimate' | 'margin' | 'spread'>,
 	{ design, looks, k, openTests }: Moment
 ): { further: Open; planned: Open } {
-	const base = { ...known, intervalAlpha: intervalAlpha({ adaptive: true }, looks, k) };
+	const base = { ...test, intervalAlpha: intervalAlpha({ adaptive: true }, looks, k) };
 	const level = (spent: number) => spent / openTests;
 	return {
 		further: { ...base, testAlpha: level(FURTHER_LEVEL) },

@@ -36,13 +36,7 @@ export function judgeStages(
 ): ShiftResult[] {
 	const byComparison = comparisonsOf(design).map((comparison) => {
 		const stage = stagesOf(design).indexOf(comparison.arm);
-		return judgeStage(
-			design,
-			samples,
-			comparison,
-			looks.filter((look) => look.stage === stage),
-			most
-		);
+		return judgeStage(design, { samples, comparison, looks: looks.filter((look) => look.stage === stage), most });
 	});
 	const order = design.conditions.flatMap(({ id }) => metricsOf(design).map((metric) => `${id}/${metric.id}`));
 	return byComparison
@@ -52,10 +46,12 @@ export function judgeStages(
 
 function judgeStage(
 	design: TrialDesign,
-	samples: Samples,
-	comparison: Comparison,
-	looks: readonly Look[],
-	most: number
+	{
+		samples,
+		comparison,
+		looks,
+		most
+	}: { samples: Samples; comparison: Comparison; looks: readonly Look[]; most: number }
 ): ShiftResult[] {
 	const finals = new Map<string, ShiftResult>();
 	let results: ShiftResult[] = [];
@@ -98,13 +94,13 @@ function takeLook(at: StageLook): ShiftResult[] {
 			condition,
 			metric,
 			primary: design.primary.includes(metric),
-			measured: measureStage(design, samples, comparison, condition, metric, look)
+			measured: measureStage(design, { samples, comparison, condition, metric, look })
 		}))
 	);
-	const family = measures.filter((one) => one.primary);
+	const family = measures.filter((measure) => measure.primary);
 	const tested = jointly(family, at);
-	return measures.map((one): ShiftResult => {
-		const { condition, metric, primary, measured } = one;
+	return measures.map((measure): ShiftResult => {
+		const { condition, metric, primary, measured } = measure;
 		const blank = blankResult(
 			{ condition, metric, baselineId: comparison.baseline.id, armId: comparison.arm.id, primary, at: () => measured },
 			measured,
@@ -123,7 +119,7 @@ function takeLook(at: StageLook): ShiftResult[] {
 		);
 		const result = { ...blank, n, shift, rawShift: raw, referenceCorrelation: measured.correlation, p: estimate.p };
 		if (!primary) return result;
-		const test = tested[family.indexOf(one)]!;
+		const test = tested[family.indexOf(measure)]!;
 		const verdict = decide({ metric, shift, margin: measured.margin, called: test.called });
 		return {
 			...result,
@@ -154,7 +150,7 @@ function jointly(
 	family: readonly StageMeasure[],
 	{ design, bounds, most }: StageLook
 ): { called: boolean; p: number }[] {
-	const usable = family.flatMap((one, i) => (one.measured.reason === null ? [i] : []));
+	const usable = family.flatMap((measure, i) => (measure.measured.reason === null ? [i] : []));
 	const first = family[0]?.measured.raw;
 	const inOrder = bounds.length > 1;
 	const deals = dealsOf(first?.first.length ?? 0, first?.second.length ?? 0, design.seed, most, inOrder);
@@ -177,13 +173,15 @@ function jointly(
 
 function measureStage(
 	design: TrialDesign,
-	samples: Samples,
-	{ baseline, arm }: Comparison,
-	condition: string,
-	metric: MetricId,
-	look: Look
+	{
+		samples,
+		comparison: { baseline, arm },
+		condition,
+		metric,
+		look
+	}: { samples: Samples; comparison: Comparison; condition: string; metric: MetricId; look: Look }
 ): StageMeasured {
-	const reference = design.arms.find((one) => one.reference) ?? null;
+	const reference = design.arms.find((arm) => arm.reference) ?? null;
 	const stages = stagesOf(design);
 	const figures = (stage: TrialArm, rounds: number) => samples.byRound({ condition, armId: stage.id }, metric, rounds);
 	const firstRounds = Math.max(...samples.loads({ condition, armId: baseline.id }).map((load) => load.round), 0);
@@ -212,7 +210,7 @@ function measureStage(
 		reason:
 			failureReason(samples, condition, [baseline, arm]) ??
 			presenceReason(samples, condition, [baseline, arm]) ??
-			(reference ? referenceReason(samples, condition, reference, stages, [baseline, arm]) : null) ??
+			(reference ? referenceReason(samples, { condition, reference, stages, compared: [baseline, arm] }) : null) ??
 			(medianOf(raw.first) === null || medianOf(raw.second) === null ? notMeasured(metric) : null) ??
 			(reference || design.returnStage != null || !drifts(metric) ? null : { code: 'no-drift-check' }) ??
 			tooFew([baseline, arm], models)
@@ -224,7 +222,7 @@ function measureStage(
  * slowed in proportion. Neither can be told from so few rounds, so both are judged.
  */
 function withoutDrift(metric: MetricId, raw: Model, calm: Model): Model[] {
-	const added = { first: less(raw.first, calm.first), second: less(raw.second, calm.second) };
+	const added = { first: subtractReference(raw.first, calm.first), second: subtractReference(raw.second, calm.second) };
 	const size = medianOf(calm.first);
 	const isPositive = present([...calm.first, ...calm.second]).every((figure) => figure > 0);
 	if (!drifts(metric) || size === null || size <= 0 || !isPositive) return [added];
@@ -234,16 +232,18 @@ function withoutDrift(metric: MetricId, raw: Model, calm: Model): Model[] {
 }
 
 /** The figure less the reference page's of the same round. */
-function less(page: ByRound, reference: ByRound): ByRound {
+function subtractReference(page: ByRound, reference: ByRound): ByRound {
 	return page.map((figure, i) => (figure === null || reference[i] == null ? null : figure - reference[i]!));
 }
 
 function referenceReason(
 	samples: Samples,
-	condition: string,
-	reference: TrialArm,
-	stages: readonly TrialArm[],
-	compared: readonly TrialArm[]
+	{
+		condition,
+		reference,
+		stages,
+		compared
+	}: { condition: string; reference: TrialArm; stages: readonly TrialArm[]; compared: readonly TrialArm[] }
 ): NoVerdictReason | null {
 	for (const stage of compared) {
 		const loads = samples.loads({ condition, armId: reference.id, stage: stages.indexOf(stage) });
@@ -268,16 +268,16 @@ function tooFew([before, after]: readonly [TrialArm, TrialArm], models: readonly
  * moves.
  */
 function pooledCorrelation(stages: readonly [ByRound, ByRound][]): number | null {
-	const pairs = stages.flatMap(([page, reference]) => {
-		const known = page.flatMap((figure, i) =>
+	const differences = stages.flatMap(([page, reference]) => {
+		const both = page.flatMap((figure, i) =>
 			figure === null || reference[i] == null ? [] : [[figure, reference[i]!] as const]
 		);
-		if (!known.length) return [];
-		const centre = [mean(known.map(([a]) => a)), mean(known.map(([, b]) => b))] as const;
-		return known.map(([a, b]) => [a - centre[0], b - centre[1]] as const);
+		if (!both.length) return [];
+		const centre = [mean(both.map(([a]) => a)), mean(both.map(([, b]) => b))] as const;
+		return both.map(([a, b]) => [a - centre[0], b - centre[1]] as const);
 	});
 	const sum = (pick: (pair: readonly [number, number]) => number) =>
-		pairs.reduce((total, pair) => total + pick(pair), 0);
+		differences.reduce((total, pair) => total + pick(pair), 0);
 	const size = Math.sqrt(sum(([a]) => a * a) * sum(([, b]) => b * b));
 	return size > 0 ? sum(([a, b]) => a * b) / size : null;
 }

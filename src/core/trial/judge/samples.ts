@@ -23,8 +23,8 @@ export class Samples {
 		for (const load of loads) {
 			if (load.warmup) continue;
 			for (const key of [keyOf(load.conditionId, load.armId), keyOf(load.conditionId, load.armId, load.stage)]) {
-				const known = this.#byPlace.get(key);
-				if (known) known.push(load);
+				const existing = this.#byPlace.get(key);
+				if (existing) existing.push(load);
 				else this.#byPlace.set(key, [load]);
 			}
 		}
@@ -78,8 +78,8 @@ export function presenceOf(
 ): { check: string; met: number; loads: number }[] {
 	const loads = samples.counted({ condition, armId: arm.id }).filter((load) => load.round <= rounds);
 	return (arm.checks ?? []).map((check, i) => {
-		const known = loads.filter((load) => load.checks?.[i] != null);
-		return { check: presenceLine(check), met: known.filter((load) => load.checks![i]).length, loads: known.length };
+		const checked = loads.filter((load) => load.checks?.[i] != null);
+		return { check: presenceLine(check), met: checked.filter((load) => load.checks![i]).length, loads: checked.length };
 	});
 }
 

@@ -23,11 +23,11 @@ export function noiseFloorOf(
 	conditions: Conditions
 ): NoiseFloor | null {
 	const { design, judgement, loads } = trial;
-	const alike = design.conditions.find((one) => conditionsFingerprint(one) === conditionsFingerprint(conditions));
+	const alike = design.conditions.find((item) => conditionsFingerprint(item) === conditionsFingerprint(conditions));
 	const [first, second] = design.arms;
 	if (!alike || !first || !second) return null;
 	const results = judgement.results.filter(
-		(one) => one.condition === alike.id && one.shift?.low != null && one.shift.high !== null
+		(result) => result.condition === alike.id && result.shift?.low != null && result.shift.high !== null
 	);
 	if (!results.length) return null;
 	const samples = new Samples(design, loads);

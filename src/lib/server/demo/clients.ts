@@ -8,15 +8,14 @@ import { SiteInput } from '$core/clients/site';
 import { LineDecoder } from '$core/formats/textLines';
 import { guessColumns, TrafficReader, type TrafficTable } from '$core/pages/traffic';
 import { archiveClient, createClient } from '../rooms/clients/commands';
-import { findClientByName } from '../rooms/clients/clients';
-import { insertSite, sitesOf } from '../rooms/clients/sites';
-import { saveState } from '../rooms/clients/visitorStates';
 import { sql, type Db } from '../base/db/connection';
 import { readFact, writeFact } from '../base/db/facts';
-import { savePages, saveTraffic } from '../rooms/pages/commands';
-import { listComponents, putOnSite, saveComponent } from '../rooms/setups/components';
+import { saveTraffic } from '../rooms/pages/commands';
 import { ROOT } from '../base/settings';
 import { CLIENTS, COMPONENTS, type ScenarioClient } from './scenario';
+import { findClientByName, insertSite, sitesOf, saveState } from '../rooms/clients/view';
+import { savePages } from '../rooms/pages/view';
+import { listComponents, putOnSite, saveComponent } from '../rooms/setups/view';
 
 const FACT = 'demonstration clients';
 const TRAFFIC = join(ROOT, 'demo/traffic');
@@ -24,27 +23,30 @@ const TRAFFIC = join(ROOT, 'demo/traffic');
 /** Once: what the analyst changed since stays. Clients of an earlier demonstration get what they lack. */
 export function insertScenario(db: Db): void {
 	if (readFact(db, FACT)) return;
-	const known = new Set(listComponents(db).map(({ name }) => name));
-	for (const component of COMPONENTS) if (!known.has(component.name)) saveComponent(db, null, component);
-	for (const one of CLIENTS) insertClient(db, one);
+	const names = new Set(listComponents(db).map(({ name }) => name));
+	for (const component of COMPONENTS) if (!names.has(component.name)) saveComponent(db, null, component);
+	for (const client of CLIENTS) insertClient(db, client);
 	writeFact(db, FACT, new Date().toISOString());
 }
 
 function insertClient(db: Db, { client, isArchived, sites }: ScenarioClient): void {
-	const known = findClientByName(db, client.name);
-	const id = known ?? createClient(db, v.parse(ClientInput, client));
+	const clientId = findClientByName(db, client.name);
+	const id = clientId ?? createClient(db, v.parse(ClientInput, client));
 	for (const site of sites) {
 		const own = sitesOf(db, id).find(({ host }) => host === site.host);
 		const { types = {}, chosen = [], components = [], states = [], ...input } = site;
 		const siteId = own?.id ?? insertSite(db, id, v.parse(SiteInput, input));
-		insertPages(db, siteId, site.host, types, chosen);
+		insertPages(db, { siteId, host: site.host, types, chosen });
 		insertComponents(db, siteId, components);
 		for (const state of states) saveState(db, siteId, state);
 	}
-	if (isArchived && known === null) archiveClient(db, id, true);
+	if (isArchived && clientId === null) archiveClient(db, id, true);
 }
 
-function insertPages(db: Db, siteId: number, host: string, types: Record<string, string>, chosen: string[]): void {
+function insertPages(
+	db: Db,
+	{ siteId, host, types, chosen }: { siteId: number; host: string; types: Record<string, string>; chosen: string[] }
+): void {
 	const urlOf = (path: string) => `https://${host}${path}`;
 	const file = join(TRAFFIC, `${host}.csv`);
 	if (existsSync(file)) saveTraffic(db, siteId, readTable(file, host));
@@ -67,7 +69,7 @@ function readTable(file: string, host: string): TrafficTable {
 function insertComponents(db: Db, siteId: number, names: readonly (readonly [name: string, tier: string])[]): void {
 	const library = listComponents(db);
 	for (const [name, tier] of names) {
-		const component = library.find((one) => one.name === name);
-		if (component) putOnSite(db, siteId, component.id, '', tier);
+		const component = library.find((entry) => entry.name === name);
+		if (component) putOnSite(db, { siteId, componentId: component.id, version: '', tier });
 	}
 }

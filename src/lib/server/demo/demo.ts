@@ -8,22 +8,32 @@ import type { LoadRecord, MeasuredLoad } from '$core/load/record/record';
 import { planLoads } from '$core/trial/design/plan';
 import type { TrialArm, TrialDesign } from '$core/trial/types';
 import { adoptEarlierData } from '../base/db/adopt';
-import { findClientByName } from '../rooms/clients/clients';
 import { laterBy, weeksSince } from './calendar';
 import { insertScenario } from './clients';
 import { readFact, writeFact } from '../base/db/facts';
 import type { Db } from '../base/db/connection';
-import { saveSettling, settlingsOf, type SettlingRow } from '../rooms/trials/notes';
-import { findSettleJob, finishPlaces, insertPlan } from '../rooms/trials/places';
-import { freezeConditions } from '../rooms/conditions/versions';
+import { insertPlan } from '../rooms/trials/places';
 import { insertRequest } from '../rooms/loads/requested';
 import { lateLoadsOf } from '../rooms/trials/lateView';
 import { closeJob } from '../base/queue/jobs';
-import { findPicture, findRecord, framesOfLoad, insertLoad, loadsOfTrial } from '../rooms/loads/loads';
-import { conditionsOfTrial, findTrial } from '../rooms/trials/trial';
-import { insertTrial, setTrialStatus, setTrialTimes } from '../rooms/trials/queries';
+import { findPicture, findRecord, framesOfLoad, insertLoad } from '../rooms/loads/loads';
+import { findTrial } from '../rooms/trials/trial';
 import { judgementOf } from '../rooms/trials/judgement';
 import { ROOT } from '../base/settings';
+import { findClientByName } from '../rooms/clients/view';
+import {
+	saveSettling,
+	settlingsOf,
+	type SettlingRow,
+	findSettleJob,
+	finishPlaces,
+	conditionsOfTrial,
+	insertTrial,
+	setTrialStatus,
+	setTrialTimes
+} from '../rooms/trials/view';
+import { freezeConditions } from '../rooms/conditions/view';
+import { loadsOfTrial } from '../rooms/loads/view';
 
 const FOLDER = join(ROOT, 'demo/trials');
 const FACT = 'demonstration';
@@ -101,13 +111,14 @@ export function importTrial(db: Db, packed: Buffer, now?: number): number {
 	}
 	for (const { result, ...settling } of recorded.settlings ?? []) {
 		const place = placeOf(settling);
-		const jobId = findSettleJob(db, id, place.armId, place.conditionId, place.stage);
+		const { armId, conditionId, stage } = place;
+		const jobId = findSettleJob(db, { trialId: id, armId, conditionId, stage });
 		if (jobId !== null) saveSettling(db, jobId, { ...place, round: 0, warmup: true, retry: 0 }, result);
 	}
 	setTrialStatus(db, id, 'done');
 	const loads = loadsOfTrial(db, id);
 	const [first, last] = [loads[0], loads.at(-1)].map((load) => load?.startedAt ?? recorded.createdAt);
-	setTrialTimes(db, id, recorded.createdAt, first!, last!);
+	setTrialTimes(db, { id, createdAt: recorded.createdAt, startedAt: first!, endedAt: last! });
 	// Recorded before looks were written down.
 	adoptEarlierData(db);
 	judgementOf(db, findTrial(db, id)!);
@@ -137,7 +148,11 @@ function importLate(db: Db, { late, arm, conditionId, ...load }: RecordedLateLoa
 	const { url } = design.arms.find(({ id }) => id === arm)!;
 	const frozen = design.conditions.find(({ id }) => id === conditionId)!;
 	const conditions = { ...frozen, input: late === 'held-back' ? ('nudge' as const) : ('none' as const) };
-	const jobId = insertRequest(db, { kind: 'arm', id: arm }, { url, conditions, steps: [], patience: late === 'postponed' });
+	const jobId = insertRequest(
+		db,
+		{ kind: 'arm', id: arm },
+		{ url, conditions, steps: [], patience: late === 'postponed' }
+	);
 	closeJob(db, jobId);
 	const { hash } = freezeConditions(db, conditions);
 	const stored = { jobId, place: null, conditionId, conditionsHash: hash, clientId: null };
@@ -190,10 +205,12 @@ export function exportTrial(db: Db, id: number): Buffer {
 
 /** Oldest first, as they were made. */
 function lateLines(db: Db, trialId: number): RecordedLateLoad[] {
-	return lateLoadsOf(db, trialId).reverse().flatMap(({ arm, condition, kind, load }): RecordedLateLoad[] => {
-		if (load === null || arm === null) return [];
-		const frames = framesOfLoad(db, load).map((frame) => frame.toString('base64'));
-		const picture = findPicture(db, load)?.toString('base64') ?? null;
-		return [{ late: kind, arm, conditionId: condition, record: findRecord(db, load)!, frames, picture }];
-	});
+	return lateLoadsOf(db, trialId)
+		.reverse()
+		.flatMap(({ arm, condition, kind, load }): RecordedLateLoad[] => {
+			if (load === null || arm === null) return [];
+			const frames = framesOfLoad(db, load).map((frame) => frame.toString('base64'));
+			const picture = findPicture(db, load)?.toString('base64') ?? null;
+			return [{ late: kind, arm, conditionId: condition, record: findRecord(db, load)!, frames, picture }];
+		});
 }

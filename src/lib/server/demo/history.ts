@@ -14,10 +14,7 @@ import { seededRandom, type Random } from '$core/stats/random';
 import { StandingInput, WatchInput } from '$core/watch/input';
 import { figuresByMetric, type Setting } from '$core/watch/reading';
 import { nextReading } from '$core/watch/schedule';
-import { findClientByName } from '../rooms/clients/clients';
-import { sitesOf } from '../rooms/clients/sites';
 import { findConditions } from '../rooms/conditions/saved';
-import { freezeConditions } from '../rooms/conditions/versions';
 import { sql, type Db } from '../base/db/connection';
 import { readFact, writeFact } from '../base/db/facts';
 import { addMarker } from '../rooms/field/markers';
@@ -26,10 +23,11 @@ import { deriveRanks } from '../rooms/standings/ranks';
 import { ROOT } from '../base/settings';
 import { createWatch } from '../rooms/watch/commands';
 import { deriveHistory } from '../rooms/watch/history';
-import { endReading, saveFigures } from '../rooms/watch/readings';
-import { pagesOfWatch } from '../rooms/watch/watches';
 import { movedWeeks } from './calendar';
 import { HISTORY_STATES, HISTORY_STANDINGS, HISTORY_WATCH, type HistoryState } from './historyScenario';
+import { findClientByName, sitesOf } from '../rooms/clients/view';
+import { freezeConditions } from '../rooms/conditions/view';
+import { endReading, saveFigures, pagesOfWatch } from '../rooms/watch/view';
 
 const FILE = join(ROOT, 'demo/history/loads.ndjson.br');
 const FACT = 'demonstration histories';
@@ -105,9 +103,7 @@ class World {
 		private readonly kept: readonly Kept[],
 		readonly clientId: number
 	) {
-		this.#hashes = new Map(
-			['phone', 'desktop'].map((id) => [id, freezeConditions(db, findConditions(db, id)!).hash])
-		);
+		this.#hashes = new Map(['phone', 'desktop'].map((id) => [id, freezeConditions(db, findConditions(db, id)!).hash]));
 	}
 
 	pageId(host: string, path: string): number {

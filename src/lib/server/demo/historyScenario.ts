@@ -1,5 +1,5 @@
 /** What happened to the demonstration's sites in the year that its histories show: invented, as all of it. */
-import type { MarkerInput } from '../rooms/field/markers';
+import type { MarkerInput } from '../rooms/field/view';
 
 export interface HistoryState {
 	/** Week of the year of the history, from 0. */

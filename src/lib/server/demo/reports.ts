@@ -3,15 +3,14 @@ import type { Block, ReportDraft } from '$core/report/document';
 import { formatRef, type FigurePart } from '$core/report/figureRef';
 import { richTextOf, type RichText } from '$core/report/richText';
 import type { MetricId } from '$core/metrics/catalogue';
-import { findClientByName } from '../rooms/clients/clients';
 import { sql, type Db } from '../base/db/connection';
 import { readFact, writeFact } from '../base/db/facts';
 import { createReport, saveDraft } from '../rooms/reports/commands';
-import { agencyOf, saveAgency } from '../rooms/reports/agency';
 import { freezeReport } from '../rooms/reports/freeze';
-import { existingReport, listVersions } from '../rooms/reports/queries';
 import { findEvidence } from '../rooms/trials/evidence';
 import { findTrial, type Trial } from '../rooms/trials/trial';
+import { findClientByName } from '../rooms/clients/view';
+import { agencyOf, saveAgency, existingReport, listVersions } from '../rooms/reports/view';
 
 const BEGUN = 'demonstration reports';
 const FROZEN = 'demonstration reports frozen';
@@ -48,7 +47,8 @@ const AGENCY = {
 	accent: '#5a4fa2',
 	standingEs:
 		'Las cifras sin intervalo son lecturas sueltas. Pídanos el paquete de pruebas: cada cifra se puede volver a calcular con él.',
-	standing: 'Figures without an interval are single readings. Ask us for the evidence bundle: every figure here can be computed anew from it.'
+	standing:
+		'Figures without an interval are single readings. Ask us for the evidence bundle: every figure here can be computed anew from it.'
 };
 
 function change(db: Db, id: number, by: (draft: ReportDraft) => ReportDraft): number {
@@ -81,7 +81,10 @@ const withWords = (block: Block, words: RichText): Block => ({ ...block, words }
 function chatReport(draft: ReportDraft, { id, design }: Trial): ReportDraft {
 	const arm = design.arms.find(({ baseline }) => !baseline)!.id;
 	const ref = (metric: MetricId, part: FigurePart) => formatRef({ trial: id, condition: 'phone', metric, arm, part });
-	const figure = (metric: MetricId, part: FigurePart) => ({ type: 'figure' as const, attrs: { ref: ref(metric, part) } });
+	const figure = (metric: MetricId, part: FigurePart) => ({
+		type: 'figure' as const,
+		attrs: { ref: ref(metric, part) }
+	});
 	const text = (words: string) => ({ type: 'text' as const, text: words });
 	const summary: RichText = {
 		type: 'doc',

@@ -167,11 +167,32 @@ export const CLIENTS: readonly ScenarioClient[] = [
 ];
 
 const BLANK = { versions: [], prices: [], jobs: [], features: [], settings: [], note: '' };
-const FREE = { tier: 'free', price: 0, per: 'month' as const, sites: 1, visits: null, perThousand: null, firstYearOff: 0, setupHours: 0 };
+const FREE = {
+	tier: 'free',
+	price: 0,
+	per: 'month' as const,
+	sites: 1,
+	visits: null,
+	perThousand: null,
+	firstYearOff: 0,
+	setupHours: 0
+};
 
 export const COMPONENTS: readonly LibraryComponent[] = [
-	{ ...BLANK, kind: 'builder', name: 'Lathwork', prices: [{ ...FREE, tier: 'studio', price: 96, per: 'year', setupHours: 6 }], recognition: { ...NO_RECOGNITION, paths: ['/lathwork/'] } },
-	{ ...BLANK, kind: 'builder', name: 'Patchboard', prices: [{ ...FREE, setupHours: 4 }], recognition: { ...NO_RECOGNITION, paths: ['/patchboard/'] } },
+	{
+		...BLANK,
+		kind: 'builder',
+		name: 'Lathwork',
+		prices: [{ ...FREE, tier: 'studio', price: 96, per: 'year', setupHours: 6 }],
+		recognition: { ...NO_RECOGNITION, paths: ['/lathwork/'] }
+	},
+	{
+		...BLANK,
+		kind: 'builder',
+		name: 'Patchboard',
+		prices: [{ ...FREE, setupHours: 4 }],
+		recognition: { ...NO_RECOGNITION, paths: ['/patchboard/'] }
+	},
 	{
 		...BLANK,
 		kind: 'plugin',
@@ -224,7 +245,13 @@ export const COMPONENTS: readonly LibraryComponent[] = [
 		],
 		recognition: { ...NO_RECOGNITION, hosts: ['stilewatch.test'] }
 	},
-	{ ...BLANK, kind: 'third party', name: 'Hoarding Row', features: ['ads'], recognition: { ...NO_RECOGNITION, hosts: ['hoarding-row.test'] } }
+	{
+		...BLANK,
+		kind: 'third party',
+		name: 'Hoarding Row',
+		features: ['ads'],
+		recognition: { ...NO_RECOGNITION, hosts: ['hoarding-row.test'] }
+	}
 ];
 
 /** The site whose visitors report, by the key that its pages carry in the simulated web. */

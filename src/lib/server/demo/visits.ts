@@ -9,14 +9,22 @@ import { kindOfVisit } from '$core/field/tallies';
 import { RAW_DAYS, VisitSettings } from '$core/field/visitSettings';
 import { sql, type Db } from '../base/db/connection';
 import { readFact, writeFact } from '../base/db/facts';
-import { saveDay } from '../rooms/visits/merge';
-import { placeOfPath, placesOfSite } from '../rooms/visits/places';
+import { placeOfPath } from '../rooms/visits/places';
 import { saveSource } from '../rooms/visits/sources';
-import { DAY_MS, HOUR_MS, hourOf, placeId } from '../rooms/visits/store';
-import { histogramsOf, saveHour, type StoredBody } from '../rooms/visits/writer';
+import { hourOf } from '../rooms/visits/store';
 import { movedDay } from './calendar';
 import { MARKERS, VISIT_SETTINGS, VISITED_HOST, VISIT_KEY } from './scenario';
 import { addMarker } from '../rooms/field/markers';
+import {
+	saveDay,
+	placesOfSite,
+	DAY_MS,
+	HOUR_MS,
+	placeId,
+	histogramsOf,
+	saveHour,
+	type StoredBody
+} from '../rooms/visits/view';
 
 const FACT = 'demonstration visits';
 /** Single page views of the last day, for the live view. */
@@ -57,7 +65,7 @@ export function importDemoVisits(main: Db, visits: Db, file: string | undefined,
 		saveSource(main, siteId, v.parse(VisitSettings, VISIT_SETTINGS)).siteId
 	);
 	for (const marker of MARKERS) addMarker(main, siteId, { ...marker, day: movedDay(marker.day) });
-	if (file && existsSync(file)) visits.transaction(() => readVisits(main, visits, siteId, file, now))();
+	if (file && existsSync(file)) visits.transaction(() => readVisits(main, { visits, siteId, file, now }))();
 	writeFact(main, FACT, new Date(now).toISOString());
 }
 
@@ -66,7 +74,10 @@ function demoSite(main: Db): number | null {
 	return row?.id ?? null;
 }
 
-function readVisits(main: Db, visits: Db, siteId: number, file: string, now: number): void {
+function readVisits(
+	main: Db,
+	{ visits, siteId, file, now }: { visits: Db; siteId: number; file: string; now: number }
+): void {
 	const lines = gunzipSync(readFileSync(file)).toString('utf8').split('\n').filter(Boolean);
 	const places = placesOfSite(main, siteId);
 	const firstHour = (Math.floor(now / DAY_MS) - RAW_DAYS) * 24;

@@ -21,14 +21,14 @@ let hasChanged: (() => boolean) | null = null;
 function look(db: Db): void {
 	try {
 		hasChanged ??= changeMeter(db, LOOK_ANYWAY_MS);
-		if (hasChanged()) tell(db);
+		if (hasChanged()) currentText(db);
 	} catch {
 		// Busy.
 	}
 }
 
 /** @returns how things stand, as every listener has been told */
-function tell(db: Db): string {
+function currentText(db: Db): string {
 	const now = JSON.stringify(snapshot(db));
 	if (now !== last) listeners.tell(messageOf(now));
 	last = now;
@@ -44,7 +44,7 @@ export function eventStream(db: Db, signal: AbortSignal): ReadableStream<Uint8Ar
 		start(controller) {
 			const send: Listener = (message) => controller.enqueue(encoder.encode(message));
 			// What is asked first is what may fail: nobody is listed whose stream never began.
-			send(tell(db));
+			send(currentText(db));
 			close = () => {
 				listeners.remove(send);
 				if (listeners.size === 0 && timer) {

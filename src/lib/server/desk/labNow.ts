@@ -5,13 +5,12 @@ import { findChromium } from '../../../lab/browser/find';
 import type { Db } from '../base/db/connection';
 import { countRequests } from '../rooms/loads/requested';
 import { timeLeftMs } from '../rooms/trials/timeLeft';
-import { trialCounters } from '../rooms/trials/counters';
 import { findTrial } from '../rooms/trials/trial';
-import { readingProgress } from '../rooms/watch/readings';
-import { findReading } from '../rooms/watch/readings';
-import { findWatch } from '../rooms/watch/watches';
 import { findJob, type Job } from '../base/queue/jobs';
-import { isAlive, isStuck, listLabs, type LabState } from '../rooms/labs/labs';
+import { isAlive, isStuck } from '../rooms/labs/labs';
+import { trialCounters } from '../rooms/trials/view';
+import { readingProgress, findReading, findWatch } from '../rooms/watch/view';
+import { listLabs, type LabState } from '../rooms/labs/view';
 
 export interface LabNow {
 	state: 'idle' | 'busy' | 'off';

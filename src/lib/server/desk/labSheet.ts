@@ -7,12 +7,13 @@ import { fitnessOf, roundsToSee } from '$core/trial/noise/fitness';
 import { wordFitness } from '$core/wording/fitness';
 import { wordFloors } from '$core/wording/floors';
 import { readFrequencyMhz } from '../../../lab/calm/procStat';
-import { findConditions, listConditions } from '../rooms/conditions/saved';
+import { findConditions } from '../rooms/conditions/saved';
 import type { Db } from '../base/db/connection';
-import { knownAddresses } from '../rooms/pages/pages';
 import { noiseFloor } from '../rooms/trials/noiseFloors';
-import { calmHours, recentSpeeds, type CalmHour } from '../rooms/labs/calmRows';
 import { labNow } from './labNow';
+import { listConditions } from '../rooms/conditions/view';
+import { knownAddresses } from '../rooms/pages/view';
+import { calmHours, recentSpeeds, type CalmHour } from '../rooms/labs/view';
 
 const HOURS = 24;
 const HOUR_MS = 3_600_000;
@@ -46,10 +47,10 @@ export type LabSheet = ReturnType<typeof labSheet>;
 /** The 24 hours until now, each with what is known of it. */
 function lastDay(db: Db, now: number): CalmHour[] {
 	const starts = Array.from({ length: HOURS }, (_, i) => new Date(now - (HOURS - 1 - i) * HOUR_MS).toISOString());
-	const known = new Map(calmHours(db, `${starts[0]!.slice(0, 13)}:00`).map((hour) => [hour.hour, hour]));
+	const byHour = new Map(calmHours(db, `${starts[0]!.slice(0, 13)}:00`).map((hour) => [hour.hour, hour]));
 	return starts
 		.map((at) => at.slice(0, 13))
-		.map((hour) => known.get(hour) ?? { hour, loads: 0, disturbed: 0, share: null });
+		.map((hour) => byHour.get(hour) ?? { hour, loads: 0, disturbed: 0, share: null });
 }
 
 function floorView(db: Db, conditions: Conditions) {

@@ -1,10 +1,11 @@
 /** Takes what was deleted back out of the bin. */
 import type { Block } from '$core/report/document';
 import type { Db } from '../base/db/connection';
-import { restoreMarker, type DeletedMarker } from '../rooms/field/markers';
+import { restoreMarker } from '../rooms/field/markers';
+import type { DeletedMarker } from '../rooms/field/view';
 import { restoreBlock } from '../rooms/reports/commands';
-import { restoreComponent, type DeletedComponent } from '../rooms/setups/components';
 import { takeFromBin } from '../base/storage/bin';
+import { restoreComponent, type DeletedComponent } from '../rooms/setups/view';
 
 /** @throws NotPossible for what is not in the bin, or has no place any more: it then stays there */
 export function restoreBinned(db: Db, id: number): void {

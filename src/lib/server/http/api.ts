@@ -1,36 +1,13 @@
 /** The shape of the API's answers and errors, and the door for bodies. */
 import { json } from '@sveltejs/kit';
-import * as v from 'valibot';
+import type * as v from 'valibot';
 import type { Conditions } from '$core/load/conditions/conditions';
 import { parseConditions } from '$core/load/conditions/conditionsInput';
 import { isBusy } from '../base/db/connection';
+import { Invalid, outputOf, parsed, type Issue } from '../base/parse';
 import { NotPossible } from '../base/refusal';
 
 const MOST_BODY_BYTES = 1_000_000;
-
-export interface Issue {
-	path: string;
-	message: string;
-}
-
-class BadRequest extends Error {
-	constructor(
-		readonly status: number,
-		message: string,
-		readonly issues: Issue[] = []
-	) {
-		super(message);
-	}
-}
-
-export function issuesOf(issues: readonly v.BaseIssue<unknown>[]): Issue[] {
-	return issues.map((issue) => {
-		const path = v.getDotPath(issue) ?? '';
-		// What is not there at all has no message of its own.
-		const isMissing = issue.input === undefined && issue.message.startsWith('Invalid key');
-		return { path, message: isMissing ? `“${path}” is required.` : issue.message };
-	});
-}
 
 /** Read a body as JSON and parse it. An absent body counts as `{}` when `optional`. */
 export async function readJson<Schema extends v.GenericSchema>(
@@ -38,7 +15,7 @@ export async function readJson<Schema extends v.GenericSchema>(
 	schema: Schema,
 	{ optional = false } = {}
 ): Promise<v.InferOutput<Schema>> {
-	return outputOf(v.safeParse(schema, await readValue(request, optional)));
+	return parsed(schema, await readValue(request, optional));
 }
 
 /** Conditions as a body; what is left out is usual. */
@@ -50,14 +27,8 @@ async function readValue(request: Request, optional: boolean): Promise<unknown> 
 	try {
 		return text.trim() === '' && optional ? {} : JSON.parse(text);
 	} catch {
-		throw new BadRequest(400, 'The body is not JSON. Send a JSON object.');
+		throw new NotPossible(400, 'The body is not JSON. Send a JSON object.');
 	}
-}
-
-function outputOf<Schema extends v.GenericSchema>(result: v.SafeParseResult<Schema>): v.InferOutput<Schema> {
-	if (!result.success)
-		throw new BadRequest(422, 'The request cannot be carried out as it stands.', issuesOf(result.issues));
-	return result.output;
 }
 
 /** A body that is too large is read to its end all the same and thrown away: only then does its sender hear why. */
@@ -69,7 +40,7 @@ export async function readText(request: Request, mostBytes = MOST_BODY_BYTES): P
 		size += part.value.length;
 		if (size <= mostBytes) chunks.push(part.value);
 	}
-	if (size > mostBytes) throw new BadRequest(413, `The body is larger than ${mostBytes / 1_000_000} MB.`);
+	if (size > mostBytes) throw new NotPossible(413, `The body is larger than ${mostBytes / 1_000_000} MB.`);
 	return Buffer.concat(chunks).toString('utf8');
 }
 
@@ -78,7 +49,8 @@ export async function answering(work: () => Response | Promise<Response>): Promi
 	try {
 		return await work();
 	} catch (error) {
-		if (error instanceof BadRequest) return errorAnswer(error.status, error.message, error.issues);
+		if (error instanceof Invalid)
+			return errorAnswer(error.status, 'The request cannot be carried out as it stands.', error.issues);
 		if (error instanceof NotPossible)
 			return errorAnswer(error.status, error.message, error.path ? [{ path: error.path, message: error.message }] : []);
 		if ((error as { status?: number }).status === 413)
@@ -99,7 +71,7 @@ export function busyAnswer(): Response {
 	return answer;
 }
 
-export function errorAnswer(status: number, message: string, issues: Issue[] = []): Response {
+export function errorAnswer(status: number, message: string, issues: readonly Issue[] = []): Response {
 	return json({ error: { message, issues } }, { status });
 }
 

@@ -9,8 +9,7 @@ import { isBusy, nowIso, type Db } from '../base/db/connection';
 import { changeMeter } from '../base/db/changes';
 import type { PanelSettings } from '../rooms/field/panel';
 import type { Outward } from '../base/outward';
-import { saveQuietMinute } from '../rooms/labs/calmRows';
-import { beat, deleteLab, forgetLabs, saveLab } from '../rooms/labs/labs';
+import { forgetLabs } from '../rooms/labs/labs';
 import { queueOutdated } from './catchUp';
 import { isFull } from './diskSpace';
 import type { Log } from '../base/log';
@@ -20,6 +19,7 @@ import { QuietWatch } from './quietWatch';
 import { finishJob, giveBack, leaseJob, reclaimLeases, renewLease, type Job } from '../base/queue/jobs';
 import { takeLabLock, type LabLock } from './lock';
 import { NO_WATCHDOG, type Watchdog } from './watchdog';
+import { saveQuietMinute, beat, deleteLab, saveLab } from '../rooms/labs/view';
 
 export interface RunnerOptions {
 	db: Db;

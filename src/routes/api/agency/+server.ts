@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { Agency } from '$core/report/agency';
 import { answering, readJson } from '$lib/server/http/api';
-import { agencyOf, saveAgency } from '$lib/server/rooms/reports/agency';
+import { agencyOf, saveAgency } from '$lib/server/rooms/reports/view';
 
 export const GET = ({ locals }) => answering(() => json(agencyOf(locals.db)));
 

@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { ClientInput } from '$core/clients/client';
-import { createClient } from '$lib/server/rooms/clients/commands';
-import { listClients } from '$lib/server/rooms/clients/clients';
 import { answering, readJson } from '$lib/server/http/api';
+import { listClients } from '$lib/server/rooms/clients/view';
+import { createClient } from '$lib/server/rooms/clients/commands';
 
 export const GET = ({ locals }) => json(listClients(locals.db));
 

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { LibraryComponent } from '$core/setups/component';
 import { answering, readJson } from '$lib/server/http/api';
-import { listComponents, saveComponent } from '$lib/server/rooms/setups/components';
+import { listComponents, saveComponent } from '$lib/server/rooms/setups/view';
 
 export const GET = ({ locals }) => json(listComponents(locals.db));
 

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { withoutSecrets } from '$core/load/conditions/conditions';
 import { answering, readConditions } from '$lib/server/http/api';
 import { createConditions } from '$lib/server/rooms/conditions/commands';
-import { listConditions } from '$lib/server/rooms/conditions/saved';
+import { listConditions } from '$lib/server/rooms/conditions/view';
 
 export const GET = ({ locals }) => json(listConditions(locals.db).map(withoutSecrets));
 

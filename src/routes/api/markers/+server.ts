@@ -1,7 +1,8 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { addMarker, existingMarker, MarkerInput, markersOfSite } from '$lib/server/rooms/field/markers';
+import { addMarker } from '$lib/server/rooms/field/markers';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
+import { existingMarker, MarkerInput, markersOfSite } from '$lib/server/rooms/field/view';
 
 const NewMarker = v.object({ siteId: v.number('Name the site by its number.'), ...MarkerInput.entries });
 

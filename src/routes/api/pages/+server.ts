@@ -1,9 +1,9 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { changePages, deletePages, pastePages } from '$lib/server/rooms/pages/commands';
 import { pagesView } from '$lib/server/rooms/pages/view';
+import { existingSite } from '$lib/server/rooms/clients/view';
 
 const ids = v.array(v.number('A page is named by its number.'), 'Give the pages as a list.');
 const NewPages = v.object({
@@ -21,11 +21,11 @@ const WHICH = ['', 'chosen', 'others', 'quiet'] as const;
 /** Pages of `?site=ID`, 25 a page, filtered by `words`, `type` and `which`. */
 export const GET = ({ locals, url }) =>
 	answering(() => {
-		const asked = (name: string) => url.searchParams.get(name) ?? '';
-		const site = existingSite(locals.db, idFrom(asked('site'), 'site'));
-		const which = WHICH.find((known) => known === asked('which')) ?? '';
-		const filter = { words: asked('words'), type: asked('type'), which };
-		return json(pagesView(locals.db, site, filter, Number(asked('page'))));
+		const param = (name: string) => url.searchParams.get(name) ?? '';
+		const site = existingSite(locals.db, idFrom(param('site'), 'site'));
+		const which = WHICH.find((candidate) => candidate === param('which')) ?? '';
+		const filter = { words: param('words'), type: param('type'), which };
+		return json(pagesView(locals.db, site, filter, Number(param('page'))));
 	});
 
 export const POST = ({ locals, request }) =>

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { answering, readJson } from '$lib/server/http/api';
 import { createReport, NewReport } from '$lib/server/rooms/reports/commands';
-import { listReports } from '$lib/server/rooms/reports/queries';
+import { listReports } from '$lib/server/rooms/reports/view';
 
 /** Newest change first; `client` shows one client's. */
 export const GET = ({ locals, url }) =>

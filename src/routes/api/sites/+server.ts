@@ -2,8 +2,9 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { SiteInput } from '$core/clients/site';
 import { existingClient } from '$lib/server/rooms/clients/clients';
-import { insertSite, publicSite, sitesOf } from '$lib/server/rooms/clients/sites';
+import { publicSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
+import { insertSite, sitesOf } from '$lib/server/rooms/clients/view';
 
 const NewSite = v.intersect([SiteInput, v.object({ clientId: v.number('Name the client by its number.') })]);
 

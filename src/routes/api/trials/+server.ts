@@ -13,15 +13,15 @@ export const POST = ({ locals, request }) =>
 /** A page of the list, newest first; filters as on the screen: `q`, `state`, `kind`, `verdict`, `site`, `client`. */
 export const GET = ({ locals, url }) =>
 	answering(() => {
-		const asked = (name: string) => url.searchParams.get(name) ?? '';
+		const param = (name: string) => url.searchParams.get(name) ?? '';
 		const filter = {
-			clientId: Number(asked('client')) || null,
-			words: asked('q'),
-			status: asked('state'),
-			kind: asked('kind'),
-			tone: asked('verdict'),
-			host: asked('site')
+			clientId: Number(param('client')) || null,
+			words: param('q'),
+			status: param('state'),
+			kind: param('kind'),
+			tone: param('verdict'),
+			host: param('site')
 		};
-		const { trials, total, page, pages } = trialListView(locals.db, filter, Number(asked('page')));
+		const { trials, total, page, pages } = trialListView(locals.db, filter, Number(param('page')));
 		return json({ trials, total, page, pages });
 	});

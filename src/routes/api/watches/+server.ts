@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { WatchInput } from '$core/watch/input';
 import { answering, readJson } from '$lib/server/http/api';
 import { createWatch } from '$lib/server/rooms/watch/commands';
-import { listWatches } from '$lib/server/rooms/watch/watches';
+import { listWatches } from '$lib/server/rooms/watch/view';
 
 /** Newest first; `client` shows one client's. */
 export const GET = ({ locals, url }) =>

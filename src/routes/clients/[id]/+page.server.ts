@@ -1,27 +1,28 @@
-import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
+import { redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
-import { SiteInput, SITE_ROLES } from '$core/clients/site';
-import { archiveClient, deleteClient, goesWithClient } from '$lib/server/rooms/clients/commands';
+import { SITE_ROLES } from '$core/clients/site';
+import { archiveClient, deleteClient } from '$lib/server/rooms/clients/commands';
 import { existingClient } from '$lib/server/rooms/clients/clients';
-import { siteFrom, typedSite } from '$lib/server/rooms/clients/form';
-import { insertSite, otherClientsOf, sitesOf, type Site } from '$lib/server/rooms/clients/sites';
+import { SiteFields, siteFrom } from '$lib/server/rooms/clients/form';
 import { conditionNames } from '$lib/server/rooms/conditions/saved';
 import type { Db } from '$lib/server/base/db/connection';
 import { fieldRows } from '$lib/server/rooms/field/view';
-import { idFrom, issuesOf } from '$lib/server/http/api';
-import { formAction, withTyped } from '$lib/server/http/form';
+import { idFrom } from '$lib/server/http/api';
+import { BUTTON, Text } from '$lib/server/http/fields';
+import { formAction, formOf } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { pairsOf } from '$lib/server/rooms/pages/pairs';
 import { sampleView } from '$lib/server/rooms/pages/view';
 import { setupsView } from '$lib/server/rooms/setups/view';
 import { registerSummary } from '$lib/server/rooms/loads/register';
 import { trialListView } from '$lib/server/rooms/trials/listView';
+import { goesWithClient, insertSite, otherClientsOf, sitesOf, type Site } from '$lib/server/rooms/clients/view';
 
 const SHOWN_TRIALS = 6;
 
-export const load = ({ locals, params }) =>
-	pageOr404(() => {
+export const load = async ({ locals, params }) => ({
+	...pageOr404(() => {
 		const db = locals.db;
 		const client = existingClient(db, idFrom(params.id, 'client'));
 		const sites = sitesOf(db, client.id);
@@ -40,7 +41,9 @@ export const load = ({ locals, params }) =>
 			roles: SITE_ROLES,
 			conditions: conditionNames(db)
 		};
-	});
+	}),
+	form: await formOf(SiteFields)
+});
 
 /** Of the chosen pages of own sites, on each device. */
 function ownAssessments(db: Db, clientId: number, sites: readonly Site[]) {
@@ -56,19 +59,14 @@ function siteView(db: Db, site: Site) {
 }
 
 export const actions = {
-	archive: formAction((form, { locals, params }: RequestEvent) => {
-		archiveClient(locals.db, idFrom(params.id, 'client'), form.get('archived') === 'yes');
+	archive: formAction(v.object({ archived: Text }), ({ archived }, { locals, params }: RequestEvent) => {
+		archiveClient(locals.db, idFrom(params.id, 'client'), archived === 'yes');
 	}),
-	delete: formAction((_form, { locals, params }: RequestEvent) => {
+	delete: formAction(BUTTON, (_, { locals, params }: RequestEvent) => {
 		deleteClient(locals.db, idFrom(params.id, 'client'));
 		redirect(303, '/clients');
 	}),
-	site: formAction((form, { locals, params }: RequestEvent) => {
-		const typed = typedSite(form);
-		const read = v.safeParse(SiteInput, siteFrom(typed));
-		if (!read.success) return fail(422, { typed, issues: issuesOf(read.issues) });
-		const refused = withTyped(typed, () => void insertSite(locals.db, idFrom(params.id, 'client'), read.output));
-		if (refused) return refused;
-		return { typed: null, issues: [] };
+	site: formAction(SiteFields, (typed, { locals, params }: RequestEvent) => {
+		insertSite(locals.db, idFrom(params.id, 'client'), siteFrom(typed));
 	})
 };

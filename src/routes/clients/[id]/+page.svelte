@@ -14,7 +14,7 @@
 	import Usual from './Usual.svelte';
 	import { countOf, findings } from './findings';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	const { client } = $derived(data);
 	const found = $derived(findings(data));
 	let deleting = $state(false);
@@ -59,13 +59,7 @@
 			/>
 			<Button kind="danger-ghost" size="small" on:click={() => (deleting = true)}>Delete</Button>
 		</div>
-		<Sites
-			sites={data.sites}
-			clientId={client.id}
-			roles={data.roles}
-			typed={(form && 'typed' in form && form.typed) || null}
-			issues={form?.issues ?? []}
-		/>
+		<Sites sites={data.sites} clientId={client.id} roles={data.roles} form={data.form} />
 	{/snippet}
 
 	<Part id="field" title="Field" finding={found.field}>

@@ -4,7 +4,9 @@
 	import { Button, Tag } from 'carbon-components-svelte';
 	import type { SiteRole } from '$core/clients/site';
 	import { coverageWords } from '$core/wording/coverage';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
+	import type { Form } from '$lib/server/http/form';
+	import type { SiteFields } from '$lib/server/rooms/clients/form';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
@@ -23,13 +25,20 @@
 		sites: SiteRow[];
 		clientId: number;
 		roles: readonly SiteRole[];
-		typed: Record<string, string> | null;
-		issues: { path: string; message: string }[];
+		form: Form<typeof SiteFields>;
 	}
-	let { sites, clientId, roles, typed, issues }: Props = $props();
+	let { sites, clientId, roles, form }: Props = $props();
+	const {
+		form: typed,
+		wrong,
+		atFields,
+		enhance
+	} = typedForm(() => form, {
+		isRepeated: true,
+		done: () => (isAdding = false)
+	});
 	const ROLES: Record<SiteRole, string> = { own: 'own', competitor: 'competitor', bench: 'bench' };
-	const issue = (path: string) => issues.find((found) => found.path === path)?.message ?? '';
-	let isAdding = $state(untrack(() => sites.length === 0 || issues.length > 0));
+	let isAdding = $state(untrack(() => sites.length === 0 || $atFields > 0));
 	const columns: Column<SiteRow>[] = [
 		{ key: 'site', name: 'Site' },
 		{ key: 'role', name: 'Role', text: ({ role }) => ROLES[role] },
@@ -57,28 +66,22 @@
 		</Table>
 	{:else}<p class="muted">No site yet: add the client’s own first, then those it competes with.</p>{/if}
 	{#if isAdding}
-		<form
-			method="POST"
-			action="?/site"
-			novalidate
-			use:keepTyped={{ done: () => (isAdding = false) }}
-			class="panel"
-		>
+		<form method="POST" action="?/site" novalidate use:enhance class="panel">
 			<h3>Add a site</h3>
 			<div class="cells fields" style:--cell="11rem">
 				<Field
 					label="Host"
 					name="host"
-					value={typed?.host ?? ''}
+					bind:value={$typed.host}
 					placeholder="shop.example.test"
-					wrong={issue('host')}
+					wrong={$wrong('host')}
 				/>
 				<Field
 					label="Name"
 					name="name"
-					value={typed?.name ?? ''}
+					bind:value={$typed.name}
 					placeholder="as the host"
-					wrong={issue('name')}
+					wrong={$wrong('name')}
 				/>
 				<Choice
 					label="It is"
@@ -88,7 +91,7 @@
 						{ value: 'competitor', text: 'a competitor' },
 						{ value: 'bench', text: 'a bench for trials' }
 					].filter(({ value }) => (roles as readonly string[]).includes(value))}
-					value={typed?.role || 'own'}
+					bind:value={$typed.role}
 				/>
 			</div>
 			<div class="buttons">
@@ -103,8 +106,5 @@
 <style>
 	.sites {
 		margin: var(--gap-7) 0;
-	}
-	.fields {
-		margin-bottom: var(--gap-6);
 	}
 </style>

@@ -62,8 +62,8 @@ function registerWords({ hosts, candidates, unread }: Facts['thirdParties']): st
 }
 
 /** Types of which at least one competitor has a page. */
-function pairWords(pairs: Facts['pairs']): string {
-	const paired = pairs.filter(({ others }) => others.some(({ url }) => url !== null)).length;
+function pairWords(comparisons: Facts['pairs']): string {
+	const paired = comparisons.filter(({ others }) => others.some(({ url }) => url !== null)).length;
 	return paired ? `${capital(countOf(paired, 'page type'))} beside theirs` : 'None paired yet';
 }
 

@@ -1,13 +1,11 @@
 <script lang="ts">
 	import ClientForm from '../ClientForm.svelte';
-	import { draftOfClient } from '../clientDraft';
 
-	let { data, form } = $props();
-	const draft = $derived((form && 'typed' in form && form.typed) || draftOfClient(data.client));
+	let { data } = $props();
 </script>
 
 <svelte:head><title>New client – Zafra</title></svelte:head>
 
 <div class="page">
-	<ClientForm title="New client" {draft} conditions={data.conditions} issues={form?.issues ?? []} />
+	<ClientForm title="New client" form={data.form} conditions={data.conditions} />
 </div>

@@ -2,20 +2,20 @@ import type { RequestEvent } from './$types';
 import { conditionNames } from '$lib/server/rooms/conditions/saved';
 import { DEVICE_CLASSES } from '$core/field/reading';
 import { newestEnd } from '$lib/server/rooms/field/gathering';
-import { deleteMarkerFrom, restoreFrom } from '$lib/server/desk/binForm';
-import { addMarkerFrom } from '$lib/server/rooms/field/markerForm';
+import { unmarkAction, restoreAction } from '$lib/server/desk/binForm';
+import { addMarkerFrom, MarkerFields } from '$lib/server/rooms/field/markerForm';
 import { fieldPageView } from '$lib/server/rooms/field/view';
 import { idFrom } from '$lib/server/http/api';
-import { formAction } from '$lib/server/http/form';
+import { formAction, formOf } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { existingPage } from '$lib/server/rooms/pages/queries';
 import { pageVisits } from '$lib/server/rooms/visits/pageVisits';
 import { placeOfPage } from '$lib/server/rooms/visits/places';
-import { sourceOfSite } from '$lib/server/rooms/visits/sources';
 import { nowIso } from '$lib/server/base/db/connection';
+import { existingPage } from '$lib/server/rooms/pages/view';
+import { sourceOfSite } from '$lib/server/rooms/visits/view';
 
-export const load = ({ locals, params }) =>
-	pageOr404(() => {
+export const load = async ({ locals, params }) => {
+	const shown = pageOr404(() => {
 		const view = fieldPageView(locals.db, idFrom(params.page, 'page'));
 		const source = sourceOfSite(locals.db, view.page.siteId);
 		const until = newestEnd(nowIso());
@@ -23,15 +23,19 @@ export const load = ({ locals, params }) =>
 		return {
 			where: `Field › ${view.page.url}`,
 			view,
-			visits: source && DEVICE_CLASSES.map((device) => pageVisits(locals.visits().db, source, place, device, until)),
+			visits:
+				source &&
+				DEVICE_CLASSES.map((device) => pageVisits(locals.visits().db, { visitSource: source, place, device, until })),
 			conditions: conditionNames(locals.db)
 		};
 	});
+	return { ...shown, form: await formOf(MarkerFields, { path: new URL(shown.view.page.url).pathname }) };
+};
 
 export const actions = {
-	mark: formAction((form: FormData, { locals, params }: RequestEvent) =>
-		addMarkerFrom(locals.db, existingPage(locals.db, idFrom(params.page, 'page')).siteId, form)
+	mark: formAction(MarkerFields, (typed, { locals, params }: RequestEvent, body) =>
+		addMarkerFrom(locals.db, existingPage(locals.db, idFrom(params.page, 'page')).siteId, typed, body)
 	),
-	unmark: formAction((form: FormData, { locals }) => deleteMarkerFrom(locals.db, form)),
-	restore: formAction((form: FormData, { locals }) => restoreFrom(locals.db, form))
+	unmark: unmarkAction,
+	restore: restoreAction
 };

@@ -93,13 +93,7 @@
 			</div>
 		</section>
 	{/each}
-	<Releases
-		pageId={data.view.page.id}
-		device={shown.device}
-		path={path.replace(/\?.*$/, '')}
-		marks={data.view.markers}
-		{form}
-	/>
+	<Releases pageId={data.view.page.id} device={shown.device} marks={data.view.markers} form={data.form} />
 	{#if data.visits?.[chosen]?.views}<OwnVisits
 			visits={data.visits[chosen]!}
 			siteId={data.view.page.siteId}

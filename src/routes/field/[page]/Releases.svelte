@@ -6,20 +6,18 @@
 	import EffectBoard from '$lib/charts/EffectBoard.svelte';
 	import Action from '$lib/parts/Action.svelte';
 	import MarkerForm from '$lib/parts/MarkerForm.svelte';
+	import type { Form } from '$lib/server/http/form';
+	import type { MarkerFields } from '$lib/server/rooms/field/markerForm';
 	import type { MarkedEffect } from '$lib/server/rooms/field/effects';
 
 	interface Props {
 		pageId: number;
 		device: DeviceClass;
-		path: string;
 		/** Markers that concern the page: effects are asked for anew when they change. */
 		marks: readonly { id: number }[];
-		form: {
-			typed?: { day: string; words: string; path: string };
-			issues?: { path: string; message: string }[];
-		} | null;
+		form: Form<typeof MarkerFields>;
 	}
-	let { pageId, device, path, marks, form }: Props = $props();
+	let { pageId, device, marks, form }: Props = $props();
 	let effects = $state<MarkedEffect[] | null>(null);
 	let problem = $state('');
 
@@ -56,5 +54,5 @@
 			</div>
 		{/each}
 	{/if}
-	<MarkerForm {path} {form} />
+	<MarkerForm {form} />
 </section>

@@ -165,13 +165,8 @@
 			{/if}
 		{/if}
 		<Accordion align="start" size="sm">
-			<AccordionItem title="What the script reports" open={Boolean(form && 'typed' in form)}>
-				<ScriptSettings
-					siteId={data.site.id}
-					settings={data.source.settings}
-					timings={data.timings}
-					form={form && 'typed' in form ? form : null}
-				/>
+			<AccordionItem title="What the script reports" open={Boolean(form && 'problem' in form)}>
+				{#key data.site.id}<ScriptSettings form={data.form} />{/key}
 			</AccordionItem>
 		</Accordion>
 		{#if form && 'saved' in form}<Notice
@@ -188,10 +183,6 @@
 	}
 	.tag {
 		margin-bottom: var(--gap-6);
-	}
-	.path {
-		display: inline-block;
-		min-width: 7rem;
 	}
 	.part {
 		display: block;

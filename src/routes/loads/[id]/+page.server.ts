@@ -1,9 +1,11 @@
-import { fail, redirect } from '@sveltejs/kit';
-import * as v from 'valibot';
+import { redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
 import { openIn } from '$lib/fragmentText';
-import { idFrom, issuesOf } from '$lib/server/http/api';
-import { formAction, textOf } from '$lib/server/http/form';
+import { parsed } from '$lib/server/base/parse';
+import { idFrom } from '$lib/server/http/api';
+import { BUTTON } from '$lib/server/http/fields';
+import { formAction, formOf } from '$lib/server/http/form';
+import { TapFields } from '$lib/server/rooms/loads/form';
 import { isLargeRecord } from '$lib/server/rooms/loads/loads';
 import { openedParts } from '$lib/server/rooms/loads/view';
 import {
@@ -18,31 +20,27 @@ import {
 /** What the open parts show; each is fetched when it is opened. */
 export const load = async ({ locals: { db, runHeavy }, params, url }) => {
 	const [id, open] = [Number(params.id), openIn(url.searchParams)];
-	if (!open.length) return { shown: {} };
-	return { shown: isLargeRecord(db, id) ? await runHeavy('loadParts', id, open) : openedParts(db, id, open) };
+	const tapForm = await formOf(TapFields);
+	if (!open.length) return { shown: {}, tapForm };
+	const shown = isLargeRecord(db, id) ? await runHeavy('loadParts', id, open) : openedParts(db, id, open);
+	return { shown, tapForm };
 };
 
 export const actions = {
-	wait: formAction((_, { locals, params }: RequestEvent) =>
+	wait: formAction(BUTTON, (_, { locals, params }: RequestEvent) =>
 		redirect(303, `/loads?waiting=${requestPatience(locals.db, idFrom(params.id, 'load'))}`)
 	),
-	taps: formAction((form, { locals, params }: RequestEvent) => {
-		const typed = { selector: textOf(form, 'selector'), effect: textOf(form, 'effect') };
+	taps: formAction(TapFields, (typed, { locals, params }: RequestEvent) => {
 		const effectIs = /^[.#[]/.test(typed.effect.trim()) ? 'selector' : 'text';
-		const asked = v.safeParse(TapRequest, { ...typed, effectIs });
-		if (!asked.success) return fail(422, { tap: typed, issues: issuesOf(asked.issues) });
-		requestTaps(locals.db, idFrom(params.id, 'load'), asked.output);
-		return { done: true };
+		requestTaps(locals.db, idFrom(params.id, 'load'), parsed(TapRequest, { ...typed, effectIs }));
 	}),
-	visitor: formAction((_, { locals, params }: RequestEvent) => {
+	visitor: formAction(BUTTON, (_, { locals, params }: RequestEvent) => {
 		requestAsVisitor(locals.db, idFrom(params.id, 'load'));
-		return { done: true };
 	}),
-	outages: formAction((_, { locals, params }: RequestEvent) => {
+	outages: formAction(BUTTON, (_, { locals, params }: RequestEvent) => {
 		requestOutages(locals.db, idFrom(params.id, 'load'));
-		return { done: true };
 	}),
-	nudge: formAction((_, { locals, params }: RequestEvent) =>
+	nudge: formAction(BUTTON, (_, { locals, params }: RequestEvent) =>
 		redirect(303, `/loads?waiting=${requestNudge(locals.db, idFrom(params.id, 'load'))}`)
 	)
 };

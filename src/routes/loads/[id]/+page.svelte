@@ -12,7 +12,7 @@
 	import Head from './Head.svelte';
 	import { PART_NAMES } from './partNames';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	/** A link to another place of the same sheet makes its parts read the address again. */
 	let hashes = $state(0);
 	const record = $derived(data.record);
@@ -54,7 +54,7 @@
 	});
 	const margin = $derived(data.parts.map(({ id }) => ({ id, name: PART_NAMES[id] })));
 	/** What every part may need. */
-	const shared = $derived({ device, colours, frameUrl, lines, endMs, form });
+	const shared = $derived({ device, colours, frameUrl, lines, endMs, tapForm: data.tapForm });
 	/** The list holds but a part of each request; a CSV wants all. */
 	async function csvOfRequests(numbers: ReadonlySet<number>): Promise<string> {
 		const { ownedRequests } = await import('$core/load/requests/ownedRequests');

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { metricDefinition } from '$core/wording/metricDefinition';
 	/** Every figure with its band and what it costs, and a repeat visit beside the first. */
 	import { METRICS, bandOf, type Metric } from '$core/metrics/catalogue';
 	import { formatDifference, formatValue } from '$core/wording/format';
@@ -20,7 +21,7 @@
 		{ key: 'value', name: 'Value', number: true, text: ({ id }) => formatValue(id, record.figures[id]) },
 		{ key: 'band', name: 'Band' },
 		{ key: 'cost', name: 'Costs the score', number: true, text: costOf },
-		{ key: 'definition', name: 'What it is', kind: 'muted', text: ({ definition }) => definition }
+		{ key: 'definition', name: 'What it is', kind: 'muted', text: ({ id }) => metricDefinition(id) }
 	];
 	const visits: Column<Metric>[] = [
 		{ key: 'name', name: 'Metric', isRowHead: true, text: ({ name }) => name },

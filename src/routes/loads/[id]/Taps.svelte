@@ -2,20 +2,16 @@
 	/** A control pressed while the page is still loading: did it work, how late, had it moved? */
 	import { Button } from 'carbon-components-svelte';
 	import { counted, formatDuration } from '$core/wording/format';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import type { PartProps } from './partProps';
 
-	let { data, form }: PartProps<'taps'> = $props();
+	let { data, tapForm }: PartProps<'taps'> = $props();
 	const { taps } = $derived(data);
 	type Row = (typeof data.taps.results)[number];
-	const refused = $derived(
-		form as { tap?: { selector: string; effect: string }; issues?: { path: string; message: string }[] } | null
-	);
-	const wrong = (path: string) =>
-		refused?.tap ? (refused.issues?.find((one) => one.path === path)?.message ?? '') : '';
+	const { form: typed, wrong, enhance } = typedForm(() => tapForm);
 	const VERDICTS = {
 		works: 'works at once',
 		late: 'works late',
@@ -47,20 +43,20 @@
 		presses one control at first paint, one and three seconds later.
 	</p>{/if}
 {#if taps.waiting}<p class="muted">{counted(taps.waiting, 'load waits', 'loads wait')} for the lab.</p>{/if}
-<form method="POST" action="?/taps" novalidate use:keepTyped class="no-print">
+<form method="POST" action="?/taps" novalidate use:enhance class="no-print">
 	<Field
 		label="Control, as a selector"
 		name="selector"
 		placeholder="#menu"
-		value={refused?.tap?.selector ?? ''}
-		wrong={wrong('selector')}
+		bind:value={$typed.selector}
+		wrong={$wrong('selector')}
 	/>
 	<Field
 		label="What must appear: words, or a selector that begins with # . or ["
 		name="effect"
 		placeholder="Timetable"
-		value={refused?.tap?.effect ?? ''}
-		wrong={wrong('effect')}
+		bind:value={$typed.effect}
+		wrong={$wrong('effect')}
 	/>
 	<Button type="submit" kind="tertiary" size="field">Press it early (3 loads)</Button>
 </form>

@@ -1,4 +1,6 @@
 import type { OwnerColours } from '$lib/charts/ownerColour';
+import type { Form } from '$lib/server/http/form';
+import type { TapFields } from '$lib/server/rooms/loads/form';
 import type { LoadPartId } from '$lib/server/rooms/loads/partLines';
 import type { LoadHead, LoadPart } from '$lib/server/rooms/loads/view';
 
@@ -11,6 +13,5 @@ export interface PartProps<Id extends LoadPartId> {
 	lines: { name: string; atMs: number }[];
 	/** Where the time axis ends. */
 	endMs: number;
-	/** What an action gave back. */
-	form: unknown;
+	tapForm: Form<typeof TapFields>;
 }

@@ -1,8 +1,8 @@
-import { countView } from '$lib/server/rooms/reports/shares';
-import { readForm, textOf } from '$lib/server/http/form';
+import { readForm } from '$lib/server/http/form';
 import { NotPossible } from '$lib/server/base/refusal';
 import { linkedPage } from '../../reports/versionPage';
 import { enter, htmlAnswer, tryPhrase } from '../door';
+import { countView } from '$lib/server/rooms/reports/view';
 
 /** A frozen report, for whoever has its link. */
 export const GET = (event) => {
@@ -18,7 +18,7 @@ export const GET = (event) => {
 export const POST = async (event) => {
 	const form = await readForm(event.request).catch(refusedBody);
 	if (form instanceof Response) return form;
-	return tryPhrase(event, textOf(form, 'phrase'), event.url.pathname);
+	return tryPhrase(event, String(form.get('phrase') ?? ''), event.url.pathname);
 };
 
 function refusedBody(error: unknown): Response {

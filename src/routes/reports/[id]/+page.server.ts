@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
+import { BUTTON } from '$lib/server/http/fields';
 import { formAction } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { removeReport } from '$lib/server/rooms/reports/commands';
@@ -12,11 +13,11 @@ export const load = ({ locals, params }) => {
 };
 
 export const actions = {
-	freeze: formAction((_, { locals, params }: RequestEvent) => {
+	freeze: formAction(BUTTON, (_, { locals, params }: RequestEvent) => {
 		const number = freezeReport(locals.db, Number(params.id));
 		redirect(303, `/reports/${params.id}/versions/${number}`);
 	}),
-	delete: formAction((_, { locals, params }: RequestEvent) => {
+	delete: formAction(BUTTON, (_, { locals, params }: RequestEvent) => {
 		removeReport(locals.db, Number(params.id));
 		redirect(303, '/reports');
 	})

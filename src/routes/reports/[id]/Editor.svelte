@@ -18,7 +18,7 @@
 	import BlockList from './BlockList.svelte';
 	import { BLOCK_NAMES, isOfTrial, newBlock } from './blockNames';
 
-	let { data, form }: Pick<PageProps, 'data' | 'form'> = $props();
+	let { data }: Pick<PageProps, 'data'> = $props();
 	const saving = new Autosave(untrack(() => data.report));
 	const report = $derived(saving.report);
 	let draft = $state(untrack(() => structuredClone(data.report.draft)));
@@ -120,7 +120,6 @@
 			{report.clientName ? `${report.clientName} · ` : ''}{STATES[saving.state]}
 		</p>
 		{#if saving.problem}<Notice kind="error" title="Not saved." text={saving.problem} />{/if}
-		{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
 		<Field label="Title" bind:value={draft.title} onchange={changed} />
 		<div class="pair">
 			<Choice label="Language" options={LANGUAGES} bind:value={draft.language} onchange={changed} />

@@ -24,7 +24,7 @@
 	import type { Column } from '$lib/parts/tableRows';
 	import WatchFooter from '$lib/parts/WatchFooter.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	const view = $derived(data.view);
 	let chosen = $state(0);
 	let metric = $derived<string>(data.view.mainMetric);
@@ -94,7 +94,6 @@
 				shortcut="r"
 			/>{/if}
 	</div>
-	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
 	{#if view.isRecorded}<Notice
 			title="These runs were recorded for the demonstration."
 			text="They are drawn from real loads of the simulated web, with their real spread."

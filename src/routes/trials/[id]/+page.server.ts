@@ -1,12 +1,12 @@
+import * as v from 'valibot';
 import { redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
-import * as v from 'valibot';
-import { Setup } from '$core/trial/design/setup';
 import { openIn } from '$lib/fragmentText';
 import type { Db } from '$lib/server/base/db/connection';
 import { idFrom } from '$lib/server/http/api';
-import { formAction, jsonOf, textOf } from '$lib/server/http/form';
-import { NotPossible } from '$lib/server/base/refusal';
+import { BUTTON, Figure, Text } from '$lib/server/http/fields';
+import { formAction, type Fields, type Typed } from '$lib/server/http/form';
+import { ArmSetupFields, setupFrom } from '$lib/server/rooms/setups/setupForm';
 import { settingsFileOf } from '$lib/server/http/settingsFile';
 import { excludeLoad } from '$lib/server/rooms/loads/commands';
 import {
@@ -41,16 +41,23 @@ export const load = async ({ locals: { db, judgeElsewhere }, params, url: { sear
 };
 
 /** Act on the trial of the address with what the form says. */
-const act = (work: (db: Db, id: number, form: FormData) => void | Promise<void>) =>
-	formAction(async (form, { locals, params }: RequestEvent) => {
-		await work(locals.db, idFrom(params.id, 'trial'), form);
+const act = <F extends Fields>(
+	fields: F,
+	work: (db: Db, id: number, typed: Typed<F>, body: FormData) => void | Promise<void>
+) =>
+	formAction(fields, async (typed, { locals, params }: RequestEvent, body) => {
+		await work(locals.db, idFrom(params.id, 'trial'), typed, body);
 		return { done: true };
 	});
 
+const ChangeFields = v.object({ change: Text });
+const LoadFields = v.object({ load: Text, reason: Text });
+const ArmFields = v.object({ arm: Text });
+
 export const actions = {
-	start: act(async (db, id, form) => {
-		const words = textOf(form, 'change').trim().slice(0, 2000);
-		const settings = await settingsFileOf(form);
+	start: act(ChangeFields, async (db, id, { change }, body) => {
+		const words = change.trim().slice(0, 2000);
+		const settings = await settingsFileOf(body);
 		if (words || settings)
 			noteChange(db, id, {
 				words: words || `Settings saved: ${settings?.name}`,
@@ -59,27 +66,19 @@ export const actions = {
 			});
 		startTrial(db, id);
 	}),
-	first: act((db, id) => putFirst(db, id)),
-	pause: act((db, id) => pauseTrial(db, id)),
-	stop: act((db, id) => stopTrial(db, id)),
-	rounds: act((db, id, form) => addRounds(db, id, Number(textOf(form, 'rounds')))),
-	exclude: act((db, _, form) => excludeLoad(db, idFrom(textOf(form, 'load'), 'load'), textOf(form, 'reason'))),
-	restore: act((db, _, form) => excludeLoad(db, idFrom(textOf(form, 'load'), 'load'), null)),
-	intend: act((db, id, form) => void intendDifference(db, id, textOf(form, 'line').slice(0, 40))),
-	setup: act((db, id, form) => {
-		const parsed = v.safeParse(Setup, jsonOf(textOf(form, 'setup') || '{}', 'setup'));
-		if (!parsed.success) throw new NotPossible(422, `The setup was not saved: ${parsed.issues[0].message}`, 'setup');
-		changeSetup(db, id, Number(textOf(form, 'arm')), parsed.output);
-	}),
-	late: act((db, id, form) => void checkLateWork(db, id, Number(textOf(form, 'arm')))),
-	age: formAction((_, { locals, params }: RequestEvent) => {
-		repeatByAge(locals.db, idFrom(params.id, 'trial'));
-	}),
-	repeat: formAction((_, { locals, params }: RequestEvent) =>
-		redirect(303, `/trials/${repeatTrial(locals.db, idFrom(params.id, 'trial'))}`)
-	),
-	delete: formAction((_, { locals, params }: RequestEvent) => {
-		deleteTrial(locals.db, idFrom(params.id, 'trial'));
+	first: act(BUTTON, (db, id) => putFirst(db, id)),
+	pause: act(BUTTON, (db, id) => pauseTrial(db, id)),
+	stop: act(BUTTON, (db, id) => stopTrial(db, id)),
+	rounds: act(v.object({ rounds: Figure }), (db, id, { rounds }) => addRounds(db, id, rounds ?? NaN)),
+	exclude: act(LoadFields, (db, _, { load, reason }) => excludeLoad(db, idFrom(load, 'load'), reason)),
+	restore: act(LoadFields, (db, _, { load }) => excludeLoad(db, idFrom(load, 'load'), null)),
+	intend: act(v.object({ line: Text }), (db, id, { line }) => void intendDifference(db, id, line.slice(0, 40))),
+	setup: act(ArmSetupFields, (db, id, { arm, setup }) => changeSetup(db, id, Number(arm), setupFrom(setup))),
+	late: act(ArmFields, (db, id, { arm }) => void checkLateWork(db, id, Number(arm))),
+	age: act(BUTTON, (db, id) => void repeatByAge(db, id)),
+	repeat: act(BUTTON, (db, id) => redirect(303, `/trials/${repeatTrial(db, id)}`)),
+	delete: act(BUTTON, (db, id) => {
+		deleteTrial(db, id);
 		redirect(303, '/trials');
 	})
 };

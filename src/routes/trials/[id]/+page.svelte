@@ -19,7 +19,7 @@
 	import Head from './Head.svelte';
 	import { PART_NAMES } from './partNames';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	const trial = $derived(data.trial);
 	const compared = $derived(data.arms.filter((arm) => !arm.reference));
 	const now = $derived(live.progressOf(trial.id));
@@ -81,11 +81,6 @@
 <Sheet parts={margin}>
 	{#snippet first()}
 		<Head {trial} {isOpen} {status} />
-		{#if form && 'problem' in form}<Notice
-				kind="error"
-				title="This was not done."
-				text={String(form.problem)}
-			/>{/if}
 		{#if isOpen}
 			<ProgressLine
 				done={now?.done ?? trial.progress.done}

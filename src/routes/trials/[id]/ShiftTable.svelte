@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { metricDefinition } from '$core/wording/metricDefinition';
 	import Scroller from '$lib/parts/Scroller.svelte';
 	import { METRICS } from '$core/metrics/catalogue';
 	import { csvText } from '$lib/charts/csvText';
@@ -116,7 +117,7 @@
 			<tbody>
 				{#each shown as metric (metric.id)}
 					<tr class:primary={results.some((one) => one.metric === metric.id && one.primary)}>
-						<th scope="row" title={metric.definition}>{metric.name}</th>
+						<th scope="row" title={metricDefinition(metric.id)}>{metric.name}</th>
 						{#each conditions as one (one.id)}
 							{@const result = of(metric.id, one.id, arm.id)}
 							<td class="number first">{formatValue(metric.id, result?.baselineMedian ?? null)}</td>

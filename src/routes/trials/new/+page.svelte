@@ -1,23 +1,22 @@
 <script lang="ts">
 	import { Button, Checkbox, NumberInput } from 'carbon-components-svelte';
 	import { onDestroy, onMount, untrack } from 'svelte';
-	import { KINDS, TRIAL_KINDS, hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
+	import { KINDS, hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
 	import type { TrialKind } from '$core/trial/types';
-	import { keepTyped } from '$lib/keepTyped';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
+	import { typedForm } from '$lib/typedForm';
+	import type { TypedTrial } from '$lib/server/rooms/trials/form';
 	import ArmFields from './ArmFields.svelte';
 	import {
 		armDraft,
 		armsForKind,
-		draftOf,
-		draftOfSent,
 		differsFrom,
+		kindOf,
 		pasteAddresses,
 		storeDraft,
-		storedDraft,
-		type TrialDraft
+		storedDraft
 	} from './drafts';
 	import KindChooser from './KindChooser.svelte';
 	import More from './More.svelte';
@@ -26,7 +25,15 @@
 
 	const REFERENCE_HELP =
 		'Loaded in every stage, about as heavy as the page: it shows how much the world drifted. Without it, or a last stage that takes the change back, times and score get no verdict.';
-	let { data, form } = $props();
+	let { data } = $props();
+	const {
+		form: draft,
+		wrong,
+		errors,
+		atFields,
+		enhance,
+		reset
+	} = typedForm(() => data.form, { isNested: true, done: forget });
 
 	const HINTS: Record<TrialKind, string> = {
 		'side-by-side':
@@ -38,38 +45,30 @@
 			'For every page a variant without and one with the change. Each page gets an answer, and all together get one.'
 	};
 	const STORE_AFTER_MS = 200;
-	const isKind = (kind: string): kind is TrialKind => TRIAL_KINDS.some((known) => known === kind);
-	const fresh = () =>
-		draftOf(
-			data.template,
-			data.conditions.filter(({ usual }) => usual).map(({ id }) => id),
-			data.metrics.filter(({ usual }) => usual).map(({ id }) => id),
-			data.usual.mustSend
-		);
 	const clientId = untrack(() => data.clientId);
-	const sent = untrack(() => form?.values);
-	let draft: TrialDraft = $state(sent ? draftOfSent(sent, fresh(), isKind) : fresh());
+	const start = untrack(() => $state.snapshot(data.form.data));
+	const kind = $derived(kindOf($draft));
 	let isRestored = $state(false);
 	let isReady = $state(false);
 	let now = $state('');
 
 	onMount(() => {
 		now = new Date().toISOString();
-		const stored = sent || data.isChosen ? null : storedDraft(data.clientId);
+		const stored = $atFields || data.isChosen ? null : storedDraft(clientId, start);
 		if (stored) {
-			draft = stored;
+			$draft = stored;
 			isRestored = true;
 		}
 		isReady = true;
 	});
 	// What is typed survives a reload and a closed tab.
-	let waiting: TrialDraft | null = null;
+	let waiting: TypedTrial | null = null;
 	function store() {
-		if (waiting && differsFrom(waiting, fresh())) storeDraft(clientId, waiting);
+		if (waiting && differsFrom(waiting, start)) storeDraft(clientId, waiting);
 		waiting = null;
 	}
 	$effect(() => {
-		const typed = $state.snapshot(draft);
+		const typed = $draft;
 		if (!isReady) return;
 		waiting = typed;
 		// Not between a press and what it shows.
@@ -86,49 +85,37 @@
 	function startAfresh() {
 		waiting = null;
 		storeDraft(clientId, null);
-		draft = fresh();
+		reset();
 		isRestored = false;
 	}
 
-	const issue = (path: string) =>
-		form?.issues?.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? '';
-	const exact = (path: string) => form?.issues?.find((found) => found.path === path)?.message ?? '';
-	const general = $derived(
-		form?.issues
-			?.filter(({ path }) => path === '')
-			.map(({ message }) => message)
-			.join(' ') ?? ''
-	);
+	/** Of a list itself, not of its rows. */
+	const ownErrors = (errors: { _errors?: string[] } | string[] | undefined) =>
+		(Array.isArray(errors) ? errors : errors?._errors)?.[0] ?? '';
 	const heading = $derived(
-		hasStages(draft.kind)
-			? 'Stages'
-			: isSamePage(draft.kind)
-				? 'Page'
-				: hasPages(draft.kind)
-					? 'Pages'
-					: 'Variants'
+		hasStages(kind) ? 'Stages' : isSamePage(kind) ? 'Page' : hasPages(kind) ? 'Pages' : 'Variants'
 	);
 
-	function setKind(kind: TrialKind) {
-		if (kind === draft.kind) return;
-		const template = data.templates.find((candidate) => candidate.kind === kind)!;
-		const arms = armsForKind(draft.arms, kind, template);
-		Object.assign(draft, { kind, arms, baseline: 0 });
+	function setKind(next: TrialKind) {
+		if (next === kind) return;
+		const template = data.templates.find((candidate) => candidate.kind === next)!;
+		$draft = { ...$draft, kind: next, arms: armsForKind($draft.arms, next, template), baseline: '0' };
 	}
+	const add = (...arms: Parameters<typeof armDraft>[0][]) =>
+		($draft.arms = [...$draft.arms, ...arms.map(armDraft)]);
 	function remove(i: number) {
-		draft.arms.splice(i, hasPages(draft.kind) ? 2 : 1);
-		if (draft.baseline >= draft.arms.length) draft.baseline = 0;
+		$draft.arms = $draft.arms.toSpliced(i, hasPages(kind) ? 2 : 1);
+		if (Number($draft.baseline) >= $draft.arms.length) $draft.baseline = '0';
 	}
-	function paste(i: number, urls: string[]) {
-		draft.arms = pasteAddresses(draft.arms, i, urls, KINDS[draft.kind].mostArms);
-	}
+	const paste = (i: number, urls: string[]) =>
+		($draft.arms = pasteAddresses($draft.arms, i, urls, KINDS[kind].mostArms));
 </script>
 
 <svelte:window onpagehide={store} />
 
 <svelte:head><title>New trial – Zafra</title></svelte:head>
 
-<form method="POST" novalidate use:keepTyped={{ done: forget }} class="page">
+<form method="POST" novalidate use:enhance class="page">
 	<div class="page-top">
 		<h1>New trial</h1>
 		<div class="buttons">
@@ -136,14 +123,11 @@
 			<Button type="submit" size="field" name="then" value="start" data-key="r">Start the trial</Button>
 		</div>
 	</div>
-	{#if form?.issues?.length}
+	{#if $atFields}
 		<Notice
 			kind="error"
 			title="The trial was not made."
-			text={general ||
-				(form.issues.length === 1
-					? 'One field needs another look.'
-					: `${form.issues.length} fields need another look.`)}
+			text={$atFields === 1 ? 'One field needs another look.' : `${$atFields} fields need another look.`}
 		/>
 	{/if}
 	{#if isRestored}
@@ -152,13 +136,14 @@
 			<Button kind="ghost" size="small" on:click={startAfresh}>Start afresh</Button>
 		</p>
 	{/if}
-	<Hidden name="clientId" value={data.clientId ?? ''} />
-	<Hidden name="kind" value={draft.kind} />
+	<Hidden name="clientId" value={$draft.clientId} />
+	{#if $draft.limits}<Hidden name="limits" value="on" />{/if}
+	<Hidden name="kind" value={kind} />
 
 	<div class="columns">
 		<div>
 			<section>
-				<KindChooser templates={data.templates} kind={draft.kind} choose={setKind} />
+				<KindChooser templates={data.templates} {kind} choose={setKind} />
 			</section>
 			<section>
 				<Field
@@ -166,75 +151,73 @@
 					label="What do you want to know?"
 					placeholder="Did adding the chat make the timetable slower?"
 					help="One question, one change: the answer will be worded to it."
-					bind:value={draft.question}
-					wrong={issue('question')}
+					bind:value={$draft.question}
+					wrong={$wrong('question')}
 				/>
 			</section>
 
 			<section>
 				<h2>{heading}</h2>
-				<p class="muted small">{HINTS[draft.kind]}</p>
-				{#if exact('arms')}<p class="wrong" role="alert">{exact('arms')}</p>{/if}
-				{#if hasStages(draft.kind) && draft.arms[0]}
+				<p class="muted small">{HINTS[kind]}</p>
+				{#if ownErrors($errors.arms)}<p class="wrong" role="alert">{ownErrors($errors.arms)}</p>{/if}
+				{#if hasStages(kind) && $draft.arms[0]}
 					<div class="cells numbers" style:--cell="13rem">
 						<Field
-							name="arm-url"
+							name="arms.0.url"
 							label="Address"
 							placeholder="https://"
-							bind:value={draft.arms[0].url}
-							wrong={issue('arms.0.url')}
+							bind:value={$draft.arms[0].url}
+							wrong={$wrong('arms.0.url')}
 						/>
 						<Field
 							name="referenceUrl"
 							label="Reference page, which nobody touches"
 							placeholder="https://"
 							help={REFERENCE_HELP}
-							bind:value={draft.referenceUrl}
-							wrong={issue('referenceUrl')}
+							bind:value={$draft.referenceUrl}
+							wrong={$wrong('referenceUrl')}
 						/>
 					</div>
 					<ReferenceHint
-						page={draft.arms[0].url}
-						reference={draft.referenceUrl}
-						conditions={draft.conditions}
+						page={$draft.arms[0].url}
+						reference={$draft.referenceUrl}
+						conditions={$draft.conditions}
 					/>
 				{/if}
-				{#each draft.arms as arm, i (arm.key)}
+				{#each $draft.arms, i (i)}
 					<ArmFields
-						bind:draft
+						{draft}
 						{i}
-						{issue}
+						issue={$wrong}
 						remove={() => remove(i)}
 						paste={(urls) => paste(i, urls)}
 						known={data.known}
 					/>
 				{/each}
-				{#if hasStages(draft.kind) && draft.arms.length > 2}<Checkbox
+				{#if hasStages(kind) && $draft.arms.length > 2}<Checkbox
 						name="takesBack"
 						labelText="The change is taken back in the last stage"
-						bind:checked={draft.takesBack}
+						bind:checked={$draft.takesBack}
 					/>{/if}
-				{#if exact('returnStage')}<p class="wrong" role="alert">{exact('returnStage')}</p>{/if}
-				{#if hasPages(draft.kind)}
-					{#if draft.arms.length < KINDS[draft.kind].mostArms}<Button
+				{#if $wrong('returnStage')}<p class="wrong" role="alert">{$wrong('returnStage')}</p>{/if}
+				{#if hasPages(kind)}
+					{#if $draft.arms.length < KINDS[kind].mostArms}<Button
 							kind="tertiary"
 							size="small"
-							on:click={() => draft.arms.push(armDraft({ name: 'Without' }), armDraft({ name: 'With' }))}
-							>Add a page</Button
+							on:click={() => add({ name: 'Without' }, { name: 'With' })}>Add a page</Button
 						>{/if}
-				{:else if !isSamePage(draft.kind) && draft.arms.length < KINDS[draft.kind].mostArms}<Button
+				{:else if !isSamePage(kind) && $draft.arms.length < KINDS[kind].mostArms}<Button
 						kind="tertiary"
 						size="small"
-						on:click={() => draft.arms.push(armDraft())}
-						>{hasStages(draft.kind) ? 'Add a stage' : 'Add a variant'}</Button
+						on:click={() => add({})}>{hasStages(kind) ? 'Add a stage' : 'Add a variant'}</Button
 					>{/if}
 			</section>
 
 			<section>
 				<h2>Conditions</h2>
-				{#if issue('conditions')}<p class="wrong" role="alert">{issue('conditions')}</p>{/if}
+				{#if $wrong('conditions')}<p class="wrong" role="alert">{$wrong('conditions')}</p>{/if}
 				{#each data.conditions as conditions (conditions.id)}
-					<Checkbox name="conditions" value={conditions.id} bind:group={draft.conditions}>
+					<Checkbox name="conditions" value={conditions.id} bind:group={$draft.conditions}>
 						<svelte:fragment slot="labelChildren"
 							><b>{conditions.name}.</b>
 							{conditions.summary}{conditions.summary ? '.' : ''}
@@ -247,8 +230,8 @@
 
 			<section>
 				<h2>Rounds</h2>
-				{#if !hasStages(draft.kind)}
-					<Checkbox name="adaptive" bind:checked={draft.adaptive}>
+				{#if !hasStages(kind)}
+					<Checkbox name="adaptive" bind:checked={$draft.adaptive}>
 						<svelte:fragment slot="labelChildren"
 							><b>Look after 10, 14, 18 and 24 rounds</b> and stop once all is decided, or nothing open has hope.
 							Together the looks spend no more of the error level than one would.</svelte:fragment
@@ -256,15 +239,15 @@
 					</Checkbox>
 				{/if}
 				<div class="cells numbers" style:--cell="13rem">
-					{#if !draft.adaptive || hasStages(draft.kind)}
+					{#if !$draft.adaptive || hasStages(kind)}
 						<NumberInput
 							name="rounds"
 							labelText="Rounds"
 							size="sm"
 							helperText="Fewer than 8 hardly decide anything. The answer comes at the end."
-							bind:value={draft.rounds}
-							invalid={issue('rounds') !== ''}
-							invalidText={issue('rounds')}
+							bind:value={$draft.rounds}
+							invalid={$wrong('rounds') !== ''}
+							invalidText={$wrong('rounds')}
 							allowEmpty
 						/>
 					{/if}
@@ -273,35 +256,41 @@
 						labelText="Warm-ups"
 						size="sm"
 						helperText="Loads of each variant to fill caches: kept, not counted."
-						bind:value={draft.warmups}
-						invalid={issue('warmups') !== ''}
-						invalidText={issue('warmups')}
+						bind:value={$draft.warmups}
+						invalid={$wrong('warmups') !== ''}
+						invalidText={$wrong('warmups')}
 						allowEmpty
 					/>
 				</div>
-				<Checkbox name="settle" bind:checked={draft.settle}>
+				<Checkbox name="settle" bind:checked={$draft.settle}>
 					<svelte:fragment slot="labelChildren"
 						><b>Wait until the served page is stable</b> before the warm-ups: fetched again and again until sizes,
 						validators and cache headers repeat.</svelte:fragment
 					>
 				</Checkbox>
-				{#if draft.settle}<div class="cells numbers" style:--cell="13rem">
+				{#if $draft.settle}<div class="cells numbers" style:--cell="13rem">
 						<NumberInput
 							name="settleWithinS"
 							labelText="At most, seconds for each page and device"
 							size="sm"
 							min={5}
 							max={1800}
-							bind:value={draft.settleWithinS}
-							invalid={issue('settleWithinS') !== ''}
-							invalidText={issue('settleWithinS')}
+							bind:value={$draft.settleWithinS}
+							invalid={$wrong('settleWithinS') !== ''}
+							invalidText={$wrong('settleWithinS')}
 						/>
 					</div>{/if}
 			</section>
 
-			<More metrics={data.metrics} states={data.states} limits={data.usual.limits} bind:draft {issue} />
+			<More metrics={data.metrics} states={data.states} limits={data.limits} {draft} issue={$wrong} />
 		</div>
-		<PlanPanel {draft} conditions={data.conditions} loadMs={data.loadMs} queuedMs={data.queuedMs} {now} />
+		<PlanPanel
+			draft={$draft}
+			conditions={data.conditions}
+			loadMs={data.loadMs}
+			queuedMs={data.queuedMs}
+			{now}
+		/>
 	</div>
 </form>
 

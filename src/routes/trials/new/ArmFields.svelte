@@ -1,14 +1,16 @@
 <script lang="ts">
 	/** One variant of a new trial. */
+	import type { Writable } from 'svelte/store';
 	import { Button, ComboBox, RadioButton } from 'carbon-components-svelte';
 	import { hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';
-	import { addressesIn, type TrialDraft } from './drafts';
+	import type { TypedTrial } from '$lib/server/rooms/trials/form';
+	import { addressesIn, kindOf } from './drafts';
 
 	interface Props {
-		draft: TrialDraft;
+		draft: Writable<TypedTrial>;
 		/** Place of this variant among them. */
 		i: number;
 		issue: (path: string) => string;
@@ -17,10 +19,10 @@
 		paste: (urls: string[]) => void;
 		known: readonly { url: string; note: string }[];
 	}
-	let { draft = $bindable(), i, issue, remove, paste, known }: Props = $props();
-	const arm = $derived(draft.arms[i]!);
-	const kind = $derived(draft.kind);
-	const isBaseline = $derived(draft.baseline === i || isSamePage(kind));
+	let { draft, i, issue, remove, paste, known }: Props = $props();
+	const arm = $derived($draft.arms[i]!);
+	const kind = $derived(kindOf($draft));
+	const isBaseline = $derived($draft.baseline === String(i) || isSamePage(kind));
 	const fewest = $derived(isSamePage(kind) ? 1 : hasPages(kind) ? 4 : 2);
 	const legend = $derived.by(() => {
 		if (hasStages(kind)) return `Stage ${i + 1}`;
@@ -42,45 +44,45 @@
 	{#if hasPages(kind)}
 		{#if i % 2 === 0}
 			<Field
-				name="arm-page"
+				name="arms.{i}.page"
 				label="Page"
 				placeholder="Home"
 				size="sm"
-				bind:value={draft.arms[i]!.page}
-				onchange={() => draft.arms[i + 1] && (draft.arms[i + 1]!.page = arm.page)}
+				bind:value={$draft.arms[i]!.page}
+				onchange={() => $draft.arms[i + 1] && ($draft.arms[i + 1]!.page = arm.page)}
 			/>
-		{:else}<Hidden name="arm-page" value={draft.arms[i - 1]?.page ?? ''} />{/if}
+		{:else}<Hidden name="arms.{i}.page" value={$draft.arms[i - 1]?.page ?? ''} />{/if}
 	{/if}
 	<Field
-		name="arm-name"
+		name="arms.{i}.name"
 		label="Name of variant {i + 1}"
 		placeholder={i === 0 ? 'As it is' : 'With the chat'}
 		size="sm"
-		bind:value={draft.arms[i]!.name}
+		bind:value={$draft.arms[i]!.name}
 		wrong={issue(`arms.${i}.name`)}
 	/>
 	{#if !hasStages(kind)}
 		<div {onpaste}>
 			{#if items.length}
 				<ComboBox
-					name="arm-url"
+					name="arms.{i}.url"
 					labelText="Address of variant {i + 1}"
 					placeholder="https:// or one of the client’s pages"
 					size="sm"
 					allowCustomValue
 					{items}
 					shouldFilterItem={(item, value) => item.text.toLowerCase().includes(value.toLowerCase())}
-					bind:value={draft.arms[i]!.url}
+					bind:value={$draft.arms[i]!.url}
 					invalid={issue(`arms.${i}.url`) !== ''}
 					invalidText={issue(`arms.${i}.url`)}
 				/>
 			{:else}
 				<Field
-					name="arm-url"
+					name="arms.{i}.url"
 					label="Address of variant {i + 1}"
 					placeholder="https://"
 					size="sm"
-					bind:value={draft.arms[i]!.url}
+					bind:value={$draft.arms[i]!.url}
 					wrong={issue(`arms.${i}.url`)}
 				/>
 			{/if}
@@ -91,16 +93,21 @@
 				name="baseline"
 				value={String(i)}
 				labelText="Baseline"
-				checked={draft.baseline === i}
-				on:change={() => (draft.baseline = i)}
+				checked={$draft.baseline === String(i)}
+				on:change={() => ($draft.baseline = String(i))}
 			/>{/if}
-		{#if draft.arms.length > fewest && (!hasPages(kind) || i % 2 === 0)}<Button
+		{#if $draft.arms.length > fewest && (!hasPages(kind) || i % 2 === 0)}<Button
 				kind="ghost"
 				size="small"
 				on:click={remove}>Remove <span class="visually-hidden">variant {i + 1}</span></Button
 			>{/if}
 	</div>
-	<SetupEditor name="arm-setup" setup={arm.setup} label="What it runs on" />
+	<SetupEditor
+		name="arms.{i}.setup"
+		setup={$draft.arms[i]!.setup}
+		change={(setup) => ($draft.arms[i]!.setup = setup)}
+		label="What it runs on"
+	/>
 	{#if issue(`arms.${i}.setup`)}<p class="wrong">{issue(`arms.${i}.setup`)}</p>{/if}
 </fieldset>
 

@@ -1,12 +1,12 @@
 <script lang="ts">
 	/** What few trials need: metrics to decide on, checks, a time to run. */
+	import type { Writable } from 'svelte/store';
 	import { Accordion, AccordionItem, Checkbox, NumberInput, Search } from 'carbon-components-svelte';
 	import { isStepMetric, type MetricId } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
-	import Hidden from '$lib/parts/Hidden.svelte';
 	import MomentField from '$lib/parts/MomentField.svelte';
-	import type { TrialDraft } from './drafts';
+	import type { TypedTrial } from '$lib/server/rooms/trials/form';
 
 	interface Props {
 		metrics: { id: string; name: string; usual: boolean }[];
@@ -14,16 +14,16 @@
 		states: { id: number; name: string }[];
 		/** What the client's own margins and targets are, in words. */
 		limits: string[];
-		draft: TrialDraft;
+		draft: Writable<TypedTrial>;
 		issue: (path: string) => string;
 	}
-	let { metrics, states, limits, draft = $bindable(), issue }: Props = $props();
+	let { metrics, states, limits, draft, issue }: Props = $props();
 	let sought = $state('');
 	/** Those that are chosen or usual, others when somebody looks for them; times of steps only where there are steps. */
 	const offered = $derived(
 		metrics.filter(({ id, name, usual }) => {
-			if (draft.primary.includes(id)) return true;
-			if (isStepMetric(id as MetricId) && !draft.steps.trim()) return false;
+			if ($draft.primary.includes(id)) return true;
+			if (isStepMetric(id as MetricId) && !$draft.steps.trim()) return false;
 			return sought.trim() ? name.toLowerCase().includes(sought.trim().toLowerCase()) : usual;
 		})
 	);
@@ -38,7 +38,7 @@
 			'mustSend',
 			'notBefore',
 			'spreadMinutes',
-			...draft.arms.flatMap((_, i) => [`arms.${i}.checks`, `arms.${i}.cold`, `arms.${i}.before`])
+			...$draft.arms.flatMap((_, i) => [`arms.${i}.checks`, `arms.${i}.cold`, `arms.${i}.before`])
 		].some((path) => issue(path) !== '')
 	);
 </script>
@@ -61,16 +61,15 @@
 					name="primary"
 					value={metric.id}
 					labelText={metric.name}
-					bind:group={draft.primary}
+					bind:group={$draft.primary}
 				/>{/each}
 		</div>
 		{#if limits.length}
 			<h3>What matters to this client</h3>
-			<Hidden name="limits" value="shown" />
 			<Checkbox
 				name="ownLimits"
 				labelText="Judge by the client’s own margins and targets: {limits.join('; ')}"
-				bind:checked={draft.ownLimits}
+				bind:checked={$draft.ownLimits}
 			/>
 		{/if}
 		<h3>Did the change take effect?</h3>
@@ -79,12 +78,12 @@
 			that misses one is held.
 		</p>
 		<div class="cells">
-			{#each draft.arms as arm, i (arm.key)}<Field
+			{#each $draft.arms as arm, i (i)}<Field
 					rows={2}
 					label="Checks of {arm.name || `variant ${i + 1}`}"
-					name="arm-checks"
+					name="arms.{i}.checks"
 					placeholder={i ? 'header x-cache: HIT' : 'gone host chat.example.test'}
-					bind:value={draft.arms[i]!.checks}
+					bind:value={$draft.arms[i]!.checks}
 					wrong={issue(`arms.${i}.checks`)}
 				/>{/each}
 		</div>
@@ -94,11 +93,11 @@
 			cache has seen, “purge POST https://…” makes a call first.
 		</p>
 		<div class="cells">
-			{#each draft.arms as arm, i (arm.key)}<Field
+			{#each $draft.arms as arm, i (i)}<Field
 					label="Empty the cache for {arm.name || `variant ${i + 1}`}"
-					name="arm-cold"
+					name="arms.{i}.cold"
 					placeholder="not emptied"
-					bind:value={draft.arms[i]!.cold}
+					bind:value={$draft.arms[i]!.cold}
 					wrong={issue(`arms.${i}.cold`)}
 				/>{/each}
 		</div>
@@ -106,11 +105,11 @@
 		{#if states.length}
 			<p class="muted small">Signed in, with a basket: done before each load of the variant.</p>
 			<div class="cells">
-				{#each draft.arms as arm, i (arm.key)}<Choice
+				{#each $draft.arms as arm, i (i)}<Choice
 						label="Visitor of {arm.name || `variant ${i + 1}`}"
-						name="arm-before"
+						name="arms.{i}.before"
 						options={visitors}
-						bind:value={draft.arms[i]!.before}
+						bind:value={$draft.arms[i]!.before}
 						invalidText={issue(`arms.${i}.before`)}
 					/>{/each}
 			</div>
@@ -125,7 +124,7 @@
 			name="mustSend"
 			help="Counting, consent, ads, orders; * stands for anything."
 			placeholder="Visit counting: *stats.example.test/hit*"
-			bind:value={draft.mustSend}
+			bind:value={$draft.mustSend}
 			wrong={issue('mustSend')}
 		/>
 		<h3>Steps after each load</h3>
@@ -135,21 +134,21 @@
 			name="steps"
 			help="A JSON list that shows that nothing broke: open, click, type, scroll, wait, expect, mark."
 			placeholder={'[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]'}
-			bind:value={draft.steps}
+			bind:value={$draft.steps}
 			wrong={issue('steps')}
 		/>
 		<h3>What comes late</h3>
 		<Checkbox
 			name="lateLoads"
 			labelText="At the end, load each variant once while nobody moves for 15 to 30 s, and once with an interaction"
-			bind:checked={draft.lateLoads}
+			bind:checked={$draft.lateLoads}
 		/>
 		<h3>A time to run</h3>
 		<div class="cells">
 			<MomentField
 				label="Not before"
 				name="notBefore"
-				bind:value={draft.notBefore}
+				bind:value={$draft.notBefore}
 				wrong={issue('notBefore')}
 			/>
 			<NumberInput
@@ -159,7 +158,7 @@
 				allowEmpty
 				min={1}
 				max={10080}
-				bind:value={draft.spreadMinutes}
+				bind:value={$draft.spreadMinutes}
 				invalid={issue('spreadMinutes') !== ''}
 				invalidText={issue('spreadMinutes')}
 			/>

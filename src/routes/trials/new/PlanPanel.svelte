@@ -6,10 +6,11 @@
 	import { estimatePlan, lateLoadsOf } from '$core/trial/design/planEstimate';
 	import { fewestRounds } from '$core/trial/judge/verdict';
 	import { formatMoment, formatWait } from '$core/wording/format';
-	import type { TrialDraft } from './drafts';
+	import type { TypedTrial } from '$lib/server/rooms/trials/form';
+	import { kindOf } from './drafts';
 
 	interface Props {
-		draft: TrialDraft;
+		draft: TypedTrial;
 		conditions: readonly { id: string; name: string; noise: { spread: number } | null }[];
 		/** About what a load takes, ms, and what the lab has before it. */
 		loadMs: number;
@@ -18,11 +19,12 @@
 		now: string;
 	}
 	let { draft, conditions, loadMs, queuedMs, now }: Props = $props();
+	const kind = $derived(kindOf(draft));
 	/** The plan may spend this much of the error level. */
 	const SPENT = 0.04;
 	const estimate = $derived(
 		estimatePlan({
-			kind: draft.kind,
+			kind,
 			arms: draft.arms.length,
 			conditions: draft.conditions.length,
 			primary: draft.primary.length,
@@ -32,11 +34,11 @@
 			hasReference: draft.referenceUrl.trim() !== ''
 		})
 	);
-	const isAdaptive = $derived(draft.adaptive && !hasStages(draft.kind));
+	const isAdaptive = $derived(draft.adaptive && !hasStages(kind));
 	const needed = fewestRounds(SPENT);
-	const isTooFew = $derived(!hasStages(draft.kind) && estimate.rounds < needed);
+	const isTooFew = $derived(!hasStages(kind) && estimate.rounds < needed);
 	const sights = $derived(
-		hasStages(draft.kind) || isTooFew
+		hasStages(kind) || isTooFew
 			? []
 			: conditions
 					.filter(({ id }) => draft.conditions.includes(id))
@@ -48,9 +50,7 @@
 					}))
 	);
 	const late = $derived(
-		draft.lateLoads
-			? lateLoadsOf({ kind: draft.kind, arms: draft.arms.length, conditions: draft.conditions.length })
-			: 0
+		draft.lateLoads ? lateLoadsOf({ kind, arms: draft.arms.length, conditions: draft.conditions.length }) : 0
 	);
 	const duration = $derived((estimate.loads + late) * loadMs + (late / 2) * PATIENCE.leastMs);
 	const end = $derived(

@@ -1,166 +1,31 @@
 /** A trial while it is being written: pure, but for the browser's store of drafts. */
-import { hasPages, isSamePage } from '$core/trial/design/kinds';
+import { hasPages, isSamePage, TRIAL_KINDS } from '$core/trial/design/kinds';
 import type { Setup } from '$core/trial/design/setup';
 import type { Template } from '$core/trial/design/templates';
 import type { TrialKind } from '$core/trial/types';
+import { typedSetup } from '$lib/parts/setupDraft';
+import type { TypedArm, TypedTrial } from '$lib/server/rooms/trials/form';
 
-export interface ArmDraft {
-	key: number;
-	name: string;
-	url: string;
-	page: string;
-	setup: Setup | null;
-	/** One a line, as typed. */
-	checks: string;
-	/** How its cache is emptied, as typed. */
-	cold: string;
-	/** Id of the visitor's state; empty for an anonymous one. */
-	before: string;
-}
+const NO_ARM: TypedArm = {
+	name: '',
+	url: '',
+	page: '',
+	setup: { components: [], features: '', effortHours: null },
+	checks: '',
+	cold: '',
+	before: ''
+};
 
-export interface TrialDraft {
-	kind: TrialKind;
-	question: string;
-	arms: ArmDraft[];
-	/** Place of the baseline among the arms. */
-	baseline: number;
-	conditions: string[];
-	primary: string[];
-	adaptive: boolean;
-	rounds: number | null;
-	warmups: number | null;
-	settle: boolean;
-	settleWithinS: number | null;
-	referenceUrl: string;
-	steps: string;
-	/** One a line, as typed. */
-	mustSend: string;
-	/** Whether the client's own margins and targets hold; the house's if not. */
-	ownLimits: boolean;
-	/** What comes late is checked at the end. */
-	lateLoads: boolean;
-	/** The change is taken back in the last stage. */
-	takesBack: boolean;
-	notBefore: string;
-	spreadMinutes: number | null;
-}
+export const armDraft = (given: Partial<TypedArm> = {}): TypedArm => structuredClone({ ...NO_ARM, ...given });
 
-let key = 0;
-
-const NO_ARM = { name: '', url: '', page: '', setup: null, checks: '', cold: '', before: '' };
-
-export function armDraft(given: Partial<Omit<ArmDraft, 'key'>> = {}): ArmDraft {
-	return { ...NO_ARM, ...given, key: key++ };
-}
-
-/** What came back of a form that was tampered with is shown without its setup. */
-function isSetup(setup: unknown): setup is Setup {
-	return Array.isArray((setup as Setup | null)?.components);
-}
-
-const USUAL_ROUNDS = 12;
-const USUAL_WAIT_S = 60;
-
-/** @param mustSend as the client keeps them, one a line */
-export function draftOf(template: Template, conditions: string[], primary: string[], mustSend = ''): TrialDraft {
-	return {
-		kind: template.kind,
-		question: template.id === 'candidates' ? '' : template.question,
-		arms: template.arms.map(({ name, page }) => armDraft({ name, page })),
-		baseline: 0,
-		conditions,
-		primary,
-		adaptive: template.adaptive,
-		rounds: template.adaptive ? USUAL_ROUNDS : template.rounds,
-		warmups: 1,
-		settle: template.settleWithinS !== null,
-		settleWithinS: template.settleWithinS ?? USUAL_WAIT_S,
-		referenceUrl: '',
-		steps: '',
-		mustSend,
-		ownLimits: true,
-		lateLoads: true,
-		takesBack: false,
-		notBefore: '',
-		spreadMinutes: null
-	};
-}
-
-/** What the server was sent and did not take. */
-export interface SentTrial {
-	kind: string;
-	question: string;
-	arms: {
-		name: string;
-		url: string;
-		page: string | null;
-		baseline: boolean;
-		setup: unknown;
-		checks?: string;
-		cold?: string;
-		before?: string;
-	}[];
-	conditions: string[];
-	primary: string[];
-	adaptive: boolean;
-	rounds: number;
-	warmups: number;
-	settleWithinS: number | null;
-	referenceUrl?: string;
-	steps: string;
-	mustSend?: string;
-	ownLimits?: boolean;
-	lateLoads: boolean;
-	returnStage?: number | null;
-	notBefore: string | null;
-	spreadMinutes: number | null;
-}
-
-const finite = (value: number | null) => (value !== null && Number.isFinite(value) ? value : null);
-
-/** @param usual for what was tampered with */
-export function draftOfSent(
-	sent: SentTrial,
-	usual: TrialDraft,
-	isKind: (kind: string) => kind is TrialKind
-): TrialDraft {
-	return {
-		kind: isKind(sent.kind) ? sent.kind : usual.kind,
-		question: sent.question,
-		arms: sent.arms.map(({ name, url, page, setup, checks = '', cold = '', before = '' }) =>
-			armDraft({ name, url, page: page ?? '', setup: isSetup(setup) ? setup : null, checks, cold, before })
-		),
-		baseline: Math.max(
-			0,
-			sent.arms.findIndex((arm) => arm.baseline)
-		),
-		conditions: sent.conditions,
-		primary: sent.primary,
-		adaptive: sent.adaptive,
-		rounds: finite(sent.rounds),
-		warmups: finite(sent.warmups),
-		settle: sent.settleWithinS !== null,
-		settleWithinS: finite(sent.settleWithinS) ?? USUAL_WAIT_S,
-		referenceUrl: sent.referenceUrl ?? '',
-		steps: sent.steps,
-		mustSend: sent.mustSend ?? '',
-		ownLimits: sent.ownLimits ?? true,
-		lateLoads: sent.lateLoads,
-		takesBack: sent.returnStage != null,
-		notBefore: sent.notBefore ?? '',
-		spreadMinutes: finite(sent.spreadMinutes)
-	};
-}
+/** One that does not exist was tampered with. */
+export const kindOf = ({ kind }: Pick<TypedTrial, 'kind'>): TrialKind =>
+	TRIAL_KINDS.find((own) => own === kind) ?? 'side-by-side';
 
 /** Arms as a kind wants them, with what was typed. */
-export function armsForKind(arms: readonly ArmDraft[], kind: TrialKind, template: Template): ArmDraft[] {
+export function armsForKind(arms: readonly TypedArm[], kind: TrialKind, template: Template): TypedArm[] {
 	const typed = arms.filter((arm) => arm.url !== '');
-	// Those that are there stay what they are: the page need not be drawn anew.
-	if (!typed.length)
-		return template.arms.map(({ name, page }, i) => ({
-			...armDraft({ name, page }),
-			...(arms[i] && { key: arms[i].key })
-		}));
+	if (!typed.length) return template.arms.map(({ name, page = '' }) => armDraft({ name, page }));
 	if (isSamePage(kind)) return typed.slice(0, 1);
 	const enough = arms.length < 2 ? [...arms, armDraft({ name: 'Candidate' })] : [...arms];
 	return hasPages(kind) && enough.length % 2 ? [...enough, armDraft({ name: 'With' })] : enough;
@@ -184,11 +49,11 @@ export function nameOfAddress(url: string): string {
 
 /** Several addresses, from an arm on: those that follow are filled and added. */
 export function pasteAddresses(
-	arms: readonly ArmDraft[],
+	arms: readonly TypedArm[],
 	at: number,
 	urls: readonly string[],
 	most: number
-): ArmDraft[] {
+): TypedArm[] {
 	const next = [...arms];
 	urls.forEach((url, i) => {
 		const place = at + i;
@@ -202,36 +67,32 @@ export function pasteAddresses(
 }
 
 /** Whether anything was typed or chosen, beside what the form began with. */
-export function differsFrom(draft: TrialDraft, start: TrialDraft): boolean {
-	const textOf = ({ arms, ...rest }: TrialDraft) =>
-		JSON.stringify([rest, arms.map(({ name, url, page, setup }) => [name, url, page, setup])]);
-	return textOf(draft) !== textOf(start);
-}
+export const differsFrom = (draft: TypedTrial, start: TypedTrial): boolean =>
+	JSON.stringify(draft) !== JSON.stringify(start);
 
 /** A draft holds what its client wants: each client has its own. */
 const storeOf = (clientId: number | null) =>
 	clientId === null ? 'zafra-trial-draft' : `zafra-trial-draft-${clientId}`;
 
-/** Null without one, or without a store. */
-export function storedDraft(clientId: number | null): TrialDraft | null {
+/** What was typed before, over what the form begins with; null without one, or without a store. */
+export function storedDraft(clientId: number | null, start: TypedTrial): TypedTrial | null {
 	try {
-		const draft = JSON.parse(localStorage.getItem(storeOf(clientId)) ?? 'null') as TrialDraft | null;
+		const draft = JSON.parse(localStorage.getItem(storeOf(clientId)) ?? 'null') as Partial<TypedTrial> | null;
 		if (!draft || !Array.isArray(draft.arms) || !draft.kind) return null;
-		const { lateLoads = true, takesBack = false, mustSend = '', ownLimits = true, arms } = draft;
-		return {
-			...draft,
-			lateLoads,
-			takesBack,
-			mustSend,
-			ownLimits,
-			arms: arms.map((arm) => armDraft(arm))
-		};
+		const arms = draft.arms.map((arm) => armDraft({ ...arm, setup: asTyped(arm.setup) }));
+		return { ...start, ...draft, arms, baseline: String(draft.baseline ?? '0') };
 	} catch {
 		return null;
 	}
 }
 
-export function storeDraft(clientId: number | null, draft: TrialDraft | null): void {
+/** A draft of an earlier release wrote its setups as they are stored. */
+function asTyped(setup: TypedArm['setup'] | Setup | null | undefined): TypedArm['setup'] {
+	if (!setup || !Array.isArray(setup.components)) return NO_ARM.setup;
+	return typeof setup.features === 'string' ? (setup as TypedArm['setup']) : typedSetup(setup as Setup);
+}
+
+export function storeDraft(clientId: number | null, draft: TypedTrial | null): void {
 	try {
 		if (draft) localStorage.setItem(storeOf(clientId), JSON.stringify(draft));
 		else localStorage.removeItem(storeOf(clientId));

@@ -7,7 +7,12 @@ const CACHE = 'public, max-age=3600';
 
 /** The visits' script with the settings of `?site=KEY`. */
 export const GET = ({ locals, url, request }) => {
-	const text = scriptFor(locals.db, locals.visits().db, url.searchParams.get('site') ?? '', script, Date.now());
+	const text = scriptFor(locals.db, {
+		visits: locals.visits().db,
+		key: url.searchParams.get('site') ?? '',
+		program: script,
+		now: Date.now()
+	});
 	if (text === null)
 		return new Response('No site of this Zafra has this key: copy the script tag from Zafra again.', { status: 404 });
 	const isPacked = /\bgzip\b/.test(request.headers.get('accept-encoding') ?? '');

@@ -11,7 +11,7 @@
 	import type { Column } from '$lib/parts/tableRows';
 	import WatchFooter from '$lib/parts/WatchFooter.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	const view = $derived(data.view);
 	type Page = (typeof view.pages)[number];
 	const columns: Column<Page>[] = [
@@ -48,7 +48,6 @@
 				shortcut="r"
 			/>{/if}
 	</div>
-	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
 	<p class="muted">
 		{view.clientName}. Read {view.scheduleWords}, {view.settings.loads} loads of each page, under
 		{view.settings.conditions.join(' and ')}; beside

@@ -1,12 +1,12 @@
 <script lang="ts">
 	import WatchForm from '$lib/parts/WatchForm.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 </script>
 
 <svelte:head><title>New watch – Zafra</title></svelte:head>
 
 <div class="page">
 	<h1>New watch</h1>
-	<WatchForm kind="watch" {data} {form} submit="Watch these pages" />
+	<WatchForm kind="watch" {data} submit="Watch these pages" />
 </div>

@@ -1,16 +1,13 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
 	import { Button } from 'carbon-components-svelte';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import Action from '$lib/parts/Action.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 
 	let { data, form } = $props();
-	const wrong = (path: string) =>
-		(form?.issues ?? []).find((issue: { path: string; message: string }) => issue.path === path)?.message ?? '';
-	let agency = $state(untrack(() => ({ ...data.agency, ...(form && 'typed' in form ? form.typed : {}) })));
+	const { form: agency, wrong, enhance } = typedForm(() => data.form);
 </script>
 
 <svelte:head><title>Agency – Zafra</title></svelte:head>
@@ -19,41 +16,41 @@
 	<h1>The agency</h1>
 	<p class="muted">Stands on every report: a frozen one keeps what it had.</p>
 	{#if form && 'isSaved' in form}<Notice kind="success" title="Saved." />{/if}
-	<form method="POST" action="?/save" enctype="multipart/form-data" use:keepTyped>
-		<Field label="Name" name="name" bind:value={agency.name} wrong={wrong('name')} />
+	<form method="POST" action="?/save" enctype="multipart/form-data" use:enhance>
+		<Field label="Name" name="name" bind:value={$agency.name} wrong={$wrong('name')} />
 		<Field
 			label="Contact"
 			name="contact"
-			bind:value={agency.contact}
-			wrong={wrong('contact')}
+			bind:value={$agency.contact}
+			wrong={$wrong('contact')}
 			help="Under every report."
 		/>
 		<Field
 			label="Accent colour"
 			name="accent"
-			bind:value={agency.accent}
-			wrong={wrong('accent')}
+			bind:value={$agency.accent}
+			wrong={$wrong('accent')}
 			help="As #1F6F54. A client’s own colour goes before it."
 		/>
 		<Field
 			label="Standing text"
 			name="standing"
 			rows={4}
-			bind:value={agency.standing}
-			wrong={wrong('standing')}
+			bind:value={$agency.standing}
+			wrong={$wrong('standing')}
 		/>
 		<Field
 			label="The same in Spanish"
 			name="standingEs"
 			rows={4}
-			bind:value={agency.standingEs}
-			wrong={wrong('standingEs')}
+			bind:value={$agency.standingEs}
+			wrong={$wrong('standingEs')}
 		/>
 		<FileField
 			label="Logo"
 			name="logo"
 			accept={['.png', '.svg']}
-			wrong={wrong('logo')}
+			wrong={$wrong('logo')}
 			help="PNG or SVG, up to 2 MB. It is drawn to pixels."
 		/>
 		<Button type="submit" size="field">Save</Button>

@@ -1,7 +1,6 @@
-import { restoreFrom } from '$lib/server/desk/binForm';
-import { formAction } from '$lib/server/http/form';
+import { restoreAction } from '$lib/server/desk/binForm';
 import { BIN_DAYS, listBin } from '$lib/server/base/storage/bin';
 
 export const load = ({ locals }) => ({ where: 'Workshop › Bin', binned: listBin(locals.db), days: BIN_DAYS });
 
-export const actions = { restore: formAction((form: FormData, { locals }) => restoreFrom(locals.db, form)) };
+export const actions = { restore: restoreAction };

@@ -1,11 +1,10 @@
 <script lang="ts">
 	import { formatMoment } from '$core/wording/format';
 	import Action from '$lib/parts/Action.svelte';
-	import Notice from '$lib/parts/Notice.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	type Row = (typeof data.binned)[number];
 	const KINDS = { marker: 'change on a site', component: 'component', block: 'block of a report' };
 	const columns: Column<Row>[] = [
@@ -26,7 +25,6 @@
 
 <div class="page">
 	<div class="page-top"><h1>Bin</h1></div>
-	{#if form && 'problem' in form}<Notice kind="error" title="Not restored." text={String(form.problem)} />{/if}
 	<p class="muted">
 		Releases and other changes on sites, components and blocks of reports stay here for {data.days} days after they
 		were deleted.

@@ -1,7 +1,6 @@
-import { restoreFrom } from '$lib/server/desk/binForm';
-import { formAction } from '$lib/server/http/form';
-import { componentUses, listComponents } from '$lib/server/rooms/setups/components';
+import { restoreAction } from '$lib/server/desk/binForm';
 import { findBinned } from '$lib/server/base/storage/bin';
+import { componentUses, listComponents } from '$lib/server/rooms/setups/view';
 
 export const load = ({ locals, url }) => {
 	const uses = componentUses(locals.db);
@@ -21,4 +20,4 @@ export const load = ({ locals, url }) => {
 	};
 };
 
-export const actions = { restore: formAction((form: FormData, { locals }) => restoreFrom(locals.db, form)) };
+export const actions = { restore: restoreAction };

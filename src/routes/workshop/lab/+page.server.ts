@@ -1,22 +1,28 @@
-import { fail, redirect } from '@sveltejs/kit';
 import * as v from 'valibot';
+import { redirect } from '@sveltejs/kit';
+import type { RequestEvent } from './$types';
 import { NewTrialInput } from '$core/trial/design/input';
-import { issuesOf } from '$lib/server/http/api';
-import { formAction, textOf } from '$lib/server/http/form';
+import { parsed } from '$lib/server/base/parse';
+import * as fields from '$lib/server/http/fields';
+import { formAction, formOf } from '$lib/server/http/form';
 import { labSheet } from '$lib/server/desk/labSheet';
 import { createTrial, startTrial } from '$lib/server/rooms/trials/commands';
 
 /** Rounds of a trial that measures the noise floor (house). */
 const ROUNDS = 12;
 
-export const load = ({ locals }) => ({ where: 'Workshop › The lab', ...labSheet(locals.db) });
+const NoiseFields = v.object({ url: fields.Text, conditions: fields.Texts });
+
+export const load = async ({ locals }) => {
+	const { address, ...sheet } = labSheet(locals.db);
+	const form = await formOf(NoiseFields, { url: address, conditions: ['phone', 'desktop'] });
+	return { where: 'Workshop › The lab', ...sheet, form };
+};
 
 export const actions = {
 	/** One page against itself, under the chosen conditions. */
-	noise: formAction((form, { locals }) => {
-		const url = textOf(form, 'url');
-		const conditions = form.getAll('conditions').map(String);
-		const asked = v.safeParse(NewTrialInput, {
+	noise: formAction(NoiseFields, ({ url, conditions }, { locals }: RequestEvent) => {
+		const input = {
 			question: 'How far apart are two runs of the same page on this machine?',
 			kind: 'same-page',
 			arms: [
@@ -26,9 +32,11 @@ export const actions = {
 			conditions,
 			rounds: ROUNDS,
 			warmups: 1
-		});
-		if (!asked.success) return fail(422, { typed: url, problem: issuesOf(asked.issues)[0]!.message });
-		const id = createTrial(locals.db, asked.output);
+		};
+		const id = createTrial(
+			locals.db,
+			parsed(NewTrialInput, input, (path) => (path === 'conditions' ? path : 'url'))
+		);
 		startTrial(locals.db, id);
 		redirect(303, `/trials/${id}`);
 	})

@@ -4,12 +4,13 @@
 	import { formatMoment } from '$core/wording/format';
 	import CalmDay from '$lib/charts/CalmDay.svelte';
 	import SpeedDots from '$lib/charts/SpeedDots.svelte';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
-	let { data, form } = $props();
+	let { data } = $props();
+	const { form: typed, wrong, enhance } = typedForm(() => data.form);
 	type Floor = (typeof data.floors)[number];
 	const roundsOf = ({ rounds }: Floor) =>
 		rounds === null ? '–' : rounds > MOST_ROUNDS ? `more than ${MOST_ROUNDS}` : String(rounds);
@@ -23,7 +24,6 @@
 			text: ({ measuredAt }) => (measuredAt ? formatMoment(measuredAt) : 'never')
 		}
 	];
-	const isFirst = ({ id }: Floor) => id === 'phone' || id === 'desktop';
 	const about = $derived(
 		[
 			data.browser ?? 'browser not seen yet',
@@ -57,13 +57,13 @@
 				{:else}<span class="muted">not measured</span>{/if}
 			{/snippet}
 		</Table>
-		<form method="POST" action="?/noise" novalidate use:keepTyped class="measure">
+		<form method="POST" action="?/noise" novalidate use:enhance class="measure">
 			<Field
 				label="Page to load against itself"
 				name="url"
 				type="url"
-				value={form && 'typed' in form ? String(form.typed) : data.address}
-				wrong={form && 'problem' in form ? String(form.problem) : ''}
+				bind:value={$typed.url}
+				wrong={$wrong('url')}
 			/>
 			<fieldset>
 				<legend class="bx--label">Under</legend>
@@ -72,9 +72,10 @@
 							name="conditions"
 							value={floor.id}
 							labelText={floor.name}
-							checked={isFirst(floor)}
+							bind:group={$typed.conditions}
 						/>{/each}
 				</div>
+				{#if $wrong('conditions')}<p class="wrong" role="alert">{$wrong('conditions')}</p>{/if}
 			</fieldset>
 			<Button type="submit" size="field" data-key="r">Measure the noise floor</Button>
 		</form>

@@ -87,7 +87,8 @@ function stageLooks(db: Db, trial: Ended): Look[] {
 	const looks: Look[] = [];
 	for (let stage = 1; stage < trial.stages; stage++) {
 		const rounds = roundsOf(db, trial.id, stage);
-		if (rounds > 0) looks.push(stageLook({ rounds: trial.rounds, looks }, stage, trial.stages, rounds, 'plan'));
+		if (rounds > 0)
+			looks.push(stageLook({ rounds: trial.rounds, looks }, { stage, stages: trial.stages, rounds, by: 'plan' }));
 	}
 	return looks;
 }

@@ -14,10 +14,7 @@ export interface Derived<Body> {
 /** What was derived under other rules is not found. */
 export function findDerived<Body>(
 	db: Db,
-	subject: Subject,
-	kind: DerivedKind,
-	version: string,
-	fingerprint: string
+	{ subject, kind, version, fingerprint }: { subject: Subject; kind: DerivedKind; version: string; fingerprint: string }
 ): Derived<Body> | null {
 	const row = sql<{ fingerprint: string; body: string }>(
 		db,
@@ -27,7 +24,10 @@ export function findDerived<Body>(
 }
 
 /** Whether it is there and fits its inputs, without reading it. */
-export function isDerived(db: Db, subject: Subject, kind: DerivedKind, version: string, fingerprint: string): boolean {
+export function isDerived(
+	db: Db,
+	{ subject, kind, version, fingerprint }: { subject: Subject; kind: DerivedKind; version: string; fingerprint: string }
+): boolean {
 	const found = sql(
 		db,
 		`SELECT 1 FROM derived WHERE subject_kind = ? AND subject_id = ? AND kind = ? AND version = ? AND fingerprint = ?`
@@ -37,11 +37,13 @@ export function isDerived(db: Db, subject: Subject, kind: DerivedKind, version: 
 
 export function saveDerived(
 	db: Db,
-	subject: Subject,
-	kind: DerivedKind,
-	version: string,
-	fingerprint: string,
-	body: unknown
+	{
+		subject,
+		kind,
+		version,
+		fingerprint,
+		body
+	}: { subject: Subject; kind: DerivedKind; version: string; fingerprint: string; body: unknown }
 ): void {
 	sql(
 		db,

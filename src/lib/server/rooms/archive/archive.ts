@@ -3,13 +3,13 @@
  * its pictures and records under `artifacts/`, by their SHA-256. Rows get new numbers where they are read in. Secrets
  * stay where they are; what comes in is checked row by row before anything is stored.
  */
+import * as v from 'valibot';
 import { readFile } from 'node:fs/promises';
 import { strFromU8, strToU8, zip, type AsyncZippable } from 'fflate';
-import * as v from 'valibot';
 import { unzipWithin, ZipFault, type ZipBounds } from '$core/formats/unzip';
 import { pageKey } from '$core/pages/address';
 import type { LeftSecret } from '$core/wording/leftSecrets';
-import { nowIso, sql, type Db } from '../../base/db/connection';
+import { nowIso, type Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import { drawKey } from '../visits/key';
 import { requestHistory } from '../watch/history';
@@ -19,14 +19,31 @@ import { SECRET_KINDS, withoutSecrets, type Tables } from './secrets';
 import { withSubjects } from './earlier';
 import { ARCHIVE_TABLES, type ArchiveRow as Row, type ArchiveTable as Table } from './tables';
 import { existingClient } from '../clients/clients';
-import { sitesOf } from '../clients/sites';
 import { saveProposals } from '../pages/proposals';
+import {
+	underWayOf,
+	findShared,
+	freeName,
+	adoptDesigns,
+	type Ids,
+	adoptOrders,
+	adoptExtended,
+	adoptVisitors,
+	rowsOfClient,
+	artifactOf,
+	insertArtifact,
+	insertInto,
+	isKeyTaken
+} from './queries/archive';
+import { sitesOf } from '../clients/view';
 
 /** Names of the tables that an archive holds, or leaves out because they are computed. */
 export const ARCHIVED: readonly string[] = ARCHIVE_TABLES.map(({ name }) => name);
 
 const FORMAT = 'zafra-client';
+
 const VERSION = 1;
+
 /** Pictures and records are packed already, so that they grow no more than by what the door takes (64 MB). */
 const BOUNDS: ZipBounds = { entries: 100_000, entryBytes: 64_000_000, totalBytes: 128_000_000 };
 
@@ -49,30 +66,18 @@ const Archive = v.object({
 /** What was computed from loads is left out: it holds numbers of rows, and is worked out anew. */
 const COMPUTED = new Set(['derived']);
 
-/** Trials of a client with loads still to come: half a trial is not exported. */
-export const underWayOf = (db: Db, clientId: number): number[] =>
-	sql<{ id: number }>(
-		db,
-		"SELECT id FROM trial WHERE client_id = ? AND status IN ('queued', 'running', 'paused') ORDER BY id"
-	)
-		.all(clientId)
-		.map(({ id }) => id);
-
 /** @throws NotPossible while one of its trials runs or is paused */
 export async function exportClient(db: Db, id: number): Promise<Uint8Array> {
 	existingClient(db, id);
 	if (underWayOf(db, id).length > 0)
 		throw new NotPossible(409, 'A trial of this client is running or paused. Export it once that has ended.');
-	const rows = (table: Table) => sql<Row>(db, `SELECT * FROM "${table.name}" WHERE ${table.where}`).all({ id });
+	const rows = (table: Table) => rowsOfClient(db, table, id);
 	const kept = ARCHIVE_TABLES.filter(({ name }) => !COMPUTED.has(name));
 	const { tables, left } = withoutSecrets(Object.fromEntries(kept.map((table) => [table.name, rows(table)])));
 	const files: AsyncZippable = {};
 	const media: Record<string, string> = {};
 	for (const { sha256: hash } of tables.artifact_use!) {
-		const artifact = sql<{ media: string; bytes: Buffer }>(
-			db,
-			'SELECT media, bytes FROM artifact WHERE sha256 = ?'
-		).get(hash);
+		const artifact = artifactOf(db, String(hash));
 		if (!artifact || media[String(hash)]) continue;
 		media[String(hash)] = artifact.media;
 		// Pictures and records are compressed already.
@@ -122,8 +127,7 @@ function storeAll(db: Db, tables: Tables, files: ReadonlyMap<string, ArchiveFile
 	try {
 		return db.transaction(() => {
 			db.pragma('defer_foreign_keys = ON');
-			for (const [hash, { media, bytes }] of files)
-				sql(db, 'INSERT OR IGNORE INTO artifact (sha256, media, bytes) VALUES (?, ?, ?)').run(hash, media, bytes);
+			for (const [hash, { media, bytes }] of files) insertArtifact(db, hash, media, bytes);
 			const ids = insertRows(db, tables);
 			adoptDesigns(db, ids);
 			adoptOrders(db, ids);
@@ -170,8 +174,6 @@ function readHead(bytes: Uint8Array | undefined) {
 	}
 }
 
-type Ids = Map<string, Map<number, number>>;
-
 /** Rows of all tables, numbered anew. @returns the new number of each row by its old one */
 function insertRows(db: Db, tables: Tables): Ids {
 	const ids: Ids = new Map();
@@ -184,24 +186,14 @@ function insertRows(db: Db, tables: Tables): Ids {
 }
 
 function insertRow(db: Db, table: Table, row: Row, ids: Ids): void {
-	const known = table.isShared && findShared(db, table, row);
-	if (known) {
-		if (table.isNumbered) ids.get(table.name)!.set(Number(row.id), Number(known.id));
+	const shared = table.isShared && findShared(db, table, row);
+	if (shared) {
+		if (table.isNumbered) ids.get(table.name)!.set(Number(row.id), Number(shared.id));
 		return;
 	}
 	const values = translated(db, table, row, ids);
-	const names = Object.keys(values);
-	const { lastInsertRowid } = sql(
-		db,
-		`INSERT INTO "${table.name}" (${names.map((name) => `"${name}"`).join(', ')})
-			VALUES (${names.map((name) => `@${name}`).join(', ')})`
-	).run(values);
-	if (table.isNumbered) ids.get(table.name)!.set(Number(row.id), Number(lastInsertRowid));
-}
-
-function findShared(db: Db, { name, isShared }: Table, row: Row): Row | undefined {
-	const where = isShared!.map((column) => `"${column}" = @${column}`).join(' AND ');
-	return sql<Row>(db, `SELECT * FROM "${name}" WHERE ${where}`).get(row);
+	const id = insertInto(db, table, values);
+	if (table.isNumbered) ids.get(table.name)!.set(Number(row.id), id);
 }
 
 function translated(db: Db, table: Table, row: Row, ids: Ids): Row {
@@ -236,62 +228,8 @@ function ownValues(db: Db, table: string, row: Row): Row {
 			return {};
 	}
 }
-/** Two clients never have one name. */
-function freeName(db: Db, name: string): string {
-	const isTaken = (candidate: string) => sql(db, 'SELECT 1 FROM client WHERE name = ?').get(candidate) !== undefined;
-	if (!isTaken(name)) return name;
-	for (let n = 2; ; n++) if (!isTaken(`${name} (${n})`)) return `${name} (${n})`;
-}
 
 /** A site that comes to another Zafra keeps its script's key; a copy beside the original has one of its own. */
 function freeKey(db: Db, key: string): string {
-	return sql(db, 'SELECT 1 FROM visit_source WHERE key = ?').get(key) ? drawKey() : key;
-}
-
-/** Numbers of arms inside the design of a trial. What follows from its loads is worked out anew. */
-function adoptDesigns(db: Db, ids: Ids): void {
-	for (const id of ids.get('trial')!.values()) {
-		const { options } = sql<{ options: string }>(db, 'SELECT options FROM trial WHERE id = ?').get(id)!;
-		const design = JSON.parse(options) as { lateAsked?: number[] };
-		const lateAsked = design.lateAsked?.flatMap((arm) => ids.get('arm')!.get(arm) ?? []);
-		sql(db, 'UPDATE trial SET options = ?, inputs = inputs + 1 WHERE id = ?').run(
-			JSON.stringify(lateAsked ? { ...design, lateAsked } : design),
-			id
-		);
-	}
-}
-
-/** Numbers of loads that jobs name before there are loads: whose page was asked again. */
-function adoptOrders(db: Db, ids: Ids): void {
-	const again = sql<{ id: number; load: number }>(
-		db,
-		'SELECT id, of_load AS load FROM job WHERE id IN (SELECT value FROM json_each(?)) AND of_load IS NOT NULL'
-	).all(JSON.stringify([...ids.get('job')!.values()]));
-	for (const { id, load } of again)
-		sql(db, 'UPDATE job SET of_load = ? WHERE id = ?').run(ids.get('load')!.get(load) ?? null, id);
-}
-
-/** Numbers of watched pages inside the lists of what was loaded more often. */
-function adoptExtended(db: Db, ids: Ids): void {
-	const pages = ids.get('watched_page')!;
-	for (const id of ids.get('reading')!.values()) {
-		const text = sql<{ extended: string | null }>(db, 'SELECT extended FROM reading WHERE id = ?').get(id)!.extended;
-		if (text === null) continue;
-		const extended = (JSON.parse(text) as { page: number; condition: string }[]).flatMap(({ page, condition }) =>
-			pages.has(page) ? [{ page: pages.get(page)!, condition }] : []
-		);
-		sql(db, 'UPDATE reading SET extended = ? WHERE id = ?').run(JSON.stringify(extended), id);
-	}
-}
-
-/** Numbers of visitor states inside the settings of watches. */
-function adoptVisitors(db: Db, ids: Ids): void {
-	const states = ids.get('visitor_state')!;
-	for (const id of ids.get('watch')!.values()) {
-		const { settings } = sql<{ settings: string }>(db, 'SELECT settings FROM watch WHERE id = ?').get(id)!;
-		const read = JSON.parse(settings) as { states?: number[] };
-		if (!read.states?.length) continue;
-		const own = read.states.flatMap((old) => states.get(old) ?? []);
-		sql(db, 'UPDATE watch SET settings = ? WHERE id = ?').run(JSON.stringify({ ...read, states: own }), id);
-	}
+	return isKeyTaken(db, key) ? drawKey() : key;
 }

@@ -29,8 +29,8 @@ class Blotter {
 		this.left.set(`${kind} ${name}`, { kind, name });
 	}
 
-	pairs<Pair extends NameValue>(kind: 'header' | 'cookie', pairs: readonly Pair[] = []): Pair[] {
-		return pairs.map((pair) => {
+	pairs<Pair extends NameValue>(kind: 'header' | 'cookie', values: readonly Pair[] = []): Pair[] {
+		return values.map((pair) => {
 			this.note(kind, pair.name);
 			return { ...pair, value: NOT_SHOWN };
 		});

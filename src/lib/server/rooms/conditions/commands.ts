@@ -2,7 +2,8 @@
 import { withStoredSecrets, type Conditions } from '$core/load/conditions/conditions';
 import type { Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
-import { deleteSavedConditions, findConditions, saveConditions } from './saved';
+import { deleteSavedConditions, saveConditions } from './queries/saved';
+import { findConditions } from './saved';
 
 /** Words that are addresses of the workshop. */
 const TAKEN = ['new'];

@@ -1,29 +1,7 @@
 /** Conditions: those that ship, as the analyst changed them, and the analyst's own. */
-import {
-	BUILT_IN_CONDITIONS,
-	completeConditions,
-	WAY_OF_MEASURING,
-	type Conditions
-} from '$core/load/conditions/conditions';
-import { nowIso, sql, type Db } from '../../base/db/connection';
-
-export interface SavedConditions extends Conditions {
-	/** Ships with Zafra; deleting it brings back what ships. */
-	builtIn: boolean;
-	changed: boolean;
-}
-
-export function listConditions(db: Db): SavedConditions[] {
-	const rows = sql<{ id: string; body: string }>(db, 'SELECT id, body FROM conditions ORDER BY position, id').all();
-	const kept = new Map(rows.map((row) => [row.id, completeConditions(JSON.parse(row.body) as Conditions)]));
-	const shipped = BUILT_IN_CONDITIONS.map((conditions) => ({
-		...(kept.get(conditions.id) ?? conditions),
-		builtIn: true,
-		changed: kept.has(conditions.id)
-	}));
-	const own = [...kept.values()].filter((conditions) => !BUILT_IN_CONDITIONS.some((one) => one.id === conditions.id));
-	return [...shipped, ...own.map((conditions) => ({ ...conditions, builtIn: false, changed: true }))];
-}
+import { completeConditions, WAY_OF_MEASURING, type Conditions } from '$core/load/conditions/conditions';
+import type { Db } from '../../base/db/connection';
+import { listConditions } from './queries/saved';
 
 /** As they are written down; how the lab measures is no part of them yet. */
 export function findSaved(db: Db, id: string): Conditions | null {
@@ -44,19 +22,6 @@ export function namesOfConditions(db: Db): string {
 	return listConditions(db)
 		.map((conditions) => conditions.id)
 		.join(', ');
-}
-
-export function saveConditions(db: Db, conditions: Conditions): void {
-	sql(
-		db,
-		`INSERT INTO conditions (id, position, body, changed_at) VALUES (?, (SELECT coalesce(max(position), 0) + 1 FROM conditions), ?, ?)
-		ON CONFLICT (id) DO UPDATE SET body = excluded.body, changed_at = excluded.changed_at`
-	).run(conditions.id, JSON.stringify(conditions), nowIso());
-}
-
-/** Of conditions that ship, only the changes go. */
-export function deleteSavedConditions(db: Db, id: string): void {
-	sql(db, 'DELETE FROM conditions WHERE id = ?').run(id);
 }
 
 /** For choosing some. */

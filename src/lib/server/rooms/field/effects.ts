@@ -6,15 +6,17 @@ import type { EffectAnswer } from '$core/field/effect/types';
 import type { FieldMetric } from '$core/field/histogram';
 import type { DeviceClass } from '$core/field/reading';
 import { addDays } from '$core/field/windows';
-import { existingSite, sitesOf } from '../clients/sites';
 import { nowIso, type Db } from '../../base/db/connection';
-import { existingPage, listPages } from '../pages/pages';
 import { placeOfPage } from '../visits/places';
-import { daysByKind, daysOf, daysWithVisits, placesWithVisits } from '../visits/readings';
+import { daysByKind, daysOf, daysWithVisits } from '../visits/readings';
 import { openVisits } from '../visits/store';
 import { newestEnd } from './gathering';
-import { concerns, markersOfSite, type SiteMarker } from './markers';
-import { readingsOf, type StoredReading } from './readings';
+import { concerns } from './markers';
+import { markersOfSite, type SiteMarker } from './queries/markers';
+import { readingsOf, type StoredReading } from './queries/readings';
+import { existingSite, sitesOf } from '../clients/view';
+import { existingPage, listPages } from '../pages/view';
+import { placesWithVisits } from '../visits/view';
 
 const METRICS: readonly FieldMetric[] = ['lcp', 'inp', 'cls'];
 /** Days before and after a release that are looked at. */
@@ -62,7 +64,7 @@ function effectOf(at: Place, marker: SiteMarker, metric: FieldMetric) {
 	if (byDays && 'effect' in byDays.answer) return byDays;
 	const byWindows = effectFromWindows(at, marker, metric);
 	if (byWindows && 'effect' in byWindows.answer) return byWindows;
-	const soonest = [byDays, byWindows].flatMap((one) => (one && 'tooSoon' in one.answer ? [one] : []));
+	const soonest = [byDays, byWindows].flatMap((item) => (item && 'tooSoon' in item.answer ? [item] : []));
 	const waiting = soonest.find(({ answer }) => 'tooSoon' in answer && answer.tooSoon.moreDays !== null);
 	return waiting ?? { control: null, answer: { tooSoon: { moreDays: null } } };
 }
@@ -137,5 +139,5 @@ function otherPagesWindows({ db, siteId, device }: Place, marker: SiteMarker, me
 	// Only windows that every one of them has: else the mix of pages would drift.
 	return [...logs]
 		.filter(([, own]) => own.length === figures.length)
-		.map(([until, own]) => ({ until, p75: Math.exp(own.reduce((sum, one) => sum + one, 0) / own.length) }));
+		.map(([until, own]) => ({ until, p75: Math.exp(own.reduce((sum, value) => sum + value, 0) / own.length) }));
 }

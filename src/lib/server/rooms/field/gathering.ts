@@ -1,26 +1,30 @@
 /** Asking the panel for the windows of a client's pages: newest first, each once, by the lab between loads. */
+import * as v from 'valibot';
 import { originOf } from '$core/clients/site';
 import { setTimeout as pause } from 'node:timers/promises';
-import * as v from 'valibot';
 import { DEVICE_CLASSES } from '$core/field/reading';
 import { addDays, windowEnds, windowStart } from '$core/field/windows';
-import { clientNames } from '../clients/clients';
-import { sitesOf, type Site } from '../clients/sites';
-import { nowIso, sql, type Db } from '../../base/db/connection';
+import { nowIso, type Db } from '../../base/db/connection';
 import type { Outward } from '../../base/outward';
-import { listPages } from '../pages/pages';
 import { findDerived, saveDerived } from '../../base/queue/derived';
 import { insertJob, PRIORITY } from '../../base/queue/jobs';
 import { askPanel, PanelTrouble, type PanelFault, type PanelSettings } from './panel';
-import { hasReading, newestWindow, saveReading } from './readings';
+import { hasReading, newestWindow, saveReading } from './queries/readings';
+import { isGatheringField } from './queries/gathering';
+import { clientNames, sitesOf, type Site } from '../clients/view';
+import { listPages } from '../pages/view';
 
 export const FieldOrder = v.object({ what: v.literal('field'), until: v.string() });
 
 /** Windows that are asked for at first: a quarter of a year, a week apart. */
 export const FIRST_WINDOWS = 13;
+
 const STEP_DAYS = 7;
+
 const MOST_PAGES = 50;
+
 const MOST_TRIES = 3;
+
 const VERSION = '1';
 
 /** The last whole day. */
@@ -40,15 +44,14 @@ export interface FieldGathering {
 }
 
 export function findFieldGathering(db: Db, clientId: number): FieldGathering | null {
-	return findDerived<FieldGathering>(db, subjectOf(clientId), 'field-gathering', VERSION, '')?.body ?? null;
-}
-
-export function isGatheringField(db: Db, clientId: number): boolean {
-	const open = sql(
-		db,
-		`SELECT 1 FROM job WHERE subject_kind = 'client' AND subject_id = ? AND kind = 'gather' AND "order" ->> 'what' = 'field' AND status IN ('queued', 'leased')`
+	return (
+		findDerived<FieldGathering>(db, {
+			subject: subjectOf(clientId),
+			kind: 'field-gathering',
+			version: VERSION,
+			fingerprint: ''
+		})?.body ?? null
 	);
-	return open.get(clientId) !== undefined;
 }
 
 /** Queue the windows that are missing: the newest at once, earlier ones when the lab has nothing else to do. */
@@ -126,11 +129,20 @@ export async function gatherField(db: Db, clientId: number, until: string, at: F
 			gathering.fault = error.fault;
 		}
 	}
-	await at.persist(() => saveDerived(db, subjectOf(clientId), 'field-gathering', VERSION, '', gathering));
+	await at.persist(() =>
+		saveDerived(db, {
+			subject: subjectOf(clientId),
+			kind: 'field-gathering',
+			version: VERSION,
+			fingerprint: '',
+			body: gathering
+		})
+	);
 }
 
 /** After a question that nobody answered, s. */
 const QUIET_RETRY_S = 1;
+
 const PASSING: readonly PanelFault[] = ['rate', 'down'];
 
 /** A panel that is asked too often says when to come back; one that does not answer is asked again, quietly. */

@@ -5,13 +5,14 @@ import { decimalMarkOf } from '$core/formats/amounts';
 import { LineDecoder } from '$core/formats/textLines';
 import { guessReadingColumns, readingOfLine, type ReadingColumns, type ReadingFault } from '$core/field/csvReadings';
 import { FIELD_METRICS } from '$core/field/histogram';
-import { pageKey } from '$core/pages/address';
-import { sitesOf, siteOfAddress } from '../clients/sites';
-import { nowIso, sql, type Db } from '../../base/db/connection';
+import { siteOfAddress } from '../clients/sites';
+import { nowIso, type Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import { csvLines, decodedLines } from '../pages/csvLines';
 import { newestEnd } from './gathering';
-import { saveReading } from './readings';
+import { saveReading } from './queries/readings';
+import { findPage } from './queries/importing';
+import { sitesOf } from '../clients/view';
 
 export interface ReadingsResult {
 	lines: number;
@@ -76,12 +77,6 @@ function saveLines(db: Db, clientId: number, lines: readonly string[][], columns
 	}
 	if (!saved) throw new NotPossible(422, whyNothing(lines.length, skipped), 'file');
 	return { lines: lines.length, saved, skipped };
-}
-
-function findPage(db: Db, siteId: number, url: string): number | null {
-	return (
-		sql<{ id: number }>(db, 'SELECT id FROM page WHERE site_id = ? AND key = ?').get(siteId, pageKey(url))?.id ?? null
-	);
 }
 
 function whyNothing(lines: number, skipped: ReadingsResult['skipped']): string {

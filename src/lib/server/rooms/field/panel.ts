@@ -49,12 +49,12 @@ export async function askPanel(
 	{ url, key }: PanelSettings,
 	outward: Outward
 ): Promise<FieldReading | null> {
-	const asked = new URL(url);
-	asked.searchParams.set(question.scope, question.url);
-	asked.searchParams.set('device', question.device);
-	asked.searchParams.set('until', question.until);
-	asked.searchParams.set('key', key);
-	const { status, body } = await fetchOutward(asked.href, outward, FETCH).catch((error: unknown) => {
+	const endpoint = new URL(url);
+	endpoint.searchParams.set(question.scope, question.url);
+	endpoint.searchParams.set('device', question.device);
+	endpoint.searchParams.set('until', question.until);
+	endpoint.searchParams.set('key', key);
+	const { status, body } = await fetchOutward(endpoint.href, outward, FETCH).catch((error: unknown) => {
 		throw error instanceof OutwardFault ? new PanelTrouble('down') : error;
 	});
 	if (status === 404) return null;
@@ -76,8 +76,8 @@ function readingOf({ scope, url }: PanelQuestion, text: string): FieldReading {
 	if (!read.success) throw new PanelTrouble('changed');
 	const { device, window, metrics } = read.output;
 	const readings = FIELD_METRICS.flatMap((metric) => {
-		const told = metrics[metric];
-		const reading = told && metricOf(metric, told);
+		const entry = metrics[metric];
+		const reading = entry && metricOf(metric, entry);
 		return reading ? [[metric, reading] as const] : [];
 	});
 	return {

@@ -3,15 +3,25 @@ import { assess, failing, type Absence, type Assessment } from '$core/field/asse
 import { DEVICE_CLASSES, type DeviceClass, type FieldReading, type Scope } from '$core/field/reading';
 import type { FieldMetric } from '$core/field/histogram';
 import { describeAssessment, describeScope } from '$core/wording/field';
-import type { Client } from '../clients/clients';
-import { existingSite, sitesOf, type Site } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
 import { labFiguresOf } from '../loads/pageFigures';
-import { existingPage, findPage, listPages, type PageRow } from '../pages/pages';
-import { findFieldGathering, isGatheringField } from './gathering';
+import { findFieldGathering } from './gathering';
+import { isGatheringField } from './queries/gathering';
 import { placeOfPage } from '../visits/places';
-import { concerns, markersOfSite } from './markers';
-import { figuresOfReadings, readingsOf, windowLinesOfSite, type StoredReading, type WindowLine } from './readings';
+import { concerns } from './markers';
+import { markersOfSite } from './queries/markers';
+import {
+	figuresOfReadings,
+	readingsOf,
+	windowLinesOfSite,
+	type StoredReading,
+	type WindowLine
+} from './queries/readings';
+import { type Client, existingSite, sitesOf, type Site } from '../clients/view';
+import { existingPage, findPage, listPages, type PageRow } from '../pages/view';
+
+export { type DeletedMarker } from './queries/markers';
+export { MarkerInput, existingMarker, fileOfMarker, markersOfSite } from './queries/markers';
 
 const MOST_PAGES = 200;
 

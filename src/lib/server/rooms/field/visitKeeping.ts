@@ -1,11 +1,12 @@
 /** What is done for visits beside taking them: put away, windows worked out; a little at a time, so that none waits. */
 import { setTimeout as pause } from 'node:timers/promises';
-import { sql, type Db } from '../../base/db/connection';
+import type { Db } from '../../base/db/connection';
 import type { Log } from '../../base/log';
-import { deleteOldDays, putAway } from '../visits/merge';
-import { allSources } from '../visits/sources';
-import { deleteVisitsOf } from '../visits/store';
+import { putAway } from '../visits/merge';
+import { deleteVisitsOf } from '../visits/view';
 import { saveVisitWindows } from './visitWindows';
+import { deleteOldDays, allSources } from '../visits/view';
+import { sitesWithVisits, isSite } from './queries/visitKeeping';
 
 const EVERY_MS = 10 * 60_000;
 /** Page views come in between two pieces of work. */
@@ -38,7 +39,5 @@ export async function keepOnce(main: Db, visits: Db, now: number): Promise<void>
 
 /** Visits are in a database of their own: those of a site that was deleted go here. */
 function forgetDeletedSites(main: Db, visits: Db): void {
-	const own = sql<{ site_id: number }>(visits, 'SELECT DISTINCT site_id FROM place').all();
-	for (const { site_id: id } of own)
-		if (!sql(main, 'SELECT 1 FROM site WHERE id = ?').get(id)) deleteVisitsOf(visits, id);
+	for (const id of sitesWithVisits(visits)) if (!isSite(main, id)) deleteVisitsOf(visits, id);
 }

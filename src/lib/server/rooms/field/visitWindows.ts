@@ -1,14 +1,14 @@
 /** Windows of 28 days from own page views, kept beside those of panels and tables. */
 import { DEVICE_CLASSES } from '$core/field/reading';
 import { addDays, windowEnds, windowStart } from '$core/field/windows';
-import { existingSite } from '../clients/sites';
 import { nowIso, type Db } from '../../base/db/connection';
 import { FIRST_WINDOWS, newestEnd } from './gathering';
-import { hasReading, saveReading } from './readings';
-import { listPages } from '../pages/pages';
+import { hasReading, saveReading } from './queries/readings';
 import { placeOfPage } from '../visits/places';
 import { daysWithVisits, readingOver } from '../visits/readings';
-import { allSources } from '../visits/sources';
+import { existingSite } from '../clients/view';
+import { listPages } from '../pages/view';
+import { allSources } from '../visits/view';
 
 const STEP_DAYS = 7;
 const MOST_PAGES = 200;
@@ -29,17 +29,20 @@ export async function saveVisitWindows(
 		const ends = windowEnds(newestEnd(now), FIRST_WINDOWS, STEP_DAYS);
 		// A window that begins before the script did would be of fewer days than it says.
 		for (const until of ends.filter((end) => windowStart(end) >= addDays(days.first, -1)))
-			await saveWindow(main, visits, siteId, until, pause);
+			await saveWindow(main, { visits, siteId, until, pause });
 	}
 }
 
-async function saveWindow(main: Db, visits: Db, siteId: number, until: string, pause: () => Promise<void>) {
+async function saveWindow(
+	main: Db,
+	{ visits, siteId, until, pause }: { visits: Db; siteId: number; until: string; pause: () => Promise<void> }
+) {
 	const { id } = existingSite(main, siteId);
 	const pages = listPages(main, { siteId: id, which: 'chosen' }, MOST_PAGES);
 	const ofPages = pages.map((page) => ({ pageId: page.id, places: [placeOfPage(page.url)] }));
-	const asked = [...ofPages, { pageId: null, places: null }];
+	const questions = [...ofPages, { pageId: null, places: null }];
 	const from = windowStart(until);
-	for (const { pageId, places } of asked) {
+	for (const { pageId, places } of questions) {
 		for (const device of DEVICE_CLASSES) {
 			const key = { pageId, device, source: 'visits' as const, until };
 			if (hasReading(main, siteId, key)) continue;

@@ -1,5 +1,5 @@
 /** Whether a lab hangs, as another process sees it: by a clock that nobody sets; no jump of the time ends it. */
-import type { LabState } from './labs';
+import type { LabState } from './queries/labs';
 
 type Seen = Pick<LabState, 'id' | 'beatAt' | 'loadUntil'>;
 

@@ -1,7 +1,8 @@
 /** A load and its record by the id in a URL. */
 import type { LoadRecord } from '$core/load/record/record';
 import type { Db } from '../../base/db/connection';
-import { findLoad, findRecord, type LoadSummary } from './loads';
+import { findLoad, type LoadSummary } from './queries/loads';
+import { findRecord } from './loads';
 import { NotPossible } from '../../base/refusal';
 import { idFrom } from '../../http/api';
 

@@ -10,25 +10,18 @@ import { loadOfHar } from '$core/formats/harImport';
 import { WebAddress } from '$core/load/requests/addressInput';
 import { OUTAGE_KINDS, outsideServices } from '$core/load/journey/outage';
 import { checkClient } from '../clients/clients';
-import { atPlaceOf, cdnHostsOf } from '../clients/sites';
-import { existingState } from '../clients/visitorStates';
+import { atPlaceOf } from '../clients/sites';
 import { findConditions, namesOfConditions } from '../conditions/saved';
-import type { NamedVersion } from '../conditions/versions';
 import type { Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import type { Job } from '../../base/queue/jobs';
 import { NOBODY, type Subject } from '../../base/subject';
-import {
-	clientOfLoad,
-	deleteLoneLoad,
-	findLoad,
-	type LoadSeen,
-	findRecord,
-	frozenConditions,
-	insertLoad,
-	setExcluded
-} from './loads';
-import { clientOfRequest, insertRequest } from './requested';
+import { clientOfLoad, deleteLoneLoad, findLoad, type LoadSeen, setExcluded } from './queries/loads';
+import { findRecord, frozenConditions, insertLoad } from './loads';
+import { clientOfRequest } from './queries/requested';
+import { insertRequest } from './requested';
+import { cdnHostsOf, existingState } from '../clients/view';
+import type { NamedVersion } from '../conditions/view';
 
 export const LoadRequest = v.object(
 	{
@@ -98,10 +91,12 @@ export function importHar(db: Db, file: string, clientId: number | null): number
 /** Store the load that a job outside trials asked for. */
 export function storeRequestedLoad(
 	db: Db,
-	job: Job,
-	version: NamedVersion,
-	measured: MeasuredLoad,
-	seen: LoadSeen | null = null
+	{
+		job,
+		version,
+		measured,
+		seen = null
+	}: { job: Job; version: NamedVersion; measured: MeasuredLoad; seen?: LoadSeen | null }
 ): number {
 	const clientId = clientOfRequest(db, job.subject);
 	const stored = { jobId: job.id, place: null, conditionId: version.id, conditionsHash: version.hash, clientId, seen };
@@ -146,11 +141,11 @@ export function requestAsVisitor(db: Db, loadId: number): number {
 export const TapRequest = v.omit(Tap, ['afterMs']);
 
 /** The same page three times, a control pressed at first paint, one second and three seconds later. @returns job ids */
-export function requestTaps(db: Db, loadId: number, asked: v.InferOutput<typeof TapRequest>): number[] {
+export function requestTaps(db: Db, loadId: number, tapValue: v.InferOutput<typeof TapRequest>): number[] {
 	const { url, conditions } = orderOf(db, loadId);
 	const whom = ofClient(db, loadId);
 	return TAP_MOMENTS.map((afterMs) =>
-		insertRequest(db, whom, { url, conditions, steps: [], tap: { ...asked, afterMs } }, loadId)
+		insertRequest(db, whom, { url, conditions, steps: [], tap: { ...tapValue, afterMs } }, loadId)
 	);
 }
 

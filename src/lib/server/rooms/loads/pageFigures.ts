@@ -4,11 +4,13 @@
  */
 import { group } from 'd3-array';
 import { FIELD_METRICS, type FieldMetric } from '$core/field/histogram';
-import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
+import { METRIC_IDS, type Figures } from '$core/metrics/catalogue';
 import { isSameTemplate } from '$core/load/record/signature';
 import { medianOrNull } from '$core/stats/summary';
-import { sql, type Db } from '../../base/db/connection';
+import type { Db } from '../../base/db/connection';
 import { noteLandings } from './landings';
+import { countedLoads } from './queries/pageFigures';
+import type { OwnRow } from './queries/pageFigures';
 
 export interface LabFigures {
 	conditionId: string;
@@ -19,36 +21,14 @@ export interface LabFigures {
 	figures: Partial<Record<FieldMetric, number>>;
 }
 
-/** The newest loads count: a page of a month ago is another page. */
-const MOST_LOADS = 200;
-
-const COUNTED = `url = ? AND status = 'ok' AND source = 'lab' AND warmup = 0 AND disturbed = 0 AND excluded IS NULL`;
-
-type OwnRow = Record<MetricId, number | null> & {
-	id: number;
-	condition_id: string;
-	started_at: string;
-	is_phone: number | null;
-	landed: string | null;
-	markup: string | null;
-};
-
 /** Loads that count, newest first: calm, no warm-ups, none that the analyst excluded, all of the page as it is now. */
 function ownLoads(db: Db, url: string): OwnRow[] {
-	const rows = () =>
-		sql<OwnRow>(
-			db,
-			`SELECT load.id, condition_id, started_at, landed, markup, body ->> '$.device.mobile' AS is_phone,
-				${METRIC_IDS.map((id) => `"${id}"`).join(', ')}
-				FROM load LEFT JOIN conditions_version ON hash = conditions_hash
-				WHERE ${COUNTED} ORDER BY load.id DESC LIMIT ${MOST_LOADS}`
-		).all(url);
-	const found = rows();
+	const found = countedLoads(db, url);
 	const isNews = noteLandings(
 		db,
 		found.map(({ id }) => id)
 	);
-	const noted = isNews ? rows() : found;
+	const noted = isNews ? countedLoads(db, url) : found;
 	// An address that always leads elsewhere stands for the page there.
 	const home = noted.some(({ landed }) => landed === null) ? null : (noted[0]?.landed ?? null);
 	const own = noted.filter(({ landed }) => landed === home);

@@ -7,11 +7,12 @@ import { Outage } from '$core/load/journey/outage';
 import { Steps, type Step } from '$core/load/journey/steps';
 import { Tap } from '$core/load/journey/tap';
 import { VisitorState } from '$core/load/journey/visitorState';
-import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/versions';
-import { sql, type Db } from '../../base/db/connection';
+import type { Db } from '../../base/db/connection';
 import { findJob, insertJob, isOpen, PRIORITY, type Job, type JobStatus } from '../../base/queue/jobs';
 import type { Subject } from '../../base/subject';
-import { loadOfJob } from './loads';
+import { loadOfJob } from './queries/loads';
+import { freezeConditions, thawConditions, type NamedVersion } from '../conditions/view';
+import { openJobs, jobsOfArms, jobsOfLoad, jobsByStatus, newestRequested } from './queries/requested';
 
 /** As the job holds it: conditions by their version. */
 export const StoredOrder = v.object({
@@ -70,17 +71,6 @@ export function requestedOrder(db: Db, job: Pick<Job, 'order'>): LoadOrder & { v
 	return { ...order, steps: steps as Step[], conditions: thawConditions(db, conditions), version: conditions };
 }
 
-/** The client whom a job outside trials serves: named by the job itself, or that of the arm's trial. */
-export function clientOfRequest(db: Db, subject: Subject): number | null {
-	if (subject.kind === 'client') return subject.id;
-	if (subject.kind !== 'arm') return null;
-	const row = sql<{ client_id: number | null }>(
-		db,
-		'SELECT client_id FROM arm JOIN trial ON trial.id = arm.trial_id WHERE arm.id = ?'
-	).get(subject.id);
-	return row?.client_id ?? null;
-}
-
 function asRequest(db: Db, job: Job): RequestedLoad {
 	const { url, conditions, patience = false, outage = null } = requestedOrder(db, job);
 	const armId = job.subject.kind === 'arm' ? job.subject.id : null;
@@ -104,53 +94,28 @@ export function findRequest(db: Db, id: number): RequestedLoad | null {
 	return job && job.kind === 'load' && !job.place ? asRequest(db, job) : null;
 }
 
-const LISTED = 200;
-
 /** Those that wait or are under way, newest first. */
 export function openRequests(db: Db): RequestedLoad[] {
-	const rows = sql<{ id: number }>(
-		db,
-		`SELECT id FROM job WHERE kind = 'load' AND status IN ('queued', 'leased') AND subject_kind NOT IN ('trial', 'reading')
-			ORDER BY id DESC LIMIT ${LISTED}`
-	).all();
-	return rows.map(({ id }) => findRequest(db, id)!);
+	return openJobs(db).map(({ id }) => findRequest(db, id)!);
 }
 
 /** Those on behalf of the arms of a trial, newest first. */
 export function requestsOfTrial(db: Db, trialId: number): RequestedLoad[] {
-	const rows = sql<{ id: number }>(
-		db,
-		`SELECT job.id FROM job WHERE subject_kind = 'arm' AND subject_id IN (SELECT id FROM arm WHERE trial_id = ?)
-			ORDER BY job.id DESC LIMIT ${LISTED}`
-	).all(trialId);
-	return rows.map(({ id }) => findRequest(db, id)!);
+	return jobsOfArms(db, trialId).map(({ id }) => findRequest(db, id)!);
 }
 
 /** Those that ask the page of a load again, newest first: under outages, as a visitor, or with an early tap. */
 export function againRequests(db: Db, loadId: number, which: 'outage' | 'asVisitor' | 'tap'): RequestedLoad[] {
-	const rows = sql<{ id: number }>(
-		db,
-		`SELECT id FROM job WHERE kind = 'load' AND of_load = @loadId
-			AND coalesce("order" ->> @which, 0) <> 0 ORDER BY id DESC LIMIT ${LISTED}`
-	).all({ loadId, which });
-	return rows.map(({ id }) => findRequest(db, id)!);
+	return jobsOfLoad(db, loadId, which).map(({ id }) => findRequest(db, id)!);
 }
 
 /** How many are under way, and the newest load that came of one. */
 export function countRequests(db: Db): { open: number; leased: number; newest: number } {
-	const rows = sql<{ status: JobStatus; n: number }>(
-		db,
-		`SELECT status, count(*) AS n FROM job WHERE kind = 'load' AND status IN ('queued', 'leased')
-			AND subject_kind NOT IN ('trial', 'reading') GROUP BY status`
-	).all();
-	const newest = sql<{ id: number | null }>(
-		db,
-		'SELECT max(id) AS id FROM load WHERE trial_id IS NULL AND job_id IS NOT NULL'
-	).get()!.id;
+	const rows = jobsByStatus(db);
 	const count = (status: JobStatus) => rows.find((row) => row.status === status)?.n ?? 0;
 	return {
 		open: rows.filter((row) => isOpen(row.status)).reduce((sum, row) => sum + row.n, 0),
 		leased: count('leased'),
-		newest: newest ?? 0
+		newest: newestRequested(db)
 	};
 }

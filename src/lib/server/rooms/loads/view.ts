@@ -13,12 +13,25 @@ import { scoreOf } from '$core/metrics/score';
 import { wordCalm } from '$core/wording/calm';
 import { describeLoad } from '$core/wording/explainLoad';
 import type { Db } from '../../base/db/connection';
-import { cdnHostsOf } from '../clients/sites';
 import { identityView } from './identityView';
-import { clientOfLoad, findLoad, findRecord } from './loads';
+import { clientOfLoad, findLoad } from './queries/loads';
+import { findRecord } from './loads';
 import { outageView } from './outageView';
 import { loadParts, openChecks, type LoadPartId } from './partLines';
 import { tapView } from './tapView';
+import { cdnHostsOf } from '../clients/view';
+
+export {
+	type LoadSeen,
+	type LoadSummary,
+	countLoneLoads,
+	findLoad,
+	loadsOfTrial,
+	loneLoads,
+	meanLabMs,
+	recentLabMs
+} from './queries/loads';
+export { saveHostNote, unreadLoads } from './queries/register';
 
 /** A load that is explained alone stands nowhere. */
 const NO_PLACE = { loadId: 0, armId: 0, conditionId: '', round: 0 };
@@ -48,7 +61,7 @@ export function loadHead(db: Db, id: number, trialOf: (trialId: number) => Trial
 	if (!material) return null;
 	const { load, record, siteHost, cdnHosts } = material;
 	const trial = load.trialId === null ? null : trialOf(load.trialId);
-	const arm = trial?.design.arms.find((one) => one.id === load.armId);
+	const arm = trial?.design.arms.find((item) => item.id === load.armId);
 	const checks = checksOf(material);
 	return {
 		where: trial ? `Trials › ${trial.question} › Load` : 'Loads › Load',
@@ -137,7 +150,7 @@ export type LoadParts = { [Id in LoadPartId]?: LoadPart<Id> };
 
 /** Of the parts that are asked for, those that there are; none of a load that there is not. */
 export function openedParts(db: Db, id: number, ids: readonly string[]): LoadParts {
-	const known = (Object.keys(PART_VIEWS) as LoadPartId[]).filter((part) => ids.includes(part));
-	const material = known.length ? materialOf(db, id) : null;
-	return material ? Object.fromEntries(known.map((part) => [part, PART_VIEWS[part](material)])) : {};
+	const parts = (Object.keys(PART_VIEWS) as LoadPartId[]).filter((part) => ids.includes(part));
+	const material = parts.length ? materialOf(db, id) : null;
+	return material ? Object.fromEntries(parts.map((part) => [part, PART_VIEWS[part](material)])) : {};
 }

@@ -1,7 +1,7 @@
 /** Chosen pages of a client's own sites: what reports and worksheets begin with. */
-import { sitesOf } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
-import { listPages } from './queries';
+import { listPages } from './queries/pages';
+import { sitesOf } from '../clients/view';
 
 const MOST_PAGES = 50;
 

@@ -36,7 +36,7 @@ export async function crawl({ start, hosts, most, outward, goesOn, onProgress }:
 	const left = { foreign: 0, bad: 0, over: 0 };
 	const robots = await robotsOf(start, outward);
 	const restMs = Math.min(MOST_REST_MS, Math.max(REST_MS, 1000 * Number(robots?.getCrawlDelay(AGENT) ?? 0)));
-	const known = new Map<string, string>([[pageKey(start), start]]);
+	const urls = new Map<string, string>([[pageKey(start), start]]);
 	const pages = new Map<string, string>();
 	const waiting = [start];
 	const forbidden = new Set<string>();
@@ -54,8 +54,8 @@ export async function crawl({ start, hosts, most, outward, goesOn, onProgress }:
 			pages.set(pageKey(page.url), page.url);
 			for (const url of readMarkup(() => linksOf(page.html, page.url), next, problems) ?? []) {
 				if (!isOfSite(url, hosts)) left.foreign++;
-				else if (!known.has(pageKey(url)) && !NO_PAGE.test(new URL(url).pathname)) {
-					known.set(pageKey(url), url);
+				else if (!urls.has(pageKey(url)) && !NO_PAGE.test(new URL(url).pathname)) {
+					urls.set(pageKey(url), url);
 					waiting.push(url);
 				}
 			}

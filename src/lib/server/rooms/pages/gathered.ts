@@ -1,6 +1,6 @@
 /** What a crawl or a sitemap found. */
 import type { GatherProblem } from '$core/pages/gathering';
-import type { FoundPage } from './commands';
+import type { FoundPage } from './queries/changes';
 
 export interface Gathered {
 	pages: FoundPage[];

@@ -5,18 +5,19 @@ import { skeletonOf } from '$core/pages/skeleton';
 import { patternOf, typeOfAddress } from '$core/pages/types';
 import type { GatherProblem } from '$core/pages/gathering';
 import type { SitePage } from '$core/pages/page';
-import { existingSite, hostsOf } from '../clients/sites';
+import { hostsOf } from '../clients/sites';
 import { nowIso, type Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import type { Outward } from '../../base/outward';
 import { findDerived, saveDerived } from '../../base/queue/derived';
 import { hasOpenJob, insertJob, PRIORITY } from '../../base/queue/jobs';
-import { savePages, type Saved } from './commands';
+import { savePages, type Saved } from './queries/changes';
 import { crawl, fetchPage, MOST_CRAWLED, readMarkup } from './crawl';
 import { saveProposals } from './proposals';
-import { pagesToChoose, saveSkeleton } from './queries';
+import { pagesToChoose, saveSkeleton } from './queries/pages';
 import type { Gathered } from './gathered';
 import { gatherSitemaps } from './sitemaps';
+import { existingSite } from '../clients/view';
 
 export const GatherOrder = v.variant(
 	'what',
@@ -58,12 +59,21 @@ const subjectOf = (siteId: number) => ({ kind: 'site', id: siteId }) as const;
 const MOST_PROBLEMS = 50;
 
 export function findGathering(db: Db, siteId: number): Gathering | null {
-	return findDerived<Gathering>(db, subjectOf(siteId), 'gathering', VERSION, '')?.body ?? null;
+	return (
+		findDerived<Gathering>(db, { subject: subjectOf(siteId), kind: 'gathering', version: VERSION, fingerprint: '' })
+			?.body ?? null
+	);
 }
 
 export function saveGathering(db: Db, siteId: number, gathering: Omit<Gathering, 'at'>): void {
 	const problems = gathering.problems.slice(0, MOST_PROBLEMS);
-	saveDerived(db, subjectOf(siteId), 'gathering', VERSION, '', { ...gathering, problems, at: nowIso() });
+	saveDerived(db, {
+		subject: subjectOf(siteId),
+		kind: 'gathering',
+		version: VERSION,
+		fingerprint: '',
+		body: { ...gathering, problems, at: nowIso() }
+	});
 }
 
 /** Whether a lab works on it, or will. */
@@ -141,10 +151,10 @@ const NEWS_EVERY_MS = 1000;
 
 function progressOf(db: Db, siteId: number, what: GatherOrder['what'], at: GatherAt) {
 	let last = 0;
-	return async (asked: number, found: number) => {
+	return async (requestCount: number, found: number) => {
 		if (performance.now() - last < NEWS_EVERY_MS) return;
 		last = performance.now();
-		const news = { what, asked, found, saved: null, left: null, problems: [], isDone: false };
+		const news = { what, asked: requestCount, found, saved: null, left: null, problems: [], isDone: false };
 		await at.persist(() => saveGathering(db, siteId, news));
 	};
 }

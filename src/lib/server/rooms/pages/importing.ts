@@ -11,14 +11,16 @@ import {
 	type TrafficOptions,
 	type TrafficTable
 } from '$core/pages/traffic';
-import { existingSite, hostsOf } from '../clients/sites';
+import { hostsOf } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
-import { saveTraffic, type Saved } from './commands';
+import { saveTraffic } from './commands';
+import { type Saved } from './queries/changes';
 import { csvLines, decodedLines } from './csvLines';
 import { keepGathered, saveGathering } from './gathering';
 import { saveProposals } from './proposals';
 import { gatherFile } from './sitemaps';
+import { existingSite } from '../clients/view';
 
 export interface TrafficResult extends Saved, Omit<TrafficTable, 'pages'> {
 	/** Pages that the table names. */
@@ -80,23 +82,23 @@ interface TableLayout {
 }
 
 /** @param bytes of the file @throws NotPossible when no column looks like addresses */
-export async function readTraffic(bytes: Readable, of: TableSite, layout: TableLayout): Promise<TrafficTable> {
+export async function readTraffic(bytes: Readable, site: TableSite, layout: TableLayout): Promise<TrafficTable> {
 	let reader: TrafficReader | null = null;
 	const first: string[][] = [];
 	for await (const rows of csvLines(decodedLines(bytes, new LineDecoder())))
 		for (const cells of rows) {
 			if (cells.every((cell) => cell.trim() === '')) continue;
 			if (reader) reader.line(cells);
-			else if (first.push(cells) > LOOKED_AT_ROWS) reader = beginTable(first, of, layout);
+			else if (first.push(cells) > LOOKED_AT_ROWS) reader = beginTable(first, site, layout);
 		}
-	if (!first.length) return new TrafficReader({ columns: NO_COLUMNS, ...of }).end();
-	return (reader ?? beginTable(first, of, layout)).end();
+	if (!first.length) return new TrafficReader({ columns: NO_COLUMNS, ...site }).end();
+	return (reader ?? beginTable(first, site, layout)).end();
 }
 
 const NO_COLUMNS: TrafficColumns = { address: 0, visits: null, conversions: null, revenue: null };
 
 /** What stands above the heading is left aside; a line that has an address itself is no heading. */
-function beginTable(first: readonly string[][], of: TableSite, { columns, header }: TableLayout): TrafficReader {
+function beginTable(first: readonly string[][], site: TableSite, { columns, header }: TableLayout): TrafficReader {
 	const at = Math.min(header ?? headerOf(first), first.length - 1);
 	const cells = first[at]!;
 	const guessed = columns ?? guessColumns(cells) ?? columnsOfBareTable(cells);
@@ -106,7 +108,7 @@ function beginTable(first: readonly string[][], of: TableSite, { columns, header
 			`No column looks like addresses. The file begins with: ${cells.slice(0, 6).join(' | ').slice(0, 200)}. Choose the column that holds them.`,
 			'columns'
 		);
-	const reader = new TrafficReader({ columns: guessed, ...of });
+	const reader = new TrafficReader({ columns: guessed, ...site });
 	if (isAddress(cells[guessed.address])) reader.line(cells);
 	for (const row of first.slice(at + 1)) reader.line(row);
 	return reader;

@@ -1,8 +1,8 @@
 /** Pages of competitors beside the client's own, by page type. */
 import { pairPages, type PagePair } from '$core/pages/pairs';
-import type { Site } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
-import { pagesToChoose } from './queries';
+import { pagesToChoose } from './queries/pages';
+import type { Site } from '../clients/view';
 
 /** A line for each page type of the client's own sites; empty without a competitor. */
 export function pairsOf(db: Db, sites: readonly Site[]): PagePair[] {

@@ -2,7 +2,7 @@
 import { proposeTypes, type TypeProposal } from '$core/pages/types';
 import type { Db } from '../../base/db/connection';
 import { findDerived, saveDerived } from '../../base/queue/derived';
-import { pagesToChoose, skeletonsOf } from './queries';
+import { pagesToChoose, skeletonsOf } from './queries/pages';
 
 const VERSION = '1';
 const subjectOf = (siteId: number) => ({ kind: 'site', id: siteId }) as const;
@@ -16,7 +16,14 @@ const EXAMPLES = 3;
 
 /** Proposed types of the pages that have none. */
 export function findProposals(db: Db, siteId: number): SavedProposal[] {
-	return findDerived<SavedProposal[]>(db, subjectOf(siteId), 'page-types', VERSION, '')?.body ?? [];
+	return (
+		findDerived<SavedProposal[]>(db, {
+			subject: subjectOf(siteId),
+			kind: 'page-types',
+			version: VERSION,
+			fingerprint: ''
+		})?.body ?? []
+	);
 }
 
 export function saveProposals(db: Db, siteId: number): void {
@@ -24,6 +31,9 @@ export function saveProposals(db: Db, siteId: number): void {
 	const open = pagesToChoose(db, siteId).filter(({ type }) => type === null);
 	const proposals = proposeTypes(open.map(({ id, url }) => ({ id, url, skeleton: skeletons.get(id) ?? null })));
 	const urls = new Map(open.map(({ id, url }) => [id, url]));
-	const saved = proposals.map((one) => ({ ...one, examples: one.pages.slice(0, EXAMPLES).map((id) => urls.get(id)!) }));
-	saveDerived(db, subjectOf(siteId), 'page-types', VERSION, '', saved);
+	const saved = proposals.map((proposal) => ({
+		...proposal,
+		examples: proposal.pages.slice(0, EXAMPLES).map((id) => urls.get(id)!)
+	}));
+	saveDerived(db, { subject: subjectOf(siteId), kind: 'page-types', version: VERSION, fingerprint: '', body: saved });
 }

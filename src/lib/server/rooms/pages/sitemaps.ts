@@ -8,7 +8,7 @@ import type { GatherProblem } from '$core/pages/gathering';
 import { robotsOf } from './crawl';
 import type { Gathered } from './gathered';
 import { fetchOutward, OutwardFault, readUpTo, type Outward } from '../../base/outward';
-import type { FoundPage } from './commands';
+import type { FoundPage } from './queries/changes';
 
 /** An index may name so many files; further ones are left aside (house: a site of 50,000 pages has few). */
 const MOST_FILES = 500;
@@ -121,7 +121,7 @@ export async function gatherSitemaps(
 /** Where a site says that its sitemaps are (sitemaps.org, "Specifying the Sitemap location in your robots.txt"). */
 async function namedByRobots(address: string, outward: Outward): Promise<string[]> {
 	const named = (await robotsOf(address, outward))?.getSitemaps() ?? [];
-	return named.filter((one) => one !== address).slice(0, MOST_FILES);
+	return named.filter((name) => name !== address).slice(0, MOST_FILES);
 }
 
 async function fetchSitemap(where: string, outward: Outward, problems: GatherProblem[]): Promise<SitemapFile | null> {

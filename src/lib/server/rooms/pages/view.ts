@@ -11,11 +11,22 @@ import {
 } from '$core/pages/coverage';
 import { PAGE_TYPES, type SitePage } from '$core/pages/page';
 import { describeGathering, describeGatherProblem } from '$core/wording/gathering';
-import type { Site } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
 import { findGathering, isGathering } from './gathering';
 import { findProposals } from './proposals';
-import { candidatesOf, countPages, listPages, typesOfSite, type PageFilter, type TypeCount } from './queries';
+import { candidatesOf, countPages, listPages, typesOfSite, type PageFilter, type TypeCount } from './queries/pages';
+import type { Site } from '../clients/view';
+
+export { chooseOnly, savePages } from './queries/changes';
+export {
+	type PageRow,
+	checkPage,
+	existingPage,
+	findPage,
+	knownAddresses,
+	listPages,
+	pagesToChoose
+} from './queries/pages';
 
 /** Rows of a page of the list. */
 export const ROWS = 25;
@@ -60,8 +71,8 @@ function nextView(pages: readonly SitePage[], chosen: ReadonlySet<number>, rest:
 
 /** @param page from 1; one beyond the last shows the last */
 export function pagesView(db: Db, site: Site, filter: Omit<PageFilter, 'siteId'>, page: number) {
-	const asked = { siteId: site.id, ...filter };
-	const total = countPages(db, asked);
+	const search = { siteId: site.id, ...filter };
+	const total = countPages(db, search);
 	const pages = Math.max(1, Math.ceil(total / ROWS));
 	const shown = Math.min(pages, Math.max(1, Math.trunc(page) || 1));
 	const types = typesOfSite(db, site.id);
@@ -69,7 +80,7 @@ export function pagesView(db: Db, site: Site, filter: Omit<PageFilter, 'siteId'>
 		total,
 		page: shown,
 		pages,
-		rows: listPages(db, asked, ROWS, (shown - 1) * ROWS),
+		rows: listPages(db, search, ROWS, (shown - 1) * ROWS),
 		types,
 		typeNames: [...new Set([...types.flatMap(({ type }) => type ?? []), ...PAGE_TYPES])],
 		sample: sampleView(db, site, types),

@@ -1,28 +1,18 @@
 /** The agency's own name, colour, contact and logo. */
-import * as v from 'valibot';
 import sharp from 'sharp';
 import { drawnElements } from '$core/formats/svgWeight';
-import { Agency } from '$core/report/agency';
-import { sql, type Db } from '../../base/db/connection';
+import type { Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import { artifactSize, deleteArtifacts, findArtifact, storeArtifact } from '../../base/storage/artifacts';
 
 const OWNER = { kind: 'agency', id: 1 } as const;
+
 const MOST_LOGO_BYTES = 2_000_000;
+
 /** Twice the size at which it is shown. */
 const LOGO_HEIGHT = 120;
+
 const LOGO_WIDTH = 640;
-
-export function agencyOf(db: Db): Agency {
-	const row = sql<{ body: string }>(db, 'SELECT body FROM agency WHERE id = 1').get();
-	return v.parse(Agency, row ? JSON.parse(row.body) : {});
-}
-
-export function saveAgency(db: Db, agency: Agency): void {
-	sql(db, 'INSERT INTO agency (id, body) VALUES (1, ?) ON CONFLICT (id) DO UPDATE SET body = excluded.body').run(
-		JSON.stringify(agency)
-	);
-}
 
 export const hasLogo = (db: Db) => artifactSize(db, { owner: OWNER, role: 'logo' }) > 0;
 

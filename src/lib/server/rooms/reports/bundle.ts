@@ -1,11 +1,8 @@
 /** The evidence bundle of a frozen version, as a zip. */
 import { createHash } from 'node:crypto';
-import { gunzipSync } from 'node:zlib';
 import { strToU8, zipSync } from 'fflate';
 import { harOf } from '$core/formats/har';
 import { loadsCsv } from '$core/formats/csv';
-import type { LoadRecord } from '$core/load/record/record';
-import { completeRecord } from '$core/load/record/emptyRecord';
 import {
 	ABOUT,
 	FIGURES,
@@ -26,8 +23,9 @@ import type { FrozenReport } from '$core/report/view';
 import type { Db } from '../../base/db/connection';
 import { findArtifact } from '../../base/storage/artifacts';
 import { findReportPicture } from './pictures';
-import { frozenOf } from './queries';
+import { frozenOf } from './queries/reports';
 import type { SigningKey } from './signing';
+import { unpackRecord } from '../loads/loads';
 
 const README = `The evidence of a report made with Zafra.
 
@@ -88,12 +86,12 @@ function signedManifest(
 	{ view, number, frozenAt, rules }: FrozenReport,
 	{ drawing, version, key }: Omit<BundleOptions, 'html'>
 ): Manifest {
-	const of = { title: view.title, number, frozenAt };
+	const report = { title: view.title, number, frozenAt };
 	const listed = Object.entries(files).map(([name, bytes]) => {
 		const file = { name, bytes: bytes.length, sha256: sumOf(bytes) };
-		return { ...file, signature: key.sign(fileSeal(of, file)) };
+		return { ...file, signature: key.sign(fileSeal(report, file)) };
 	});
-	const manifest = { format: 2 as const, ...of, rules, zafra: version, drawing, key: key.publicKey, files: listed };
+	const manifest = { format: 2 as const, ...report, rules, zafra: version, drawing, key: key.publicKey, files: listed };
 	return { ...manifest, signature: key.sign(manifestSeal(manifest)) };
 }
 
@@ -103,6 +101,6 @@ const sumOf = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('
 function loadFiles(db: Db, versionId: number, id: number, version: string): Record<string, Uint8Array> {
 	const packed = findArtifact(db, { owner: { kind: 'report', id: versionId }, role: `record/${id}` });
 	if (!packed) return {};
-	const record = completeRecord(JSON.parse(gunzipSync(packed).toString('utf8')) as LoadRecord);
+	const record = unpackRecord(packed);
 	return { [loadFile(id)]: json(record), [harFile(id)]: json(harOf(record, version)) };
 }

@@ -7,15 +7,23 @@ import { monthlyCostOf } from '$core/trial/design/setup';
 import { wordDay } from '$core/wording/report';
 import { reportWordsIn } from '$core/wording/reportWords';
 import { DEVICE_CLASSES } from '$core/field/reading';
-import { checkClient, findClient, languageOfClient } from '../clients/clients';
-import { sql, type Db } from '../../base/db/connection';
+import { checkClient } from '../clients/clients';
+import type { Db } from '../../base/db/connection';
 import { pageFieldRows } from '../field/view';
 import { NotPossible } from '../../base/refusal';
 import { chosenPagesOf } from '../pages/chosen';
 import { existingTrial } from '../trials/commands';
 import { putInBin } from '../../base/storage/bin';
-import { keepLines, lastLine } from './worksheet';
-import { deleteReport, existingReport, insertReport, updateDraft, type Report } from './queries';
+import { keepLines, lastLine } from './queries/worksheet';
+import {
+	deleteReport,
+	existingReport,
+	insertReport,
+	updateDraft,
+	type Report,
+	takeBlockFromBin
+} from './queries/reports';
+import { findClient, languageOfClient } from '../clients/view';
 
 const day = v.pipe(v.string('A day is text.'), v.regex(/^\d{4}-\d{2}-\d{2}$/, 'Write a day as 2026-11-27.'));
 const id = v.nullable(v.pipe(v.number('An id is a number.'), v.integer(), v.minValue(1)));
@@ -119,11 +127,7 @@ function binBlocks(db: Db, { id: report, clientId, draft: before }: Report, afte
 		putInBin(db, { kind: 'block', name, clientId, body: { report, position, block } });
 	});
 	// Names are given again: what is back is what says the same.
-	for (const block of after.blocks)
-		sql(db, `DELETE FROM bin WHERE kind = 'block' AND body ->> '$.report' = ? AND body -> '$.block' = json(?)`).run(
-			report,
-			JSON.stringify(block)
-		);
+	for (const block of after.blocks) takeBlockFromBin(db, report, block);
 }
 
 /** Where it stood, by another name where its own is taken. @throws NotPossible when its report is gone */

@@ -6,7 +6,7 @@ import { wordDay } from '$core/wording/report';
 import { nowIso, type Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import { copyArtifact, type ArtifactOwner } from '../../base/storage/artifacts';
-import { existingReport, insertVersion, listVersions } from './queries';
+import { existingReport, insertVersion, listVersions } from './queries/reports';
 import { resolveReport } from './resolve';
 
 /**

@@ -10,16 +10,17 @@ import type { Cited, TrialEvidence } from '$core/report/view';
 import { aboutFigure, goneFigure, wordFigure } from '$core/wording/report';
 import { conditionsIn, type ReportWords } from '$core/wording/reportWords';
 import type { Db } from '../../base/db/connection';
-import { findClient } from '../clients/clients';
 import { findConditions } from '../conditions/saved';
-import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { besideFigures, caveatsView } from '../trials/caveats';
 import { evidenceView } from '../trials/evidenceView';
 import { findEvidence, type Evidence } from '../trials/evidence';
 import { judgementOf } from '../trials/judgement';
-import { lateSeenOf, putOffFrom } from '../trials/lateView';
+import { putOffFrom } from '../trials/lateView';
 import { boardsOf, type ConditionsBoard, type PutOffOf } from '../trials/boardView';
 import { findTrial, type Trial } from '../trials/trial';
+import { findClient } from '../clients/view';
+import { loadsOfTrial, type LoadSummary } from '../loads/view';
+import { lateSeenOf } from '../trials/view';
 
 export interface TrialMaterial {
 	trial: Trial;
@@ -53,8 +54,8 @@ export class Material {
 
 	/** Null for a trial that is gone. */
 	trial(id: number): TrialMaterial | null {
-		const known = this.#trials.get(id);
-		if (known !== undefined) return known;
+		const cached = this.#trials.get(id);
+		if (cached !== undefined) return cached;
 		const trial = findTrial(this.db, id);
 		const material = trial && this.#read(trial);
 		this.#trials.set(id, material);
@@ -65,18 +66,20 @@ export class Material {
 		const { db } = this;
 		const loads = loadsOfTrial(db, trial.id);
 		const judgement = judgementOf(db, trial, loads);
-		const conditions = trial.design.conditions.map((one) => ({ ...one, name: conditionsIn(this.words, one.name) }));
+		const conditions = trial.design.conditions.map((condition) => ({
+			...condition,
+			name: conditionsIn(this.words, condition.name)
+		}));
 		const design: TrialDesign = { ...trial.design, conditions };
 		const putOffOf = putOffFrom(design, lateSeenOf(db, trial.id));
 		const evidenceWords = evidenceView(db, trial);
-		const caveats = caveatsView(
-			design,
+		const caveats = caveatsView(design, {
 			judgement,
-			evidenceWords,
-			besideFigures(db, trial, loads, this.words),
-			this.words
-		);
-		const boards = boardsOf(trial.question, design, judgement, caveats, this.words, putOffOf);
+			evidence: evidenceWords,
+			returnType: besideFigures(db, trial, loads, this.words),
+			words: this.words
+		});
+		const boards = boardsOf(trial.question, { design, judgement, caveats, words: this.words, putOffOf });
 		const stored = findEvidence(db, trial.id);
 		const evidence = stored && !stored.isOld ? stored.body : null;
 		return { trial, design, loads, judgement, evidence, putOffOf, boards };
@@ -146,11 +149,11 @@ function evidenceOf({ trial, design, loads, judgement }: TrialMaterial): TrialEv
 
 /** Names of what a result compares. */
 export function namesOf(design: TrialDesign, { condition, arm, baseline }: ShiftResult) {
-	const nameOf = (id: number) => design.arms.find((candidate) => candidate.id === id)?.name ?? '';
+	const armName = (id: number) => design.arms.find((candidate) => candidate.id === id)?.name ?? '';
 	const pair = comparisonsOf(design).find((candidate) => candidate.arm.id === arm);
 	return {
-		arm: pair?.arm.name ?? nameOf(arm),
-		baseline: pair?.baseline.name ?? nameOf(baseline),
+		arm: pair?.arm.name ?? armName(arm),
+		baseline: pair?.baseline.name ?? armName(baseline),
 		conditions: design.conditions.find(({ id }) => id === condition)?.name ?? condition
 	};
 }
@@ -167,13 +170,13 @@ export interface FigureChoice {
 }
 
 /** What the trial decides on, part by part. */
-export function figureChoices(material: Material, known: TrialMaterial): FigureChoice[] {
-	const { trial, design, judgement } = known;
-	const told = judgement.results.filter(({ primary, shift }) => primary && shift);
-	return told.flatMap((result) => {
+export function figureChoices(material: Material, ofTrial: TrialMaterial): FigureChoice[] {
+	const { trial, design, judgement } = ofTrial;
+	const printed = judgement.results.filter(({ primary, shift }) => primary && shift);
+	return printed.flatMap((result) => {
 		const names = namesOf(design, result);
 		const metric = boardName(result.metric, material.words);
-		const parts = ['shift', 'variant', 'baseline', ...(isPutOff(known, result) ? [] : ['verdict'])] as FigurePart[];
+		const parts = ['shift', 'variant', 'baseline', ...(isPutOff(ofTrial, result) ? [] : ['verdict'])] as FigurePart[];
 		return parts.map((part) => {
 			const { ref, text } = material.cite(trial.id, result, part);
 			const whose = part === 'baseline' ? names.baseline : names.arm;

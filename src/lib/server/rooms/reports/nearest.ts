@@ -8,7 +8,7 @@ import { requestLoad } from '../loads/commands';
 import { labLoadsOfUrl } from '../loads/pageFigures';
 import { existingTrial } from '../trials/commands';
 import type { Material, TrialMaterial } from './material';
-import { existingReport } from './queries';
+import { existingReport } from './queries/reports';
 
 interface Nearest extends OwnFigures {
 	conditions: string;
@@ -37,9 +37,9 @@ export function nearestOwn(material: Material, trialId: number, figure: OutsideF
 		);
 		if (lone) return { ...lone, conditions: material.nameOfConditions(figure.device), of: null };
 	}
-	const of = { trial: trialId, condition: (same ?? design.conditions[0]!).id, arm: baseline.id };
-	const own = ownFiguresIn({ design, loads }, of, figure);
-	return own && { ...own, of };
+	const source = { trial: trialId, condition: (same ?? design.conditions[0]!).id, arm: baseline.id };
+	const own = ownFiguresIn({ design, loads }, source, figure);
+	return own && { ...own, of: source };
 }
 
 const baselineOf = ({ arms }: TrialMaterial['design']) => arms.find((arm) => arm.baseline) ?? arms[0]!;

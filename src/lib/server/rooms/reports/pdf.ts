@@ -1,9 +1,9 @@
 /** PDFs of frozen versions: ordered by web, printed by a lab, kept. */
 import { gunzipSync, gzipSync } from 'node:zlib';
-import { sql, type Db } from '../../base/db/connection';
+import type { Db } from '../../base/db/connection';
 import { deleteArtifacts, findArtifact, storeArtifact } from '../../base/storage/artifacts';
 import { insertJob, PRIORITY } from '../../base/queue/jobs';
-import { findVersion } from './queries';
+import { findVersion, isPrinting } from './queries/reports';
 
 export type Paper = 'A4' | 'Letter';
 export const PAPERS: readonly Paper[] = ['A4', 'Letter'];
@@ -29,11 +29,7 @@ export function requestPdf(db: Db, versionId: number, paper: Paper, html: string
 
 export function pdfState(db: Db, versionId: number, paper: Paper): PdfState {
 	const owner = ownerOf(versionId);
-	const open = sql(
-		db,
-		"SELECT 1 FROM job WHERE kind = 'render' AND subject_kind = 'report' AND subject_id = ? AND \"order\" ->> 'paper' = ? AND status IN ('queued', 'leased')"
-	).get(versionId, paper);
-	if (open) return { state: 'waiting' };
+	if (isPrinting(db, versionId, paper)) return { state: 'waiting' };
 	if (findPdf(db, versionId, paper)) return { state: 'ready' };
 	const problem = findArtifact(db, { owner, role: `pdf/${paper}/problem` });
 	return problem ? { state: 'failed', problem: problem.toString('utf8') } : { state: 'none' };

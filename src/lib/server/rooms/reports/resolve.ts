@@ -4,9 +4,9 @@ import { fillIn } from '$core/report/richText';
 import type { AgencyView, BlockBody, ReportView } from '$core/report/view';
 import { reportWordsIn } from '$core/wording/reportWords';
 import type { Language } from '$core/wording/words';
-import { findClient } from '../clients/clients';
 import type { Db } from '../../base/db/connection';
-import { agencyOf, hasLogo } from './agency';
+import { agencyOf } from './queries/agency';
+import { hasLogo } from './agency';
 import { Material } from './material';
 import {
 	claimsBlock,
@@ -28,6 +28,7 @@ import {
 	scoreBlock,
 	type TrialBlock
 } from './resolve/trialBlocks';
+import { findClient } from '../clients/view';
 
 const OF_TRIALS: Record<TrialBlockKind, TrialBlock> = {
 	answer: answerBlock,

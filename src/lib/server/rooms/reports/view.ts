@@ -1,16 +1,35 @@
 /** What the screens and the API show of reports. */
 import { changesBetween } from '$core/report/changes';
 import { trialsIn } from '$core/report/document';
-import { listWatches } from '../watch/watches';
 import { chosenPageNames } from '../pages/chosen';
 import { listTrials } from '../trials/listView';
 import type { Db } from '../../base/db/connection';
-import { agencyOf } from './agency';
+import { agencyOf } from './queries/agency';
 import { figureChoices } from './material';
 import { PAPERS, pdfState } from './pdf';
-import { existingReport, existingVersion, frozenOf, listReports, listVersions } from './queries';
+import { existingReport, existingVersion, frozenOf, listReports, listVersions } from './queries/reports';
 import { resolveReport } from './resolve';
-import { listShares } from './shares';
+import { listShares } from './queries/shares';
+import { listWatches } from '../watch/view';
+
+export { agencyOf, saveAgency } from './queries/agency';
+export {
+	type VersionLine,
+	existingReport,
+	existingVersion,
+	frozenOf,
+	listReports,
+	listVersions
+} from './queries/reports';
+export {
+	NewShare,
+	type OpenedShare,
+	countView,
+	createShare,
+	listShares,
+	openShare,
+	revokeShare
+} from './queries/shares';
 
 /** Trials that a report can be about. */
 const MOST_TRIALS = 200;
@@ -43,8 +62,8 @@ export function reportView(db: Db, id: number) {
 		view,
 		versions: listVersions(db, id),
 		choices: trials.flatMap((trial) => {
-			const known = material.trial(trial);
-			return known ? figureChoices(material, known) : [];
+			const trialMaterial = material.trial(trial);
+			return trialMaterial ? figureChoices(material, trialMaterial) : [];
 		}),
 		trials: doneTrials(db, report.clientId),
 		pages: report.clientId === null ? [] : chosenPageNames(db, report.clientId),

@@ -3,15 +3,23 @@ import { sum } from 'd3-array';
 import type { ClientInput } from '$core/clients/client';
 import { breakEven, monthlyPrice, monthOfQuota, visitsOfBreakEven, type PriceRule } from '$core/setups/price';
 import { exclusiveClashes, type Component } from '$core/trial/design/setup';
-import type { Site } from '../clients/sites';
-import { sql, type Db } from '../../base/db/connection';
-import { componentsOfSite, type SiteComponent } from './components';
+import type { Db } from '../../base/db/connection';
+import { componentsOfSite, type SiteComponent } from './queries/components';
+import { visitsOf } from './queries/view';
+import type { Site } from '../clients/view';
 
-/** Visits a month of a site, as its traffic table says; null without one. */
-function visitsOf(db: Db, { id, restVisits }: Site): number | null {
-	const row = sql<{ visits: number | null }>(db, 'SELECT sum(visits) AS visits FROM page WHERE site_id = ?').get(id);
-	return row?.visits == null ? null : row.visits + restVisits;
-}
+export {
+	type DeletedComponent,
+	componentUses,
+	componentsOfSite,
+	existingComponent,
+	knownComponents,
+	listComponents,
+	putOnSite,
+	restoreComponent,
+	saveComponent,
+	takeOffSite
+} from './queries/components';
 
 export function setupsView(
 	db: Db,
@@ -23,15 +31,15 @@ export function setupsView(
 		.map((site) => {
 			const visits = visitsOf(db, site);
 			const components = componentsOfSite(db, site.id);
-			const lines = components.map((one) => lineOf(one, client, visits));
-			const known = lines.flatMap(({ monthly }) => monthly ?? []);
+			const lines = components.map((component) => lineOf(component, client, visits));
+			const priced = lines.flatMap(({ monthly }) => monthly ?? []);
 			return {
 				site: site.name,
 				siteId: site.id,
 				visits,
 				lines,
-				monthly: known.length ? sum(known) : null,
-				clashes: exclusiveClashes({ components: components.map(asSetup), features: {}, effortHours: null })
+				monthly: priced.length ? sum(priced) : null,
+				clashes: exclusiveClashes({ components: components.map(asSetup) })
 			};
 		})
 		.filter(({ lines }) => lines.length > 0);
@@ -54,9 +62,10 @@ function lineOf(
 	{ growth, hourly }: Pick<ClientInput, 'growth' | 'hourly'>,
 	visits: number | null
 ) {
-	const rule = component.prices.find((one) => one.tier === tier) ?? null;
+	const rule = component.prices.find((item) => item.tier === tier) ?? null;
 	const outlook = { visits: visits ?? 0, growth, sites: 1, hourly };
-	const price = (one: PriceRule, month: number) => monthlyPrice(one, { visits: outlook.visits, sites: 1, month });
+	const price = (priceRule: PriceRule, month: number) =>
+		monthlyPrice(priceRule, { visits: outlook.visits, sites: 1, month });
 	return {
 		id: component.id,
 		kind: component.kind,
@@ -71,12 +80,12 @@ function lineOf(
 		perThousand: rule?.perThousand ?? null,
 		quotaEnds: rule && visits !== null ? monthOfQuota(rule, outlook) : null,
 		others: component.prices
-			.filter((one) => one.tier !== tier)
-			.map((one) => ({
-				tier: one.tier,
-				monthly: price(one, 0),
-				breakEven: rule && breakEven(rule, one, outlook),
-				fromVisits: rule && visitsOfBreakEven(rule, one)
+			.filter((item) => item.tier !== tier)
+			.map((item) => ({
+				tier: item.tier,
+				monthly: price(item, 0),
+				breakEven: rule && breakEven(rule, item, outlook),
+				fromVisits: rule && visitsOfBreakEven(rule, item)
 			}))
 	};
 }

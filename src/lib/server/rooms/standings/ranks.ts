@@ -6,13 +6,11 @@ import { practicesOf, type LateLoad, type PracticeCell } from '$core/standings/p
 import { rankRun, type Contest, type Ranked } from '$core/standings/ranks';
 import { timingIn, timingKey, type Setting, type TimingKey } from '$core/watch/reading';
 import type { PageTrouble } from '$core/watch/trouble';
-import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
 import { findRecord } from '../loads/loads';
-import { lateLoadsOf } from '../watch/blocks';
-import { figuresOfWatch, readingsOfWatch, type StoredFigures } from '../watch/readings';
-import { findWatch, type Watch } from '../watch/watches';
 import { findDerived, saveDerived } from '../../base/queue/derived';
+import { cdnHostsOf } from '../clients/view';
+import { lateLoadsOf, figuresOfWatch, readingsOfWatch, type StoredFigures, findWatch, type Watch } from '../watch/view';
 
 export const RANKS_VERSION = '3';
 
@@ -47,19 +45,22 @@ export interface StandingRanks {
 const subjectOf = (id: number) => ({ kind: 'watch', id }) as const;
 
 export function findRanks(db: Db, id: number): StandingRanks | null {
-	return findDerived<StandingRanks>(db, subjectOf(id), 'ranks', RANKS_VERSION, '')?.body ?? null;
+	return (
+		findDerived<StandingRanks>(db, { subject: subjectOf(id), kind: 'ranks', version: RANKS_VERSION, fingerprint: '' })
+			?.body ?? null
+	);
 }
 
 export function deriveRanks(db: Db, id: number): void {
 	const watch = findWatch(db, id);
 	if (!watch) return;
-	const known = new Map((findRanks(db, id)?.runs ?? []).map((run) => [`${run.reading}/${run.condition}`, run]));
+	const rankedRuns = new Map((findRanks(db, id)?.runs ?? []).map((run) => [`${run.reading}/${run.condition}`, run]));
 	const figures = figuresOfWatch(db, id);
 	const done = readingsOfWatch(db, id).filter(({ state }) => state === 'done');
 	const runs = done.flatMap(({ id: reading, plannedAt }) => {
 		const own = figures.filter(({ readingId }) => readingId === reading);
 		const conditions = watch.settings.conditions.filter((id) => own.some(({ conditionId }) => conditionId === id));
-		const worked = conditions.flatMap((condition) => known.get(`${reading}/${condition}`) ?? []);
+		const worked = conditions.flatMap((condition) => rankedRuns.get(`${reading}/${condition}`) ?? []);
 		// What was worked out of a run stays: its loads do not change.
 		return worked.length === conditions.length ? worked : runsOf(watch, { reading, at: plannedAt, conditions }, own);
 	});
@@ -67,7 +68,13 @@ export function deriveRanks(db: Db, id: number): void {
 	const content = figures
 		.filter(({ readingId }) => readingId === newest)
 		.flatMap((stored) => contentOf(db, watch, stored));
-	saveDerived(db, subjectOf(id), 'ranks', RANKS_VERSION, '', { runs, content } satisfies StandingRanks);
+	saveDerived(db, {
+		subject: subjectOf(id),
+		kind: 'ranks',
+		version: RANKS_VERSION,
+		fingerprint: '',
+		body: { runs, content } satisfies StandingRanks
+	});
 }
 
 interface Run {
@@ -79,13 +86,16 @@ interface Run {
 /** One run under each of its conditions: places are told at one level over all that the standing was asked about. */
 function runsOf({ settings }: Watch, { reading, at, conditions }: Run, all: readonly StoredFigures[]): RunRanks[] {
 	const most = Math.max(0, ...all.flatMap(({ rounds }) => rounds));
-	const asked = new Set<string>([...settings.metrics, ...(settings.shown ?? []).map(({ name }) => timingKey(name))]);
+	const rankedMetrics = new Set<string>([
+		...settings.metrics,
+		...(settings.shown ?? []).map(({ name }) => timingKey(name))
+	]);
 	const contests = conditions.flatMap((condition) => {
 		const own = all.filter(({ conditionId }) => conditionId === condition);
 		return metricsIn(own).map((metric): Contest & { condition: string; metric: RankedMetric } => ({
 			condition,
 			metric,
-			isJudged: asked.has(metric),
+			isJudged: rankedMetrics.has(metric),
 			contestants: own.map(({ watchedPageId, figures, rounds }) => ({
 				page: watchedPageId,
 				byRound: byRound(figures[metric] ?? [], rounds, most)

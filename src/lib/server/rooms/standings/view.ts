@@ -8,13 +8,13 @@ import { describeCell, describePractice, describeRank, describeSchedule, describ
 import { timingIn } from '$core/watch/reading';
 import { conditionNames } from '../conditions/saved';
 import type { Db } from '../../base/db/connection';
-import { markersOfSite } from '../field/markers';
 import { filmOfLoad } from '../loads/films';
-import { findPage } from '../pages/pages';
-import { readingProgress, readingsOfWatch } from '../watch/readings';
-import { existingWatch, listWatches, pagesOfWatch, type WatchedPage } from '../watch/watches';
+import { existingWatch } from '../watch/watches';
 import { changedConditions } from '../watch/conditions';
 import { findRanks, type PageContent, type RankedMetric, type RunRanks, type StandingRanks } from './ranks';
+import { markersOfSite } from '../field/view';
+import { findPage } from '../pages/view';
+import { readingProgress, readingsOfWatch, listWatches, pagesOfWatch, type WatchedPage } from '../watch/view';
 
 interface ListedStanding {
 	id: number;
@@ -47,7 +47,7 @@ export function standingList(db: Db, clientId: number | null): ListedStanding[] 
 			at: runs[0]?.at ?? null,
 			ranks: runs.map((run) => ({
 				condition: run.condition,
-				metric: nameOf(metric),
+				metric: metricName(metric),
 				words: own ? rankWords(run, metric, own.id) : ''
 			}))
 		};
@@ -71,7 +71,7 @@ function rankWords(run: RunRanks, metric: RankedMetric, page: number): string {
 const placeWords = (ranked: Pick<Ranked, 'middle' | 'from' | 'to'>, all: number): string =>
 	ranked.middle !== null && ranked.from === null ? '' : describeRank(ranked, all);
 
-function nameOf(metric: RankedMetric): string {
+function metricName(metric: RankedMetric): string {
 	return isMetricId(metric) ? metricOf(metric).name : timingIn(metric)!;
 }
 
@@ -171,7 +171,7 @@ function tablesOf(run: RunRanks, { runs }: StandingRanks): Pick<StandingConditio
 			const all = ranked.filter(({ from }) => from !== null).length;
 			return {
 				metric,
-				name: nameOf(metric),
+				name: metricName(metric),
 				cells: ranked.map(({ page, middle, from, to }) => ({
 					page,
 					figure: formatRanked(metric, middle),

@@ -7,10 +7,10 @@ import type { ShiftResult } from '$core/trial/types';
 import { describeReason } from '$core/wording/reasons';
 import { describeTrialState } from '$core/wording/trialState';
 import type { Db } from '../../base/db/connection';
-import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { judgementForPage, type JudgeElsewhere } from './judgement';
-import { lastStage } from './places';
+import { lastStage } from './queries/places';
 import type { Trial } from './trial';
+import { loadsOfTrial, type LoadSummary } from '../loads/view';
 
 /** Why the trial rests, in a sentence; null when its state says all. */
 export function messageOf(db: Db, trial: Trial): string | null {

@@ -54,25 +54,33 @@ interface Compared extends Names {
 }
 
 function comparedIn(design: TrialDesign, words: Words): Compared[] {
-	const pairs = comparisonsOf(design).map(({ arm, baseline }) => ({
+	const comparisons = comparisonsOf(design).map(({ arm, baseline }) => ({
 		id: arm.id,
 		page: arm.page ?? null,
 		arm: arm.name,
 		baseline: baseline.name
 	}));
-	if (!hasPages(design.kind) || pairs.length < 2) return pairs;
-	const page = words.say('answer.pages', { n: pairs.length });
-	return [{ ...pairs[0]!, id: ALL_PAGES, page }, ...pairs];
+	if (!hasPages(design.kind) || comparisons.length < 2) return comparisons;
+	const page = words.say('answer.pages', { n: comparisons.length });
+	return [{ ...comparisons[0]!, id: ALL_PAGES, page }, ...comparisons];
 }
 
 /** One board per conditions; without marks before the first look. */
 export function boardsOf(
 	question: string,
-	design: TrialDesign,
-	judgement: Pick<Judgement, 'results'>,
-	caveats: readonly (Caveats & { condition: string; arm: number })[] = [],
-	words: Words = ENGLISH,
-	putOffOf: PutOffOf = () => []
+	{
+		design,
+		judgement,
+		caveats = [],
+		words = ENGLISH,
+		putOffOf = () => []
+	}: {
+		design: TrialDesign;
+		judgement: Pick<Judgement, 'results'>;
+		caveats?: readonly (Caveats & { condition: string; arm: number })[];
+		words?: Words;
+		putOffOf?: PutOffOf;
+	}
 ): ConditionsBoard[] {
 	const compared = comparedIn(design, words);
 	return design.conditions.map(({ id, name, summary: about }) => {
@@ -80,12 +88,12 @@ export function boardsOf(
 			const results = primaryOf(judgement, id, pair.id);
 			if (!results.length) return [];
 			const putOff = putOffOf(id, pair.id, results);
-			const answer = answerOf(question, design, results, pair, words, putOff);
+			const answer = answerOf(question, { design, results, pair, words, putOff });
 			const rows = orderedBy(design, results).map((result) =>
 				boardRow(result, pair, words, putOff.find(({ metric }) => metric === result.metric) ?? null)
 			);
-			const known = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
-			return [{ ...answer, ...namesOf(pair), rows, caveats: known ? caveatsIn(known) : NO_CAVEATS }];
+			const match = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
+			return [{ ...answer, ...namesOf(pair), rows, caveats: match ? caveatsIn(match) : NO_CAVEATS }];
 		});
 		const summary = groupedAnswers(answers, words);
 		return {
@@ -101,13 +109,17 @@ export function boardsOf(
 
 function answerOf(
 	question: string,
-	design: TrialDesign,
-	results: readonly ShiftResult[],
-	pair: Compared,
-	words: Words,
-	putOff: readonly PutOff[]
+	{
+		design,
+		results,
+		pair,
+		words,
+		putOff
+	}: { design: TrialDesign; results: readonly ShiftResult[]; pair: Compared; words: Words; putOff: readonly PutOff[] }
 ) {
-	return isSamePage(design.kind) ? plainNoise(results, words) : plainAnswer(question, results, pair, words, putOff);
+	return isSamePage(design.kind)
+		? plainNoise(results, words)
+		: plainAnswer(question, { results, names: pair, words, putOff });
 }
 
 /** A variant as a list names it. */
@@ -155,7 +167,7 @@ export function stripsOf(
 			const results = orderedBy(design, primaryOf(judgement, id, pair.id));
 			if (!results.length) return [];
 			const putOff = putOffOf(id, pair.id, results);
-			const { sentence, tone } = answerOf(question, design, results, pair, ENGLISH, putOff);
+			const { sentence, tone } = answerOf(question, { design, results, pair, words: ENGLISH, putOff });
 			const marks = results.map((result) =>
 				markOf(
 					result,

@@ -7,25 +7,25 @@ import { wordLate } from '$core/wording/held';
 import { describeRegressions } from '$core/wording/regressions';
 import { ENGLISH, type EvidenceWords } from '$core/wording/words';
 import type { Db } from '../../base/db/connection';
-import type { LoadSummary } from '../loads/loads';
 import type { EvidenceView } from './evidenceView';
 import { lateLoadsOf, putOffFrom } from './lateView';
 import { missedWords, presenceView, sendsView } from './seen';
 import type { Trial } from './trial';
+import type { LoadSummary } from '../loads/view';
 
 /** What is compared with what, as the sheet names it. */
 export function comparisonsView(design: TrialDesign) {
-	const pairs = comparisonsOf(design);
-	const views = pairs.map(({ arm, baseline }) => ({
+	const comparisons = comparisonsOf(design);
+	const views = comparisons.map(({ arm, baseline }) => ({
 		id: arm.id,
 		name: arm.page ? `${arm.page}: ${arm.name}` : arm.name,
 		baseline: baseline.name,
 		baselineId: baseline.id,
 		page: arm.page ?? null
 	}));
-	if (!hasPages(design.kind) || pairs.length < 2) return views;
-	const name = `All ${pairs.length} pages`;
-	return [{ id: ALL_PAGES, name, baseline: pairs[0]!.baseline.name, baselineId: 0, page: null }, ...views];
+	if (!hasPages(design.kind) || comparisons.length < 2) return views;
+	const name = `All ${comparisons.length} pages`;
+	return [{ id: ALL_PAGES, name, baseline: comparisons[0]!.baseline.name, baselineId: 0, page: null }, ...views];
 }
 
 /** What the answer must not be read without: what comes late, what took effect, what is still sent. */
@@ -39,7 +39,7 @@ export function besideFigures(
 	const presence = presenceView(design, loads);
 	const sends = sendsView(db, design, loads, late);
 	const missed: MissedOf = (condition, arm) =>
-		missedWords(condition, { id: arm, name: armName(design, arm) }, presence, sends, words);
+		missedWords(condition, { arm: { id: arm, name: armName(design, arm) }, presence, sends, words });
 	return { late, putOff: putOffFrom(design, late), presence, sends, missed };
 }
 
@@ -54,10 +54,17 @@ const inSentence = (name: string) => (/^[A-Z][A-Z]/.test(name) ? name : name.cha
 /** What stands beside the verdicts on each variant, by conditions. */
 export function caveatsView(
 	design: TrialDesign,
-	judgement: Judgement,
-	evidence: EvidenceView,
-	{ late, missed }: Pick<ReturnType<typeof besideFigures>, 'late' | 'missed'>,
-	words: EvidenceWords = ENGLISH
+	{
+		judgement,
+		evidence,
+		returnType: { late, missed },
+		words = ENGLISH
+	}: {
+		judgement: Judgement;
+		evidence: EvidenceView;
+		returnType: Pick<ReturnType<typeof besideFigures>, 'late' | 'missed'>;
+		words?: EvidenceWords;
+	}
 ) {
 	const judged = comparisonsView(design).filter(({ id }) => judgement.results.some((result) => result.arm === id));
 	return design.conditions.flatMap(({ id: condition }) =>

@@ -9,19 +9,21 @@ import { planLoads, planMore, startTimes } from '$core/trial/design/plan';
 import type { Setup } from '$core/trial/design/setup';
 import type { TrialDesign } from '$core/trial/types';
 import { targetsByConditions } from '$core/clients/targets';
-import { checkClient, findClient } from '../clients/clients';
+import { checkClient } from '../clients/clients';
 import { atPlaceOf } from '../clients/sites';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import { nowIso, type Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
 import { insertRequest } from '../loads/requested';
-import { checkPage } from '../pages/pages';
 import { queueLateLoads } from './lateLoads';
-import { insertMarker } from './notes';
-import { cancelQueuedPlaces, lastRound, insertPlan, lastStage, requeuePlaces, wholeRounds } from './places';
+import { insertMarker } from './queries/notes';
+import { cancelQueuedPlaces, lastRound, lastStage, requeuePlaces, wholeRounds } from './queries/places';
+import { insertPlan } from './places';
 import { settleTrial, takeLook } from './progress';
 import { findTrial, type Trial } from './trial';
-import { deleteTrialRow, insertTrial, setFirst, setTrialStatus, updateDesign, updateSetup } from './queries';
+import { deleteTrialRow, insertTrial, setFirst, setTrialStatus, updateDesign, updateSetup } from './queries/trials';
+import { findClient } from '../clients/view';
+import { checkPage } from '../pages/view';
 
 /** Save a trial as a draft, with a frozen copy of its conditions. @returns its id */
 export function createTrial(db: Db, input: NewTrialInput): number {

@@ -6,8 +6,9 @@ import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../../base/db/connection';
 import { boardsOf } from './boardView';
 import { judgementForList } from './judgement';
-import { lateSeenOf, putOffFrom } from './lateView';
-import { repeatsOf } from './queries';
+import { lateSeenOf } from './queries/lateView';
+import { putOffFrom } from './lateView';
+import { repeatsOf } from './queries/trials';
 import { findTrial, type Trial } from './trial';
 
 /** One variant under one set of conditions, at all ages. */
@@ -49,15 +50,15 @@ export function effectByAge(db: Db, trial: Trial): AgedEffect[] {
 
 function agesOf(db: Db, origin: Trial | null): Aged[] {
 	if (!origin) return [];
-	const known = new Map<string, number>();
+	const ages = new Map<string, number>();
 	return [origin, ...repeatsOf(db, origin.id).flatMap((id) => findTrial(db, id) ?? [])]
 		.filter(({ status }) => status === 'done' || status === 'stopped')
 		.sort((a, b) => startOf(a).localeCompare(startOf(b)))
 		.map((own) => {
 			const age = ageOf(own, origin);
 			const said = age ? `${age} later` : 'at first';
-			const nth = (known.get(said) ?? 0) + 1;
-			known.set(said, nth);
+			const nth = (ages.get(said) ?? 0) + 1;
+			ages.set(said, nth);
 			return { trial: own, words: nth === 1 ? said : `${said} (${nth})` };
 		});
 }
@@ -66,7 +67,13 @@ function addTo(effects: Map<string, AgedEffect>, db: Db, trial: Trial, words: st
 	const judgement = judgementForList(db, trial);
 	if (!judgement) return;
 	const putOff = putOffFrom(trial.design, lateSeenOf(db, trial.id));
-	for (const { condition, name, answers } of boardsOf(trial.question, trial.design, judgement, [], ENGLISH, putOff))
+	for (const { condition, name, answers } of boardsOf(trial.question, {
+		design: trial.design,
+		judgement,
+		caveats: [],
+		words: ENGLISH,
+		putOffOf: putOff
+	}))
 		for (const { label, armName: arm, baselineName: baseline, rows } of answers) {
 			const key = `${condition}/${label}`;
 			const effect = effects.get(key) ?? { key, label: `${label}, ${name}`, arm, baseline, metrics: [] };

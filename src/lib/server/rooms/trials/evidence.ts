@@ -16,15 +16,17 @@ import { hasStages } from '$core/trial/design/kinds';
 import { isShown } from '$core/trial/judge/shown';
 import type { Comparison } from '$core/trial/design/comparisons';
 import type { ArmHealth } from '$core/trial/types';
-import { cdnHostsOf } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
 import { filmOfLoad } from '../loads/films';
-import { findRecord, loadsOfTrial, type LoadSummary } from '../loads/loads';
+import { findRecord } from '../loads/loads';
 import { deleteArtifacts, findArtifact, storeArtifact } from '../../base/storage/artifacts';
 import { findDerived, isDerived, saveDerived, type Derived } from '../../base/queue/derived';
 import { judgementOf } from './judgement';
 import { comparePictures } from './pictures';
-import { findTrial, fingerprintOfInputs, type Trial } from './trial';
+import { findTrial, type Trial } from './trial';
+import { fingerprintOfInputs } from './queries/trial';
+import { cdnHostsOf } from '../clients/view';
+import { loadsOfTrial, type LoadSummary } from '../loads/view';
 
 export const EVIDENCE_VERSION = '7';
 
@@ -53,7 +55,12 @@ const subjectOf = (id: number) => ({ kind: 'trial', id }) as const;
 
 /** The stored evidence under today's rules, perhaps of an earlier state of the loads; null before the first. */
 export function findEvidence(db: Db, id: number): Derived<Evidence> | null {
-	return findDerived<Evidence>(db, subjectOf(id), 'evidence', EVIDENCE_VERSION, fingerprintOfInputs(db, id));
+	return findDerived<Evidence>(db, {
+		subject: subjectOf(id),
+		kind: 'evidence',
+		version: EVIDENCE_VERSION,
+		fingerprint: fingerprintOfInputs(db, id)
+	});
 }
 
 export function findDifferencePicture(db: Db, trialId: number, name: string): Buffer | null {
@@ -63,7 +70,7 @@ export function findDifferencePicture(db: Db, trialId: number, name: string): Bu
 /** Work the evidence of a trial out and store it, unless that has been done. */
 export async function deriveEvidence(db: Db, id: number): Promise<void> {
 	const fingerprint = fingerprintOfInputs(db, id);
-	if (isDerived(db, subjectOf(id), 'evidence', EVIDENCE_VERSION, fingerprint)) return;
+	if (isDerived(db, { subject: subjectOf(id), kind: 'evidence', version: EVIDENCE_VERSION, fingerprint })) return;
 	const trial = findTrial(db, id);
 	if (!trial) return;
 	const { health, results } = judgementOf(db, trial);
@@ -82,7 +89,13 @@ export async function deriveEvidence(db: Db, id: number): Promise<void> {
 			);
 	}
 	db.transaction(() => {
-		saveDerived(db, subjectOf(id), 'evidence', EVIDENCE_VERSION, fingerprint, evidence);
+		saveDerived(db, {
+			subject: subjectOf(id),
+			kind: 'evidence',
+			version: EVIDENCE_VERSION,
+			fingerprint,
+			body: evidence
+		});
 		deleteArtifacts(db, subjectOf(id), 'difference/');
 		for (const [name, image] of pictures)
 			storeArtifact(db, { owner: subjectOf(id), role: `difference/${name}` }, 'image/webp', image);

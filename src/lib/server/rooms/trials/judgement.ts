@@ -6,12 +6,14 @@ import type { Tone } from '$core/wording/headline';
 import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../../base/db/connection';
 import { isAnyLabAlive } from '../labs/labs';
-import { loadsOfTrial, type LoadSummary } from '../loads/loads';
 import { findDerived, isDerived, saveDerived } from '../../base/queue/derived';
-import { findTrial, fingerprintOfInputs, type Trial } from './trial';
+import { findTrial, type Trial } from './trial';
+import { fingerprintOfInputs } from './queries/trial';
 import { boardsOf } from './boardView';
-import { lateSeenOf, putOffFrom } from './lateView';
-import { noteEarlierAnswer } from './rejudged';
+import { lateSeenOf } from './queries/lateView';
+import { putOffFrom } from './lateView';
+import { noteEarlierAnswer } from './queries/rejudged';
+import { loadsOfTrial, type LoadSummary } from '../loads/view';
 
 const subjectOf = (id: number) => ({ kind: 'trial', id }) as const;
 
@@ -24,13 +26,19 @@ export interface Outcome {
 
 /** The stored judgement under today's rules, perhaps of an earlier state of the loads; null before the first. */
 export function findJudgement(db: Db, id: number): { body: Judgement; isOld: boolean } | null {
-	return findDerived<Judgement>(db, subjectOf(id), 'judgement', JUDGE_VERSION, fingerprintOfInputs(db, id));
+	return findDerived<Judgement>(db, {
+		subject: subjectOf(id),
+		kind: 'judgement',
+		version: JUDGE_VERSION,
+		fingerprint: fingerprintOfInputs(db, id)
+	});
 }
 
 /** Judge a trial and store it, unless that has been done. */
 export function deriveJudgement(db: Db, id: number): void {
 	const fingerprint = fingerprintOfInputs(db, id);
-	const isCurrent = (kind: 'judgement' | 'outcome') => isDerived(db, subjectOf(id), kind, JUDGE_VERSION, fingerprint);
+	const isCurrent = (kind: 'judgement' | 'outcome') =>
+		isDerived(db, { subject: subjectOf(id), kind, version: JUDGE_VERSION, fingerprint });
 	if (isCurrent('judgement') && isCurrent('outcome')) return;
 	const trial = findTrial(db, id);
 	if (trial) judgeAndStore(db, trial, loadsOfTrial(db, id));
@@ -47,15 +55,33 @@ function judgeAndStore(db: Db, trial: Trial, loads: readonly LoadSummary[]): Jud
 	const judgement = judge(trial.design, loads);
 	storeIfPossible(() => {
 		noteEarlierAnswer(db, trial.id, judgement);
-		saveDerived(db, subjectOf(trial.id), 'judgement', JUDGE_VERSION, fingerprint, judgement);
-		saveDerived(db, subjectOf(trial.id), 'outcome', JUDGE_VERSION, fingerprint, outcomesOf(db, trial, judgement));
+		saveDerived(db, {
+			subject: subjectOf(trial.id),
+			kind: 'judgement',
+			version: JUDGE_VERSION,
+			fingerprint,
+			body: judgement
+		});
+		saveDerived(db, {
+			subject: subjectOf(trial.id),
+			kind: 'outcome',
+			version: JUDGE_VERSION,
+			fingerprint,
+			body: outcomesOf(db, trial, judgement)
+		});
 	});
 	return judgement;
 }
 
 /** As the sheet says it: a gain that comes back later is none. */
 function outcomesOf(db: Db, { id, design, question }: Trial, judgement: Judgement): Outcome[] {
-	const boards = boardsOf(question, design, judgement, [], ENGLISH, putOffFrom(design, lateSeenOf(db, id)));
+	const boards = boardsOf(question, {
+		design,
+		judgement,
+		caveats: [],
+		words: ENGLISH,
+		putOffOf: putOffFrom(design, lateSeenOf(db, id))
+	});
 	return boards.flatMap(({ condition, answers }) => answers.map(({ arm, tone }) => ({ condition, arm, tone })));
 }
 

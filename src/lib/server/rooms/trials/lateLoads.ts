@@ -7,8 +7,8 @@ import { stagesOf } from '$core/trial/design/comparisons';
 import type { TrialArm } from '$core/trial/types';
 import type { Db } from '../../base/db/connection';
 import { insertRequest, requestsOfTrial, type RequestedLoad } from '../loads/requested';
-import { lastStage } from './places';
-import { updateDesign } from './queries';
+import { lastStage } from './queries/places';
+import { updateDesign } from './queries/trials';
 import type { Trial } from './trial';
 
 /**
@@ -19,9 +19,9 @@ export function awaitLateLoads(db: Db, trial: Trial): boolean {
 	const { design, id } = trial;
 	if (!design.lateLoads || isSamePage(design.kind)) return false;
 	const arms = armsNow(db, trial);
-	const asked = design.lateAsked ?? [];
-	const missing = arms.filter((arm) => !asked.includes(arm.id));
-	if (missing.length) updateDesign(db, trial, { lateAsked: [...asked, ...missing.map((arm) => arm.id)] });
+	const requested = design.lateAsked ?? [];
+	const missing = arms.filter((arm) => !requested.includes(arm.id));
+	if (missing.length) updateDesign(db, trial, { lateAsked: [...requested, ...missing.map((arm) => arm.id)] });
 	for (const arm of missing) queueLateLoads(db, trial, arm);
 	return requestsOfTrial(db, id).some(
 		(request) => isLate(request) && request.status !== 'done' && arms.some((arm) => arm.id === request.armId)

@@ -1,28 +1,17 @@
 /** What the late loads of a trial showed: rows for the sheet, and which gains are only put off. */
 import { ownerFates } from '$core/compare/late/fates';
-import type { LateFacts, LateKind } from '$core/compare/late/facts';
+import type { LateKind } from '$core/compare/late/facts';
 import { putOffIn, type LateLoads } from '$core/compare/late/putOff';
 import { comparisonsOf } from '$core/trial/design/comparisons';
 import type { TrialDesign } from '$core/trial/types';
-import { cdnHostsOf } from '../clients/sites';
-import { sql, type Db } from '../../base/db/connection';
-import { findLateFacts, findLoad } from '../loads/loads';
+import type { Db } from '../../base/db/connection';
+import { findLateFacts } from '../loads/loads';
 import { requestsOfTrial } from '../loads/requested';
 import type { PutOffOf } from './boardView';
 import type { Trial } from './trial';
-
-export interface LateLoadView {
-	/** Of its job. */
-	id: number;
-	arm: number | null;
-	condition: string;
-	kind: LateKind;
-	status: 'queued' | 'leased' | 'done';
-	load: number | null;
-	facts: LateFacts | null;
-	/** Why nothing was measured; null otherwise. */
-	failed: string | null;
-}
+import type { LateSeen, LateLoadView } from './queries/lateView';
+import { cdnHostsOf } from '../clients/view';
+import { findLoad } from '../loads/view';
 
 /** Newest first. */
 export function lateLoadsOf(db: Db, trialId: number): LateLoadView[] {
@@ -38,29 +27,6 @@ export function lateLoadsOf(db: Db, trialId: number): LateLoadView[] {
 			facts,
 			failed: loadId === null || facts ? null : (findLoad(db, loadId)?.reason ?? null)
 		};
-	});
-}
-
-/** What decides whether a gain is put off. */
-export type LateSeen = Pick<LateLoadView, 'arm' | 'condition' | 'kind' | 'facts'>;
-
-interface LateRow {
-	arm: number;
-	condition: string;
-	late: string;
-}
-
-/** For lists of many trials: what was seen, newest first, without the jobs and their conditions. */
-export function lateSeenOf(db: Db, trialId: number): LateSeen[] {
-	const rows = sql<LateRow>(
-		db,
-		`SELECT subject_id AS arm, "order" ->> '$.conditions.id' AS condition, load.late FROM job
-			JOIN load ON load.job_id = job.id
-			WHERE subject_kind = 'arm' AND subject_id IN (SELECT id FROM arm WHERE trial_id = ?) AND load.late IS NOT NULL ORDER BY job.id DESC`
-	).all(trialId);
-	return rows.map(({ arm, condition, late }) => {
-		const facts = JSON.parse(late) as LateFacts;
-		return { arm, condition, kind: facts.kind, facts };
 	});
 }
 

@@ -5,9 +5,9 @@ import type { Db } from '../../base/db/connection';
 import { messageOf } from './answer';
 import { listedAnswer, type ListedAnswer } from './listedAnswer';
 import { type Trial } from './trial';
-import { countTrials, hostsOfTrials, listTrials, listTrialsIn, type TrialFilter } from './queries';
+import { countTrials, hostsOfTrials, listTrials, listTrialsIn, type TrialFilter } from './queries/trials';
 
-export { listTrials } from './queries';
+export { listTrials } from './queries/trials';
 
 const NO_ANSWER: ListedAnswer = { strips: [], more: 0 };
 

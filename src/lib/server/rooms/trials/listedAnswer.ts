@@ -1,7 +1,8 @@
 /** Answers for rows of lists. */
 import type { Db } from '../../base/db/connection';
 import { stripsOf, type StripView } from './boardView';
-import { lateSeenOf, putOffFrom } from './lateView';
+import { lateSeenOf } from './queries/lateView';
+import { putOffFrom } from './lateView';
 import { judgementForList } from './judgement';
 import type { Trial } from './trial';
 

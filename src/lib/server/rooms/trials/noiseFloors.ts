@@ -4,10 +4,10 @@ import { noiseFloorOf } from '$core/trial/noise/noise';
 import type { MetricId } from '$core/metrics/catalogue';
 import type { Db } from '../../base/db/connection';
 import { conditionsHash } from '../../base/db/functions';
-import { loadsOfTrial } from '../loads/loads';
 import { judgementOf } from './judgement';
 import { type Trial } from './trial';
-import { samePageTrials } from './queries';
+import { samePageTrials } from './queries/trials';
+import { loadsOfTrial } from '../loads/view';
 
 export interface NoiseFloor {
 	/** The trial that measured it. */

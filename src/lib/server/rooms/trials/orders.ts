@@ -6,7 +6,7 @@ import type { LoadOrder } from '$core/load/journey/order';
 import type { Db } from '../../base/db/connection';
 import type { JobPlace } from '../../base/queue/jobs';
 import { findTrial } from './trial';
-import { setTrialStatus } from './queries';
+import { setTrialStatus } from './queries/trials';
 
 export interface PlacedOrder {
 	order: LoadOrder;

@@ -3,7 +3,8 @@ import pixelmatch from 'pixelmatch';
 import sharp from 'sharp';
 import { middleLoad } from '$core/compare/middleLoad';
 import type { Db } from '../../base/db/connection';
-import { findPicture, type LoadSummary } from '../loads/loads';
+import { findPicture } from '../loads/loads';
+import type { LoadSummary } from '../loads/view';
 
 interface RawPicture {
 	data: Buffer;

@@ -6,18 +6,21 @@ import { hasStages } from '$core/trial/design/kinds';
 import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/design/looks';
 import type { Look } from '$core/trial/types';
 import type { Db } from '../../base/db/connection';
-import { insertLoad, loadsOfTrial } from '../loads/loads';
+import { insertLoad } from '../loads/loads';
 import { findRequest } from '../loads/requested';
 import { deleteQueuedJob, type Job, type JobPlace } from '../../base/queue/jobs';
 import { NotPossible } from '../../base/refusal';
 import type { Subject } from '../../base/subject';
 import { judgementOf } from './judgement';
 import { awaitLateLoads } from './lateLoads';
-import { saveSettling } from './notes';
-import { cancelQueuedPlaces, countOpenPlaces, deleteQueuedPlaces, lastStage, retryPlace, wholeRounds } from './places';
+import { saveSettling } from './queries/notes';
+import { cancelQueuedPlaces, countOpenPlaces, deleteQueuedPlaces, lastStage, wholeRounds } from './queries/places';
+import { retryPlace } from './places';
 import { seenIn } from './seen';
-import { conditionsOfTrial, findTrial, trialOfArm, type Trial } from './trial';
-import { noteNewInputs, setTrialStatus, updateDesign } from './queries';
+import { conditionsOfTrial, trialOfArm } from './queries/trial';
+import { findTrial, type Trial } from './trial';
+import { noteNewInputs, setTrialStatus, updateDesign } from './queries/trials';
+import { loadsOfTrial } from '../loads/view';
 
 /** Store a load of a trial's round, and move the trial on. In the caller's transaction. @returns the load's id */
 export function storeTrialLoad(db: Db, job: Pick<Job, 'id'>, place: JobPlace, measured: MeasuredLoad): number {
@@ -104,7 +107,7 @@ export function takeLook(db: Db, trial: Trial, by: Look['by']): Trial {
 	const isNew =
 		look !== null &&
 		look.rounds > 0 &&
-		!design.looks?.some((known) => known.stage === look.stage && known.rounds >= look.rounds);
+		!design.looks?.some((candidate) => candidate.stage === look.stage && candidate.rounds >= look.rounds);
 	if (!isNew) return trial;
 	updateDesign(db, trial, { looks: [...(design.looks ?? []), look] });
 	return findTrial(db, id)!;
@@ -113,7 +116,9 @@ export function takeLook(db: Db, trial: Trial, by: Look['by']): Trial {
 /** The first stage is compared with nothing: its figures may be seen at any time. */
 function lookAtStage(db: Db, { id, design }: Trial, by: Look['by']): Look | null {
 	const stage = lastStage(db, id);
-	return stage < 1 ? null : stageLook(design, stage, stagesOf(design).length, wholeRounds(db, id, stage), by);
+	return stage < 1
+		? null
+		: stageLook(design, { stage, stages: stagesOf(design).length, rounds: wholeRounds(db, id, stage), by });
 }
 
 /** At a planned look: when all is decided, or nothing open has hope, the rest of the loads is not needed. */

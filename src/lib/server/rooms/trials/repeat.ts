@@ -5,7 +5,7 @@ import { hasStages } from '$core/trial/design/kinds';
 import type { Db } from '../../base/db/connection';
 import { startTrial } from './commands';
 import { findTrial, type Trial } from './trial';
-import { insertTrial } from './queries';
+import { insertTrial } from './queries/trials';
 import { NotPossible } from '../../base/refusal';
 
 /** Hours after which a trial is made once more: what optimisers do not keep up, and what caches must first learn. */

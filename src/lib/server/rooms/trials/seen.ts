@@ -9,10 +9,11 @@ import type { TrialArm, TrialDesign } from '$core/trial/types';
 import { wordMissed, wordSend } from '$core/wording/presence';
 import type { EvidenceWords } from '$core/wording/words';
 import type { Db } from '../../base/db/connection';
-import { findLoad, type LoadSeen, type LoadSummary } from '../loads/loads';
 import type { Subject } from '../../base/subject';
-import type { LateLoadView } from './lateView';
-import { findTrial, trialOfArm } from './trial';
+import type { LateLoadView } from './queries/lateView';
+import { findTrial } from './trial';
+import { trialOfArm } from './queries/trial';
+import { findLoad, type LoadSeen, type LoadSummary } from '../loads/view';
 
 /** Null where the trial asks for neither, and of a load that failed. */
 export function seenIn(
@@ -70,7 +71,7 @@ export function sendsView(
 		const own = counted.filter((load) => load.conditionId === condition && load.armId === arm);
 		const lateOf = (kind: LateLoadView['kind']): Sending[] | null => {
 			const found = late.find(
-				(one) => one.arm === arm && one.condition === condition && one.kind === kind && one.facts
+				(view) => view.arm === arm && view.condition === condition && view.kind === kind && view.facts
 			);
 			return found?.load ? (findLoad(db, found.load)?.sendings ?? null) : null;
 		};
@@ -90,13 +91,20 @@ export function sendsView(
 /** What a verdict on a variant must not be read without; empty when there is nothing. */
 export function missedWords(
 	condition: string,
-	arm: Pick<TrialArm, 'id' | 'name'>,
-	presence: readonly PresenceView[],
-	sends: readonly SendsView[],
-	words: EvidenceWords
+	{
+		arm,
+		presence,
+		sends,
+		words
+	}: {
+		arm: Pick<TrialArm, 'id' | 'name'>;
+		presence: readonly PresenceView[];
+		sends: readonly SendsView[];
+		words: EvidenceWords;
+	}
 ): string {
-	const checks = presence.find((one) => one.condition === condition && one.arm === arm.id)?.checks ?? [];
-	const sent = sends.find((one) => one.condition === condition && one.arm === arm.id);
+	const checks = presence.find((view) => view.condition === condition && view.arm === arm.id)?.checks ?? [];
+	const sent = sends.find((send) => send.condition === condition && send.arm === arm.id);
 	return [
 		...checks.filter(({ met, loads }) => met < loads).map((missed) => wordMissed(arm.name, missed, words)),
 		...(sent ? brokenSends(sent.baseline, sent.own).map((state) => wordSend(arm.name, state, words)) : [])

@@ -1,5 +1,5 @@
 /** The visits' door: what may come in, and why something may not. */
-import { issuesOf } from '../../http/api';
+import { issuesOf } from '../../base/parse';
 import * as v from 'valibot';
 import { isSiteOrigin } from '$core/pages/address';
 import {
@@ -12,9 +12,11 @@ import {
 	type VisitFault
 } from '$core/field/visit';
 import type { Db } from '../../base/db/connection';
-import { placeOfPath, placesOfSite, type SitePlaces } from './places';
-import { hostsOfSource, sourceByKey, type VisitSource } from './sources';
-import { secretOf } from './store';
+import { placeOfPath } from './places';
+import { placesOfSite, type SitePlaces } from './queries/places';
+import { hostsOfSource } from './sources';
+import { sourceByKey, type VisitSource } from './queries/sources';
+import { secretOf } from './queries/store';
 import { isGoodToken } from './token';
 import { AddressWeights, networkOf } from './weights';
 import type { IncomingVisit, VisitWriter } from './writer';
@@ -68,16 +70,16 @@ export class VisitDoor {
 		if (ask.body.length > MOST_BEACON_BYTES) return { status: 413, why: 'A beacon has at most 32 kB.' };
 		const beacon = parse(ask.body);
 		if (typeof beacon === 'string') return { status: 400, why: beacon };
-		const known = this.#siteOf(beacon.key, ask.now);
-		if (!known) return { status: 403, why: 'No site has this key. Copy the script tag from Zafra again.' };
-		const { siteId } = known.source;
+		const site = this.#siteOf(beacon.key, ask.now);
+		if (!site) return { status: 403, why: 'No site has this key. Copy the script tag from Zafra again.' };
+		const { siteId } = site.source;
 		const refuse = (reason: Refusal, status: 403 | 422 | 429, why: string): BeaconAnswer => {
 			this.writer.refuse(siteId, reason, ask.now, beacon.visits.length);
 			return { status, why };
 		};
 		if (this.#isFlood(ask, beacon.visits.length))
 			return refuse('flood', 429, 'Too many page views from one address in a minute.');
-		if (!ask.origin || !isSiteOrigin(ask.origin, known.hosts))
+		if (!ask.origin || !isSiteOrigin(ask.origin, site.hosts))
 			return refuse('origin', 403, 'This key is of a site at another host.');
 		if (!isGoodToken(beacon.token, this.#secret, beacon.key, ask.now))
 			return refuse('stale', 403, 'This script is more than a week old, or was not handed out by Zafra.');
@@ -86,7 +88,7 @@ export class VisitDoor {
 			this.writer.refuse(siteId, 'implausible', ask.now, beacon.visits.length - whole.length);
 		if (!whole.length) return { status: 422, why: 'These figures cannot be those of a page view.' };
 		const fault = faultOf(beacon, ask.userAgent);
-		const all = whole.map((visit) => incoming(visit, beacon, known, ask.now, fault));
+		const all = whole.map((visit) => incoming(visit, { beacon, known: site, at: ask.now, fault }));
 		const taken = fault
 			? all
 			: all.filter(({ place }) => this.#weights.takes(`${siteId} ${place}`, ask.address, ask.now));
@@ -97,8 +99,8 @@ export class VisitDoor {
 	}
 
 	#siteOf(key: string, now: number): Known | null {
-		const known = this.#known.get(key);
-		if (known === null || (known && known.until > now)) return known;
+		const remembered = this.#known.get(key);
+		if (remembered === null || (remembered && remembered.until > now)) return remembered;
 		// A flood of made-up keys must not fill the memory, nor ask the database each time.
 		if (this.#known.size > 1000) this.#known.clear();
 		const source = sourceByKey(this.main, key);
@@ -147,10 +149,12 @@ function faultOf({ automated }: Beacon, userAgent: string): VisitFault | null {
 
 function incoming(
 	visit: Visit,
-	{ device, network }: Beacon,
-	{ source, places }: Known,
-	at: number,
-	fault: VisitFault | null
+	{
+		beacon: { device, network },
+		known: { source, places },
+		at,
+		fault
+	}: { beacon: Beacon; known: Known; at: number; fault: VisitFault | null }
 ): IncomingVisit {
 	const { timings, goals } = source.settings;
 	const names = new Set(timings.map(({ name }) => name));
@@ -159,6 +163,6 @@ function incoming(
 	const place = placeOfPath(visit.path, places);
 	// A page of the list is named by its own path; elsewhere a part of it may name somebody.
 	const path = places.pages.has(place) ? visit.path : withoutIds(visit.path);
-	const asked = { ...visit, path, timings: Object.fromEntries(own), goals: reached };
-	return { siteId: source.siteId, place, device, network, at, fault, visit: asked };
+	const accepted = { ...visit, path, timings: Object.fromEntries(own), goals: reached };
+	return { siteId: source.siteId, place, device, network, at, fault, visit: accepted };
 }

@@ -1,8 +1,9 @@
 /** Custom timings that the analyst defined for a site, for where else they are shown: in trials and watches. */
 import type { CustomTiming } from '$core/field/visitSettings';
-import { siteOfAddress, sitesOf } from '../clients/sites';
+import { siteOfAddress } from '../clients/sites';
 import type { Db } from '../../base/db/connection';
-import { sourceOfSite } from './sources';
+import { sourceOfSite } from './queries/sources';
+import { sitesOf } from '../clients/view';
 
 /** By name; of the site to which an address belongs, empty where it is nobody's. */
 export function customTimingsAt(db: Db, clientId: number | null, url: string): ReadonlyMap<string, CustomTiming> {

@@ -7,7 +7,7 @@ import type { DeviceClass } from '$core/field/reading';
 import type { CustomTiming } from '$core/field/visitSettings';
 import type { Db } from '../../base/db/connection';
 import { histogramOfName, histogramsOver } from './readings';
-import type { VisitSource } from './sources';
+import type { VisitSource } from './queries/sources';
 
 const DAYS = 28;
 
@@ -28,10 +28,12 @@ export interface PageVisits {
 /** @param until the last whole day */
 export function pageVisits(
 	db: Db,
-	{ siteId, settings }: VisitSource,
-	place: string,
-	device: DeviceClass | null,
-	until: string
+	{
+		visitSource: { siteId, settings },
+		place,
+		device,
+		until
+	}: { visitSource: VisitSource; place: string; device: DeviceClass | null; until: string }
 ): PageVisits {
 	const from = addDays(until, 1 - DAYS);
 	const histograms = histogramsOver(db, { siteId, places: [place], device, from, until });

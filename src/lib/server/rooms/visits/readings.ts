@@ -1,19 +1,14 @@
 /** What the visitors of a site had, from their own page views: any days, any pages, put together from histograms. */
 import type { DayOfVisits } from '$core/field/effect/byDays';
-import { binStart, FIELD_METRICS, type FieldMetric, type Histogram } from '$core/field/histogram';
+import { binStart, FIELD_METRICS, type FieldMetric, type Histogram, weightOf } from '$core/field/histogram';
 import type { DayOfKind } from '$core/field/effect/mix';
 import { addHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
 import { readMetric, type DeviceClass, type FieldReading } from '$core/field/reading';
 import { VIEWS, kindName, VISIT_KINDS } from '$core/field/tallies';
-import { weightOf } from '$core/field/histogram';
-import { sql, type Db } from '../../base/db/connection';
-import { dayNumber, dayText, findTally, HOURS_A_DAY } from './store';
-
-interface Row {
-	day: number;
-	device: DeviceClass;
-	bins: Uint8Array;
-}
+import type { Db } from '../../base/db/connection';
+import { dayNumber, dayText } from './store';
+import { findTally } from './queries/store';
+import { histogramRows, daySpan } from './queries/readings';
 
 export interface VisitQuestion {
 	siteId: number;
@@ -26,21 +21,8 @@ export interface VisitQuestion {
 	until: string;
 }
 
-/** Merged days, and hours that are not merged yet. */
-const ROWS = `WITH asked AS (
-		SELECT id FROM place WHERE site_id = @siteId AND (@places IS NULL OR path IN (SELECT value FROM json_each(@places)))
-	)
-	SELECT day, device, bins FROM day_histogram
-		WHERE place_id IN (SELECT id FROM asked) AND (@device IS NULL OR device = @device) AND day BETWEEN @from AND @until
-	UNION ALL
-	SELECT hour / ${HOURS_A_DAY} AS day, device, bins FROM hour_histogram
-		WHERE place_id IN (SELECT id FROM asked) AND (@device IS NULL OR device = @device)
-			AND hour BETWEEN @from * ${HOURS_A_DAY} AND @until * ${HOURS_A_DAY} + ${HOURS_A_DAY - 1}`;
-
-function rowsOf(db: Db, { siteId, places, device, from, until }: VisitQuestion): Row[] {
-	const asked = { siteId, places: places && JSON.stringify(places), device };
-	return sql<Row>(db, ROWS).all({ ...asked, from: dayNumber(from), until: dayNumber(until) });
-}
+const rowsOf = (db: Db, { from, until, ...question }: VisitQuestion) =>
+	histogramRows(db, { ...question, from: dayNumber(from), until: dayNumber(until) });
 
 /** All histograms of some days together, by number of their name. */
 export function histogramsOver(db: Db, question: VisitQuestion): Histograms {
@@ -110,23 +92,8 @@ export function readingOver(db: Db, question: VisitQuestion): FieldReading['metr
 	return metrics;
 }
 
-/** Where page views of a site were counted. */
-export function placesWithVisits(db: Db, siteId: number): string[] {
-	return sql<{ path: string }>(db, 'SELECT path FROM place WHERE site_id = ?')
-		.all(siteId)
-		.map(({ path }) => path);
-}
-
 /** Days on which there were page views: the first and the last; null for none. */
 export function daysWithVisits(db: Db, siteId: number): { first: string; last: string } | null {
-	const row = sql<{ first: number | null; last: number | null }>(
-		db,
-		`WITH own AS (SELECT id FROM place WHERE site_id = @siteId),
-			days AS (
-				SELECT day FROM day_histogram WHERE place_id IN (SELECT id FROM own)
-				UNION ALL SELECT hour / ${HOURS_A_DAY} FROM hour_histogram WHERE place_id IN (SELECT id FROM own)
-			)
-			SELECT min(day) AS first, max(day) AS last FROM days`
-	).get({ siteId });
+	const row = daySpan(db, siteId);
 	return row?.first == null ? null : { first: dayText(row.first), last: dayText(row.last!) };
 }

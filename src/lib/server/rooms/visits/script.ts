@@ -1,7 +1,7 @@
 /** The visits' script as a site's visitors get it: its settings, then the program that is the same for all. */
 import type { Db } from '../../base/db/connection';
-import { sourceByKey } from './sources';
-import { secretOf } from './store';
+import { sourceByKey } from './queries/sources';
+import { secretOf } from './queries/store';
 import { tokenOf } from './token';
 
 /**
@@ -12,7 +12,10 @@ import { tokenOf } from './token';
 export const COMPILE_ASIDE = '//# allFunctionsCalledOnLoad\n';
 
 /** @returns null for a key that no site has */
-export function scriptFor(main: Db, visits: Db, key: string, program: string, now: number): string | null {
+export function scriptFor(
+	main: Db,
+	{ visits, key, program, now }: { visits: Db; key: string; program: string; now: number }
+): string | null {
 	const source = sourceByKey(main, key);
 	if (!source) return null;
 	const { sampling, timings, goals, handOver } = source.settings;

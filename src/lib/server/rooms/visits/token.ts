@@ -1,7 +1,7 @@
 /** Scripts carry a token of the day on which they were handed out: beacons that somebody kept for later are old. */
 import { createHmac } from 'node:crypto';
 import { RAW_DAYS } from '$core/field/visitSettings';
-import { DAY_MS } from './store';
+import { DAY_MS } from './queries/store';
 
 const SIGNATURE = 12;
 

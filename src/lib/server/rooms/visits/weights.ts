@@ -4,7 +4,7 @@
  */
 import { createHash, randomBytes } from 'node:crypto';
 import ipaddr from 'ipaddr.js';
-import { DAY_MS } from './store';
+import { DAY_MS } from './queries/store';
 
 /** Page views of one address that count for a page in a day, however few others there are (house). */
 export const LEAST_VIEWS = 40;

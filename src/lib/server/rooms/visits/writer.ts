@@ -1,11 +1,12 @@
 /** The one writer of visits: page views wait for some ms, and are written together. */
-import { addHistograms, packHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
-import { kindOfVisit, talliesOf, type VisitKind } from '$core/field/tallies';
+import { kindOfVisit } from '$core/field/tallies';
 import type { Refusal, Visit, VisitFault } from '$core/field/visit';
 import { RAW_DAYS } from '$core/field/visitSettings';
 import type { DeviceClass } from '$core/field/reading';
-import { sql, type Db } from '../../base/db/connection';
-import { countRefusal, DAY_MS, hourOf, placeId, tallyId } from './store';
+import type { Db } from '../../base/db/connection';
+import { countRefusal, DAY_MS, placeId } from './queries/store';
+import { hourOf } from './store';
+import { Changes, type StoredBody, findVisit, replaceVisit } from './queries/writer';
 
 export interface IncomingVisit {
 	siteId: number;
@@ -20,28 +21,10 @@ export interface IncomingVisit {
 	visit: Visit;
 }
 
-/** What is kept of a page view for the live view. */
-export interface StoredBody extends Pick<
-	Visit,
-	'path' | 'navigation' | 'ageMs' | 'metrics' | 'origins' | 'timings' | 'goals'
-> {
-	network: string;
-	/** As it was counted; missing in page views from before kinds were. */
-	kind?: VisitKind;
-}
-
-interface StoredVisit {
-	at: number;
-	place_id: number;
-	device: DeviceClass;
-	sending: number;
-	fault: VisitFault | null;
-	body: string;
-}
-
 type Waiting = IncomingVisit & { done: () => void; fail: (error: unknown) => void };
 
 const FLUSH_AFTER_MS = 8;
+
 const MOST_AT_ONCE = 500;
 
 export class VisitWriter {
@@ -58,15 +41,15 @@ export class VisitWriter {
 			let open = incoming.length;
 			if (open === 0) return resolve();
 			const done = () => --open === 0 && resolve();
-			for (const one of incoming) this.#waiting.push({ ...one, done, fail: reject });
+			for (const visit of incoming) this.#waiting.push({ ...visit, done, fail: reject });
 			this.#timer ??= setTimeout(() => this.flush(), FLUSH_AFTER_MS);
 		});
 	}
 
 	refuse(siteId: number, reason: Refusal, at: number, count: number): void {
 		const key = `${siteId}/${reason}`;
-		const known = this.#refused.get(key);
-		this.#refused.set(key, { siteId, reason, at, count: count + (known?.count ?? 0) });
+		const earlier = this.#refused.get(key);
+		this.#refused.set(key, { siteId, reason, at, count: count + (earlier?.count ?? 0) });
 		this.#timer ??= setTimeout(() => this.flush(), FLUSH_AFTER_MS);
 	}
 
@@ -91,58 +74,6 @@ export class VisitWriter {
 	}
 }
 
-/** Histograms that change in this batch, by place, device and hour: each is read and written once. */
-class Changes {
-	#open = new Map<string, { place: number; device: DeviceClass; hour: number; histograms: Histograms }>();
-
-	constructor(private readonly db: Db) {}
-
-	add(place: number, device: DeviceClass, hour: number, visit: Counted, sign: 1 | -1) {
-		const key = `${place}/${device}/${hour}`;
-		let change = this.#open.get(key);
-		if (!change) {
-			change = { place, device, hour, histograms: this.#read(place, device, hour) };
-			this.#open.set(key, change);
-		}
-		addHistograms(change.histograms, histogramsOf(this.db, visit), sign);
-	}
-
-	#read(place: number, device: DeviceClass, hour: number): Histograms {
-		const row = sql<{ bins: Uint8Array }>(
-			this.db,
-			'SELECT bins FROM hour_histogram WHERE place_id = ? AND device = ? AND hour = ?'
-		).get(place, device, hour);
-		return row ? unpackHistograms(row.bins) : new Map();
-	}
-
-	write(): void {
-		for (const { place, device, hour, histograms } of this.#open.values())
-			saveHour(this.db, place, device, hour, histograms);
-	}
-}
-
-export function saveHour(db: Db, place: number, device: DeviceClass, hour: number, histograms: Histograms): void {
-	sql(db, 'INSERT OR REPLACE INTO hour_histogram (place_id, device, hour, bins) VALUES (?, ?, ?, ?)').run(
-		place,
-		device,
-		hour,
-		Buffer.from(packHistograms(histograms))
-	);
-}
-
-type Counted = Pick<Visit, 'metrics' | 'timings' | 'goals'> & Partial<Pick<StoredBody, 'kind'>>;
-
-export function histogramsOf(db: Db, visit: Counted): Histograms {
-	const all: Histograms = new Map();
-	for (const { name, bin } of talliesOf(visit, visit.kind)) {
-		const id = tallyId(db, name);
-		const histogram = all.get(id) ?? new Map<number, number>();
-		histogram.set(bin, (histogram.get(bin) ?? 0) + 1);
-		all.set(id, histogram);
-	}
-	return all;
-}
-
 /** In a transaction. A page view that was sent before is replaced by a later sending, and only by that. */
 function storeVisits(db: Db, batch: readonly IncomingVisit[]): void {
 	const changes = new Changes(db);
@@ -152,7 +83,7 @@ function storeVisits(db: Db, batch: readonly IncomingVisit[]): void {
 
 function storeVisit(db: Db, incoming: IncomingVisit, changes: Changes): void {
 	const { siteId, visit, at, fault } = incoming;
-	const earlier = sql<StoredVisit>(db, 'SELECT * FROM visit WHERE site_id = ? AND id = ?').get(siteId, visit.id);
+	const earlier = findVisit(db, siteId, visit.id);
 	if (earlier && earlier.sending >= visit.sending) return countRefusal(db, siteId, 'repeated', at);
 	// What it replaces may have been put away with its day: then nobody knows what it was counted as.
 	if (!earlier && visit.sending > 1 && visit.ageMs > RAW_DAYS * DAY_MS) return countRefusal(db, siteId, 'late', at);
@@ -164,18 +95,6 @@ function storeVisit(db: Db, incoming: IncomingVisit, changes: Changes): void {
 	if (!fault) changes.add(place, device, hourOf(first), { ...visit, kind }, 1);
 	if (fault && !earlier) countRefusal(db, siteId, fault, at);
 	const { id, sending, ...body } = visit;
-	sql(
-		db,
-		`INSERT OR REPLACE INTO visit (site_id, id, at, place_id, device, sending, fault, body)
-			VALUES (@siteId, @id, @first, @place, @device, @sending, @fault, @body)`
-	).run({
-		siteId,
-		id,
-		first,
-		place,
-		device,
-		sending,
-		fault,
-		body: JSON.stringify({ ...body, network: incoming.network, kind } satisfies StoredBody)
-	});
+	const stored = JSON.stringify({ ...body, network: incoming.network, kind } satisfies StoredBody);
+	replaceVisit(db, { siteId, id, first, place, device, sending, fault, body: stored });
 }

@@ -13,11 +13,10 @@ import { LATE_KINDS, type LateKind } from '$core/compare/late/facts';
 import { figuresByMetric, timingKey, type Setting } from '$core/watch/reading';
 import { troubleOf } from '$core/watch/trouble';
 import { atPlaceOf } from '../clients/sites';
-import { nowIso, sql, type Db } from '../../base/db/connection';
+import { nowIso, type Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
-import { findLoad, findRecord, insertLoad } from '../loads/loads';
+import { findRecord, insertLoad } from '../loads/loads';
 import { insertRequest } from '../loads/requested';
-import { thawConditions, type NamedVersion } from '../conditions/versions';
 import { hasOpenJob, insertJob, PRIORITY, type Job } from '../../base/queue/jobs';
 import { conditionsOfWatch } from './conditions';
 import {
@@ -26,7 +25,6 @@ import {
 	figuresOfReading,
 	figuresOfWatch,
 	findReading,
-	historiesFrom,
 	insertReading,
 	openReading,
 	readingsOfWatch,
@@ -34,15 +32,34 @@ import {
 	setExtended,
 	type Reading,
 	type StoredFigures
-} from './readings';
-import { findWatch, pagesOfWatch, type Watch, type WatchedPage } from './watches';
-import { checkVisitors, visitorOfLoad, visitorOfPage } from './visitors';
+} from './queries/readings';
+import { historiesFrom } from './readings';
+import { findWatch, pagesOfWatch, type Watch, type WatchedPage } from './queries/watches';
+import { checkVisitors } from './visitors';
+import { visitorOfLoad, visitorOfPage } from './queries/visitors';
+import {
+	placeOfJob,
+	type PlaceRow,
+	placesOf,
+	hashOfLoad,
+	pruneLoads,
+	insertReadingPlace,
+	placedLoads,
+	loadBefore,
+	deleteQueued,
+	hasLoads
+} from './queries/blocks';
+import { findLoad } from '../loads/view';
+import { thawConditions, type NamedVersion } from '../conditions/view';
 
 /** Of the control page: its own scatter comes into every page's figure. */
 const CONTROL_TURNS = 2;
+
 /** More loads of a page that may have moved, in the same reading: few cannot tell (simulated in bench/watch). */
 const EXTRA_LOADS = 15;
+
 const MOST_RETRIES = 2;
+
 /** Fewer calm loads than this: disturbed ones are counted too, and marked. */
 const LEAST_CALM = 3;
 
@@ -95,11 +112,19 @@ function insertRounds(db: Db, watch: Watch, readingId: number, { rounds, wanted 
 				}))
 			)
 		);
-		for (const place of shuffled(places, random)) insertPlace(db, watch, readingId, place, 0);
+		for (const place of shuffled(places, random)) insertPlace(db, { watch, readingId, place, retry: 0 });
 	}
 }
 
-function insertPlace(db: Db, { clientId, settings }: Watch, readingId: number, place: Place, retry: number): void {
+function insertPlace(
+	db: Db,
+	{
+		watch: { clientId, settings },
+		readingId,
+		place,
+		retry
+	}: { watch: Watch; readingId: number; place: Place; retry: number }
+): void {
 	const { page, conditions, round, turn, late } = place;
 	const url = page.url || CONTROL_URL;
 	const isControl = page.role === 'control';
@@ -116,30 +141,7 @@ function insertPlace(db: Db, { clientId, settings }: Watch, readingId: number, p
 			before: page.pageId === null ? null : visitorOfPage(db, settings, page.pageId)
 		}
 	);
-	sql(
-		db,
-		`INSERT INTO reading_place (job_id, reading_id, watched_page_id, condition_id, round, turn, retry, late)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?)`
-	).run(jobId, readingId, page.id, conditions.id, round, turn, retry, late);
-}
-
-interface PlaceRow {
-	watchedPageId: number;
-	conditionId: string;
-	round: number;
-	turn: number;
-	retry: number;
-	late: LateKind | null;
-}
-
-function placeOfJob(db: Db, jobId: number): PlaceRow | null {
-	return (
-		sql<PlaceRow>(
-			db,
-			`SELECT watched_page_id AS watchedPageId, condition_id AS conditionId, round, turn, retry, late
-				FROM reading_place WHERE job_id = ?`
-		).get(jobId) ?? null
-	);
+	insertReadingPlace(db, { jobId, readingId, page: page.id, condition: conditions.id, round, turn, retry, late });
 }
 
 /** Store a load of a block, and move the block on. In the caller's transaction. */
@@ -156,16 +158,24 @@ export function storeReadingLoad(db: Db, job: Job, version: NamedVersion, measur
 	);
 	const { status, environment } = measured.record;
 	if (place.retry < MOST_RETRIES && (status === 'failed' || environment.calm?.disturbed))
-		retry(db, watch, reading, place, thawConditions(db, version));
+		retry(db, { watch, reading, row: place, conditions: thawConditions(db, version) });
 	settleReading(db, watch, reading);
 }
 
 /** Under the conditions that the block froze, whatever they are by now. */
-function retry(db: Db, watch: Watch, reading: Reading, row: PlaceRow, conditions: Conditions): void {
+function retry(
+	db: Db,
+	{ watch, reading, row, conditions }: { watch: Watch; reading: Reading; row: PlaceRow; conditions: Conditions }
+): void {
 	const page = pagesOfWatch(db, watch.id).find(({ id }) => id === row.watchedPageId);
 	if (!page || isDown(db, reading.id, row)) return;
 	const { round, turn, late } = row;
-	insertPlace(db, watch, reading.id, { page, conditions, round, turn, late }, row.retry + 1);
+	insertPlace(db, {
+		watch,
+		readingId: reading.id,
+		place: { page, conditions, round, turn, late },
+		retry: row.retry + 1
+	});
 }
 
 /** A page that has failed so often without a single good load is not tried again: it is down. */
@@ -217,22 +227,10 @@ function askLate(db: Db, watch: Watch, reading: Reading): boolean {
 		const conditions = allConditions.find(({ id }) => id === conditionId);
 		if (!page || !conditions) continue;
 		LATE_KINDS.forEach((late, turn) =>
-			insertPlace(db, watch, reading.id, { page, conditions, round: 0, turn, late }, 0)
+			insertPlace(db, { watch, readingId: reading.id, place: { page, conditions, round: 0, turn, late }, retry: 0 })
 		);
 	}
 	return measuredOnes.length > 0;
-}
-
-/** Loads of a page outside the rounds of a run, newest first. */
-export function lateLoadsOf(db: Db, { readingId, watchedPageId, conditionId }: StoredFigures): number[] {
-	return sql<{ id: number }>(
-		db,
-		`SELECT load.id FROM reading_place JOIN load ON load.job_id = reading_place.job_id
-			WHERE reading_id = ? AND watched_page_id = ? AND reading_place.condition_id = ? AND reading_place.late IS NOT NULL
-			ORDER BY load.id DESC`
-	)
-		.all(readingId, watchedPageId, conditionId)
-		.map(({ id }) => id);
 }
 
 function figuresNow(db: Db, readingId: number): StoredFigures[] {
@@ -249,14 +247,6 @@ function timingsOf(db: Db, loads: readonly PlacedLoad[]): Record<string, (number
 
 const MOST_TIMINGS = 20;
 
-function placesOf(db: Db, readingId: number) {
-	return sql<{ watchedPageId: number; conditionId: string }>(
-		db,
-		`SELECT DISTINCT watched_page_id AS watchedPageId, condition_id AS conditionId FROM reading_place
-			WHERE reading_id = ? AND late IS NULL`
-	).all(readingId);
-}
-
 type PlacedLoad = Pick<
 	TrialLoad,
 	'id' | 'armId' | 'conditionId' | 'stage' | 'round' | 'warmup' | 'status' | 'disturbed' | 'figures'
@@ -264,14 +254,12 @@ type PlacedLoad = Pick<
 
 /** In the shape in which a trial's loads are counted: the turns of the control stand for variants. */
 function loadsOfPlace(db: Db, readingId: number, watchedPageId: number, conditionId: string): PlacedLoad[] {
-	return sql<{ id: number; turn: number; round: number }>(
-		db,
-		`SELECT load.id, turn, reading_place.round FROM reading_place JOIN load ON load.job_id = reading_place.job_id
-			WHERE reading_id = ? AND watched_page_id = ? AND reading_place.condition_id = ? AND reading_place.late IS NULL
-			ORDER BY load.id`
-	)
-		.all(readingId, watchedPageId, conditionId)
-		.map(({ id, turn, round }) => ({ ...findLoad(db, id)!, armId: turn, conditionId, round }));
+	return placedLoads(db, readingId, watchedPageId, conditionId).map(({ id, turn, round }) => ({
+		...findLoad(db, id)!,
+		armId: turn,
+		conditionId,
+		round
+	}));
 }
 
 function summarise(db: Db, readingId: number, watchedPageId: number, conditionId: string): StoredFigures {
@@ -280,8 +268,8 @@ function summarise(db: Db, readingId: number, watchedPageId: number, conditionId
 	const counted = calm.length < LEAST_CALM ? countedLoads({ countsDisturbed: true }, loads) : calm;
 	const ordered = [...counted].sort((a, b) => a.round - b.round || a.armId - b.armId);
 	const middle = middleLoad(ordered);
-	const told = loads.filter(({ id, status }) => status === 'failed' || id === middle?.id);
-	const records = told.flatMap(({ id }) => findRecord(db, id) ?? []);
+	const settledLoads = loads.filter(({ id, status }) => status === 'failed' || id === middle?.id);
+	const records = settledLoads.flatMap(({ id }) => findRecord(db, id) ?? []);
 	const url = records[0]?.url ?? '';
 	const record = middle && findRecord(db, middle.id);
 	return {
@@ -302,30 +290,12 @@ function summarise(db: Db, readingId: number, watchedPageId: number, conditionId
 
 /** Of the load that stood for the reading before; empty without one. */
 function signatureBefore(db: Db, readingId: number, watchedPageId: number, conditionId: string): readonly number[] {
-	const before = sql<{ loadId: number }>(
-		db,
-		`SELECT load_id AS loadId FROM reading_figure WHERE watched_page_id = ? AND condition_id = ? AND reading_id < ?
-			AND setting IS NOT NULL AND load_id IS NOT NULL ORDER BY reading_id DESC LIMIT 1`
-	).get(watchedPageId, conditionId, readingId);
-	return (before && findRecord(db, before.loadId)?.page?.signature) ?? [];
+	const before = loadBefore(db, readingId, watchedPageId, conditionId);
+	return (before !== null && findRecord(db, before)?.page?.signature) || [];
 }
-
-const hashOfLoad = (db: Db, id: number) =>
-	sql<{ hash: string | null }>(db, 'SELECT conditions_hash AS hash FROM load WHERE id = ?').get(id)?.hash ?? '';
 
 function settingOf(record: LoadRecord, conditions: string): Setting {
 	return { browser: record.environment.browser, conditions, recipe: record.recipe, lab: hostname() };
-}
-
-/** Of the newest two readings all loads are kept; of older ones those that stand for them, with their pictures. */
-function pruneLoads(db: Db, watchId: number): void {
-	sql(
-		db,
-		`DELETE FROM load WHERE job_id IN (
-			SELECT job_id FROM reading_place WHERE reading_id IN (
-				SELECT id FROM reading WHERE watch_id = @watchId AND state = 'done' ORDER BY id DESC LIMIT -1 OFFSET 2))
-			AND id NOT IN (SELECT load_id FROM reading_figure WHERE load_id IS NOT NULL)`
-	).run({ watchId });
 }
 
 /** Turn what has not been loaded yet away; a block of which nothing was loaded goes altogether. */
@@ -333,12 +303,8 @@ export function cancelReading(db: Db, watch: Watch): void {
 	const reading = openReading(db, watch.id);
 	if (!reading) throw new NotPossible(409, 'No reading is under way.');
 	db.transaction(() => {
-		sql(db, "DELETE FROM job WHERE subject_kind = 'reading' AND subject_id = ? AND status = 'queued'").run(reading.id);
-		const any = sql(
-			db,
-			'SELECT 1 FROM reading_place JOIN load ON load.job_id = reading_place.job_id WHERE reading_id = ? LIMIT 1'
-		).get(reading.id);
-		if (!any) return deleteReading(db, reading.id);
+		deleteQueued(db, reading.id);
+		if (!hasLoads(db, reading.id)) return deleteReading(db, reading.id);
 		setExtended(db, reading.id, reading.extended ?? []);
 		settleReading(db, watch, { ...reading, extended: reading.extended ?? [] });
 	})();

@@ -2,18 +2,14 @@
 import type { StandingInput, WatchInput, WatchSettings } from '$core/watch/input';
 import { nextReading } from '$core/watch/schedule';
 import { existingClient } from '../clients/clients';
-import { existingSite } from '../clients/sites';
-import { existingState } from '../clients/visitorStates';
 import { findConditions, namesOfConditions } from '../conditions/saved';
 import type { Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
-import { existingPage, type PageRow } from '../pages/pages';
 import { cancelReading } from './blocks';
 import { freezeForWatch } from './conditions';
-import { openReading } from './readings';
+import { openReading } from './queries/readings';
 import {
 	deleteWatchRow,
-	existingWatch,
 	insertWatch,
 	insertWatchedPage,
 	pagesOfWatch,
@@ -21,7 +17,10 @@ import {
 	updateWatch,
 	type Watch,
 	type WatchKind
-} from './watches';
+} from './queries/watches';
+import { existingWatch } from './watches';
+import { existingSite, existingState } from '../clients/view';
+import { existingPage, type PageRow } from '../pages/view';
 
 /** What a form or the API asks for. */
 export type AnyInput = (WatchInput & { kind: 'watch' }) | (StandingInput & { kind: 'standing' });
@@ -85,11 +84,11 @@ function pagesFrom(db: Db, input: AnyInput) {
 		const site = existingSite(db, page.siteId);
 		if (site.clientId !== input.clientId) throw new NotPossible(422, `Page ${id} belongs to another client.`, 'pages');
 		const role = input.kind === 'standing' && site.role === 'competitor' ? ('competitor' as const) : ('page' as const);
-		return { pageId: id, url: page.url, name: input.kind === 'standing' ? site.name : nameOf(page), role };
+		return { pageId: id, url: page.url, name: input.kind === 'standing' ? site.name : pathOfPage(page), role };
 	});
 }
 
-const nameOf = ({ url }: PageRow) => new URL(url).pathname;
+const pathOfPage = ({ url }: PageRow) => new URL(url).pathname;
 
 /** Settings and pages anew. A page that is taken out keeps its history; one that comes back goes on with it. */
 export function changeWatch(db: Db, id: number, input: AnyInput, now = new Date()): void {
@@ -102,11 +101,11 @@ export function changeWatch(db: Db, id: number, input: AnyInput, now = new Date(
 	db.transaction(() => {
 		updateWatch(db, id, { name: input.name, settings, state: watch.state, nextAt });
 		freezeForWatch(db, id, settings.conditions);
-		const known = pagesOfWatch(db, id).filter(({ role }) => role !== 'control');
-		for (const { id: own, url } of known)
+		const watched = pagesOfWatch(db, id).filter(({ role }) => role !== 'control');
+		for (const { id: own, url } of watched)
 			setEnded(db, own, wanted.some((page) => page.url === url) ? null : now.toISOString());
 		wanted.forEach((page, i) => {
-			if (!known.some(({ url }) => url === page.url)) insertWatchedPage(db, id, page, i);
+			if (!watched.some(({ url }) => url === page.url)) insertWatchedPage(db, id, page, i);
 		});
 		if (input.kind === 'watch') changeControl(db, id, input.control ?? '', now);
 	})();

@@ -7,7 +7,7 @@ import { readFact, writeFact } from '../../base/db/facts';
 import { fetchOutward, OutwardFault, type Outward } from '../../base/outward';
 import type { Log } from '../../base/log';
 import type { MailSettings } from '../../base/settings';
-import { dueDeliveries, findNotice, saveDelivery, type Delivery, type Notice } from './notices';
+import { dueDeliveries, findNotice, saveDelivery, type Delivery, type Notice } from './queries/notices';
 
 export interface DeliverySettings {
 	mail: MailSettings;
@@ -26,8 +26,8 @@ const SECRET = 'webhook secret';
 
 /** What a receiver checks a notice with: one for this Zafra. */
 export function hookSecret(db: Db): string {
-	const known = readFact(db, SECRET);
-	if (known) return known;
+	const existing = readFact(db, SECRET);
+	if (existing) return existing;
 	const secret = randomBytes(32).toString('base64url');
 	writeFact(db, SECRET, secret);
 	return secret;

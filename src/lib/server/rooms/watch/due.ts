@@ -2,8 +2,8 @@
 import { nextReading, readingsBetween } from '$core/watch/schedule';
 import type { Db } from '../../base/db/connection';
 import { requestReading } from './blocks';
-import { openReading } from './readings';
-import { dueWatches, updateWatch } from './watches';
+import { openReading } from './queries/readings';
+import { dueWatches, updateWatch } from './queries/watches';
 
 /** @returns how many blocks were queued */
 export function requestDueReadings(db: Db, now = new Date()): number {

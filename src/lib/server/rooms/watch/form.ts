@@ -2,73 +2,58 @@
 import * as v from 'valibot';
 import { DEFAULT_PRIMARY } from '$core/metrics/catalogue';
 import { elementLines, parseElements } from '$core/load/journey/namedElement';
-import type { WatchSettings } from '$core/watch/input';
-import { clientNames } from '../clients/clients';
+import { StandingInput, WatchInput, type WatchSettings } from '$core/watch/input';
 import { conditionNames } from '../conditions/saved';
 import type { Db } from '../../base/db/connection';
-import { issuesOf, type Issue } from '../../http/api';
-import { textOf } from '../../http/form';
-import { pageOffer, pagesNamed, type PageOffer } from './pageChoice';
-import { existingWatch, pagesOfWatch, type Watch, type WatchedPage, type WatchKind } from './watches';
+import { parsed } from '../../base/parse';
+import { Figure, Text, Texts, wordsOf } from '../../http/fields';
+import type { Typed } from '../../http/form';
+import type { AnyInput } from './commands';
+import { pageOffer, type PageOffer } from './pageChoice';
+import { pagesNamed } from './queries/pageChoice';
+import { existingWatch } from './watches';
+import { pagesOfWatch, type Watch, type WatchedPage, type WatchKind } from './queries/watches';
+import { clientNames } from '../clients/view';
 
-export interface TypedWatch {
-	clientId: number;
-	name: string;
-	pages: number[];
-	conditions: string[];
-	every: string;
-	pattern: string;
-	timeZone: string;
-	loads: string;
-	metrics: string[];
-	control: string;
-	mail: string;
-	hook: string;
+export const WatchFields = v.object({
+	clientId: Text,
+	name: Text,
+	pages: Texts,
+	conditions: Texts,
+	every: Text,
+	pattern: Text,
+	timeZone: Text,
+	loads: Figure,
+	metrics: Texts,
+	control: Text,
+	mail: Text,
+	hook: Text,
 	/** A line each: name = selector. */
-	shown: string;
+	shown: Text,
 	/** Visitor states by their numbers. */
-	states: number[];
-}
+	states: Texts
+});
+export type TypedWatch = Typed<typeof WatchFields>;
 
-export function typedWatch(form: FormData): TypedWatch {
-	const list = (name: string) => textOf(form, name).split(',').filter(Boolean);
-	return {
-		clientId: Number(textOf(form, 'clientId')),
-		name: textOf(form, 'name'),
-		pages: list('pages').map(Number),
-		conditions: list('conditions'),
-		every: textOf(form, 'every'),
-		pattern: textOf(form, 'pattern'),
-		timeZone: textOf(form, 'timeZone'),
-		loads: textOf(form, 'loads'),
-		metrics: list('metrics'),
-		control: textOf(form, 'control'),
-		mail: textOf(form, 'mail'),
-		hook: textOf(form, 'hook'),
-		shown: textOf(form, 'shown'),
-		states: form.getAll('states').map(Number).filter(Boolean)
-	};
-}
+const SCHEMAS = { watch: WatchInput, standing: StandingInput };
 
-/** What was typed, parsed; or what is wrong with it, field by field. */
-export function watchFrom<Schema extends v.GenericSchema>(
-	typed: TypedWatch,
-	schema: Schema
-): { value: v.InferOutput<Schema> } | { issues: Issue[] } {
-	const { every, pattern, timeZone, loads, control, mail, hook, metrics, shown, ...rest } = typed;
-	const result = v.safeParse(schema, {
+/** @throws Invalid with what is wrong at its field */
+export function watchFrom(typed: TypedWatch, kind: WatchKind): AnyInput {
+	const { clientId, pages, states, every, pattern, timeZone, loads, control, mail, hook, metrics, shown, ...rest } =
+		typed;
+	const input = parsed<v.GenericSchema<unknown, WatchInput | StandingInput>>(SCHEMAS[kind], {
 		...rest,
+		clientId: Number(clientId),
+		pages: pages.map(Number),
+		states: states.map(Number).filter(Boolean),
 		schedule: { every, pattern, timeZone },
-		loads: Number(loads),
+		loads: loads ?? NaN,
 		...(metrics.length ? { metrics } : {}),
 		control: control.trim() || null,
 		shown: parseElements(shown),
-		notices: {
-			mail: mail.split(/[\s,;]+/).filter(Boolean),
-			hook: hook.trim() || null
-		}
+		notices: { mail: wordsOf(mail), hook: hook.trim() || null }
 	});
-	return result.success ? { value: result.output } : { issues: issuesOf(result.issues) };
+	return { ...input, kind } as AnyInput;
 }
 
 function typedFrom(
@@ -77,22 +62,22 @@ function typedFrom(
 ): TypedWatch {
 	const { conditions, schedule, loads, metrics, notices, shown = [], states = [] } = settings;
 	return {
-		clientId,
+		clientId: String(clientId),
 		name,
 		pages: pages.flatMap(({ pageId, role, endedAt }) =>
-			pageId !== null && role !== 'control' && endedAt === null ? [pageId] : []
+			pageId !== null && role !== 'control' && endedAt === null ? [String(pageId)] : []
 		),
 		conditions,
 		every: schedule.every,
 		pattern: schedule.pattern,
 		timeZone: schedule.timeZone,
-		loads: String(loads),
+		loads,
 		metrics,
 		control: pages.find(({ role, endedAt }) => role === 'control' && endedAt === null)?.url ?? '',
 		mail: notices.mail.join(', '),
 		hook: notices.hook ?? '',
 		shown: elementLines(shown),
-		states
+		states: states.map(String)
 	};
 }
 
@@ -120,14 +105,14 @@ export function usualTyped(
 ): TypedWatch {
 	const isWatch = kind === 'watch';
 	return {
-		clientId,
+		clientId: String(clientId),
 		name: '',
-		pages: taken.map(({ id }) => id),
+		pages: taken.map(({ id }) => String(id)),
 		conditions: ['phone', 'desktop'],
 		every: 'week',
 		pattern: '',
 		timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-		loads: isWatch ? '5' : '10',
+		loads: isWatch ? 5 : 10,
 		// A standing is read first by what visitors wait for.
 		metrics: isWatch ? [...DEFAULT_PRIMARY] : ['lcp', ...DEFAULT_PRIMARY.filter((id) => id !== 'lcp')],
 		control: '',
@@ -142,5 +127,5 @@ export function usualTyped(
 export function changedForm(db: Db, id: number, kind: WatchKind) {
 	const watch = existingWatch(db, id, kind);
 	const typed = typedFrom(watch, pagesOfWatch(db, id));
-	return { name: watch.name, choices: watchChoices(db, kind, watch.clientId, typed.pages), typed };
+	return { name: watch.name, choices: watchChoices(db, kind, watch.clientId, typed.pages.map(Number)), typed };
 }

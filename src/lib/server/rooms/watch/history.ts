@@ -8,17 +8,18 @@ import { measured, type PageHistory } from '$core/watch/reading';
 import { PERIODS, readingBefore, sinceReading } from '$core/watch/since';
 import { readingsAQuarter } from '$core/watch/schedule';
 import { describeCause } from '$core/wording/causes';
-import { existingClient, type Client } from '../clients/clients';
-import { cdnHostsOf } from '../clients/sites';
-import { sql, type Db } from '../../base/db/connection';
+import { existingClient } from '../clients/clients';
+import type { Db } from '../../base/db/connection';
 import { findRecord } from '../loads/loads';
 import { findDerived, saveDerived } from '../../base/queue/derived';
 import { PRIORITY, requestDerived } from '../../base/queue/jobs';
 import { changeKey, type PageState, type WatchHistory } from './findings';
 import { tellFindings } from './notices';
 
-import { figuresOfWatch, historiesFrom, readingsOfWatch, type StoredFigures } from './readings';
-import { findWatch, pagesOfWatch, type Watch } from './watches';
+import { figuresOfWatch, readingsOfWatch, type StoredFigures } from './queries/readings';
+import { historiesFrom } from './readings';
+import { findWatch, pagesOfWatch, type Watch, kindOfWatch } from './queries/watches';
+import { type Client, cdnHostsOf } from '../clients/view';
 
 export { causesOf, type PageState, type WatchHistory } from './findings';
 
@@ -26,8 +27,7 @@ export const HISTORY_VERSION = '5';
 
 /** The history of a watch, or the ranks of a standing, is worked out when the lab has nothing else to do. */
 export function requestHistory(db: Db, watchId: number): void {
-	const kind = sql<{ kind: string }>(db, 'SELECT kind FROM watch WHERE id = ?').get(watchId)?.kind;
-	const order = kind === 'standing' ? 'ranks' : 'history';
+	const order = kindOfWatch(db, watchId) === 'standing' ? 'ranks' : 'history';
 	// It may be waiting already: asked for before, or for a watch of that number that is gone.
 	requestDerived(db, subjectOf(watchId), order, PRIORITY.catchUp);
 }
@@ -36,7 +36,14 @@ const subjectOf = (id: number) => ({ kind: 'watch', id }) as const;
 
 /** What was worked out last; null before the first reading. */
 export function findHistory(db: Db, watchId: number): WatchHistory | null {
-	return findDerived<WatchHistory>(db, subjectOf(watchId), 'history', HISTORY_VERSION, '')?.body ?? null;
+	return (
+		findDerived<WatchHistory>(db, {
+			subject: subjectOf(watchId),
+			kind: 'history',
+			version: HISTORY_VERSION,
+			fingerprint: ''
+		})?.body ?? null
+	);
 }
 
 export function deriveHistory(db: Db, watchId: number): void {
@@ -58,13 +65,24 @@ export function deriveHistory(db: Db, watchId: number): void {
 		...findings,
 		readings: readings.length,
 		states: histories.map((own) =>
-			stateOf(own, newest.get(`${own.page}/${own.condition}`)!, metrics, findings, margins)
+			metricState(own, { stored: newest.get(`${own.page}/${own.condition}`)!, metrics, findings, margins })
 		),
-		causes: findCauses(db, watch, findings.changes, figures, findHistory(db, watchId)?.causes ?? {})
+		causes: findCauses(db, {
+			watch,
+			changes: findings.changes,
+			figures,
+			causes: findHistory(db, watchId)?.causes ?? {}
+		})
 	};
 	db.transaction(() => {
-		saveDerived(db, subjectOf(watchId), 'history', HISTORY_VERSION, '', history);
-		tellFindings(db, watch, pagesOfWatch(db, watchId), readings, history);
+		saveDerived(db, {
+			subject: subjectOf(watchId),
+			kind: 'history',
+			version: HISTORY_VERSION,
+			fingerprint: '',
+			body: history
+		});
+		tellFindings(db, { watch, pages: pagesOfWatch(db, watchId), readings, history });
 	})();
 }
 
@@ -85,12 +103,14 @@ function allHistories(
 	return historiesFrom(merged, readings, first ?? null);
 }
 
-function stateOf(
+function metricState(
 	history: PageHistory,
-	stored: StoredFigures,
-	metrics: readonly MetricId[],
-	findings: HistoryFindings,
-	margins: Client['margins']
+	{
+		stored,
+		metrics,
+		findings,
+		margins
+	}: { stored: StoredFigures; metrics: readonly MetricId[]; findings: HistoryFindings; margins: Client['margins'] }
 ): PageState {
 	const { page, condition } = history;
 	const own = findings.figures.filter((figure) => figure.page === page && figure.condition === condition);
@@ -105,7 +125,12 @@ function stateOf(
 		PERIODS.flatMap((period) => {
 			const before = readingBefore(history.readings, period);
 			return before
-				? [[period, { at: before.at, results: sinceReading(history, before, metrics, findings, margins) }]]
+				? [
+						[
+							period,
+							{ at: before.at, results: sinceReading(history, { before, metrics, historyFindings: findings, margins }) }
+						]
+					]
 				: [];
 		})
 	);
@@ -127,10 +152,12 @@ function stateOf(
 /** Most likely causes, from the loads that stand for the readings on both sides. Known ones are not sought again. */
 function findCauses(
 	db: Db,
-	{ clientId }: Watch,
-	changes: readonly Change[],
-	figures: readonly StoredFigures[],
-	known: WatchHistory['causes']
+	{
+		watch: { clientId },
+		changes,
+		figures,
+		causes
+	}: { watch: Watch; changes: readonly Change[]; figures: readonly StoredFigures[]; causes: WatchHistory['causes'] }
 ): WatchHistory['causes'] {
 	const loadOf = (page: number, condition: string, reading: number) =>
 		figures.find(
@@ -139,7 +166,7 @@ function findCauses(
 	return Object.fromEntries(
 		changes.map((change) => {
 			const key = changeKey(change);
-			if (known[key]) return [key, known[key]];
+			if (causes[key]) return [key, causes[key]];
 			const sides = [change.before, change.after].map((reading) => loadOf(change.page, change.condition, reading));
 			return [key, causesBetween(db, clientId, sides, change)];
 		})

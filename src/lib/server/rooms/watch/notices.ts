@@ -1,6 +1,6 @@
 /** What somebody is told of a watch: once each, on the Desk, and by mail and webhook where that was asked for. */
 import type { Break } from '$core/watch/breaks';
-import { eventsOf, grownUntil, type Change } from '$core/watch/history';
+import { eventsOf, grownUntil } from '$core/watch/history';
 import {
 	describeControl,
 	describeParts,
@@ -13,47 +13,23 @@ import {
 	WATCH_WORDS,
 	whenOfChange
 } from '$core/wording/watch';
-import { nowIso, sql, type Db } from '../../base/db/connection';
-import { NotPossible } from '../../base/refusal';
+import type { Db } from '../../base/db/connection';
 import { causesOf, type WatchHistory } from './findings';
-import type { Reading } from './readings';
-import type { Watch, WatchedPage } from './watches';
-
-interface NoticeBody {
-	kind: 'change' | 'break' | 'trouble';
-	title: string;
-	/** "between 3 and 10 November 2026"; empty where it does not apply. */
-	when: string;
-	/** How sure, why, what to look at: sentences. */
-	lines: string[];
-	/** Path within Zafra. */
-	path: string;
-	page: number | null;
-	condition: string | null;
-	changes: Change[];
-}
-
-export interface Notice {
-	id: number;
-	watchId: number;
-	at: string;
-	readAt: string | null;
-	body: NoticeBody;
-}
-
-/** Readings that are older were recorded elsewhere: nobody waits for word of them. */
-const STILL_NEWS_DAYS = 21;
-const DAY_MS = 86_400_000;
+import type { Reading } from './queries/readings';
+import type { Watch, WatchedPage } from './queries/watches';
+import { insertNotice } from './queries/notices';
 
 export function tellFindings(
 	db: Db,
-	watch: Watch,
-	pages: readonly WatchedPage[],
-	readings: readonly Reading[],
-	history: WatchHistory
+	{
+		watch,
+		pages,
+		readings,
+		history
+	}: { watch: Watch; pages: readonly WatchedPage[]; readings: readonly Reading[]; history: WatchHistory }
 ): void {
 	const at = new Map(readings.map((reading) => [reading.id, reading]));
-	const nameOf = (page: number) => pages.find(({ id }) => id === page)?.name ?? '';
+	const pageName = (page: number) => pages.find(({ id }) => id === page)?.name ?? '';
 	for (const changes of eventsOf(history.changes)) {
 		// What is too small to matter stands in the history; nobody is called for it.
 		if (changes.every(({ verdict }) => verdict === 'same' || verdict === 'undecided')) continue;
@@ -62,146 +38,72 @@ export function tellFindings(
 		const grown = grownUntil(changes);
 		const dates = [before, after].map((id) => at.get(id)?.plannedAt ?? '') as [string, string];
 		const when = whenOfChange(...dates, grown === null ? null : (at.get(grown)?.plannedAt ?? null));
-		tell(db, watch, `change/${page}/${condition}/${after}`, found, {
-			kind: 'change',
-			title: titleOfChanges(changes, nameOf(page), condition),
-			when,
-			lines: [...figuresOfChanges(changes), ...reasonsOfChanges(changes, causesOf(history, changes)), howSure()],
-			path: `/watch/${watch.id}/${page}?on=${condition}`,
-			page,
-			condition,
-			changes
+		insertNotice(db, {
+			watch,
+			key: `change/${page}/${condition}/${after}`,
+			reading: found,
+			body: {
+				kind: 'change',
+				title: titleOfChanges(changes, pageName(page), condition),
+				when,
+				lines: [...figuresOfChanges(changes), ...reasonsOfChanges(changes, causesOf(history, changes)), howSure()],
+				path: `/watch/${watch.id}/${page}?on=${condition}`,
+				page,
+				condition,
+				changes
+			}
 		});
 	}
 	for (const own of firstOfEach(history.breaks))
-		tell(db, watch, `break/${own.reading}`, at.get(own.reading), {
-			kind: 'break',
-			title: titleOfBreak(own),
-			when: '',
-			lines: [describeParts(own), describeControl(own.control, watch.settings.metrics)].filter(Boolean),
-			path: `/watch/${watch.id}`,
-			page: null,
-			condition: null,
-			changes: []
+		insertNotice(db, {
+			watch,
+			key: `break/${own.reading}`,
+			reading: at.get(own.reading),
+			body: {
+				kind: 'break',
+				title: titleOfBreak(own),
+				when: '',
+				lines: [describeParts(own), describeControl(own.control, watch.settings.metrics)].filter(Boolean),
+				path: `/watch/${watch.id}`,
+				page: null,
+				condition: null,
+				changes: []
+			}
 		});
-	tellTroubles(db, watch, readings, history, nameOf);
+	tellTroubles(db, { watch, readings, watchHistory: history, pageName });
 }
 
 function tellTroubles(
 	db: Db,
-	watch: Watch,
-	readings: readonly Reading[],
-	{ states }: WatchHistory,
-	nameOf: (page: number) => string
+	{
+		watch,
+		readings,
+		watchHistory: { states },
+		pageName
+	}: { watch: Watch; readings: readonly Reading[]; watchHistory: WatchHistory; pageName: (page: number) => string }
 ): void {
 	for (const { page, condition, trouble } of states) {
 		const what = trouble && describeTrouble(trouble);
 		// As long as it stays the same it is told once.
 		if (what)
-			tell(db, watch, `trouble/${page}/${condition}/${what}`, readings.at(-1), {
-				kind: 'trouble',
-				title: WATCH_WORDS.say('trouble.title', { page: nameOf(page), condition, what }),
-				when: '',
-				lines: [],
-				path: `/watch/${watch.id}/${page}?on=${condition}`,
-				page,
-				condition,
-				changes: []
+			insertNotice(db, {
+				watch,
+				key: `trouble/${page}/${condition}/${what}`,
+				reading: readings.at(-1),
+				body: {
+					kind: 'trouble',
+					title: WATCH_WORDS.say('trouble.title', { page: pageName(page), condition, what }),
+					when: '',
+					lines: [],
+					path: `/watch/${watch.id}/${page}?on=${condition}`,
+					page,
+					condition,
+					changes: []
+				}
 			});
 	}
 }
 
 function firstOfEach(breaks: readonly Break[]): Break[] {
 	return [...new Map([...breaks].reverse().map((own) => [own.reading, own])).values()];
-}
-
-function tell(db: Db, watch: Watch, key: string, reading: Reading | undefined, body: NoticeBody): void {
-	if (!reading) return;
-	const at = reading.endedAt ?? reading.plannedAt;
-	const isNews = Date.now() - Date.parse(at) < STILL_NEWS_DAYS * DAY_MS;
-	const told = { watchId: watch.id, key, at, body: JSON.stringify(body), readAt: isNews ? null : at };
-	const { changes, lastInsertRowid } = sql(
-		db,
-		`INSERT OR IGNORE INTO watch_notice (watch_id, key, at, body, read_at) VALUES (@watchId, @key, @at, @body, @readAt)`
-	).run(told);
-	if (changes === 0) {
-		sql(db, 'UPDATE watch_notice SET body = @body WHERE watch_id = @watchId AND key = @key').run({
-			watchId: watch.id,
-			key,
-			body: told.body
-		});
-		return;
-	}
-	// What was recorded for a demonstration, or came with a client from elsewhere, is told to nobody outside.
-	if (!isNews || reading.why === 'recorded' || watch.state === 'paused') return;
-	const { mail, hook } = watch.settings.notices;
-	for (const target of [...mail.map((address) => `mail:${address}`), ...(hook ? [`hook:${hook}`] : [])])
-		sql(db, `INSERT INTO notice_delivery (notice_id, target, state, next_at) VALUES (?, ?, 'waiting', ?)`).run(
-			lastInsertRowid,
-			target,
-			nowIso()
-		);
-}
-
-type NoticeRow = Omit<Notice, 'body'> & { body: string };
-const SELECT = `SELECT watch_notice.id, watch_id AS watchId, at, read_at AS readAt, body FROM watch_notice`;
-const asNotice = (row: NoticeRow): Notice => ({ ...row, body: JSON.parse(row.body) as NoticeBody });
-
-const MOST_SHOWN = 20;
-
-/** Nobody has read them; newest first. */
-export function unreadNotices(db: Db, clientId: number | null): (Notice & { watchName: string; clientName: string })[] {
-	return sql<NoticeRow & { watchName: string; clientName: string }>(
-		db,
-		`SELECT watch_notice.id, watch_id AS watchId, at, read_at AS readAt, body, watch.name AS watchName,
-			client.name AS clientName FROM watch_notice
-			JOIN watch ON watch.id = watch_id JOIN client ON client.id = client_id
-			WHERE read_at IS NULL AND (@clientId IS NULL OR client_id = @clientId) AND client.archived_at IS NULL
-			ORDER BY at DESC, watch_notice.id DESC LIMIT ${MOST_SHOWN}`
-	)
-		.all({ clientId })
-		.map(({ watchName, clientName, ...row }) => ({ ...asNotice(row), watchName, clientName }));
-}
-
-/** All of a watch, newest first. */
-export function noticesOfWatch(db: Db, watchId: number): Notice[] {
-	return sql<NoticeRow>(db, `${SELECT} WHERE watch_id = ? ORDER BY at DESC, id DESC`).all(watchId).map(asNotice);
-}
-
-export function findNotice(db: Db, id: number): Notice | null {
-	const row = sql<NoticeRow>(db, `${SELECT} WHERE watch_notice.id = ?`).get(id);
-	return row ? asNotice(row) : null;
-}
-
-export function markRead(db: Db, id: number): void {
-	if (!findNotice(db, id)) throw new NotPossible(404, `There is no notice ${id}.`);
-	sql(db, 'UPDATE watch_notice SET read_at = coalesce(read_at, ?) WHERE id = ?').run(nowIso(), id);
-}
-
-export interface Delivery {
-	noticeId: number;
-	target: string;
-	state: 'waiting' | 'sent' | 'given-up';
-	tries: number;
-	problem: string | null;
-}
-
-const DELIVERY = 'SELECT notice_id AS noticeId, target, state, tries, problem FROM notice_delivery';
-
-export function dueDeliveries(db: Db, now: string): Delivery[] {
-	return sql<Delivery>(db, `${DELIVERY} WHERE state = 'waiting' AND next_at <= ? ORDER BY next_at LIMIT 20`).all(now);
-}
-
-export function deliveriesOfWatch(db: Db, watchId: number): Delivery[] {
-	return sql<Delivery>(
-		db,
-		`${DELIVERY} WHERE notice_id IN (SELECT id FROM watch_notice WHERE watch_id = ?) ORDER BY notice_id DESC LIMIT 50`
-	).all(watchId);
-}
-
-export function saveDelivery(db: Db, { noticeId, target, state, tries, problem }: Delivery, nextAt: string): void {
-	sql(
-		db,
-		'UPDATE notice_delivery SET state = ?, tries = ?, problem = ?, next_at = ? WHERE notice_id = ? AND target = ?'
-	).run(state, tries, problem, nextAt, noticeId, target);
 }

@@ -21,15 +21,17 @@ import {
 } from '$core/wording/watch';
 import { conditionNames } from '../conditions/saved';
 import type { Db } from '../../base/db/connection';
-import { concerns, markersOfSite } from '../field/markers';
+import { concerns } from '../field/markers';
 import { NotPossible } from '../../base/refusal';
-import { findPage } from '../pages/pages';
-import { stageMarkersAt } from '../trials/notes';
 import { customTimingsAt } from '../visits/customTimings';
 import { placeOfPage } from '../visits/places';
 import { causesOf, findHistory, type WatchHistory } from './history';
-import { figuresOfWatched, readingsOfWatch, type Reading, type StoredFigures } from './readings';
-import { existingWatch, pagesOfWatch, type Watch, type WatchedPage } from './watches';
+import { figuresOfWatched, readingsOfWatch, type Reading, type StoredFigures } from './queries/readings';
+import { existingWatch } from './watches';
+import { pagesOfWatch, type Watch, type WatchedPage } from './queries/watches';
+import { markersOfSite } from '../field/view';
+import { findPage } from '../pages/view';
+import { stageMarkersAt } from '../trials/view';
 
 interface TimelinePoint {
 	reading: number;
@@ -104,11 +106,12 @@ export function watchedPageView(db: Db, watchId: number, watchedPageId: number) 
 	if (!page) throw new NotPossible(404, `This watch has no page ${watchedPageId}.`);
 	const readings = readingsOfWatch(db, watchId);
 	const history = findHistory(db, watchId);
-	const known = page.pageId === null ? null : findPage(db, page.pageId);
+	const listed = page.pageId === null ? null : findPage(db, page.pageId);
 	const markers = [
-		...(known ? markersOfSite(db, known.siteId).filter((one) => concerns(one, placeOfPage(known.url))) : []).map(
-			({ id, day, words, fileName }): PageMarker => ({ id, day, words, fileName, trial: null })
-		),
+		...(listed
+			? markersOfSite(db, listed.siteId).filter((marker) => concerns(marker, placeOfPage(listed.url)))
+			: []
+		).map(({ id, day, words, fileName }): PageMarker => ({ id, day, words, fileName, trial: null })),
 		...stageMarkersAt(db, page.url).map(({ id, at, words, fileName, trialId, question }): PageMarker => ({
 			id,
 			day: at.slice(0, 10),
@@ -122,7 +125,7 @@ export function watchedPageView(db: Db, watchId: number, watchedPageId: number) 
 	const timings = customTimingsAt(db, watch.clientId, page.url);
 	return {
 		watch: headOf(watch),
-		page: { ...page, siteId: known?.siteId ?? null },
+		page: { ...page, siteId: listed?.siteId ?? null },
 		markers,
 		gaps: readings.flatMap(({ plannedAt, missed }) =>
 			missed ? [{ at: plannedAt, words: WATCH_WORDS.say('missed', { n: missed }) }] : []
@@ -177,7 +180,7 @@ interface Material {
 
 function conditionHistory(watch: Watch, material: Material): ConditionHistory {
 	const { condition, name, own, readings, history, page } = material;
-	const state = history?.states.find((one) => one.page === page.id && one.condition === condition);
+	const state = history?.states.find((item) => item.page === page.id && item.condition === condition);
 	const kept = own.filter(({ loadId, setting }) => loadId !== null && setting !== null);
 	const shown = (stored: StoredFigures | undefined) =>
 		stored ? { load: stored.loadId!, at: dateOf(readings, stored.readingId) } : null;

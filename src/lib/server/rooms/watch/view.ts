@@ -9,10 +9,25 @@ import { describeSchedule, describeTrouble } from '$core/wording/watch';
 import type { Db } from '../../base/db/connection';
 import { changedConditions } from './conditions';
 import { findHistory, type PageState, type WatchHistory } from './history';
-import { deliveriesOfWatch, noticesOfWatch, unreadNotices } from './notices';
+import { deliveriesOfWatch, noticesOfWatch, unreadNotices } from './queries/notices';
 import { dateOf, headOf } from './pageView';
-import { figuresOfWatched, readingProgress, readingsOfWatch } from './readings';
-import { existingWatch, listWatches, pagesOfWatch, type Watch, type WatchedPage } from './watches';
+import { figuresOfWatched, readingProgress, readingsOfWatch } from './queries/readings';
+import { existingWatch } from './watches';
+import { listWatches, pagesOfWatch, type Watch, type WatchedPage } from './queries/watches';
+
+export { lateLoadsOf } from './queries/blocks';
+export { findNotice, markRead } from './queries/notices';
+export { type FoundPage, type PageChoice, PageSearch, findPages } from './queries/pageChoice';
+export {
+	type StoredFigures,
+	endReading,
+	figuresOfWatch,
+	findReading,
+	readingProgress,
+	readingsOfWatch,
+	saveFigures
+} from './queries/readings';
+export { type Watch, type WatchKind, type WatchedPage, findWatch, listWatches, pagesOfWatch } from './queries/watches';
 
 type StripMark = BoardMark & { short: string; word: string };
 
@@ -80,19 +95,27 @@ function listedPages(db: Db, watch: Watch, period: Period): ListedPage[] {
 				name: page.name,
 				type: page.type,
 				at,
-				state: stateOf(page, conditions, history, at, isOpen, dates),
+				state: pageState(page, { conditions, history, at, isOpen, dates }),
 				conditions
 			};
 		});
 }
 
-function stateOf(
+function pageState(
 	page: WatchedPage,
-	conditions: readonly ListedCondition[],
-	history: WatchHistory | null,
-	at: string | null,
-	isOpen: boolean,
-	dates: ReadonlyMap<number, string>
+	{
+		conditions,
+		history,
+		at,
+		isOpen,
+		dates
+	}: {
+		conditions: readonly ListedCondition[];
+		history: WatchHistory | null;
+		at: string | null;
+		isOpen: boolean;
+		dates: ReadonlyMap<number, string>;
+	}
 ): ListedPage['state'] {
 	if (page.endedAt !== null) return 'ended';
 	if (conditions.some(({ trouble }) => trouble !== '')) return 'trouble';

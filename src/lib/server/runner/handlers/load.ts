@@ -4,7 +4,6 @@ import type { LoadOrder } from '$core/load/journey/order';
 import type { FailureCode, MeasuredLoad } from '$core/load/record/record';
 import { failedLoad } from '$core/load/record/failedLoad';
 import { failure } from '../../../../lab/failure';
-import { previewAccessOf } from '../../rooms/clients/sites';
 import { storeRequestedLoad } from '../../rooms/loads/commands';
 import { requestedOrder } from '../../rooms/loads/requested';
 import { seenOnBehalf } from '../../rooms/trials/seen';
@@ -13,6 +12,7 @@ import { settleAfterRequest, stopForFullDisk, storeTrialLoad } from '../../rooms
 import { storeReadingLoad } from '../../rooms/watch/blocks';
 import { finishJob, giveBack, renewLease, type Job } from '../../base/queue/jobs';
 import { LeaseLost, type Handler, type Workplace } from '../handler';
+import { previewAccessOf } from '../../rooms/clients/view';
 
 /** The browser is why the load failed, and the page is not. */
 const OF_THE_BROWSER: ReadonlySet<FailureCode> = new Set(['browser-killed', 'browser-blind']);
@@ -44,7 +44,7 @@ function taskOf(job: Job, { db }: Workplace): Task {
 		order,
 		store: (measured) => {
 			if (job.subject.kind === 'reading') return storeReadingLoad(db, job, version, measured);
-			storeRequestedLoad(db, job, version, measured, seenOnBehalf(db, job.subject, measured.record));
+			storeRequestedLoad(db, { job, version, measured, seen: seenOnBehalf(db, job.subject, measured.record) });
 			settleAfterRequest(db, job.subject);
 		}
 	};

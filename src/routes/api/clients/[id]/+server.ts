@@ -3,8 +3,9 @@ import * as v from 'valibot';
 import { ClientInput } from '$core/clients/client';
 import { changeClient, deleteClient } from '$lib/server/rooms/clients/commands';
 import { existingClient } from '$lib/server/rooms/clients/clients';
-import { publicSite, sitesOf } from '$lib/server/rooms/clients/sites';
+import { publicSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
+import { sitesOf } from '$lib/server/rooms/clients/view';
 
 const Change = v.object({
 	...v.partial(ClientInput).entries,

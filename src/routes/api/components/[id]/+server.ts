@@ -2,7 +2,8 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { LibraryComponent } from '$core/setups/component';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { deleteComponent, existingComponent, saveComponent } from '$lib/server/rooms/setups/components';
+import { deleteComponent } from '$lib/server/rooms/setups/components';
+import { existingComponent, saveComponent } from '$lib/server/rooms/setups/view';
 
 export const GET = ({ locals, params }) =>
 	answering(() => json(existingComponent(locals.db, idFrom(params.id, 'component'))));

@@ -6,8 +6,8 @@ import { labFiguresOf } from '$lib/server/rooms/loads/pageFigures';
 /** What the lab measured of an address, by conditions: middle figures of the loads that count. */
 export const GET = ({ locals, url }) =>
 	answering(() => {
-		const asked = url.searchParams.get('url') ?? '';
-		if (!URL.canParse(asked))
+		const pageUrl = url.searchParams.get('url') ?? '';
+		if (!URL.canParse(pageUrl))
 			throw new NotPossible(422, 'Name an address that begins with http:// or https://.', 'url');
-		return json(labFiguresOf(locals.db, asked));
+		return json(labFiguresOf(locals.db, pageUrl));
 	});

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom } from '$lib/server/http/api';
-import { findNotice, markRead } from '$lib/server/rooms/watch/notices';
+import { findNotice, markRead } from '$lib/server/rooms/watch/view';
 
 /** Somebody has read it. */
 export const POST = ({ locals, params }) =>

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { changePages, deletePages } from '$lib/server/rooms/pages/commands';
-import { existingPage } from '$lib/server/rooms/pages/queries';
+import { existingPage } from '$lib/server/rooms/pages/view';
 
 const Change = v.object({
 	type: v.optional(v.nullable(v.string('A type is text.'))),

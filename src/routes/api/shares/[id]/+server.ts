@@ -1,5 +1,5 @@
 import { answering, idFrom } from '$lib/server/http/api';
-import { revokeShare } from '$lib/server/rooms/reports/shares';
+import { revokeShare } from '$lib/server/rooms/reports/view';
 
 /** Ends a link at once. */
 export const DELETE = ({ locals, params }) =>

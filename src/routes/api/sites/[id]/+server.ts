@@ -1,8 +1,9 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { SiteInput } from '$core/clients/site';
-import { changeSite, deleteSite, existingSite, publicSite } from '$lib/server/rooms/clients/sites';
+import { publicSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
+import { changeSite, deleteSite, existingSite } from '$lib/server/rooms/clients/view';
 
 export const GET = ({ locals, params }) =>
 	answering(() => json(publicSite(existingSite(locals.db, idFrom(params.id, 'site')))));

@@ -1,10 +1,9 @@
 import { json } from '@sveltejs/kit';
 import { USUAL_VISIT_SETTINGS, VisitSettings } from '$core/field/visitSettings';
-import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { liveView } from '$lib/server/rooms/visits/live';
 import { beginVisits, changeVisits } from '$lib/server/rooms/visits/commands';
-import { sourceOfSite } from '$lib/server/rooms/visits/sources';
+import { existingSite } from '$lib/server/rooms/clients/view';
+import { liveView, sourceOfSite } from '$lib/server/rooms/visits/view';
 
 /** The newest visits since midnight, how many came in each hour, and the key and settings of the site's script. */
 export const GET = ({ locals, params }) =>

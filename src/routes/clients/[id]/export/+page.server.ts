@@ -1,9 +1,9 @@
 import { existingClient } from '$lib/server/rooms/clients/clients';
-import { underWayOf } from '$lib/server/rooms/archive/archive';
 import { idFrom } from '$lib/server/http/api';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { findTrial } from '$lib/server/rooms/trials/trial';
 import { timeLeftMs } from '$lib/server/rooms/trials/timeLeft';
+import { underWayOf } from '$lib/server/rooms/archive/view';
 
 export const load = ({ locals, params, depends }) =>
 	pageOr404(() => {

@@ -1,10 +1,13 @@
+import * as v from 'valibot';
 import type { RequestEvent } from './$types';
 import { describeRemoval } from '$core/wording/gathering';
 import { existingClient } from '$lib/server/rooms/clients/clients';
 import { idFrom } from '$lib/server/http/api';
-import { formAction, textOf } from '$lib/server/http/form';
+import { Text } from '$lib/server/http/fields';
+import { formAction } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
-import { queueHosts, registerOf, saveHostNote, unreadLoads } from '$lib/server/rooms/loads/register';
+import { queueHosts, registerOf } from '$lib/server/rooms/loads/register';
+import { saveHostNote, unreadLoads } from '$lib/server/rooms/loads/view';
 
 export const load = ({ locals, params }) =>
 	pageOr404(() => {
@@ -19,11 +22,16 @@ export const load = ({ locals, params }) =>
 		};
 	});
 
+const NOTE = v.object({ host: Text, owner: Text, purpose: Text, confirm: Text });
+const short = (text: string) => text.trim().slice(0, 300);
+
 export const actions = {
-	note: formAction((form, { locals, params }: RequestEvent) => {
-		const text = (name: string) => textOf(form, name).trim().slice(0, 300);
+	note: formAction(NOTE, ({ host, owner, purpose, confirm }, { locals, params }: RequestEvent) => {
 		const { id } = existingClient(locals.db, idFrom(params.id, 'client'));
-		const isConfirmed = form.get('confirm') === 'yes';
-		saveHostNote(locals.db, id, { host: text('host'), owner: text('owner'), purpose: text('purpose'), isConfirmed });
+		const [note, isConfirmed] = [
+			{ host: short(host), owner: short(owner), purpose: short(purpose) },
+			confirm === 'yes'
+		];
+		saveHostNote(locals.db, id, { ...note, isConfirmed });
 	})
 };

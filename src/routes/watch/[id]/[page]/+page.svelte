@@ -157,7 +157,7 @@
 					/>{/if}
 			</div>
 		{/each}
-		<MarkerForm {path} {form} />
+		<MarkerForm form={data.form} />
 	</section>
 	<div class="actions no-print">
 		<Button kind="tertiary" size="field" href="/api/watches/{view.watch.id}/readings.csv?page={view.page.id}"

@@ -1,12 +1,12 @@
 import { idFrom } from '$lib/server/http/api';
+import { formOf } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { changeAction } from '../../actions';
-import { changedForm } from '$lib/server/rooms/watch/form';
+import { changedForm, WatchFields } from '$lib/server/rooms/watch/form';
 
-export const load = ({ locals, params }) =>
-	pageOr404(() => {
-		const form = changedForm(locals.db, idFrom(params.id, 'watch'), 'watch');
-		return { where: `Watch › ${form.name} › Settings`, ...form };
-	});
+export const load = async ({ locals, params }) => {
+	const { name, choices, typed } = pageOr404(() => changedForm(locals.db, idFrom(params.id, 'watch'), 'watch'));
+	return { where: `Watch › ${name} › Settings`, name, choices, form: await formOf(WatchFields, typed) };
+};
 
 export const actions = { default: changeAction('watch') };

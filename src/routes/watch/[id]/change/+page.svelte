@@ -1,12 +1,12 @@
 <script lang="ts">
 	import WatchForm from '$lib/parts/WatchForm.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 </script>
 
 <svelte:head><title>Settings of {data.name} – Zafra</title></svelte:head>
 
 <div class="page">
 	<h1>Settings of {data.name}</h1>
-	<WatchForm kind="watch" {data} {form} submit="Save" isNew={false} />
+	<WatchForm kind="watch" {data} submit="Save" isNew={false} />
 </div>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox } from 'carbon-components-svelte';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -8,51 +8,46 @@
 	import Notice from '$lib/parts/Notice.svelte';
 	import PriceRows from './PriceRows.svelte';
 
-	let { data, form } = $props();
-	const typed = $derived((form && 'typed' in form && form.typed) || null);
-	const fields = $derived({ ...data.fields, ...typed });
-	const issues = $derived(form?.issues ?? []);
-	const issue = (path: string) =>
-		issues.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? '';
-	let jobs = $derived([...data.fields.jobs]);
+	let { data } = $props();
+	const { form: typed, wrong, atFields, enhance } = typedForm(() => data.form, { isNested: true });
 	const kinds = $derived(data.kinds.map((kind) => ({ value: kind as string, text: kind })));
 	let deleting = $state(false);
 	let deleteForm = $state<HTMLFormElement>();
 </script>
 
-<svelte:head><title>{data.isNew ? 'New component' : data.fields.name} – Zafra</title></svelte:head>
+<svelte:head><title>{data.isNew ? 'New component' : data.name} – Zafra</title></svelte:head>
 
 <div class="page">
-	<form method="POST" action="?/save" enctype="multipart/form-data" novalidate use:keepTyped>
+	<form method="POST" action="?/save" enctype="multipart/form-data" novalidate use:enhance>
 		<div class="page-top">
-			<h1>{data.isNew ? 'New component' : data.fields.name}</h1>
+			<h1>{data.isNew ? 'New component' : data.name}</h1>
 			<Button type="submit" size="field" data-key="r">Save the component</Button>
 		</div>
-		{#if issues.length}<Notice
+		{#if $atFields}<Notice
 				kind="error"
 				title="This component was not saved."
-				text={issue('') || 'See the fields that are marked.'}
+				text="See the fields that are marked."
 			/>{/if}
 		<div class="cells columns" style:--cell="24rem">
 			<section class="stack">
 				<h2>What it is</h2>
-				<Field label="Name" name="name" value={fields.name} wrong={issue('name')} />
-				<Choice label="Kind" name="kind" options={kinds} value={fields.kind} />
+				<Field label="Name" name="name" bind:value={$typed.name} wrong={$wrong('name')} />
+				<Choice label="Kind" name="kind" options={kinds} bind:value={$typed.kind} />
 				<Field
 					rows={2}
 					label="Versions"
 					name="versions"
-					value={fields.versions}
+					bind:value={$typed.versions}
 					help="One a line"
-					wrong={issue('versions')}
+					wrong={$wrong('versions')}
 				/>
 				<Field
 					rows={2}
 					label="Features"
 					name="features"
-					value={fields.features}
+					bind:value={$typed.features}
 					help="One a line"
-					wrong={issue('features')}
+					wrong={$wrong('features')}
 				/>
 				<fieldset>
 					<legend>Jobs that only one component of a site should do</legend>
@@ -60,10 +55,10 @@
 							name="jobs"
 							value={job}
 							labelText={job}
-							bind:group={jobs}
+							bind:group={$typed.jobs}
 						/>{/each}
 				</fieldset>
-				<Field rows={2} label="Note" name="note" value={fields.note} wrong={issue('note')} />
+				<Field rows={2} label="Note" name="note" bind:value={$typed.note} wrong={$wrong('note')} />
 			</section>
 			<section class="stack">
 				<h2>By what it is known in a load</h2>
@@ -72,43 +67,44 @@
 					rows={2}
 					label="Hosts"
 					name="hosts"
-					value={fields.hosts}
+					bind:value={$typed.hosts}
 					placeholder="chat.example.test"
-					wrong={issue('recognition.hosts')}
+					wrong={$wrong('recognition.hosts')}
 				/>
 				<Field
 					rows={2}
 					label="Parts of a path"
 					name="paths"
-					value={fields.paths}
+					bind:value={$typed.paths}
 					placeholder="/plugins/cache/*"
-					wrong={issue('recognition.paths')}
+					wrong={$wrong('recognition.paths')}
 				/>
 				<Field
 					rows={2}
 					label="Beginnings of inline code"
 					name="markers"
-					value={fields.markers}
-					wrong={issue('recognition.markers')}
+					bind:value={$typed.markers}
+					wrong={$wrong('recognition.markers')}
 				/>
 				<Field
 					rows={2}
 					label="Scripts that ask for it"
 					name="initiators"
-					value={fields.initiators}
+					bind:value={$typed.initiators}
 					placeholder="/loader.js"
-					wrong={issue('recognition.initiators')}
+					wrong={$wrong('recognition.initiators')}
 				/>
 				<h2>Settings</h2>
-				{#each data.fields.settings as { name, bytes } (name)}<Checkbox
+				{#each data.settings as { name, bytes } (name)}<Checkbox
 						name="dropSettings"
 						value={name}
+						bind:group={$typed.dropSettings}
 						labelText="Delete {name} ({bytes.toLocaleString('en-GB')} characters)"
 					/>{/each}
-				<FileField label="Add a settings file" name="settings" wrong={issue('settings')} />
+				<FileField label="Add a settings file" name="file" wrong={$wrong('file') || $wrong('settings')} />
 			</section>
 		</div>
-		<PriceRows json={fields.prices} wrong={issue('prices')} />
+		<PriceRows form={typed} wrong={$wrong('prices')} />
 	</form>
 	{#if !data.isNew}<Button kind="danger-ghost" size="small" on:click={() => (deleting = true)}
 			>Delete this component</Button
@@ -118,7 +114,7 @@
 <form method="POST" action="?/delete" bind:this={deleteForm}></form>
 <Confirm
 	bind:open={deleting}
-	heading="Delete {data.fields.name}?"
+	heading="Delete {data.name}?"
 	action="Delete the component"
 	onconfirm={() => deleteForm?.requestSubmit()}
 >

@@ -1,19 +1,24 @@
 <script lang="ts">
 	/** Tiers and what they cost. */
-	import { untrack } from 'svelte';
+	import type { Writable } from 'svelte/store';
 	import { Button, NumberInput } from 'carbon-components-svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
-	import Hidden from '$lib/parts/Hidden.svelte';
-	import { newRow, priceRowsOf, pricesOf, type PriceRow } from './priceRows';
+	import type { TypedComponent } from '$lib/server/rooms/setups/form';
+	import { newRow } from './priceRows';
 
 	interface Props {
-		/** As it was saved or typed. */
-		json: string;
+		form: Writable<TypedComponent>;
 		wrong: string;
 	}
-	let { json, wrong }: Props = $props();
-	let rows: PriceRow[] = $state(untrack(() => priceRowsOf(json)));
+	let { form, wrong }: Props = $props();
+	const FIGURES = [
+		{ key: 'sites', label: 'For sites', min: 1, max: undefined },
+		{ key: 'visits', label: 'Visits a month', min: 0, max: undefined },
+		{ key: 'perThousand', label: 'Each 1,000 more', min: 0, max: undefined },
+		{ key: 'percentOff', label: 'First year off, %', min: 0, max: 100 },
+		{ key: 'setupHours', label: 'Set-up, hours', min: 0, max: undefined }
+	] as const;
 	const PER = [
 		{ value: 'month', text: 'month' },
 		{ value: 'year', text: 'year' }
@@ -26,53 +31,39 @@
 		In the client’s currency. An empty quota covers any number; without a price for more visits the tier stops
 		beyond its quota.
 	</p>
-	{#each rows as row, i (i)}
+	{#each $form.prices as _, i (i)}
 		<fieldset>
 			<legend class="visually-hidden">Tier {i + 1}</legend>
-			<Field label="Tier" size="sm" bind:value={row.tier} />
-			<NumberInput hideSteppers labelText="Price" size="sm" min={0} allowEmpty bind:value={row.price} />
-			<Choice label="Per" options={PER} bind:value={row.per} />
-			<NumberInput hideSteppers labelText="For sites" size="sm" min={1} allowEmpty bind:value={row.sites} />
+			<Field label="Tier" size="sm" name="prices.{i}.tier" bind:value={$form.prices[i]!.tier} />
 			<NumberInput
 				hideSteppers
-				labelText="Visits a month"
+				labelText="Price"
 				size="sm"
 				min={0}
 				allowEmpty
-				bind:value={row.visits}
+				name="prices.{i}.price"
+				bind:value={$form.prices[i]!.price}
 			/>
-			<NumberInput
-				hideSteppers
-				labelText="Each 1,000 more"
-				size="sm"
-				min={0}
-				allowEmpty
-				bind:value={row.perThousand}
-			/>
-			<NumberInput
-				labelText="First year off, %"
-				size="sm"
-				min={0}
-				max={100}
-				allowEmpty
-				bind:value={row.percentOff}
-			/>
-			<NumberInput
-				hideSteppers
-				labelText="Set-up, hours"
-				size="sm"
-				min={0}
-				allowEmpty
-				bind:value={row.setupHours}
-			/>
-			<Button kind="ghost" size="small" on:click={() => rows.splice(i, 1)}
+			<Choice label="Per" options={PER} name="prices.{i}.per" bind:value={$form.prices[i]!.per} />
+			{#each FIGURES as { key, label, min, max } (key)}<NumberInput
+					hideSteppers
+					labelText={label}
+					size="sm"
+					{min}
+					{max}
+					allowEmpty
+					name="prices.{i}.{key}"
+					bind:value={$form.prices[i]![key]}
+				/>{/each}
+			<Button kind="ghost" size="small" on:click={() => ($form.prices = $form.prices.toSpliced(i, 1))}
 				>Remove <span class="visually-hidden">tier {i + 1}</span></Button
 			>
 		</fieldset>
 	{/each}
 	{#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
-	<Button kind="ghost" size="small" on:click={() => rows.push(newRow())}>Add a tier</Button>
-	<Hidden name="prices" value={pricesOf(rows)} />
+	<Button kind="ghost" size="small" on:click={() => ($form.prices = [...$form.prices, newRow()])}
+		>Add a tier</Button
+	>
 </section>
 
 <style>

@@ -1,16 +1,5 @@
-/** Price rules as rows of a form, and back. */
-import type { PriceRule } from '$core/setups/price';
-
-export interface PriceRow {
-	tier: string;
-	price: number | null;
-	per: 'month' | 'year';
-	sites: number | null;
-	visits: number | null;
-	perThousand: number | null;
-	percentOff: number | null;
-	setupHours: number | null;
-}
+/** Tiers as rows of a form. */
+import type { PriceRow } from '$lib/server/rooms/setups/form';
 
 export const newRow = (): PriceRow => ({
 	tier: '',
@@ -22,22 +11,3 @@ export const newRow = (): PriceRow => ({
 	percentOff: null,
 	setupHours: null
 });
-
-export function priceRowsOf(json: string): PriceRow[] {
-	return (JSON.parse(json || '[]') as PriceRule[]).map(({ firstYearOff, ...rule }) => ({
-		...rule,
-		percentOff: firstYearOff ? Math.round(firstYearOff * 1000) / 10 : null
-	}));
-}
-
-/** JSON of the rules; what is left empty is none, or any number. */
-export function pricesOf(rows: readonly PriceRow[]): string {
-	return JSON.stringify(
-		rows.map(({ percentOff, ...row }) => ({
-			...row,
-			price: row.price ?? 0,
-			setupHours: row.setupHours ?? 0,
-			firstYearOff: (percentOff ?? 0) / 100
-		}))
-	);
-}

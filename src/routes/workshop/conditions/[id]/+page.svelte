@@ -1,68 +1,48 @@
 <script lang="ts">
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 
-	let { data, form } = $props();
-	const values = $derived(form?.fields ?? data.fields);
-	const PATHS: Record<string, string> = {
-		width: 'device.width',
-		height: 'device.height',
-		pixelRatio: 'device.pixelRatio',
-		targetSpeed: 'device.targetSpeed',
-		userAgent: 'device.userAgent',
-		roundTripMs: 'network.roundTripMs',
-		downKbps: 'network.downKbps',
-		upKbps: 'network.upKbps',
-		dnsMs: 'network.dnsMs',
-		capS: 'capMs',
-		quietS: 'quietMs',
-		username: 'authentication',
-		password: 'authentication'
-	};
-	const issue = (field: string) => {
-		const path = PATHS[field] ?? field;
-		return (
-			form?.issues.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? ''
-		);
-	};
+	let { data } = $props();
+	const { form: typed, wrong, atFields, enhance } = typedForm(() => data.form);
+	/** Fields that are typed as text. */
+	type TextField = Exclude<keyof typeof $typed, 'touch' | 'mobile'>;
 	let isDropping = $state(false);
 	let dropForm = $state<HTMLFormElement>();
 	const dropWords = $derived(data.builtIn ? 'Back to how they ship' : 'Delete these conditions');
 </script>
 
-<svelte:head><title>{data.isNew ? 'New conditions' : data.fields.name} – Zafra</title></svelte:head>
+<svelte:head><title>{data.isNew ? 'New conditions' : data.name} – Zafra</title></svelte:head>
 
-{#snippet field(name: keyof typeof values, label: string, unit = '', help = '')}
+{#snippet field(name: TextField, label: string, unit = '', help = '')}
 	<Field
 		{name}
 		label="{label}{unit ? `, ${unit}` : ''}"
-		value={String(values[name])}
+		bind:value={$typed[name]}
 		{help}
-		wrong={issue(name)}
+		wrong={$wrong(name)}
 		size="sm"
 		type={name === 'password' ? 'password' : 'text'}
 	/>
 {/snippet}
-{#snippet area(name: keyof typeof values, label: string, help: string)}
-	<Field rows={3} {name} {label} value={String(values[name])} {help} wrong={issue(name)} />
+{#snippet area(name: TextField, label: string, help: string)}
+	<Field rows={3} {name} {label} bind:value={$typed[name]} {help} wrong={$wrong(name)} />
 {/snippet}
 
 <div class="page">
-	<form method="POST" action="?/save" novalidate use:keepTyped>
+	<form method="POST" action="?/save" novalidate use:enhance>
 		<div class="page-top">
-			<h1>{data.isNew ? 'New conditions' : data.fields.name}</h1>
+			<h1>{data.isNew ? 'New conditions' : data.name}</h1>
 			<Button type="submit" size="field" data-key="r">Save the conditions</Button>
 		</div>
-		{#if form?.issues.length}<Notice
+		{#if $atFields}<Notice
 				kind="error"
 				title="Not saved."
-				text={form.issues.length === 1
-					? 'One field needs another look.'
-					: `${form.issues.length} fields need another look.`}
+				text={$atFields === 1 ? 'One field needs another look.' : `${$atFields} fields need another look.`}
 			/>{/if}
 		<section class="cells">
 			{@render field('name', 'Name')}
@@ -92,8 +72,8 @@
 				'Empty for the browser’s own; {major} stands for its version.'
 			)}
 			<div>
-				<Checkbox name="touch" checked={values.touch === true} labelText="Touch screen" />
-				<Checkbox name="mobile" checked={values.mobile === true} labelText="Mobile layout" />
+				<Checkbox name="touch" bind:checked={$typed.touch} labelText="Touch screen" />
+				<Checkbox name="mobile" bind:checked={$typed.mobile} labelText="Mobile layout" />
 			</div>
 		</section>
 		<h2>Network and place</h2>
@@ -105,7 +85,7 @@
 			<Choice
 				label="Place"
 				name="place"
-				value={String(values.place)}
+				bind:value={$typed.place}
 				options={data.places.map(({ id, name, extraRoundTripMs }) => ({
 					value: id,
 					text: `${name}${extraRoundTripMs ? `, ${extraRoundTripMs} ms more` : ''}`
@@ -117,7 +97,7 @@
 			<Choice
 				label="Cache"
 				name="cache"
-				value={String(values.cache)}
+				bind:value={$typed.cache}
 				options={[
 					{ value: 'first', text: 'First visit, clean profile' },
 					{ value: 'repeat', text: 'Repeat visit, same profile' }
@@ -126,7 +106,7 @@
 			<Choice
 				label="Input"
 				name="input"
-				value={String(values.input)}
+				bind:value={$typed.input}
 				options={[
 					{ value: 'none', text: 'No interaction is simulated' },
 					{ value: 'nudge', text: 'Interaction once the page has settled' }

@@ -204,8 +204,8 @@ export function outsideBlock(material: Material, { items, trial }: BlockOf<'outs
 		kind: 'outside',
 		items: items.map((figure) => {
 			const nearest = trial === null ? null : nearestOwn(material, trial, figure);
-			const told = tellOutside(figure, nearest, words);
-			return nearest?.of ? { ...told, rests: { figure, of: nearest.of } } : told;
+			const explained = tellOutside(figure, nearest, words);
+			return nearest?.of ? { ...explained, rests: { figure, of: nearest.of } } : explained;
 		})
 	};
 }

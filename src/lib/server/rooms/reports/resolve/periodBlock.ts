@@ -4,15 +4,14 @@ import type { BlockBody } from '$core/report/view';
 import { DEVICE_CLASSES } from '$core/field/reading';
 import { localNumber } from '$core/wording/localNumber';
 import { wordDay } from '$core/wording/report';
-import { sitesOf } from '../../clients/sites';
-import { fieldRows } from '../../field/view';
 import { fieldState } from './listBlocks';
-import { markersOfSite } from '../../field/markers';
 import { chosenPageNames } from '../../pages/chosen';
 import { listTrials } from '../../trials/listView';
-import { lastLine } from '../worksheet';
+import { lastLine } from '../queries/worksheet';
 import type { Material } from '../material';
 import { watchedLines } from './watchBlocks';
+import { sitesOf } from '../../clients/view';
+import { fieldRows, markersOfSite } from '../../field/view';
 
 type Period = Pick<BlockOf<'period'>, 'from' | 'until'>;
 

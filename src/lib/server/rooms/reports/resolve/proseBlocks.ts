@@ -27,12 +27,12 @@ interface Compared extends Comparison {
 
 /** Every comparison under every set of conditions. */
 function comparedIn({ design, evidence }: TrialMaterial): Compared[] {
-	const pairs = comparisonsOf(design);
+	const comparisons = comparisonsOf(design);
 	return design.conditions.flatMap(({ id, name }) =>
-		pairs.map((pair) => ({
+		comparisons.map((pair) => ({
 			...pair,
 			condition: id,
-			title: pairs.length > 1 ? `${name}: ${pair.arm.page ?? pair.arm.name}` : name,
+			title: comparisons.length > 1 ? `${name}: ${pair.arm.page ?? pair.arm.name}` : name,
 			evidence: evidence?.arms.find(({ condition, arm }) => condition === id && arm === pair.arm.id) ?? null
 		}))
 	);
@@ -74,11 +74,11 @@ export const whyBlock: TrialBlock = (material, trial) => {
 
 function breakdownLine({ words }: Material, { metric, parts }: Breakdown): string[] {
 	const owners = metric === 'wire' ? byOwner(parts) : parts;
-	const told = owners.filter(({ shift }) => Math.abs(shift) > 0).slice(0, MOST_PARTS);
-	if (!told.length) return [];
-	const partWords = told.map((part) =>
+	const named = owners.filter(({ shift }) => Math.abs(shift) > 0).slice(0, MOST_PARTS);
+	if (!named.length) return [];
+	const partWords = named.map((part) =>
 		words.say('report.why.owner', {
-			owner: nameOf(part, words),
+			owner: partName(part, words),
 			shift: wordChange({ metric, scale: 'unit' }, part.shift, words)
 		})
 	);
@@ -87,7 +87,7 @@ function breakdownLine({ words }: Material, { metric, parts }: Breakdown): strin
 
 const LCP_PARTS = ['firstByte', 'resourceDelay', 'resourceLoad', 'renderDelay'] as const;
 
-function nameOf({ key, name }: Pick<Part, 'key' | 'name'>, words: Material['words']): string {
+function partName({ key, name }: Pick<Part, 'key' | 'name'>, words: Material['words']): string {
 	const lcpPart = LCP_PARTS.find((part) => part === key);
 	if (lcpPart) return words.say(`report.lcp.${lcpPart}`);
 	if (key === 'own' || key === 'page') return words.say('report.why.own');
@@ -99,11 +99,11 @@ function byOwner(parts: readonly Part[]): Part[] {
 	const owners = new Map<string, Part>();
 	for (const part of parts) {
 		const key = part.owner?.kind === 'third-party' ? part.owner.id : 'own';
-		const known = owners.get(key);
-		if (known) {
-			known.before += part.before;
-			known.after += part.after;
-			known.shift += part.shift;
+		const existing = owners.get(key);
+		if (existing) {
+			existing.before += part.before;
+			existing.after += part.after;
+			existing.shift += part.shift;
 		} else owners.set(key, { ...part, key, name: part.owner?.name ?? part.name });
 	}
 	return [...owners.values()].sort((a, b) => Math.abs(b.shift) - Math.abs(a.shift));
@@ -125,7 +125,7 @@ export const weightBlock: TrialBlock = (material, trial) => {
 				head: [words.say('report.weight.owner'), baseline.name, arm.name],
 				rows: [
 					...owners.map((owner) => ({
-						cells: [nameOf(owner, words), bytes(owner.before), bytes(owner.after)],
+						cells: [partName(owner, words), bytes(owner.before), bytes(owner.after)],
 						bars: [null, owner.before / most, owner.after / most]
 					})),
 					{ cells: [words.say('report.weight.all'), bytes(all('before')), bytes(all('after'))] }
@@ -170,12 +170,12 @@ export const worthBlock: TrialBlock = (material, trial) => {
 		const putOff = trial.putOffOf(condition, arm.id, results).map(({ metric }) => metric);
 		const { monthlyCost, hours } = worthOf(results, baseline, arm, { putOff, currency: material.currency });
 		if (monthlyCost === null && hours === null) return [];
-		const told = results.filter(({ primary, metric }) => primary && metric !== 'score');
-		const standing = told.filter(({ metric }) => !putOff.includes(metric));
+		const named = results.filter(({ primary, metric }) => primary && metric !== 'score');
+		const standing = named.filter(({ metric }) => !putOff.includes(metric));
 		const better = standing.filter(({ verdict }) => verdict === 'better');
 		const worse = standing.filter(({ verdict }) => verdict === 'worse');
-		const later = told.filter(({ metric }) => putOff.includes(metric));
-		const say = (key: 'gains' | 'loses' | 'later', which: typeof told) =>
+		const later = named.filter(({ metric }) => putOff.includes(metric));
+		const say = (key: 'gains' | 'loses' | 'later', which: typeof named) =>
 			which.length ? [words.say(`report.worth.${key}`, { arm: arm.name, metrics: plainList(which, words) })] : [];
 		const outcome = [...say('gains', better), ...say('loses', worse), ...say('later', later)];
 		const lines = outcome.length ? outcome : [words.say('report.worth.none', { arm: arm.name })];

@@ -47,7 +47,9 @@ export const boardBlock: TrialBlock = (material, { trial, boards, judgement, des
 	const views = boards.flatMap(({ condition, name, answers }) =>
 		answers.map(({ arm, label, baselineName, armName, rows }): BoardView => {
 			const resultOf = (metric: string) =>
-				judgement.results.find((one) => one.condition === condition && one.arm === arm && one.metric === metric)!;
+				judgement.results.find(
+					(result) => result.condition === condition && result.arm === arm && result.metric === metric
+				)!;
 			return {
 				title: answers.length > 1 ? `${name}: ${label}` : name,
 				baseline: baselineName,
@@ -141,7 +143,7 @@ function plotOf(
 
 export const framesBlock: TrialBlock = (material, { design, evidence }) => {
 	if (!evidence) return missing(material, 'evidence');
-	const nameOf = (id: number) => design.arms.find((arm) => arm.id === id)?.name ?? '';
+	const armName = (id: number) => design.arms.find((arm) => arm.id === id)?.name ?? '';
 	const strips = design.conditions.flatMap(({ id, name }) => {
 		const films = evidence.films.filter(({ condition, frames }) => condition === id && frames.length);
 		if (!films.length) return [];
@@ -151,9 +153,9 @@ export const framesBlock: TrialBlock = (material, { design, evidence }) => {
 				title: name,
 				times: times.map((time) => localNumber(formatDuration(time), material.words.language)),
 				arms: films.map((film) => ({
-					name: nameOf(film.arm),
+					name: armName(film.arm),
 					pictures: times.map((time) => {
-						const alt = `${nameOf(film.arm)}, ${localNumber(formatDuration(time), material.words.language)}`;
+						const alt = `${armName(film.arm)}, ${localNumber(formatDuration(time), material.words.language)}`;
 						return { key: frameKey(film, time), alt, width: film.width, height: film.height };
 					})
 				}))

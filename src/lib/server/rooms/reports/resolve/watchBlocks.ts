@@ -9,9 +9,8 @@ import { boardName, boardWord } from '$core/wording/board';
 import { wordDay, wordShiftIn, wordUnit } from '$core/wording/report';
 import { findRanks, type RunRanks } from '../../standings/ranks';
 import { findHistory, type WatchHistory } from '../../watch/history';
-import { readingsOfWatch } from '../../watch/readings';
-import { findWatch, listWatches, pagesOfWatch, type Watch } from '../../watch/watches';
 import type { Material } from '../material';
+import { readingsOfWatch, findWatch, listWatches, pagesOfWatch, type Watch } from '../../watch/view';
 
 /** Another client's watch is no part of this one's report. */
 function ownWatch({ db, clientId }: Material, id: number, kind: Watch['kind']): Watch | null {
@@ -103,13 +102,13 @@ function rowOf({ words }: Material, change: Change): BoardView['rows'][number] {
 	const result = changeResult(change);
 	const mark = boardMark(result);
 	const { unit } = metricOf(change.metric);
-	const told = (text: string) => ({ ref: '', text });
+	const plainText = (text: string) => ({ ref: '', text });
 	return {
 		...mark,
 		name: boardName(change.metric, words),
-		baseline: told(wordUnit(unit, change.from, words)),
-		variant: told(wordUnit(unit, change.to, words)),
-		word: told(boardWord(mark, words)),
+		baseline: plainText(wordUnit(unit, change.from, words)),
+		variant: plainText(wordUnit(unit, change.to, words)),
+		word: plainText(boardWord(mark, words)),
 		shift: wordShiftIn(result, words)
 	};
 }

@@ -16,24 +16,24 @@ import { wordReturn } from '$core/wording/returnStage';
 import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../../../base/db/connection';
 import { isLabOff } from '../../labs/labs';
-import type { LoadSummary } from '../../loads/loads';
 import { messageOf } from '../answer';
 import { boardsOf, type PutOffOf } from '../boardView';
 import { armName, caveatsView, comparisonsView } from '../caveats';
 import type { EvidenceView } from '../evidenceView';
 import { noiseFloor } from '../noiseFloors';
-import { lastStage, nextStart, wholeRounds } from '../places';
-import { findRejudged } from '../rejudged';
+import { lastStage, nextStart, wholeRounds } from '../queries/places';
+import { findRejudged } from '../queries/rejudged';
 import { canBeFirst, timeLeftMs } from '../timeLeft';
 import type { Trial } from '../trial';
 import { partLines } from './lines';
 import type { SheetMaterial } from './material';
 import { repeatIds } from './repeats';
 import { worthView } from './worth';
+import type { LoadSummary } from '../../loads/view';
 
 /** The metric whose loads are drawn: the one that was asked for, else the second that the trial decides on. */
-export const drawnMetric = ({ primary }: TrialDesign, asked: string): MetricId =>
-	isMetricId(asked) ? asked : (primary[1] ?? primary[0]!);
+export const drawnMetric = ({ primary }: TrialDesign, metricParam: string): MetricId =>
+	isMetricId(metricParam) ? metricParam : (primary[1] ?? primary[0]!);
 
 /** Loads far from the others of their variant, by metric. */
 export const outlyingOf = ({ trial: { design }, loads }: SheetMaterial) =>
@@ -46,7 +46,7 @@ export const outlyingOf = ({ trial: { design }, loads }: SheetMaterial) =>
 export function sheetHead(material: SheetMaterial, metric: string) {
 	const { db, trial, loads, judgement, evidence, beside } = material;
 	const { design } = trial;
-	const caveats = caveatsView(design, judgement, evidence, beside);
+	const caveats = caveatsView(design, { judgement, evidence, returnType: beside });
 	return {
 		where: `Trials › ${trial.question}`,
 		trial: headView(db, trial, loads),
@@ -66,7 +66,7 @@ export function sheetHead(material: SheetMaterial, metric: string) {
 			worth: worthView(material),
 			repeats: repeatIds(db, trial).length
 		}),
-		boards: boardsOf(trial.question, design, judgement, caveats, ENGLISH, beside.putOff),
+		boards: boardsOf(trial.question, { design, judgement, caveats, words: ENGLISH, putOffOf: beside.putOff }),
 		moments: momentsView(evidence),
 		excludedAnswer: excludedView(trial, judgement, loads, beside.putOff),
 		busyMachine: busyMachineView(design, loads),
@@ -96,11 +96,11 @@ function standView({ status, design }: Trial, judgement: Judgement, loads: reado
 }
 
 function conditionsView({ conditions }: TrialDesign) {
-	return conditions.map((one) => ({
-		id: one.id,
-		name: one.name,
-		summary: one.summary,
-		detail: describeConditions(one)
+	return conditions.map((condition) => ({
+		id: condition.id,
+		name: condition.name,
+		summary: condition.summary,
+		detail: describeConditions(condition)
 	}));
 }
 
@@ -170,7 +170,13 @@ function excludedView(
 	putOffOf: PutOffOf
 ) {
 	if (!withoutExcluded) return null;
-	const boards = boardsOf(question, design, { results: withoutExcluded }, [], ENGLISH, putOffOf);
+	const boards = boardsOf(question, {
+		design,
+		judgement: { results: withoutExcluded },
+		caveats: [],
+		words: ENGLISH,
+		putOffOf
+	});
 	return {
 		answers: boards.flatMap(({ condition, name, answers }) =>
 			answers.map(({ arm, sentence }) => ({ key: `${condition}/${arm}`, conditionName: name, sentence }))
@@ -198,9 +204,9 @@ function returnView(design: TrialDesign, { results }: Judgement) {
 }
 
 function noiseView(db: Db, { id, design }: Trial) {
-	const known = design.conditions.flatMap((conditions) => {
+	const measured = design.conditions.flatMap((conditions) => {
 		const floor = noiseFloor(db, conditions, id);
 		return floor ? [[conditions.id, { trial: floor.trial, floors: floor.floors }] as const] : [];
 	});
-	return Object.fromEntries(known);
+	return Object.fromEntries(measured);
 }

@@ -4,7 +4,7 @@ import { metricOf, METRIC_IDS, type MetricId } from '$core/metrics/catalogue';
 import { comparisonsOf } from '$core/trial/design/comparisons';
 import { isSamePage } from '$core/trial/design/kinds';
 import { countedLoads } from '$core/trial/judge/counted';
-import type { LateLoadView } from '../lateView';
+import type { LateLoadView } from '../queries/lateView';
 import { isShown } from '$core/trial/judge/shown';
 import { NO_SETUP, setupDifferences } from '$core/trial/design/setup';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
@@ -14,7 +14,7 @@ import { formatBytes } from '$core/wording/format';
 import { regressionParts } from '$core/wording/regressions';
 import { PART_WORDS } from '$core/wording/parts';
 import type { ArmEvidenceView, EvidenceView } from '../evidenceView';
-import type { LoadSummary } from '../../loads/loads';
+import type { LoadSummary } from '../../loads/view';
 
 export type PartId =
 	| 'why'
@@ -76,7 +76,7 @@ export function partLines(input: PartsInput): PartView[] {
 
 const roundsOf = ({ design, judgement }: PartsInput) => judgement.looks.at(-1)?.rounds ?? design.rounds;
 
-const nameOf = ({ arms }: TrialDesign, id: number | null) => arms.find((arm) => arm.id === id)?.name ?? '';
+const armName = ({ arms }: TrialDesign, id: number | null) => arms.find((arm) => arm.id === id)?.name ?? '';
 
 /** What evidence that is not there yet says of itself; null when it is there. */
 function awaited({ evidence, isOpen, isLabOff }: PartsInput): string | null {
@@ -104,7 +104,7 @@ function whyPart(input: PartsInput): PartView {
 
 /** A finding of one variant, named where there are more. */
 function findingOf(design: TrialDesign, arm: number, finding: string): string {
-	return comparisonsOf(design).length > 1 ? say('part.of', { arm: nameOf(design, arm), finding }) : finding;
+	return comparisonsOf(design).length > 1 ? say('part.of', { arm: armName(design, arm), finding }) : finding;
 }
 
 function brokePart(input: PartsInput): PartView {
@@ -115,14 +115,14 @@ function brokePart(input: PartsInput): PartView {
 	if (broken)
 		return part(
 			'broke',
-			say('part.broke.some', { arm: nameOf(design, broken.arm), parts: regressionParts(broken.broke).join(', ') }),
+			say('part.broke.some', { arm: armName(design, broken.arm), parts: regressionParts(broken.broke).join(', ') }),
 			true
 		);
 	const shareOf = ({ broke }: ArmEvidenceView) => broke.pictureShare ?? 0;
 	const other = evidence.arms.find((arm) => shareOf(arm) > PICTURE_WITHIN);
 	if (other) {
 		const percent = Math.round(shareOf(other) * 100);
-		return part('broke', say('part.broke.looks', { arm: nameOf(design, other.arm), percent }), true);
+		return part('broke', say('part.broke.looks', { arm: armName(design, other.arm), percent }), true);
 	}
 	return part('broke', say('part.broke.nothing', { steps: stepsOf(evidence.arms) }));
 }
@@ -179,7 +179,7 @@ function heldPart({ design, late }: PartsInput): PartView {
 	const { requests, wireBytes, kind } = most.facts!;
 	return part(
 		'held',
-		say('part.held.some', { arm: nameOf(design, most.arm), requests, bytes: formatBytes(wireBytes), kind }),
+		say('part.held.some', { arm: armName(design, most.arm), requests, bytes: formatBytes(wireBytes), kind }),
 		true
 	);
 }

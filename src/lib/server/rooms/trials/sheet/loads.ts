@@ -4,7 +4,7 @@ import { countedLoads } from '$core/trial/judge/counted';
 import { isShown } from '$core/trial/judge/shown';
 import { loadsOffSpeed } from '$core/trial/judge/speedMarks';
 import type { TrialDesign } from '$core/trial/types';
-import type { LoadSummary } from '../../loads/loads';
+import type { LoadSummary } from '../../loads/view';
 
 /** @param drawn the metric whose loads are drawn: beside those to decide on, the only figures that a sheet shows */
 export function loadRows(design: TrialDesign, loads: readonly LoadSummary[], drawn: MetricId) {

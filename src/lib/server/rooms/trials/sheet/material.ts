@@ -1,11 +1,11 @@
 /** What a trial's sheet is made from: read once for all that is shown of it. */
 import type { Judgement } from '$core/trial/types';
 import type { Db } from '../../../base/db/connection';
-import { loadsOfTrial, type LoadSummary } from '../../loads/loads';
 import { besideFigures } from '../caveats';
 import { evidenceView, type EvidenceView } from '../evidenceView';
 import { judgementForPage, type JudgeElsewhere } from '../judgement';
 import type { Trial } from '../trial';
+import { loadsOfTrial, type LoadSummary } from '../../loads/view';
 
 export interface SheetMaterial {
 	db: Db;

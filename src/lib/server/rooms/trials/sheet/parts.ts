@@ -3,11 +3,10 @@ import type { StabilityResult } from '$core/load/requests/stability';
 import { METRICS, type MetricId } from '$core/metrics/catalogue';
 import { hasPages } from '$core/trial/design/kinds';
 import { describeStability } from '$core/wording/stability';
-import { currencyOfClient } from '../../clients/clients';
 import { armName, comparisonsView } from '../caveats';
 import { effectByAge } from '../effectByAge';
 import { fatesView } from '../lateView';
-import { markersOf, settlingsOf } from '../notes';
+import { markersOf, settlingsOf } from '../queries/notes';
 import type { Trial } from '../trial';
 import type { Db } from '../../../base/db/connection';
 import { outlyingOf } from './head';
@@ -16,6 +15,7 @@ import { loadDots, loadRows } from './loads';
 import type { SheetMaterial } from './material';
 import { repeatsView } from './repeats';
 import { worthView } from './worth';
+import { currencyOfClient } from '../../clients/view';
 
 /** The conditions and the comparison that the parts speak of, and the metric whose loads are drawn. */
 export interface Chosen {
@@ -26,11 +26,11 @@ export interface Chosen {
 }
 
 /** What the address asks for, where the trial has it; the first otherwise. */
-export function chosenOf({ design }: Trial, asked: { condition: string; arm: number; metric: MetricId }): Chosen {
-	const pairs = comparisonsView(design).filter(({ id }) => id !== 0);
-	const conditions = design.conditions.find(({ id }) => id === asked.condition) ?? design.conditions[0]!;
-	const pair = pairs.find(({ id }) => id === asked.arm) ?? pairs[0];
-	return { condition: conditions.id, arm: pair?.id ?? 0, metric: asked.metric };
+export function chosenOf({ design }: Trial, choice: { condition: string; arm: number; metric: MetricId }): Chosen {
+	const comparisons = comparisonsView(design).filter(({ id }) => id !== 0);
+	const conditions = design.conditions.find(({ id }) => id === choice.condition) ?? design.conditions[0]!;
+	const pair = comparisons.find(({ id }) => id === choice.arm) ?? comparisons[0];
+	return { condition: conditions.id, arm: pair?.id ?? 0, metric: choice.metric };
 }
 
 const evidenceOf = ({ evidence }: SheetMaterial, { condition, arm }: Chosen) =>
@@ -102,8 +102,8 @@ export type SheetParts = { [Id in PartId]?: SheetPart<Id> };
 
 /** Of the parts that are asked for, those that there are. */
 export function openedParts(material: SheetMaterial, ids: readonly string[], chosen: Chosen): SheetParts {
-	const known = (Object.keys(PART_VIEWS) as PartId[]).filter((id) => ids.includes(id));
-	return Object.fromEntries(known.map((id) => [id, PART_VIEWS[id](material, chosen)]));
+	const parts = (Object.keys(PART_VIEWS) as PartId[]).filter((id) => ids.includes(id));
+	return Object.fromEntries(parts.map((id) => [id, PART_VIEWS[id](material, chosen)]));
 }
 
 /** Others than metrics with a shift would be empty drawings; the one that was asked for stands all the same. */

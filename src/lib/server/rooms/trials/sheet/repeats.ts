@@ -3,7 +3,7 @@ import { publicStatus } from '$core/trial/design/status';
 import type { Db } from '../../../base/db/connection';
 import { ageOf, startOf } from '../effectByAge';
 import { listedAnswer } from '../listedAnswer';
-import { repeatsOf } from '../queries';
+import { repeatsOf } from '../queries/trials';
 import { findTrial, type Trial } from '../trial';
 
 export function repeatIds(db: Db, { id, repeatOf }: Trial): number[] {

@@ -2,12 +2,11 @@
 import type { Judgement } from '$core/trial/types';
 import { wordsIn } from '$core/wording/words';
 import type { Db } from '../../../base/db/connection';
-import { currencyOfClient, languageOfClient } from '../../clients/clients';
 import { boardsOf, type PutOffOf } from '../boardView';
 import { effectByAge } from '../effectByAge';
 import type { JudgeElsewhere } from '../judgement';
 import { fatesView } from '../lateView';
-import { markersOf } from '../notes';
+import { markersOf } from '../queries/notes';
 import type { Trial } from '../trial';
 import { drawnMetric, outlyingOf, sheetHead } from './head';
 import { loadRows } from './loads';
@@ -15,6 +14,7 @@ import { sheetMaterial } from './material';
 import { settlingsView } from './parts';
 import { repeatsView } from './repeats';
 import { worthView } from './worth';
+import { currencyOfClient, languageOfClient } from '../../clients/view';
 
 /** @param metric the one whose loads are drawn; see {@link drawnMetric} */
 export async function wholeSheet(db: Db, trial: Trial, metric: string, judgeElsewhere?: JudgeElsewhere) {
@@ -47,5 +47,8 @@ export async function wholeSheet(db: Db, trial: Trial, metric: string, judgeElse
 function clientAnswer(db: Db, { clientId, design, question }: Trial, judgement: Judgement, putOffOf: PutOffOf) {
 	const language = languageOfClient(db, clientId);
 	if (language === 'en') return null;
-	return { language, boards: boardsOf(question, design, judgement, [], wordsIn(language), putOffOf) };
+	return {
+		language,
+		boards: boardsOf(question, { design, judgement, caveats: [], words: wordsIn(language), putOffOf })
+	};
 }

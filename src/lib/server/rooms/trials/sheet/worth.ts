@@ -1,8 +1,8 @@
 /** Gain against price, by conditions and variant. */
 import { comparisonsOf } from '$core/trial/design/comparisons';
 import { worthOf } from '$core/wording/worth';
-import { currencyOfClient } from '../../clients/clients';
 import type { SheetMaterial } from './material';
+import { currencyOfClient } from '../../clients/view';
 
 export function worthView({ db, trial, judgement: { results }, beside }: SheetMaterial) {
 	const { design, clientId } = trial;

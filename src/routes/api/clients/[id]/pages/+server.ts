@@ -2,7 +2,8 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { existingClient } from '$lib/server/rooms/clients/clients';
 import { answering, idFrom } from '$lib/server/http/api';
-import { findPages, pageOffer, PageSearch } from '$lib/server/rooms/watch/pageChoice';
+import { pageOffer } from '$lib/server/rooms/watch/pageChoice';
+import { findPages, PageSearch } from '$lib/server/rooms/watch/view';
 
 /**
  * Pages of a client that a `?for=watch` or `?for=standing` can have, those that match `words`, `type` and `site`; with
@@ -11,13 +12,13 @@ import { findPages, pageOffer, PageSearch } from '$lib/server/rooms/watch/pageCh
 export const GET = ({ locals, params, url }) =>
 	answering(() => {
 		const { id } = existingClient(locals.db, idFrom(params.id, 'client'));
-		const asked = (name: string) => url.searchParams.get(name) ?? '';
-		const kind = asked('for') === 'standing' ? 'standing' : 'watch';
-		if (asked('offer')) return json(pageOffer(locals.db, id, kind));
+		const param = (name: string) => url.searchParams.get(name) ?? '';
+		const kind = param('for') === 'standing' ? 'standing' : 'watch';
+		if (param('offer')) return json(pageOffer(locals.db, id, kind));
 		const search = v.parse(PageSearch, {
-			words: asked('words'),
-			type: asked('type'),
-			site: Number(asked('site')) || 0
+			words: param('words'),
+			type: param('type'),
+			site: Number(param('site')) || 0
 		});
 		return json(findPages(locals.db, id, kind, search));
 	});

@@ -2,7 +2,8 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { existingClient } from '$lib/server/rooms/clients/clients';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { queueHosts, registerOf, saveHostNote, unreadLoads } from '$lib/server/rooms/loads/register';
+import { queueHosts, registerOf } from '$lib/server/rooms/loads/register';
+import { saveHostNote, unreadLoads } from '$lib/server/rooms/loads/view';
 
 const text = v.pipe(v.string('Give text.'), v.trim(), v.maxLength(300, 'At most 300 characters.'));
 const Note = v.object({

@@ -1,5 +1,5 @@
-import { fileOfMarker } from '$lib/server/rooms/field/markers';
 import { answering, idFrom } from '$lib/server/http/api';
+import { fileOfMarker } from '$lib/server/rooms/field/view';
 
 /** The settings that were kept with a marker, as a file. */
 export const GET = ({ locals, params }) =>

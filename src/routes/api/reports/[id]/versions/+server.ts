@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom } from '$lib/server/http/api';
 import { freezeReport } from '$lib/server/rooms/reports/freeze';
-import { existingReport, listVersions } from '$lib/server/rooms/reports/queries';
+import { existingReport, listVersions } from '$lib/server/rooms/reports/view';
 
 export const GET = ({ locals, params }) =>
 	answering(() => {

@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
-import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { GatherOrder, requestGathering } from '$lib/server/rooms/pages/gathering';
 import { gatheringView } from '$lib/server/rooms/pages/view';
+import { existingSite } from '$lib/server/rooms/clients/view';
 
 /** How the last gathering went, or is going; null before the first. */
 export const GET = ({ locals, params }) =>

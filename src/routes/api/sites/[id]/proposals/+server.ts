@@ -1,7 +1,7 @@
 import * as v from 'valibot';
-import { existingSite } from '$lib/server/rooms/clients/sites';
 import { acceptProposals } from '$lib/server/rooms/pages/commands';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
+import { existingSite } from '$lib/server/rooms/clients/view';
 
 const Accepted = v.object({
 	/** One proposed type; null for all. */

@@ -1,9 +1,8 @@
 import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
-import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { chooseOnly } from '$lib/server/rooms/pages/commands';
-import { sampleView } from '$lib/server/rooms/pages/view';
+import { existingSite } from '$lib/server/rooms/clients/view';
+import { sampleView, chooseOnly } from '$lib/server/rooms/pages/view';
 
 const Choice = v.object({ pages: v.array(v.number('A page is named by its number.'), 'Give the pages as a list.') });
 

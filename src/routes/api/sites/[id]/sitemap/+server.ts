@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
-import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom } from '$lib/server/http/api';
 import { withUpload } from '$lib/server/http/upload';
 import { gatheringView } from '$lib/server/rooms/pages/view';
+import { existingSite } from '$lib/server/rooms/clients/view';
 
 const MOST_NAME = 120;
 

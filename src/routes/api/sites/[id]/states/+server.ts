@@ -1,8 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { VisitorState } from '$core/load/journey/visitorState';
-import { existingSite } from '$lib/server/rooms/clients/sites';
-import { saveState, statesOfSite } from '$lib/server/rooms/clients/visitorStates';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
+import { existingSite, saveState, statesOfSite } from '$lib/server/rooms/clients/view';
 
 /** By name alone: cookies and what steps type are secrets. */
 export const GET = ({ locals, params }) =>

@@ -1,9 +1,9 @@
 import { json } from '@sveltejs/kit';
 import { TRAFFIC_FIELDS, type TrafficColumns } from '$core/pages/traffic';
-import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom } from '$lib/server/http/api';
 import { columnsFrom, headerFrom } from '$lib/server/http/columns';
 import { withUpload } from '$lib/server/http/upload';
+import { existingSite } from '$lib/server/rooms/clients/view';
 
 /** The body is a table: CSV with comma, semicolon or tab, in UTF-8, UTF-16 or Latin-1. */
 export const POST = ({ locals, params, url, request }) =>

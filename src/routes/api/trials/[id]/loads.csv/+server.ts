@@ -1,8 +1,8 @@
 import { loadsCsv } from '$core/formats/csv';
 import { answering, idFrom } from '$lib/server/http/api';
-import { loadsOfTrial } from '$lib/server/rooms/loads/loads';
 import { findTrial } from '$lib/server/rooms/trials/trial';
 import { NotPossible } from '$lib/server/base/refusal';
+import { loadsOfTrial } from '$lib/server/rooms/loads/view';
 
 export const GET = ({ locals, params }) =>
 	answering(() => {

@@ -1,9 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { USUAL_VISIT_SETTINGS } from '$core/field/visitSettings';
-import { existingSite } from '$lib/server/rooms/clients/sites';
 import { answering, idFrom } from '$lib/server/http/api';
-import { checkPage } from '$lib/server/rooms/visits/live';
-import { sourceOfSite } from '$lib/server/rooms/visits/sources';
+import { existingSite } from '$lib/server/rooms/clients/view';
+import { checkPage, sourceOfSite } from '$lib/server/rooms/visits/view';
 
 /** `?path=/timetable`: whether its script was seen, which metrics came, and why others did not. */
 export const GET = ({ locals, params, url }) =>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Checkbox } from 'carbon-components-svelte';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
@@ -8,11 +8,8 @@
 	import RunsOn from './RunsOn.svelte';
 	import States from './States.svelte';
 
-	let { data, form } = $props();
-	const issues = $derived(form?.issues ?? []);
-	const issue = (path: string) =>
-		issues.find((found) => found.path === path || found.path.startsWith(`${path}.`))?.message ?? '';
-	const site = $derived({ ...data.site, ...((form && 'typed' in form && form.typed) || {}) });
+	let { data } = $props();
+	const { form: typed, wrong, enhance } = typedForm(() => data.form);
 	const places = $derived([
 		{ value: '', text: 'As the conditions say' },
 		...data.places.map(({ id, name }) => ({ value: id, text: name }))
@@ -44,12 +41,12 @@
 			text="Each client has its own pages and trials of it."
 		/>{/if}
 	<RunsOn components={data.components} library={data.library} proposals={data.proposals} />
-	<States states={data.states} typed={(form && 'state' in form && form.state) || null} {issue} />
-	<form method="POST" action="?/change" novalidate use:keepTyped class="panel">
+	<States states={data.states} form={data.stateForm} />
+	<form method="POST" action="?/change" novalidate use:enhance class="panel">
 		<h2>The site</h2>
 		<div class="cells fields">
-			<Field label="Name" name="name" value={site.name} wrong={issue('name')} />
-			<Field label="Host" name="host" value={site.host} wrong={issue('host')} />
+			<Field label="Name" name="name" bind:value={$typed.name} wrong={$wrong('name')} />
+			<Field label="Host" name="host" bind:value={$typed.host} wrong={$wrong('host')} />
 			<Choice
 				label="Asked for by"
 				name="scheme"
@@ -57,39 +54,44 @@
 					{ value: 'https', text: 'https' },
 					{ value: 'http', text: 'http, not encrypted' }
 				]}
-				value={site.scheme}
+				bind:value={$typed.scheme}
 			/>
-			<Choice label="It is" name="role" options={ROLES} value={site.role} />
+			<Choice label="It is" name="role" options={ROLES} bind:value={$typed.role} />
 			<Field
 				label="Further hosts"
 				name="hosts"
-				value={site.hosts}
-				wrong={issue('hosts')}
+				bind:value={$typed.hosts}
+				wrong={$wrong('hosts')}
 				help="That show the same site, by comma"
 			/>
 			<Field
 				label="CDN hosts"
 				name="cdnHosts"
-				value={site.cdnHosts}
-				wrong={issue('cdnHosts')}
+				bind:value={$typed.cdnHosts}
+				wrong={$wrong('cdnHosts')}
 				help="Of other domains, that serve its own files"
 			/>
-			<Choice label="Nearest place to its visitors" name="place" options={places} value={site.place} />
+			<Choice label="Nearest place to its visitors" name="place" options={places} bind:value={$typed.place} />
 			<Field
 				label="Preview host"
 				name="previewHost"
-				value={site.previewHost}
-				wrong={issue('previewHost')}
+				bind:value={$typed.previewHost}
+				wrong={$wrong('previewHost')}
 				placeholder="none"
 			/>
 			<Field
 				label="Access to the preview"
 				name="previewAccess"
+				bind:value={$typed.previewAccess}
 				type="password"
 				placeholder={data.site.hasAccess ? 'saved, not shown' : 'user:password'}
-				wrong={issue('previewAccess')}
+				wrong={$wrong('previewAccess')}
 			/>
-			{#if data.site.hasAccess}<Checkbox name="forgetAccess" labelText="Forget the saved access" />{/if}
+			{#if data.site.hasAccess}<Checkbox
+					name="forgetAccess"
+					bind:checked={$typed.forgetAccess}
+					labelText="Forget the saved access"
+				/>{/if}
 		</div>
 		<div class="buttons">
 			<Button type="submit" size="field">Save the site</Button>
@@ -107,9 +109,3 @@
 >
 	<p>Its list of pages and its visitor states go with it. Trials and loads of its pages stay.</p>
 </Confirm>
-
-<style>
-	.fields {
-		margin-bottom: var(--gap-6);
-	}
-</style>

@@ -2,7 +2,9 @@
 	/** Who may come to the site: signed in, with a basket. */
 	import { untrack } from 'svelte';
 	import { Button } from 'carbon-components-svelte';
-	import { keepTyped } from '$lib/keepTyped';
+	import { typedForm } from '$lib/typedForm';
+	import type { Form } from '$lib/server/http/form';
+	import type { StateFields } from '$lib/server/rooms/clients/form';
 	import Action from '$lib/parts/Action.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Table from '$lib/parts/Table.svelte';
@@ -17,11 +19,19 @@
 	}
 	interface Props {
 		states: StateRow[];
-		typed: { name: string; url: string; steps: string; cookies: string } | null;
-		issue: (path: string) => string;
+		form: Form<typeof StateFields>;
 	}
-	let { states, typed, issue }: Props = $props();
-	let isAdding = $state(untrack(() => typed !== null));
+	let { states, form }: Props = $props();
+	const {
+		form: typed,
+		wrong,
+		atFields,
+		enhance
+	} = typedForm(() => form, {
+		isRepeated: true,
+		done: () => (isAdding = false)
+	});
+	let isAdding = $state(untrack(() => $atFields > 0));
 	const partsOf = ({ steps, cookies }: StateRow) =>
 		[
 			steps ? `${steps} ${steps === 1 ? 'step' : 'steps'}` : '',
@@ -54,45 +64,39 @@
 		</Table>
 	{/if}
 	{#if isAdding}
-		<form
-			method="POST"
-			action="?/state"
-			novalidate
-			use:keepTyped={{ done: () => (isAdding = false) }}
-			class="panel"
-		>
+		<form method="POST" action="?/state" novalidate use:enhance class="panel">
 			<h3>A visitor state</h3>
 			<div class="cells fields" style:--cell="18rem">
 				<Field
 					label="Name"
 					name="stateName"
-					value={typed?.name ?? ''}
+					bind:value={$typed.stateName}
 					placeholder="Signed in"
-					wrong={issue('stateName')}
+					wrong={$wrong('stateName')}
 				/>
 				<Field
 					label="Begins at"
 					name="stateUrl"
-					value={typed?.url ?? ''}
+					bind:value={$typed.stateUrl}
 					placeholder="the page that is measured"
-					wrong={issue('stateUrl')}
+					wrong={$wrong('stateUrl')}
 				/>
 				<Field
 					rows={4}
 					label="Steps"
 					name="stateSteps"
-					value={typed?.steps ?? ''}
+					bind:value={$typed.stateSteps}
 					help="A JSON list: open, click, type, scroll, wait, expect"
 					placeholder={'[{"click": "#sign-in"}, {"expect": {"selector": "#hello"}}]'}
-					wrong={issue('stateSteps')}
+					wrong={$wrong('stateSteps')}
 				/>
 				<Field
 					rows={4}
 					label="Cookies"
 					name="stateCookies"
-					value={typed?.cookies ?? ''}
+					bind:value={$typed.stateCookies}
 					help="name=value, one a line"
-					wrong={issue('stateCookies')}
+					wrong={$wrong('stateCookies')}
 				/>
 			</div>
 			<div class="buttons">
@@ -106,8 +110,5 @@
 <style>
 	section {
 		margin: var(--gap-7) 0;
-	}
-	.fields {
-		margin-bottom: var(--gap-6);
 	}
 </style>

@@ -1,13 +1,12 @@
+import * as v from 'valibot';
 import type { RequestEvent } from './$types';
-import { formAction, textOf } from '$lib/server/http/form';
-import { NotPossible } from '$lib/server/base/refusal';
+import { parsed } from '$lib/server/base/parse';
+import { ROW, Text } from '$lib/server/http/fields';
+import { formAction } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { PAPERS, requestPdf } from '$lib/server/rooms/reports/pdf';
-import { existingVersion } from '$lib/server/rooms/reports/queries';
-import { createShare, NewShare, revokeShare } from '$lib/server/rooms/reports/shares';
-import { versionView } from '$lib/server/rooms/reports/view';
-import * as v from 'valibot';
 import { wholePage } from '../../../versionPage';
+import { versionView, existingVersion, createShare, NewShare, revokeShare } from '$lib/server/rooms/reports/view';
 
 export const load = ({ locals, params }) => {
 	const version = pageOr404(() => versionView(locals.db, Number(params.id), Number(params.number)));
@@ -15,18 +14,16 @@ export const load = ({ locals, params }) => {
 };
 
 export const actions = {
-	share: formAction((form, { locals, params, url }: RequestEvent) => {
-		const read = v.safeParse(NewShare, {
-			expiresAt: textOf(form, 'expires') || null,
-			phrase: textOf(form, 'phrase')
-		});
-		if (!read.success) throw new NotPossible(422, read.issues[0].message);
-		const token = createShare(locals.db, Number(params.id), Number(params.number), read.output);
-		return { link: `${url.origin}/r/${token}` };
-	}),
-	revoke: formAction((form, { locals }) => revokeShare(locals.db, Number(textOf(form, 'id')))),
-	pdf: formAction((form, { locals, params }: RequestEvent) => {
-		const paper = PAPERS.find((known) => known === textOf(form, 'paper')) ?? 'A4';
+	share: formAction(
+		v.object({ expires: Text, phrase: Text }),
+		({ expires, phrase }, { locals, params, url }: RequestEvent) => {
+			const share = parsed(NewShare, { expiresAt: expires || null, phrase });
+			return { link: `${url.origin}/r/${createShare(locals.db, Number(params.id), Number(params.number), share)}` };
+		}
+	),
+	revoke: formAction(ROW, ({ id }, { locals }: RequestEvent) => revokeShare(locals.db, Number(id))),
+	pdf: formAction(v.object({ paper: Text }), ({ paper: wanted }, { locals, params }: RequestEvent) => {
+		const paper = PAPERS.find((own) => own === wanted) ?? 'A4';
 		const { id } = existingVersion(locals.db, Number(params.id), Number(params.number));
 		requestPdf(locals.db, id, paper, wholePage(locals.db, id, locals.signingKey().publicKey));
 	})

@@ -58,7 +58,6 @@
 			</p>
 		</div>
 	</div>
-	{#if form?.problem}<Notice kind="error" title={form.problem} />{/if}
 	<div class="cells columns">
 		<section>
 			<h2>Share</h2>

@@ -1,5 +1,5 @@
-import { deleteState } from '$lib/server/rooms/clients/visitorStates';
 import { answering, idFrom } from '$lib/server/http/api';
+import { deleteState } from '$lib/server/rooms/clients/view';
 
 /** Trials keep their own copies. */
 export const DELETE = ({ locals, params }) =>

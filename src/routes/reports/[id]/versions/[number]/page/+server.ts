@@ -1,6 +1,6 @@
 import { answering, idFrom } from '$lib/server/http/api';
-import { existingVersion } from '$lib/server/rooms/reports/queries';
 import { REPORT_POLICY, wholePage } from '../../../../versionPage';
+import { existingVersion } from '$lib/server/rooms/reports/view';
 
 /** The version as the client sees it, in one file. */
 export const GET = ({ locals, params }) =>

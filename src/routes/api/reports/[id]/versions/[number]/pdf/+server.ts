@@ -2,8 +2,8 @@ import { json } from '@sveltejs/kit';
 import * as v from 'valibot';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { PAPERS, pdfState, requestPdf } from '$lib/server/rooms/reports/pdf';
-import { existingVersion } from '$lib/server/rooms/reports/queries';
 import { wholePage } from '../../../../../../reports/versionPage';
+import { existingVersion } from '$lib/server/rooms/reports/view';
 
 const Order = v.object({ paper: v.optional(v.picklist(PAPERS, 'The paper is “A4” or “Letter”.'), 'A4') });
 

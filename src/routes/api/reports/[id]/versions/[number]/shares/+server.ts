@@ -1,7 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
-import { existingVersion } from '$lib/server/rooms/reports/queries';
-import { createShare, listShares, NewShare } from '$lib/server/rooms/reports/shares';
+import { existingVersion, createShare, listShares, NewShare } from '$lib/server/rooms/reports/view';
 
 export const GET = ({ locals, params }) =>
 	answering(() => {
@@ -12,7 +11,7 @@ export const GET = ({ locals, params }) =>
 /** The answer holds the link: it is not shown again. */
 export const POST = ({ locals, params, request, url }) =>
 	answering(async () => {
-		const asked = await readJson(request, NewShare, { optional: true });
-		const token = createShare(locals.db, idFrom(params.id, 'report'), idFrom(params.number, 'version'), asked);
+		const share = await readJson(request, NewShare, { optional: true });
+		const token = createShare(locals.db, idFrom(params.id, 'report'), idFrom(params.number, 'version'), share);
 		return json({ url: `${url.origin}/r/${token}` }, { status: 201 });
 	});

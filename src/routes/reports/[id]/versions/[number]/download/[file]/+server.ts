@@ -6,8 +6,8 @@ import { sha256 } from '$lib/server/base/db/functions';
 import { NotPossible } from '$lib/server/base/refusal';
 import { bundleOf } from '$lib/server/rooms/reports/bundle';
 import { findPdf, PAPERS } from '$lib/server/rooms/reports/pdf';
-import { existingVersion, frozenOf, type VersionLine } from '$lib/server/rooms/reports/queries';
 import { wholePage } from '../../../../../versionPage';
+import { existingVersion, frozenOf, type VersionLine } from '$lib/server/rooms/reports/view';
 
 interface Download {
 	media: string;
@@ -29,7 +29,7 @@ function download({ db, signingKey }: App.Locals, version_: VersionLine, file: s
 		if (csv === null) throw new NotPossible(404, 'This report has no worksheet.');
 		return { media: 'text/csv; charset=utf-8', bytes: csv };
 	}
-	const paper = PAPERS.find((known) => file === `report-${known}.pdf`);
+	const paper = PAPERS.find((candidate) => file === `report-${candidate}.pdf`);
 	const pdf = paper && findPdf(db, version_.id, paper);
 	if (!pdf)
 		throw new NotPossible(404, 'It has not been printed yet: ask for the PDF on the page of this version first.');

@@ -1,0 +1,47 @@
+/** Why a load failed, and what to do about it: the analyst's words. */
+export const failures = {
+	'failure.bad-url': '“{detail}” is not a web address.',
+	'failure.bad-url.advice': 'Give a full address that begins with http:// or https://.',
+	'failure.unresolvable': 'The host {detail} was not found.',
+	'failure.unresolvable.advice': 'Check the spelling, or send the host elsewhere with ZAFRA_HOST_MAP.',
+	'failure.refused': '{detail} refused the connection.',
+	'failure.refused.advice': 'Check that the site is up and that its address and port are right.',
+	'failure.private-address': '{detail} is a private or local address, which pages may not reach from the lab.',
+	'failure.private-address.advice': 'If this is meant, map the host with ZAFRA_HOST_MAP.',
+	'failure.certificate': 'The certificate of the site was not accepted ({detail}).',
+	'failure.certificate.advice': 'Mend the certificate; the lab never skips this check.',
+	'failure.http-status': 'The page answered with status {detail}.',
+	'failure.http-status.advice': 'Open the page in a browser; a load of an error page measures nothing.',
+	'failure.download': 'The address answered with a download ({detail}) and not with a page.',
+	'failure.download.advice': 'Give the address of a page.',
+	'failure.redirect-loop': 'The address redirects in a circle.',
+	'failure.redirect-loop.advice': 'Mend the redirects, or give the final address.',
+	'failure.time-out': 'The page did not finish in time: {detail}.',
+	'failure.time-out.advice': 'Look at the last requests of the load, or raise the time cap of the conditions.',
+	'failure.no-answer': 'The site did not answer within {detail} s.',
+	'failure.no-answer.advice': 'Check that the site is up, or raise the time cap of the conditions.',
+	'failure.crash': 'The page crashed the browser tab.',
+	'failure.crash.advice': 'Load it again; if it crashes each time, the page is at fault.',
+	'failure.browser-missing': 'Chromium was not found on this machine.',
+	'failure.browser-missing.advice': 'Install it with: apt-get install chromium. Or name it in ZAFRA_CHROMIUM.',
+	'failure.browser-start': 'Chromium could not be started: {detail}.',
+	'failure.browser-start.advice': 'Mend that and start the trial again; what was measured is kept.',
+	'failure.browser-killed': 'Chromium was ended or stopped from outside in the middle of the load.',
+	'failure.browser-killed.advice':
+		'The load is tried three times; if it keeps ending, look at the memory of the machine.',
+	'failure.browser-blind': 'Chromium painted nothing any more, not even the lab’s own page.',
+	'failure.browser-blind.advice':
+		'The load is made again in a new browser. If it happens often, a page before it leaves the browser without strength.',
+	'failure.nothing-painted': 'Nothing was painted until the page had settled, although the browser paints.',
+	'failure.nothing-painted.advice':
+		'Open the page in a browser: it may be empty, invisible, or waiting for an interaction.',
+	'failure.error-page': 'The page left for an address that could not be loaded: {detail}',
+	'failure.error-page.advice':
+		'Look at what sends visitors there. A load of the browser’s own error page measures nothing.',
+	'failure.visitor-state': 'The visitor state {detail}',
+	'failure.visitor-state.advice': 'Do the steps by hand in a browser, then mend the visitor state of the site.',
+	'failure.network': 'The page could not be loaded: {detail}.',
+	'failure.network.advice': 'Open the page in a browser and look at the network there.',
+	'failure.internal': 'The lab itself failed: {detail}.',
+	'failure.internal.advice': 'This is a fault of Zafra. The log of the runner says more.'
+};

@@ -1,0 +1,3 @@
+/** What the room of archive offers. */
+
+export { underWayOf } from './queries/archive';

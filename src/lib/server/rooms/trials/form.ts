@@ -1,0 +1,171 @@
+/** A new trial as its form has it: what was typed, and the design that it makes. */
+import * as v from 'valibot';
+import { parseSteps } from '$core/load/journey/steps';
+import { parseCold } from '$core/trial/design/cold';
+import { NewTrialInput } from '$core/trial/design/input';
+import { LOOKS } from '$core/trial/design/looks';
+import { hasPages, hasStages, TRIAL_KINDS } from '$core/trial/design/kinds';
+import { parseMustSend } from '$core/trial/design/mustSend';
+import { parsePresence } from '$core/trial/design/presence';
+import type { Template } from '$core/trial/design/templates';
+import type { TrialKind } from '$core/trial/types';
+import type { Db } from '../../base/db/connection';
+import { Invalid, parsed, readAt, type Issue } from '../../base/parse';
+import { Figure, Text, Texts, Tick, Ticked } from '../../http/fields';
+import type { Typed } from '../../http/form';
+import { isEmptySetup, NO_TYPED_SETUP, setupFrom, SetupFields } from '../setups/setupForm';
+import { existingState } from '../clients/view';
+
+const ArmRow = v.object({
+	name: Text,
+	url: Text,
+	page: Text,
+	setup: v.optional(SetupFields, NO_TYPED_SETUP),
+	/** One a line. */
+	checks: Text,
+	/** How its cache is emptied. */
+	cold: Text,
+	/** Id of the visitor's state; empty for an anonymous one. */
+	before: Text
+});
+export type TypedArm = v.InferOutput<typeof ArmRow>;
+
+export const TrialFields = v.object({
+	clientId: Text,
+	kind: v.optional(v.string(), 'side-by-side'),
+	question: Text,
+	arms: v.optional(v.array(ArmRow), []),
+	/** Which arm is the baseline, from 0. */
+	baseline: v.optional(v.string(), '0'),
+	conditions: Texts,
+	primary: Texts,
+	adaptive: Tick,
+	rounds: Figure,
+	warmups: Figure,
+	settle: Tick,
+	settleWithinS: Figure,
+	referenceUrl: Text,
+	steps: Text,
+	/** One a line. */
+	mustSend: Text,
+	/** The client has margins or targets of its own, and was asked whether they hold. */
+	limits: Tick,
+	ownLimits: Ticked,
+	/** What comes late is checked at the end. */
+	lateLoads: Tick,
+	/** The change is taken back in the last stage. */
+	takesBack: Tick,
+	notBefore: Text,
+	spreadMinutes: Figure,
+	/** "draft", or started. */
+	then: Text
+});
+export type TypedTrial = Typed<typeof TrialFields>;
+
+const USUAL_ROUNDS = 12;
+const USUAL_WAIT_S = 60;
+const NO_ARM: TypedArm = { name: '', url: '', page: '', setup: NO_TYPED_SETUP, checks: '', cold: '', before: '' };
+
+/** What a template begins with. */
+export function typedTemplate(
+	template: Template,
+	given: Pick<TypedTrial, 'clientId' | 'conditions' | 'primary' | 'mustSend' | 'limits'>
+): TypedTrial {
+	return {
+		...given,
+		kind: template.kind,
+		question: template.id === 'candidates' ? '' : template.question,
+		arms: template.arms.map(({ name, page = '' }) => ({ ...NO_ARM, name, page })),
+		baseline: '0',
+		adaptive: template.adaptive,
+		rounds: template.adaptive ? USUAL_ROUNDS : template.rounds,
+		warmups: 1,
+		settle: template.settleWithinS !== null,
+		settleWithinS: template.settleWithinS ?? USUAL_WAIT_S,
+		referenceUrl: '',
+		steps: '',
+		ownLimits: true,
+		lateLoads: true,
+		takesBack: false,
+		notBefore: '',
+		spreadMinutes: null,
+		then: ''
+	};
+}
+
+/** Said, so that the client's own do not hold. */
+const HOUSE_LIMITS = { margins: {}, targets: {} };
+
+/** @throws Invalid with everything that is wrong, at its field */
+export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
+	// A kind that does not exist is read as the first and refused by the schema under its own name.
+	const kind = TRIAL_KINDS.find((own) => own === typed.kind) ?? 'side-by-side';
+	const { kind: typedKind, question, conditions, primary, warmups, lateLoads, spreadMinutes } = typed;
+	const isAdaptive = typed.adaptive && !hasStages(kind);
+	const lists = allRead({
+		steps: () => parseSteps(typed.steps),
+		mustSend: () => parseMustSend(typed.mustSend),
+		...Object.fromEntries(typed.arms.flatMap((arm, i) => Object.entries(readersOf(db, arm, i))))
+	});
+	return parsed(NewTrialInput, {
+		question,
+		kind: typedKind,
+		arms: typed.arms.map((arm, i) => ({
+			name: arm.name,
+			// The stages of a before-and-after trial share one address.
+			url: hasStages(kind) ? typed.arms[0]!.url : arm.url,
+			page: hasPages(kind) ? arm.page : null,
+			baseline: isBaseline(kind, i, Number(typed.baseline)),
+			...Object.fromEntries(ARM_LISTS.map((name) => [name, lists[`arms.${i}.${name}`]]))
+		})),
+		conditions,
+		adaptive: isAdaptive,
+		rounds: isAdaptive ? LOOKS.at(-1)! : (typed.rounds ?? NaN),
+		warmups: warmups ?? NaN,
+		primary,
+		referenceUrl: hasStages(kind) && typed.referenceUrl.trim() ? typed.referenceUrl : undefined,
+		settleWithinS: typed.settle ? (typed.settleWithinS ?? USUAL_WAIT_S) : null,
+		steps: lists.steps,
+		mustSend: lists.mustSend,
+		lateLoads,
+		returnStage: hasStages(kind) && typed.takesBack ? typed.arms.length - 1 : null,
+		notBefore: typed.notBefore || null,
+		spreadMinutes,
+		clientId: Number(typed.clientId) || null,
+		...(typed.limits && !typed.ownLimits && HOUSE_LIMITS)
+	});
+}
+
+function isBaseline(kind: TrialKind, i: number, chosen: number): boolean {
+	if (hasPages(kind)) return i % 2 === 0;
+	return kind === 'side-by-side' ? i === chosen : i === 0;
+}
+
+const ARM_LISTS = ['checks', 'cold', 'before', 'setup'] as const;
+type Readers = Record<string, () => unknown>;
+
+/** What an arm types in a grammar of its own, by the path of its field. */
+const readersOf = (db: Db, arm: TypedArm, i: number): Readers => ({
+	[`arms.${i}.checks`]: () => parsePresence(arm.checks),
+	[`arms.${i}.cold`]: () => parseCold(arm.cold),
+	[`arms.${i}.before`]: () => (arm.before ? existingState(db, Number(arm.before)).state : null),
+	[`arms.${i}.setup`]: () => {
+		const setup = setupFrom(arm.setup, `arms.${i}.setup`);
+		return isEmptySetup(setup) ? null : setup;
+	}
+});
+
+/** @throws Invalid with the issues of all of them */
+function allRead(readers: Readers): Record<string, unknown> {
+	const issues: Issue[] = [];
+	const read = Object.entries(readers).map(([path, reader]) => {
+		try {
+			return [path, readAt(path, reader)] as const;
+		} catch (error) {
+			issues.push(...(error instanceof Invalid ? error.issues : [{ path, message: (error as Error).message }]));
+			return [path, undefined] as const;
+		}
+	});
+	if (issues.length) throw new Invalid(issues);
+	return Object.fromEntries(read);
+}

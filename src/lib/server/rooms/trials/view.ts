@@ -1,0 +1,8 @@
+/** What the room of trials offers. */
+
+export { trialCounters } from './queries/counters';
+export { lateSeenOf } from './queries/lateView';
+export { type SettlingRow, saveSettling, settlingsOf, stageMarkersAt } from './queries/notes';
+export { findSettleJob, finishPlaces } from './queries/places';
+export { conditionsOfTrial } from './queries/trial';
+export { insertTrial, markTrialRead, setTrialStatus, setTrialTimes } from './queries/trials';

@@ -1,0 +1,102 @@
+/** Page views and their histograms, as they come. */
+import { addHistograms, packHistograms, unpackHistograms, type Histograms } from '$core/field/packedHistograms';
+import { talliesOf, type VisitKind } from '$core/field/tallies';
+import type { Visit } from '$core/field/visit';
+import type { DeviceClass } from '$core/field/reading';
+import { sql, type Db } from '../../../base/db/connection';
+import { tallyId } from './store';
+import type { VisitFault } from '$core/field/visit';
+
+export interface StoredVisit {
+	at: number;
+	place_id: number;
+	device: DeviceClass;
+	sending: number;
+	fault: VisitFault | null;
+	body: string;
+}
+
+/** What is kept of a page view for the live view. */
+export interface StoredBody extends Pick<
+	Visit,
+	'path' | 'navigation' | 'ageMs' | 'metrics' | 'origins' | 'timings' | 'goals'
+> {
+	network: string;
+	/** As it was counted; missing in page views from before kinds were. */
+	kind?: VisitKind;
+}
+
+/** Histograms that change in this batch, by place, device and hour: each is read and written once. */
+export class Changes {
+	#open = new Map<string, { place: number; device: DeviceClass; hour: number; histograms: Histograms }>();
+
+	constructor(private readonly db: Db) {}
+
+	add(place: number, device: DeviceClass, hour: number, visit: Counted, sign: 1 | -1) {
+		const key = `${place}/${device}/${hour}`;
+		let change = this.#open.get(key);
+		if (!change) {
+			change = { place, device, hour, histograms: this.#read(place, device, hour) };
+			this.#open.set(key, change);
+		}
+		addHistograms(change.histograms, histogramsOf(this.db, visit), sign);
+	}
+
+	#read(place: number, device: DeviceClass, hour: number): Histograms {
+		const row = sql<{ bins: Uint8Array }>(
+			this.db,
+			'SELECT bins FROM hour_histogram WHERE place_id = ? AND device = ? AND hour = ?'
+		).get(place, device, hour);
+		return row ? unpackHistograms(row.bins) : new Map();
+	}
+
+	write(): void {
+		for (const { place, device, hour, histograms } of this.#open.values())
+			saveHour(this.db, place, device, hour, histograms);
+	}
+}
+
+export function saveHour(db: Db, place: number, device: DeviceClass, hour: number, histograms: Histograms): void {
+	sql(db, 'INSERT OR REPLACE INTO hour_histogram (place_id, device, hour, bins) VALUES (?, ?, ?, ?)').run(
+		place,
+		device,
+		hour,
+		Buffer.from(packHistograms(histograms))
+	);
+}
+
+type Counted = Pick<Visit, 'metrics' | 'timings' | 'goals'> & Partial<Pick<StoredBody, 'kind'>>;
+
+export function histogramsOf(db: Db, visit: Counted): Histograms {
+	const all: Histograms = new Map();
+	for (const { name, bin } of talliesOf(visit, visit.kind)) {
+		const id = tallyId(db, name);
+		const histogram = all.get(id) ?? new Map<number, number>();
+		histogram.set(bin, (histogram.get(bin) ?? 0) + 1);
+		all.set(id, histogram);
+	}
+	return all;
+}
+
+export const findVisit = (db: Db, siteId: number, id: string): StoredVisit | undefined =>
+	sql<StoredVisit>(db, 'SELECT * FROM visit WHERE site_id = ? AND id = ?').get(siteId, id);
+
+export interface VisitColumns {
+	siteId: number;
+	id: string;
+	/** When its first report came. */
+	first: number;
+	place: number;
+	device: string;
+	sending: number;
+	fault: string | null;
+	body: string;
+}
+
+export function replaceVisit(db: Db, visit: VisitColumns): void {
+	sql(
+		db,
+		`INSERT OR REPLACE INTO visit (site_id, id, at, place_id, device, sending, fault, body)
+			VALUES (@siteId, @id, @first, @place, @device, @sending, @fault, @body)`
+	).run(visit);
+}

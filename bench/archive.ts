@@ -8,8 +8,8 @@ import type { Db } from '../src/lib/server/base/db/connection';
 import { insertLoad } from '../src/lib/server/rooms/loads/loads';
 import { createTrial } from '../src/lib/server/rooms/trials/commands';
 import { deriveJudgement } from '../src/lib/server/rooms/trials/judgement';
-import { finishPlaces } from '../src/lib/server/rooms/trials/queries/places';
-import { insertPlan } from '../src/lib/server/rooms/trials/places';
+import { finishSlots } from '../src/lib/server/rooms/trials/queries/slots';
+import { insertPlan } from '../src/lib/server/rooms/trials/slots';
 import { conditionsOfTrial } from '../src/lib/server/rooms/trials/queries/trial';
 import { findTrial } from '../src/lib/server/rooms/trials/trial';
 import { setTrialStatus, updateDesign } from '../src/lib/server/rooms/trials/queries/trials';
@@ -71,25 +71,25 @@ function addDone(db: Db, { question, arms, conditions, rounds, number }: DoneTri
 	const { design } = findTrial(db, id)!;
 	const plan = planLoads(design);
 	insertPlan(db, id, plan);
-	finishPlaces(db, id);
+	finishSlots(db, id);
 	const hashes = new Map(conditionsOfTrial(db, id).map((version) => [version.id, version.hash]));
 	const shift = [0, 0, 300, -300][number % 4]!;
-	for (const place of plan)
-		addLoad(db, id, place, hashes.get(place.conditionId)!, place.armId === design.arms[1]!.id ? shift : 0);
+	for (const slot of plan)
+		addLoad(db, id, slot, hashes.get(slot.conditionId)!, slot.armId === design.arms[1]!.id ? shift : 0);
 	updateDesign(db, findTrial(db, id)!, { looks: [nextLook(design, rounds, 'plan')] });
 	setTrialStatus(db, id, 'done');
 	deriveJudgement(db, id);
 	return id;
 }
 
-function addLoad(db: Db, trialId: number, place: ReturnType<typeof planLoads>[number], hash: string, shift: number) {
+function addLoad(db: Db, trialId: number, slot: ReturnType<typeof planLoads>[number], hash: string, shift: number) {
 	const lcp = 2000 + shift + 150 * random();
 	const figures = { ...noFigures(), ttfb: 300, fcp: 900, lcp, cls: 0.03, tbt: 150 + 30 * random(), wire: 500_000 };
 	const record = recordOf({ figures: { ...figures, score: scoreOf(figures).value } });
 	const stored = {
 		jobId: null,
-		place: { ...place, trialId },
-		conditionId: place.conditionId,
+		slot: { ...slot, trialId },
+		conditionId: slot.conditionId,
 		conditionsHash: hash,
 		clientId: null
 	};
@@ -102,7 +102,7 @@ export function fillLoads(db: Db, count: number): void {
 		for (let i = 0; i < count; i++)
 			insertLoad(
 				db,
-				{ jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId: null },
+				{ jobId: null, slot: null, conditionId: 'desktop', conditionsHash: null, clientId: null },
 				{ record: recordOf({ url: `https://site-${i}.test/` }), frames: [], picture: null, stepPicture: null }
 			);
 	})();
@@ -113,7 +113,7 @@ export function addLoadOf(db: Db, count: number): number {
 	const requests = Array.from({ length: count }, (_, i) =>
 		requestOf({ url: `https://h${i % 12}.test/p?i=${i}`, host: `h${i % 12}.test`, startMs: 5 * i, endMs: 5 * i + 90 })
 	);
-	const stored = { jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId: null };
+	const stored = { jobId: null, slot: null, conditionId: 'desktop', conditionsHash: null, clientId: null };
 	const record = recordOf({ url: 'https://h0.test/', requests });
 	return db.transaction(() => insertLoad(db, stored, { record, frames: [], picture: null, stepPicture: null }))();
 }

@@ -96,7 +96,7 @@ const app = await startApp();
 const db = openDatabase(app.folder);
 const id = insertLoad(
 	db,
-	{ jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId: null },
+	{ jobId: null, slot: null, conditionId: 'desktop', conditionsHash: null, clientId: null },
 	heavy
 );
 db.close();

@@ -15,7 +15,7 @@ import { changePages, pastePages } from '../src/lib/server/rooms/pages/commands'
 import { saveDay } from '../src/lib/server/rooms/visits/queries/merge';
 import { histogramOfName, histogramsOver } from '../src/lib/server/rooms/visits/readings';
 import { dayNumber, openVisits } from '../src/lib/server/rooms/visits/store';
-import { placeId, tallyId } from '../src/lib/server/rooms/visits/queries/store';
+import { bucketId, tallyId } from '../src/lib/server/rooms/visits/queries/store';
 import { startApp, type TestApp } from '../test/support/app';
 import { clientWithSite } from '../test/support/clients';
 import { aBeacon, aVisit } from '../test/support/visits';
@@ -113,7 +113,7 @@ async function ingestion(): Promise<Row[]> {
 		await app.stop();
 		const visits = openVisits(app.folder);
 		const stored = new Set(visits.prepare('SELECT id FROM visit').pluck().all() as string[]);
-		const range = { siteId: id, places: null, device: null, from: '2020-01-01', until: '2040-01-01' };
+		const range = { siteId: id, buckets: null, device: null, from: '2020-01-01', until: '2040-01-01' };
 		const counted = weightOf(histogramOfName(visits, histogramsOver(visits, range), VIEWS));
 		visits.close();
 		const acknowledged = [...calm.acknowledged, ...killed.acknowledged];
@@ -186,7 +186,7 @@ function growth(): Row[] {
 						}
 						all.set(tallyId(db, metric), bins);
 					}
-					saveDay(db, placeId(db, 1, `/page-${page}`), device, day, all);
+					saveDay(db, bucketId(db, 1, `/page-${page}`), device, day, all);
 				}
 	});
 	const size = () => {

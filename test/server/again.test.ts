@@ -41,7 +41,7 @@ describe('the page of a load, asked again', () => {
 	const measure = (knownOf: (order: ReturnType<typeof requestedOrder>) => Known) => {
 		for (let job = leaseJob(q.now.db, 'me'); job; job = leaseJob(q.now.db, 'me')) {
 			finishJob(q.now.db, job, 'me');
-			if (job.kind !== 'load' || job.place) continue;
+			if (job.kind !== 'load' || job.slot) continue;
 			const order = requestedOrder(q.now.db, job);
 			storeRequestedLoad(q.now.db, { job, version: order.version, measured: measuredLoad(knownOf(order)) });
 		}

@@ -91,10 +91,10 @@ describe('a client as one file', () => {
 				{ name: 'B', url: 'https://own.test/b' }
 			]
 		});
-		for (let placed = q.now.lease(), n = 0; placed; placed = q.now.lease(), n++)
+		for (let slot = q.now.lease(), n = 0; slot; slot = q.now.lease(), n++)
 			q.now.finish(
-				placed,
-				{ url: 'https://own.test/a', figures: { lcp: placed.armId % 2 ? 2000 + n : 1500 + n } },
+				slot,
+				{ url: 'https://own.test/a', figures: { lcp: slot.armId % 2 ? 2000 + n : 1500 + n } },
 				picture(n)
 			);
 		db.prepare(`INSERT INTO marker (trial_id, at, words) VALUES (?, '2026-11-01T00:00:00.000Z', 'Larder on')`).run(
@@ -183,7 +183,7 @@ describe('a client as one file', () => {
 
 	it('brings loads that failed, stored by code, with their words', async () => {
 		const { clientId } = clientWithSite(q.now.db);
-		const stored = { jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId };
+		const stored = { jobId: null, slot: null, conditionId: 'desktop', conditionsHash: null, clientId };
 		const failed = { status: 'failed' as const, failure: failureReason('unresolvable', 'nowhere.test') };
 		insertLoad(q.now.db, stored, measuredLoad({ ...failed, url: 'https://nowhere.test/' }));
 		const id = await importClient(q.now.db, await exportClient(q.now.db, clientId)).then((taken) => taken.id);

@@ -53,13 +53,13 @@ describe('database and queue', () => {
 	it('does not count a load whose lease was lost, nor one job twice', () => {
 		const id = createTrial(q.now.db, trialInput(TRIAL));
 		startTrial(q.now.db, id);
-		const placed = q.now.lease('dead')!;
-		q.now.db.prepare("UPDATE job SET lease_until = '2026-01-01T00:00:00.000Z' WHERE id = ?").run(placed.id);
+		const slot = q.now.lease('dead')!;
+		q.now.db.prepare("UPDATE job SET lease_until = '2026-01-01T00:00:00.000Z' WHERE id = ?").run(slot.id);
 		const again = q.now.lease('me')!;
-		expect(again).to.include({ id: placed.id, attempts: 2 });
-		expect(finishJob(q.now.db, placed.job, 'dead')).to.equal(false);
+		expect(again).to.include({ id: slot.id, attempts: 2 });
+		expect(finishJob(q.now.db, slot.job, 'dead')).to.equal(false);
 		q.now.finish(again);
-		expect(() => storeTrialLoad(q.now.db, again.job, again.job.place!, measuredLoad())).to.throw(/UNIQUE/);
+		expect(() => storeTrialLoad(q.now.db, again.job, again.job.slot!, measuredLoad())).to.throw(/UNIQUE/);
 	});
 
 	it('leaves the lease of another lab alone for as long as it is renewed', () => {

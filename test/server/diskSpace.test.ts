@@ -22,7 +22,7 @@ describe('trials on a full disk', () => {
 					finishJob(q.now.db, job.job, 'me');
 					// Nothing that gzip could make small.
 					const noise = Buffer.from(Array.from({ length: 400_000 }, (_, i) => (i * 2_654_435_761) >>> 13));
-					storeTrialLoad(q.now.db, job.job, job.job.place!, measuredLoad({}, noise));
+					storeTrialLoad(q.now.db, job.job, job.job.slot!, measuredLoad({}, noise));
 				})
 				.immediate();
 		} catch (error) {

@@ -43,7 +43,7 @@ describe('a page’s own loads', () => {
 	function add(candidate: Parameters<typeof measuredLoad>[0]): number {
 		const { db } = q.now;
 		const conditionsHash = freezeConditions(db, conditions).hash;
-		const stored = { jobId: null, place: null, conditionId: 'phone', conditionsHash, clientId: null };
+		const stored = { jobId: null, slot: null, conditionId: 'phone', conditionsHash, clientId: null };
 		return insertLoad(db, stored, measuredLoad({ url: URL_OF_PAGE, finalUrl: URL_OF_PAGE, conditions, ...candidate }));
 	}
 

@@ -17,7 +17,7 @@ describe('what comes before a trial', () => {
 		Array.from({ length: n }, () => {
 			const job = leaseJob(q.now.db, 'me')!;
 			finishJob(q.now.db, job, 'me');
-			return job.place?.trialId ?? null;
+			return job.slot?.trialId ?? null;
 		});
 
 	it('is part of the time that it needs still: others take turns with it', () => {

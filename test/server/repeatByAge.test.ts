@@ -30,7 +30,7 @@ describe('a trial once more after some time', () => {
 		db.exec("DELETE FROM job WHERE kind = 'derive'");
 		const at = (hours: number) => new Date(begun + hours * HOUR_MS).toISOString();
 		expect(leaseJob(db, 'lab', at(0.9))).to.equal(null);
-		expect(leaseJob(db, 'lab', at(1.1))!.place!.trialId).to.equal(repeats[0]);
+		expect(leaseJob(db, 'lab', at(1.1))!.slot!.trialId).to.equal(repeats[0]);
 	});
 
 	it('shows the effect at each age on one board, by metric, variant and conditions', async () => {

@@ -3,7 +3,7 @@ import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
 import { wholeSheet } from '../../src/lib/server/rooms/trials/sheet/whole';
 import { parsePresence } from '$core/trial/design/presence';
 import { describeReason } from '$core/wording/reasons';
-import { startPlace } from '../../src/lib/server/rooms/trials/orders';
+import { startSlot } from '../../src/lib/server/rooms/trials/orders';
 import { useQueue } from '../support/queue';
 import { requestOf } from '../support/records';
 
@@ -27,8 +27,8 @@ describe('what a trial asks of its loads', () => {
 
 	it('asks the lab to count the elements of its checks', () => {
 		q.now.make({ rounds: 1, arms: arms('selector #new') });
-		const places = [q.now.lease()!, q.now.lease()!];
-		const selectors = places.map((place) => startPlace(q.now.db, place.job.place!).order.selectors);
+		const slots = [q.now.lease()!, q.now.lease()!];
+		const selectors = slots.map((slot) => startSlot(q.now.db, slot.job.slot!).order.selectors);
 		expect(selectors).to.have.deep.members([[], ['#new']]);
 	});
 

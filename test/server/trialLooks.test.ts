@@ -9,7 +9,7 @@ import {
 	judgementForPage,
 	judgementOf
 } from '../../src/lib/server/rooms/trials/judgement';
-import { retryPlace } from '../../src/lib/server/rooms/trials/places';
+import { retrySlot } from '../../src/lib/server/rooms/trials/slots';
 import { disturbedLoad, FAILED, refusal, useQueue } from '../support/queue';
 
 describe('answers of trials', () => {
@@ -175,7 +175,7 @@ describe('answers of trials', () => {
 		expect(trial.status).to.equal('done');
 		expect(trial.design.looks!.map((look) => look.rounds)).to.deep.equal([2]);
 		const third = { trialId: id, armId: a!, conditionId: 'desktop', stage: 0, round: 1, warmup: false, retry: 2 };
-		expect(retryPlace(q.now.db, third)).to.equal(false);
+		expect(retrySlot(q.now.db, third)).to.equal(false);
 	});
 
 	it('make a disturbed load again in its round, at most twice, and count the calm one', () => {
@@ -249,7 +249,7 @@ describe('answers of trials', () => {
 
 	it('fail when not one load succeeded, say why, and are not started again', () => {
 		const id = q.now.make({ rounds: 1 });
-		for (let placed = q.now.lease(); placed; placed = q.now.lease()) q.now.finish(placed, FAILED);
+		for (let slot = q.now.lease(); slot; slot = q.now.lease()) q.now.finish(slot, FAILED);
 		expect(q.now.trial(id)).to.include({ status: 'failed', reason: 'no-load-succeeded' });
 		expect(messageOf(q.now.db, q.now.trial(id))).to.match(/^Not one load succeeded/);
 		expect(refusal(() => startTrial(q.now.db, id))).to.match(/^409 .*Repeat it/);

@@ -8,7 +8,7 @@ import {
 	stopTrial
 } from '../../src/lib/server/rooms/trials/commands';
 import { markersOf, settlingsOf } from '../../src/lib/server/rooms/trials/queries/notes';
-import { countOpenPlaces } from '../../src/lib/server/rooms/trials/queries/places';
+import { countOpenSlots } from '../../src/lib/server/rooms/trials/queries/slots';
 import { refusal, useQueue } from '../support/queue';
 
 describe('trials in the queue', () => {
@@ -73,8 +73,8 @@ describe('trials in the queue', () => {
 		expect(q.now.lease()).to.equal(null);
 		const spread = q.now.make({ spreadMinutes: 60, rounds: 3 });
 		expect(q.now.runAll()).to.have.length(2);
-		expect(countOpenPlaces(q.now.db, spread)).to.equal(4);
-		expect(countOpenPlaces(q.now.db, later)).to.equal(6);
+		expect(countOpenSlots(q.now.db, spread)).to.equal(4);
+		expect(countOpenSlots(q.now.db, later)).to.equal(6);
 		const times = q.now.db
 			.prepare("SELECT DISTINCT not_before FROM job WHERE subject_kind = 'trial' AND subject_id = ? ORDER BY 1")
 			.pluck()
@@ -96,7 +96,7 @@ describe('trials in the queue', () => {
 		noteChange(q.now.db, id, { words: 'Larder on', fileName: 'larder.json', file: '{"on":true}' });
 		startTrial(q.now.db, id, 1);
 		startTrial(q.now.db, id, 1);
-		expect(countOpenPlaces(q.now.db, id)).to.equal(2);
+		expect(countOpenSlots(q.now.db, id)).to.equal(2);
 		expect(refusal(() => startTrial(q.now.db, id, 0))).to.match(/^409/);
 		q.now.runAll();
 		expect(q.now.trial(id).status).to.equal('done');

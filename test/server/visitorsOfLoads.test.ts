@@ -71,7 +71,7 @@ describe('who visits, wherever a load is asked for', () => {
 		requestReading(db, existingWatch(db, id, 'watch'), { why: 'demand' });
 		const seen = new Set<string>();
 		for (let job = leaseJob(db, 'me'); job; job = leaseJob(db, 'me')) {
-			const stored = { jobId: job.id, place: null, conditionId: 'phone', conditionsHash: null, clientId: client };
+			const stored = { jobId: job.id, slot: null, conditionId: 'phone', conditionsHash: null, clientId: client };
 			seen.add(visitorOfLoad(db, insertLoad(db, stored, measuredLoad())));
 		}
 		// The page's loads as the member, the control page's as nobody.

@@ -62,7 +62,7 @@ describe('visits of real visitors', () => {
 		await send(beacon([own]));
 		await send(beacon([{ ...own, sending: 2, metrics: { lcp: 2000, cls: 0.4 } }]), { now: NOW + 2 * HOUR_MS });
 		expect(counted()).to.equal(1);
-		const [day] = daysOf(visits, 'cls', { siteId, places: ['/timetable'], from: TODAY, until: TODAY });
+		const [day] = daysOf(visits, 'cls', { siteId, buckets: ['/timetable'], from: TODAY, until: TODAY });
 		expect([...day!.histogram.values()]).to.deep.equal([1]);
 		expect([...day!.histogram.keys()][0]).to.be.above(100);
 	});
@@ -152,9 +152,9 @@ describe('visits of real visitors', () => {
 	it('are put away: hours become days with nothing lost, and single page views go', async () => {
 		for (const hour of [0, 1, 5])
 			await send(beacon([aVisit({ metrics: { lcp: 1000 * (hour + 1) } })]), { now: NOW - hour * HOUR_MS });
-		const before = daysOf(visits, 'lcp', { siteId, places: null, from: TODAY, until: TODAY });
+		const before = daysOf(visits, 'lcp', { siteId, buckets: null, from: TODAY, until: TODAY });
 		while (putAway(visits, NOW + 9 * DAY_MS));
-		expect(daysOf(visits, 'lcp', { siteId, places: null, from: TODAY, until: TODAY })).to.deep.equal(before);
+		expect(daysOf(visits, 'lcp', { siteId, buckets: null, from: TODAY, until: TODAY })).to.deep.equal(before);
 		expect(visits.prepare('SELECT count(*) FROM hour_histogram').pluck().get()).to.equal(0);
 		expect(visits.prepare('SELECT count(*) FROM visit').pluck().get()).to.equal(0);
 		// A late sending of a page view whose first one is put away would count it twice.
@@ -244,7 +244,7 @@ describe('visits of real visitors', () => {
 		const again = openVisits(q.now.folder);
 		const stored = new Set(again.prepare('SELECT id FROM visit').pluck().all() as string[]);
 		expect([...acknowledged].filter((id) => !stored.has(id))).to.deep.equal([]);
-		const range = { siteId, places: null, device: null, from: '2020-01-01', until: '2030-01-01' };
+		const range = { siteId, buckets: null, device: null, from: '2020-01-01', until: '2030-01-01' };
 		expect(weightOf(histogramOfName(again, histogramsOver(again, range), VIEWS))).to.equal(stored.size);
 		again.close();
 	});

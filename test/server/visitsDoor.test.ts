@@ -56,7 +56,7 @@ describe('page views at the visits’ door', () => {
 		expect(all - 1160).to.equal(61);
 		const lcp = histogramOfName(
 			visits,
-			histogramsOver(visits, { siteId, places: ['/timetable'], device: null, from: TODAY, until: TODAY }),
+			histogramsOver(visits, { siteId, buckets: ['/timetable'], device: null, from: TODAY, until: TODAY }),
 			'lcp'
 		);
 		expect(quantileOf('lcp', lcp, 0.75)).to.be.below(1100);

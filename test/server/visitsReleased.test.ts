@@ -11,7 +11,7 @@ import { histogramOfName, histogramsOver } from '../../src/lib/server/rooms/visi
 import { openVisits } from '../../src/lib/server/rooms/visits/store';
 import { refusalsOf, secretOf } from '../../src/lib/server/rooms/visits/queries/store';
 import { VisitWriter } from '../../src/lib/server/rooms/visits/writer';
-import { FIRST_DAY, LAST_DAY, placeVisits, releasedVisits } from '../support/releasedVisits';
+import { FIRST_DAY, LAST_DAY, bucketVisits, releasedVisits } from '../support/releasedVisits';
 
 /** The p75 that no bins have rounded: nearest rank. */
 function exactP75(values: readonly number[]): number {
@@ -24,7 +24,7 @@ describe('visits of a released version', () => {
 	let db: Db;
 	beforeEach(() => {
 		folder = mkdtempSync(join(tmpdir(), 'zafra-visits-'));
-		placeVisits(folder);
+		bucketVisits(folder);
 		db = openVisits(folder);
 	});
 	afterEach(() => {
@@ -32,17 +32,17 @@ describe('visits of a released version', () => {
 		rmSync(folder, { recursive: true });
 	});
 	const all = releasedVisits();
-	const over = (places: string[] | null = null, device: 'phone' | 'desktop' | null = null) =>
-		histogramsOver(db, { siteId: 1, places, device, from: FIRST_DAY, until: LAST_DAY });
-	const views = (places: string[] | null = null, device: 'phone' | 'desktop' | null = null) =>
-		weightOf(histogramOfName(db, over(places, device), VIEWS));
+	const over = (buckets: string[] | null = null, device: 'phone' | 'desktop' | null = null) =>
+		histogramsOver(db, { siteId: 1, buckets, device, from: FIRST_DAY, until: LAST_DAY });
+	const views = (buckets: string[] | null = null, device: 'phone' | 'desktop' | null = null) =>
+		weightOf(histogramOfName(db, over(buckets, device), VIEWS));
 
 	it('are all counted, at their page and device, whether their hours were merged or not', () => {
 		expect(views()).to.equal(all.length);
-		for (const place of ['/', '/timetable'])
+		for (const bucket of ['/', '/timetable'])
 			for (const device of ['phone', 'desktop'] as const)
-				expect(views([place], device)).to.equal(
-					all.filter((item) => item.place === place && item.device === device).length
+				expect(views([bucket], device)).to.equal(
+					all.filter((item) => item.bucket === bucket && item.device === device).length
 				);
 	});
 

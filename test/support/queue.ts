@@ -12,10 +12,10 @@ import { openDatabase, type Db } from '../../src/lib/server/base/db/connection';
 import { NotPossible } from '../../src/lib/server/base/refusal';
 import { loadsOfTrial } from '../../src/lib/server/rooms/loads/queries/loads';
 import { createTrial, startTrial } from '../../src/lib/server/rooms/trials/commands';
-import { startPlace } from '../../src/lib/server/rooms/trials/orders';
+import { startSlot } from '../../src/lib/server/rooms/trials/orders';
 import { storeSettling, storeTrialLoad } from '../../src/lib/server/rooms/trials/progress';
 import { findTrial, type Trial } from '../../src/lib/server/rooms/trials/trial';
-import { finishJob, leaseJob, type Job, type JobPlace } from '../../src/lib/server/base/queue/jobs';
+import { finishJob, leaseJob, type Job, type TrialSlot } from '../../src/lib/server/base/queue/jobs';
 import { recordOf } from './records';
 
 export type TrialExtra = Partial<v.InferInput<typeof NewTrialInput>>;
@@ -37,7 +37,7 @@ export const trialInput = (extra: TrialExtra = {}): NewTrialInput =>
 		...extra
 	});
 
-export type PlacedJob = JobPlace & { id: number; attempts: number; settle: boolean; job: Job };
+export type SlotJob = TrialSlot & { id: number; attempts: number; settle: boolean; job: Job };
 
 /** What a call says when it is refused. */
 export function refusal(work: () => unknown): string {
@@ -106,35 +106,35 @@ export class TestQueue {
 	}
 
 	/** The next load or settling of a trial; what is to be derived is passed over, as if done. */
-	lease(labId = 'me'): PlacedJob | null {
+	lease(labId = 'me'): SlotJob | null {
 		for (let job = leaseJob(this.db, labId); job; job = leaseJob(this.db, labId)) {
-			const { id, attempts, kind, place } = job;
-			if (place) startPlace(this.db, place);
-			if (place) return { ...place, id, attempts, settle: kind === 'settle', job };
+			const { id, attempts, kind, slot } = job;
+			if (slot) startSlot(this.db, slot);
+			if (slot) return { ...slot, id, attempts, settle: kind === 'settle', job };
 			finishJob(this.db, job, labId);
 		}
 		return null;
 	}
 
 	/** @returns the id of the stored load */
-	finish(placed: PlacedJob, candidate: Parameters<typeof recordOf>[0] = {}, picture: Buffer | null = null): number {
+	finish(slot: SlotJob, candidate: Parameters<typeof recordOf>[0] = {}, picture: Buffer | null = null): number {
 		return this.db.transaction(() => {
-			expect(finishJob(this.db, placed.job, 'me')).to.equal(true);
-			return storeTrialLoad(this.db, placed.job, placed.job.place!, measuredLoad(candidate, picture));
+			expect(finishJob(this.db, slot.job, 'me')).to.equal(true);
+			return storeTrialLoad(this.db, slot.job, slot.job.slot!, measuredLoad(candidate, picture));
 		})();
 	}
 
-	settle(placed: PlacedJob, result: unknown): void {
-		finishJob(this.db, placed.job, 'me');
-		storeSettling(this.db, placed.job, placed.job.place!, result);
+	settle(slot: SlotJob, result: unknown): void {
+		finishJob(this.db, slot.job, 'me');
+		storeSettling(this.db, slot.job, slot.job.slot!, result);
 	}
 
 	/** Work the queue through. @returns the places, in order */
-	runAll(figuresOf: (job: PlacedJob) => Partial<Figures> = () => ({}), most = 10_000): PlacedJob[] {
-		const done: PlacedJob[] = [];
-		for (let placed = this.lease(); placed && done.length < most; placed = this.lease()) {
-			this.finish(placed, { figures: figuresOf(placed) });
-			done.push(placed);
+	runAll(figuresOf: (job: SlotJob) => Partial<Figures> = () => ({}), most = 10_000): SlotJob[] {
+		const done: SlotJob[] = [];
+		for (let slot = this.lease(); slot && done.length < most; slot = this.lease()) {
+			this.finish(slot, { figures: figuresOf(slot) });
+			done.push(slot);
 		}
 		return done;
 	}

@@ -24,7 +24,7 @@ export function releasedVisits(): IncomingVisit[] {
 	return DAYS.flatMap((day) =>
 		Array.from({ length: EACH }, (_, i) => ({
 			siteId: 1,
-			place: i % 3 ? '/timetable' : '/',
+			bucket: i % 3 ? '/timetable' : '/',
 			device: i % 2 ? ('phone' as const) : ('desktop' as const),
 			network: '4g',
 			at: begin + day * 86_400_000 + i * 60_000,
@@ -41,6 +41,6 @@ export function releasedVisits(): IncomingVisit[] {
 }
 
 /** Put the file into a data folder. */
-export function placeVisits(folder: string): void {
+export function bucketVisits(folder: string): void {
 	writeFileSync(join(folder, 'visits.db'), brotliDecompressSync(readFileSync(FILE)));
 }

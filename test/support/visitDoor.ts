@@ -59,11 +59,11 @@ export function useVisitDoor(q: ReturnType<typeof useQueue>) {
 			address: ask.address ?? '192.0.2.1',
 			now: ask.now ?? NOW
 		});
-	const counted = (place: string | null = null, name: string = VIEWS, from = TODAY, until = TODAY) =>
+	const counted = (bucket: string | null = null, name: string = VIEWS, from = TODAY, until = TODAY) =>
 		weightOf(
 			histogramOfName(
 				visits,
-				histogramsOver(visits, { siteId, places: place === null ? null : [place], device: null, from, until }),
+				histogramsOver(visits, { siteId, buckets: bucket === null ? null : [bucket], device: null, from, until }),
 				name
 			)
 		);

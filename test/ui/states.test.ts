@@ -53,7 +53,7 @@ function prepare(folder: string): void {
 	ids.draft = make(db, 'Is a draft a trial?');
 	ids.queued = make(db, 'Does it wait for the lab?');
 	startTrial(db, ids.queued);
-	const nowhere = { jobId: null, place: null, conditionId: 'desktop', conditionsHash: null, clientId: null };
+	const nowhere = { jobId: null, slot: null, conditionId: 'desktop', conditionsHash: null, clientId: null };
 	ids.failedLoad = insertLoad(db, nowhere, measuredLoad({ ...FAILED, url: 'https://b.test/' }));
 	db.close();
 }

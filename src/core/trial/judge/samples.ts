@@ -7,7 +7,7 @@ import type { ArmHealth, NoVerdictReason, TrialArm, TrialDesign, TrialLoad } fro
 /** Figures by round, from round 1 on; null where a round has none. */
 export type ByRound = (number | null)[];
 
-export interface Place {
+export interface Slot {
 	condition: string;
 	armId: number;
 	stage?: number;
@@ -15,7 +15,7 @@ export interface Place {
 
 /** Finished loads of a trial, looked up by where they belong. Warm-ups are none of them. */
 export class Samples {
-	#byPlace = new Map<string, TrialLoad[]>();
+	#bySlot = new Map<string, TrialLoad[]>();
 	#counted: ReadonlySet<TrialLoad>;
 
 	constructor(design: Pick<TrialDesign, 'countsDisturbed'>, loads: readonly TrialLoad[]) {
@@ -23,26 +23,26 @@ export class Samples {
 		for (const load of loads) {
 			if (load.warmup) continue;
 			for (const key of [keyOf(load.conditionId, load.armId), keyOf(load.conditionId, load.armId, load.stage)]) {
-				const existing = this.#byPlace.get(key);
+				const existing = this.#bySlot.get(key);
 				if (existing) existing.push(load);
-				else this.#byPlace.set(key, [load]);
+				else this.#bySlot.set(key, [load]);
 			}
 		}
 	}
 
-	loads({ condition, armId, stage }: Place): readonly TrialLoad[] {
-		return this.#byPlace.get(keyOf(condition, armId, stage)) ?? [];
+	loads({ condition, armId, stage }: Slot): readonly TrialLoad[] {
+		return this.#bySlot.get(keyOf(condition, armId, stage)) ?? [];
 	}
 
 	/** Those that count. */
-	counted(place: Place): readonly TrialLoad[] {
-		return this.loads(place).filter((load) => this.#counted.has(load));
+	counted(slot: Slot): readonly TrialLoad[] {
+		return this.loads(slot).filter((load) => this.#counted.has(load));
 	}
 
 	/** Figures of the first so many rounds; a round without a load that counts has none. */
-	byRound(place: Place, metric: MetricId, rounds: number): ByRound {
+	byRound(slot: Slot, metric: MetricId, rounds: number): ByRound {
 		const figures: ByRound = new Array<number | null>(rounds).fill(null);
-		for (const load of this.counted(place)) if (load.round <= rounds) figures[load.round - 1] = load.figures[metric];
+		for (const load of this.counted(slot)) if (load.round <= rounds) figures[load.round - 1] = load.figures[metric];
 		return figures;
 	}
 }
@@ -55,7 +55,7 @@ export function present(figures: ByRound): number[] {
 	return figures.filter((figure) => figure !== null);
 }
 
-/** An arm gets no verdict when a larger share of its places stayed without a good load, tries and all. */
+/** An arm gets no verdict when a larger share of its slots stayed without a good load, tries and all. */
 const MOST_FAILURES = 0.2;
 /** Nor when a larger share of all its loads failed: loads that fail for being slow would leave only the quick ones. */
 const MOST_FAILED_TRIES = 1 / 3;
@@ -63,10 +63,10 @@ const MOST_FAILED_TRIES = 1 / 3;
 /** Whether so many loads failed that what is left says little of the page. */
 export function failedTooOften(loads: readonly TrialLoad[]): boolean {
 	const failed = loads.filter((load) => load.status === 'failed').length;
-	const places = new Set(loads.map((load) => load.round));
-	for (const load of loads) if (load.status === 'ok') places.delete(load.round);
+	const slots = new Set(loads.map((load) => load.round));
+	for (const load of loads) if (load.status === 'ok') slots.delete(load.round);
 	const all = new Set(loads.map((load) => load.round)).size;
-	return places.size > all * MOST_FAILURES || failed > loads.length * MOST_FAILED_TRIES;
+	return slots.size > all * MOST_FAILURES || failed > loads.length * MOST_FAILED_TRIES;
 }
 
 /** How many of an arm's counted loads met each of its checks, of those that could tell. */

@@ -80,7 +80,7 @@ function parse(address: string, base?: URL): URL {
 }
 
 /** Where a host really is. @throws OutwardFault for a private address that the operator does not map */
-async function placeOf(url: URL, { hostMap }: Outward): Promise<{ host: string; port: number }> {
+async function addressOf(url: URL, { hostMap }: Outward): Promise<{ host: string; port: number }> {
 	const isTls = url.protocol === 'https:';
 	const rule = ruleFor(url.hostname, hostMap);
 	const port = url.port ? Number(url.port) : isTls ? 443 : 80;
@@ -102,10 +102,10 @@ async function ask(
 	{ accept = '*/*', post }: FetchLimits,
 	signal: AbortSignal
 ): Promise<IncomingMessage> {
-	const place = await placeOf(url, outward);
+	const address = await addressOf(url, outward);
 	const isTls = url.protocol === 'https:';
 	const options: RequestOptions & { servername?: string; rejectUnauthorized?: boolean } = {
-		...place,
+		...address,
 		method: post ? 'POST' : 'GET',
 		// A body that is cut off takes its connection along: none is used twice.
 		agent: false,

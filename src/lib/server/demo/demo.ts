@@ -12,7 +12,7 @@ import { laterBy, weeksSince } from './calendar';
 import { insertScenario } from './clients';
 import { readFact, writeFact } from '../base/db/facts';
 import type { Db } from '../base/db/connection';
-import { insertPlan } from '../rooms/trials/places';
+import { insertPlan } from '../rooms/trials/slots';
 import { insertRequest } from '../rooms/loads/requested';
 import { lateLoadsOf } from '../rooms/trials/lateView';
 import { closeJob } from '../base/queue/jobs';
@@ -26,7 +26,7 @@ import {
 	settlingsOf,
 	type SettlingRow,
 	findSettleJob,
-	finishPlaces,
+	finishSlots,
 	conditionsOfTrial,
 	insertTrial,
 	setTrialStatus,
@@ -91,13 +91,13 @@ export function importTrial(db: Db, packed: Buffer, now?: number): number {
 	const id = insertTrial(db, { clientId, question: recorded.question, design: recorded.design });
 	const { design } = findTrial(db, id)!;
 	const armIds = new Map(recorded.design.arms.map((arm, i) => [arm.id, design.arms[i]!.id]));
-	const placeOf = <Place extends { armId: number }>(place: Place) => ({
-		...place,
+	const slotOf = <Slot extends { armId: number }>(slot: Slot) => ({
+		...slot,
 		trialId: id,
-		armId: armIds.get(place.armId)!
+		armId: armIds.get(slot.armId)!
 	});
 	insertPlan(db, id, planLoads(design));
-	finishPlaces(db, id);
+	finishSlots(db, id);
 	const hashes = new Map(conditionsOfTrial(db, id).map((version) => [version.id, version.hash]));
 	for (const parsed of lines) {
 		if ('late' in parsed) {
@@ -105,15 +105,15 @@ export function importTrial(db: Db, packed: Buffer, now?: number): number {
 			continue;
 		}
 		const { arm: armId, conditionId, stage, round, warmup, ...load } = parsed;
-		const place = placeOf({ armId, conditionId, stage, round, warmup });
+		const slot = slotOf({ armId, conditionId, stage, round, warmup });
 		const conditionsHash = hashes.get(conditionId) ?? null;
-		insertLoad(db, { jobId: null, place, conditionId, conditionsHash, clientId: null }, measuredFrom(load));
+		insertLoad(db, { jobId: null, slot, conditionId, conditionsHash, clientId: null }, measuredFrom(load));
 	}
 	for (const { result, ...settling } of recorded.settlings ?? []) {
-		const place = placeOf(settling);
-		const { armId, conditionId, stage } = place;
+		const slot = slotOf(settling);
+		const { armId, conditionId, stage } = slot;
 		const jobId = findSettleJob(db, { trialId: id, armId, conditionId, stage });
-		if (jobId !== null) saveSettling(db, jobId, { ...place, round: 0, warmup: true, retry: 0 }, result);
+		if (jobId !== null) saveSettling(db, jobId, { ...slot, round: 0, warmup: true, retry: 0 }, result);
 	}
 	setTrialStatus(db, id, 'done');
 	const loads = loadsOfTrial(db, id);
@@ -155,7 +155,7 @@ function importLate(db: Db, { late, arm, conditionId, ...load }: RecordedLateLoa
 	);
 	closeJob(db, jobId);
 	const { hash } = freezeConditions(db, conditions);
-	const stored = { jobId, place: null, conditionId, conditionsHash: hash, clientId: null };
+	const stored = { jobId, slot: null, conditionId, conditionsHash: hash, clientId: null };
 	insertLoad(db, stored, measuredFrom(load));
 }
 

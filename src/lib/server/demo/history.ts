@@ -90,7 +90,7 @@ function storeMiddle(db: Db, { condition, record, frames, picture }: Group, clie
 		stepPicture: null
 	};
 	const conditionsHash = record.conditions ? freezeConditions(db, record.conditions).hash : null;
-	return insertLoad(db, { jobId: null, place: null, conditionId: condition, conditionsHash, clientId }, measured);
+	return insertLoad(db, { jobId: null, slot: null, conditionId: condition, conditionsHash, clientId }, measured);
 }
 
 /** What is known of the simulated web, and how readings are drawn from it. */

@@ -9,7 +9,7 @@ import { kindOfVisit } from '$core/field/tallies';
 import { RAW_DAYS, VisitSettings } from '$core/field/visitSettings';
 import { sql, type Db } from '../base/db/connection';
 import { readFact, writeFact } from '../base/db/facts';
-import { placeOfPath } from '../rooms/visits/places';
+import { bucketOfPath } from '../rooms/visits/buckets';
 import { saveSource } from '../rooms/visits/sources';
 import { hourOf } from '../rooms/visits/store';
 import { movedDay } from './calendar';
@@ -17,10 +17,10 @@ import { MARKERS, VISIT_SETTINGS, VISITED_HOST, VISIT_KEY } from './scenario';
 import { addMarker } from '../rooms/field/markers';
 import {
 	saveDay,
-	placesOfSite,
+	bucketsOfSite,
 	DAY_MS,
 	HOUR_MS,
-	placeId,
+	bucketId,
 	histogramsOf,
 	saveHour,
 	type StoredBody
@@ -49,7 +49,7 @@ type Line = {
 
 /** A page and device on a day, or in an hour of the last days. */
 interface Cell {
-	place: number;
+	bucket: number;
 	device: DeviceClass;
 	slot: number;
 	isDay: boolean;
@@ -79,24 +79,24 @@ function readVisits(
 	{ visits, siteId, file, now }: { visits: Db; siteId: number; file: string; now: number }
 ): void {
 	const lines = gunzipSync(readFileSync(file)).toString('utf8').split('\n').filter(Boolean);
-	const places = placesOfSite(main, siteId);
+	const buckets = bucketsOfSite(main, siteId);
 	const firstHour = (Math.floor(now / DAY_MS) - RAW_DAYS) * 24;
 	const cells = new Map<string, Cell>();
 	for (const text of lines) {
 		const line = v.parse(Line, JSON.parse(text)) as Line;
-		const place = placeId(visits, siteId, placeOfPath(line.path, places));
+		const bucket = bucketId(visits, siteId, bucketOfPath(line.path, buckets));
 		const hour = hourOf(line.at);
 		const isDay = hour < firstHour;
 		const slot = isDay ? Math.floor(line.at / DAY_MS) : hour;
-		const key = `${place}/${line.device}/${isDay}/${slot}`;
-		const cell = cells.get(key) ?? { place, device: line.device, slot, isDay, all: new Map() };
+		const key = `${bucket}/${line.device}/${isDay}/${slot}`;
+		const cell = cells.get(key) ?? { bucket, device: line.device, slot, isDay, all: new Map() };
 		cells.set(key, cell);
 		const kind = kindOfVisit(networkOf(line.device), NAVIGATION);
 		addHistograms(cell.all, histogramsOf(visits, { ...line, kind }));
-		if (line.at > now - RAW_MS) saveRaw(visits, siteId, place, line);
+		if (line.at > now - RAW_MS) saveRaw(visits, siteId, bucket, line);
 	}
-	for (const { place, device, slot, isDay, all } of cells.values())
-		(isDay ? saveDay : saveHour)(visits, place, device, slot, all);
+	for (const { bucket, device, slot, isDay, all } of cells.values())
+		(isDay ? saveDay : saveHour)(visits, bucket, device, slot, all);
 }
 
 /** Recorded visitors come to a page each, and desktops' browsers here do not say how they are connected. */
@@ -104,7 +104,7 @@ const NAVIGATION = 'navigate';
 const networkOf = (device: DeviceClass) => (device === 'phone' ? '4g' : '');
 
 /** As the live view shows it; it is counted already. */
-function saveRaw(visits: Db, siteId: number, place: number, { at, device, path, metrics, timings, goals }: Line): void {
+function saveRaw(visits: Db, siteId: number, bucket: number, { at, device, path, metrics, timings, goals }: Line): void {
 	const body: StoredBody = {
 		path,
 		navigation: NAVIGATION,
@@ -119,6 +119,6 @@ function saveRaw(visits: Db, siteId: number, place: number, { at, device, path, 
 	sql(
 		visits,
 		`INSERT OR IGNORE INTO visit (site_id, id, at, place_id, device, sending, fault, body)
-			VALUES (@siteId, @id, @at, @place, @device, 1, NULL, @body)`
-	).run({ siteId, id: `demo-${at}-${path}-${device}`, at, place, device, body: JSON.stringify(body) });
+			VALUES (@siteId, @id, @at, @bucket, @device, 1, NULL, @body)`
+	).run({ siteId, id: `demo-${at}-${path}-${device}`, at, bucket, device, body: JSON.stringify(body) });
 }

@@ -54,12 +54,12 @@ function doingOf(db: Db, { state, jobId }: LabState): Partial<LabNow> {
 	const job = jobId === null ? null : findJob(db, jobId);
 	if (job?.kind === 'gather') return { isGathering: true };
 	if (job?.subject.kind === 'reading') return doingReading(db, job);
-	const trial = job?.place ? findTrial(db, job.place.trialId) : null;
-	if (!job?.place || !trial) return { doing: LONE_LOAD };
+	const trial = job?.slot ? findTrial(db, job.slot.trialId) : null;
+	if (!job?.slot || !trial) return { doing: LONE_LOAD };
 	return {
 		trialId: trial.id,
 		question: trial.question,
-		doing: describeTrialLoad(trial.design, job.place, job.kind === 'settle'),
+		doing: describeTrialLoad(trial.design, job.slot, job.kind === 'settle'),
 		timeLeftMs: timeLeftMs(db, trial)
 	};
 }

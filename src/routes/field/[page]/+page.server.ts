@@ -9,7 +9,7 @@ import { idFrom } from '$lib/server/http/api';
 import { formAction, formOf } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { pageVisits } from '$lib/server/rooms/visits/pageVisits';
-import { placeOfPage } from '$lib/server/rooms/visits/places';
+import { bucketOfPage } from '$lib/server/rooms/visits/buckets';
 import { nowIso } from '$lib/server/base/db/connection';
 import { existingPage } from '$lib/server/rooms/pages/view';
 import { sourceOfSite } from '$lib/server/rooms/visits/view';
@@ -19,13 +19,13 @@ export const load = async ({ locals, params }) => {
 		const view = fieldPageView(locals.db, idFrom(params.page, 'page'));
 		const source = sourceOfSite(locals.db, view.page.siteId);
 		const until = newestEnd(nowIso());
-		const place = placeOfPage(view.page.url);
+		const bucket = bucketOfPage(view.page.url);
 		return {
 			where: `Field › ${view.page.url}`,
 			view,
 			visits:
 				source &&
-				DEVICE_CLASSES.map((device) => pageVisits(locals.visits().db, { visitSource: source, place, device, until })),
+				DEVICE_CLASSES.map((device) => pageVisits(locals.visits().db, { visitSource: source, bucket, device, until })),
 			conditions: conditionNames(locals.db)
 		};
 	});

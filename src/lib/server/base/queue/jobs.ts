@@ -5,10 +5,10 @@ import type { Subject, SubjectKind } from '../subject';
 
 export type JobKind = 'load' | 'settle' | 'derive' | 'render' | 'gather';
 
-/** A trial's job: its place, and which try of that place it is. */
-export interface JobPlace extends LoadPlace {
+/** A trial's job: its slot, and which try of that slot it is. */
+export interface TrialSlot extends LoadPlace {
 	trialId: number;
-	/** 0 for the first load of its place, 1 and 2 when it is loaded again. */
+	/** 0 for the first load of its slot, 1 and 2 when it is loaded again. */
 	retry: number;
 }
 
@@ -21,7 +21,7 @@ export interface Job {
 	subject: Subject;
 	/** What is to be done, where the subject does not say it; parsed by the handler of the kind. */
 	order: unknown;
-	place: JobPlace | null;
+	slot: TrialSlot | null;
 	status: JobStatus;
 	/** Tries that were begun, this one among them. */
 	attempts: number;
@@ -52,13 +52,13 @@ const COLUMNS = `job.id, job.kind, job.subject_kind, job.subject_id, job."order"
 const SELECT = `SELECT ${COLUMNS} FROM job LEFT JOIN trial_place ON trial_place.job_id = job.id`;
 
 function asJob(row: JobRow): Job {
-	const place = row.trial_id === null ? null : asPlace(row, row.trial_id);
+	const slot = row.trial_id === null ? null : asSlot(row, row.trial_id);
 	const order: unknown = row.order === null ? null : JSON.parse(row.order);
 	const subject = { kind: row.subject_kind, id: row.subject_id };
-	return { id: row.id, kind: row.kind, subject, order, place, status: row.status, attempts: row.attempts };
+	return { id: row.id, kind: row.kind, subject, order, slot, status: row.status, attempts: row.attempts };
 }
 
-function asPlace(row: JobRow, trialId: number): JobPlace {
+function asSlot(row: JobRow, trialId: number): TrialSlot {
 	return {
 		trialId,
 		armId: row.arm_id,

@@ -7,7 +7,7 @@ import type { FieldMetric } from '$core/field/histogram';
 import type { DeviceClass } from '$core/field/reading';
 import { addDays } from '$core/field/windows';
 import { nowIso, type Db } from '../../base/db/connection';
-import { placeOfPage } from '../visits/places';
+import { bucketOfPage } from '../visits/buckets';
 import { daysByKind, daysOf, daysWithVisits } from '../visits/readings';
 import { openVisits } from '../visits/store';
 import { newestEnd } from './gathering';
@@ -16,7 +16,7 @@ import { markersOfSite, type SiteMarker } from './queries/markers';
 import { readingsOf, type StoredReading } from './queries/readings';
 import { existingSite, sitesOf } from '../clients/view';
 import { existingPage, listPages } from '../pages/view';
-import { placesWithVisits } from '../visits/view';
+import { bucketsWithVisits } from '../visits/view';
 
 const METRICS: readonly FieldMetric[] = ['lcp', 'inp', 'cls'];
 /** Days before and after a release that are looked at. */
@@ -38,28 +38,28 @@ const opened = new Map<string, Db>();
 /** The newest markers that concern a page; each with its effect on the visitors of one device class. */
 export function effectsOfPage(db: Db, pageId: number, device: DeviceClass): MarkedEffect[] {
 	const page = existingPage(db, pageId);
-	const place = placeOfPage(page.url);
-	const markers = markersOfSite(db, page.siteId).filter((marker) => concerns(marker, place));
+	const bucket = bucketOfPage(page.url);
+	const markers = markersOfSite(db, page.siteId).filter((marker) => concerns(marker, bucket));
 	const folder = dirname(db.name);
 	const visits = opened.get(folder) ?? openVisits(folder);
 	opened.set(folder, visits);
-	const at: Place = { db, visits, siteId: page.siteId, pageId, place, device };
+	const at: Bucket = { db, visits, siteId: page.siteId, pageId, bucket, device };
 	return markers.slice(0, MOST_MARKERS).map((marker) => ({
 		marker,
 		metrics: METRICS.map((metric) => ({ metric, ...effectOf(at, marker, metric) }))
 	}));
 }
 
-interface Place {
+interface Bucket {
 	db: Db;
 	visits: Db;
 	siteId: number;
 	pageId: number;
-	place: string;
+	bucket: string;
 	device: DeviceClass;
 }
 
-function effectOf(at: Place, marker: SiteMarker, metric: FieldMetric) {
+function effectOf(at: Bucket, marker: SiteMarker, metric: FieldMetric) {
 	const byDays = effectFromDays(at, marker, metric);
 	if (byDays && 'effect' in byDays.answer) return byDays;
 	const byWindows = effectFromWindows(at, marker, metric);
@@ -70,26 +70,26 @@ function effectOf(at: Place, marker: SiteMarker, metric: FieldMetric) {
 }
 
 /** @returns null where the site has no visits of its own */
-function effectFromDays({ visits, siteId, place, device }: Place, marker: SiteMarker, metric: FieldMetric) {
+function effectFromDays({ visits, siteId, bucket, device }: Bucket, marker: SiteMarker, metric: FieldMetric) {
 	if (!daysWithVisits(visits, siteId)) return null;
 	const range = {
 		siteId,
 		from: addDays(marker.day, -TREND_DAYS),
 		until: earlier(addDays(marker.day, DAYS), newestEnd(nowIso()))
 	};
-	const ofDevice = (places: readonly string[]): DayOfVisits[] =>
-		daysOf(visits, metric, { ...range, places }).filter((day) => day.device === device);
+	const ofDevice = (buckets: readonly string[]): DayOfVisits[] =>
+		daysOf(visits, metric, { ...range, buckets }).filter((day) => day.device === device);
 	// Pages without the release had the same season, networks and visitors.
-	const others = placesWithVisits(visits, siteId).filter((path) => !concerns(marker, path));
+	const others = bucketsWithVisits(visits, siteId).filter((path) => !concerns(marker, path));
 	const control = others.length ? ofDevice(others) : null;
 	const near = { ...range, from: addDays(marker.day, -DAYS) };
-	const kinds = daysByKind(visits, metric, { ...near, places: [place] }).filter((day) => day.device === device);
-	const answer = effectByDays(metric, ofDevice([place]), control, marker.day, 1, kinds);
+	const kinds = daysByKind(visits, metric, { ...near, buckets: [bucket] }).filter((day) => day.device === device);
+	const answer = effectByDays(metric, ofDevice([bucket]), control, marker.day, 1, kinds);
 	const isControlled = 'effect' in answer && answer.effect.drift !== null;
 	return { control: isControlled ? ('other-pages' as const) : null, answer };
 }
 
-function effectFromWindows(at: Place, marker: SiteMarker, metric: FieldMetric) {
+function effectFromWindows(at: Bucket, marker: SiteMarker, metric: FieldMetric) {
 	const { db, siteId, pageId, device } = at;
 	const own = figuresOf(readingsOf(db, siteId, pageId, device), metric);
 	if (!own.length) return null;
@@ -116,7 +116,7 @@ function figuresOf(readings: readonly StoredReading[], metric: FieldMetric): Win
 }
 
 /** Of the first competitor whose whole origin is known. */
-function competitorWindows({ db, siteId, device }: Place, metric: FieldMetric): WindowFigure[] {
+function competitorWindows({ db, siteId, device }: Bucket, metric: FieldMetric): WindowFigure[] {
 	const { clientId } = existingSite(db, siteId);
 	for (const site of sitesOf(db, clientId).filter(({ role }) => role === 'competitor')) {
 		const windows = figuresOf(readingsOf(db, site.id, null, device), metric);
@@ -126,9 +126,9 @@ function competitorWindows({ db, siteId, device }: Place, metric: FieldMetric): 
 }
 
 /** Pages of the site that the marker does not concern: the middle of them on the log scale, window by window. */
-function otherPagesWindows({ db, siteId, device }: Place, marker: SiteMarker, metric: FieldMetric): WindowFigure[] {
+function otherPagesWindows({ db, siteId, device }: Bucket, marker: SiteMarker, metric: FieldMetric): WindowFigure[] {
 	const others = listPages(db, { siteId, which: 'chosen' }, MOST_PAGES).filter(
-		({ url }) => !concerns(marker, placeOfPage(url))
+		({ url }) => !concerns(marker, bucketOfPage(url))
 	);
 	const figures = others
 		.map(({ id }) => figuresOf(readingsOf(db, siteId, id, device), metric))

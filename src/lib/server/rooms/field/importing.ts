@@ -39,21 +39,21 @@ export async function importReadings(
 	}
 	const at = header ?? headerRowOf(rows, (cells) => guessReadingColumns(cells) !== null) ?? 0;
 	const [head = [], ...lines] = rows.slice(at);
-	const places = columns ?? guessReadingColumns(head);
-	if (!places)
+	const found = columns ?? guessReadingColumns(head);
+	if (!found)
 		throw new NotPossible(
 			422,
 			`No column looks like addresses. The file begins with: ${head.join(' | ').slice(0, 200)}.`,
 			'columns'
 		);
-	return db.transaction(() => saveLines(db, clientId, lines, places))();
+	return db.transaction(() => saveLines(db, clientId, lines, found))();
 }
 
 function saveLines(db: Db, clientId: number, lines: readonly string[][], columns: ReadingColumns): ReadingsResult {
 	const skipped = { 'no-address': 0, 'no-device': 0, 'no-day': 0, 'no-figures': 0, implausible: 0, unknown: 0 };
 	const figures = FIELD_METRICS.flatMap((metric) => columns[metric] ?? []);
 	const mark = decimalMarkOf(
-		figures.flatMap((place) => lines.map((cells) => cells[place] ?? '')),
+		figures.flatMap((column) => lines.map((cells) => cells[column] ?? '')),
 		'.'
 	);
 	const sites = sitesOf(db, clientId);

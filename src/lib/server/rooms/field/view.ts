@@ -7,7 +7,7 @@ import type { Db } from '../../base/db/connection';
 import { labFiguresOf } from '../loads/pageFigures';
 import { findFieldGathering } from './gathering';
 import { isGatheringField } from './queries/gathering';
-import { placeOfPage } from '../visits/places';
+import { bucketOfPage } from '../visits/buckets';
 import { concerns } from './markers';
 import { markersOfSite } from './queries/markers';
 import {
@@ -199,7 +199,7 @@ export function fieldPageView(db: Db, pageId: number) {
 	return {
 		page,
 		lab: labFiguresOf(db, page.url),
-		markers: markersOfSite(db, page.siteId).filter((marker) => concerns(marker, placeOfPage(page.url))),
+		markers: markersOfSite(db, page.siteId).filter((marker) => concerns(marker, bucketOfPage(page.url))),
 		devices: DEVICE_CLASSES.map((device) => {
 			const own = readingsOf(db, page.siteId, page.id, device).map(withEmptiness);
 			const origin = readingsOf(db, page.siteId, null, device).map(withEmptiness);

@@ -4,7 +4,7 @@ import { addDays, windowEnds, windowStart } from '$core/field/windows';
 import { nowIso, type Db } from '../../base/db/connection';
 import { FIRST_WINDOWS, newestEnd } from './gathering';
 import { hasReading, saveReading } from './queries/readings';
-import { placeOfPage } from '../visits/places';
+import { bucketOfPage } from '../visits/buckets';
 import { daysWithVisits, readingOver } from '../visits/readings';
 import { existingSite } from '../clients/view';
 import { listPages } from '../pages/view';
@@ -39,17 +39,17 @@ async function saveWindow(
 ) {
 	const { id } = existingSite(main, siteId);
 	const pages = listPages(main, { siteId: id, which: 'chosen' }, MOST_PAGES);
-	const ofPages = pages.map((page) => ({ pageId: page.id, places: [placeOfPage(page.url)] }));
-	const questions = [...ofPages, { pageId: null, places: null }];
+	const ofPages = pages.map((page) => ({ pageId: page.id, buckets: [bucketOfPage(page.url)] }));
+	const questions = [...ofPages, { pageId: null, buckets: null }];
 	const from = windowStart(until);
-	for (const { pageId, places } of questions) {
+	for (const { pageId, buckets } of questions) {
 		for (const device of DEVICE_CLASSES) {
 			const key = { pageId, device, source: 'visits' as const, until };
 			if (hasReading(main, siteId, key)) continue;
 			saveReading(main, siteId, {
 				...key,
 				from,
-				metrics: readingOver(visits, { siteId, places, device, from, until })
+				metrics: readingOver(visits, { siteId, buckets, device, from, until })
 			});
 		}
 		await pause();

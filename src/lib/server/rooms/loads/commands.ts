@@ -84,7 +84,7 @@ export function importHar(db: Db, file: string, clientId: number | null): number
 	} catch (error) {
 		throw new NotPossible(422, (error as Error).message, 'file');
 	}
-	const stored = { jobId: null, place: null, conditionId: 'unknown', conditionsHash: null, clientId };
+	const stored = { jobId: null, slot: null, conditionId: 'unknown', conditionsHash: null, clientId };
 	return db.transaction(() => insertLoad(db, stored, { record, frames: [], picture: null, stepPicture: null }))();
 }
 
@@ -99,7 +99,7 @@ export function storeRequestedLoad(
 	}: { job: Job; version: NamedVersion; measured: MeasuredLoad; seen?: LoadSeen | null }
 ): number {
 	const clientId = clientOfRequest(db, job.subject);
-	const stored = { jobId: job.id, place: null, conditionId: version.id, conditionsHash: version.hash, clientId, seen };
+	const stored = { jobId: job.id, slot: null, conditionId: version.id, conditionsHash: version.hash, clientId, seen };
 	return insertLoad(db, stored, measured);
 }
 

@@ -8,7 +8,7 @@ import { landingOf } from '$core/load/record/landing';
 import type { LoadRecord, MeasuredLoad } from '$core/load/record/record';
 import type { Db } from '../../base/db/connection';
 import { artifactSize, findArtifact, listArtifacts, storeArtifact } from '../../base/storage/artifacts';
-import type { JobPlace } from '../../base/queue/jobs';
+import type { TrialSlot } from '../../base/queue/jobs';
 import type { LoadSeen } from './queries/loads';
 import { thawConditions } from '../conditions/view';
 import { insertRow, lateRow, conditionsHashOf } from './queries/loads';
@@ -18,7 +18,7 @@ import { readFailure, storedFailure } from '$core/wording/failure';
 export interface StoredWith {
 	jobId: number | null;
 	/** Null for a load outside a trial. */
-	place: Omit<JobPlace, 'retry'> | null;
+	slot: Omit<TrialSlot, 'retry'> | null;
 	conditionId: string;
 	/** Version of the conditions; null for a load from a file. */
 	conditionsHash: string | null;
@@ -32,21 +32,21 @@ const ownerOf = (id: number) => ({ kind: 'load', id }) as const;
 
 /** @returns the new load's id */
 export function insertLoad(db: Db, stored: StoredWith, measured: MeasuredLoad): number {
-	const id = insertRow(db, { ...placeColumns(stored), ...recordColumns(measured.record) });
+	const id = insertRow(db, { ...slotColumns(stored), ...recordColumns(measured.record) });
 	storeArtifacts(db, id, measured);
 	return id;
 }
 
-function placeColumns({ jobId, place, conditionId, conditionsHash, clientId, seen }: StoredWith) {
+function slotColumns({ jobId, slot, conditionId, conditionsHash, clientId, seen }: StoredWith) {
 	return {
 		job_id: jobId,
-		trial_id: place?.trialId ?? null,
-		arm_id: place?.armId ?? null,
+		trial_id: slot?.trialId ?? null,
+		arm_id: slot?.armId ?? null,
 		condition_id: conditionId,
 		conditions_hash: conditionsHash,
-		stage: place?.stage ?? 0,
-		round: place?.round ?? 0,
-		warmup: Number(place?.warmup ?? false),
+		stage: slot?.stage ?? 0,
+		round: slot?.round ?? 0,
+		warmup: Number(slot?.warmup ?? false),
 		client_id: clientId,
 		seen: seen ? JSON.stringify(seen) : null
 	};

@@ -91,7 +91,7 @@ const statusOf = (status: JobStatus) => (status === 'cancelled' ? 'done' : statu
 
 export function findRequest(db: Db, id: number): RequestedLoad | null {
 	const job = findJob(db, id);
-	return job && job.kind === 'load' && !job.place ? asRequest(db, job) : null;
+	return job && job.kind === 'load' && !job.slot ? asRequest(db, job) : null;
 }
 
 /** Those that wait or are under way, newest first. */

@@ -8,7 +8,7 @@ import { describeReason } from '$core/wording/reasons';
 import { describeTrialState } from '$core/wording/trialState';
 import type { Db } from '../../base/db/connection';
 import { judgementForPage, type JudgeElsewhere } from './judgement';
-import { lastStage } from './queries/places';
+import { lastStage } from './queries/slots';
 import type { Trial } from './trial';
 import { loadsOfTrial, type LoadSummary } from '../loads/view';
 

@@ -17,8 +17,8 @@ import { NotPossible } from '../../base/refusal';
 import { insertRequest } from '../loads/requested';
 import { queueLateLoads } from './lateLoads';
 import { insertMarker } from './queries/notes';
-import { cancelQueuedPlaces, lastRound, lastStage, requeuePlaces, wholeRounds } from './queries/places';
-import { insertPlan } from './places';
+import { cancelQueuedSlots, lastRound, lastStage, requeueSlots, wholeRounds } from './queries/slots';
+import { insertPlan } from './slots';
 import { settleTrial, takeLook } from './progress';
 import { findTrial, type Trial } from './trial';
 import { deleteTrialRow, insertTrial, setFirst, setTrialStatus, updateDesign, updateSetup } from './queries/trials';
@@ -144,7 +144,7 @@ export function startTrial(db: Db, id: number, stage?: number): void {
 		if (trial.status === 'done') throw new NotPossible(409, 'This trial is done. Add rounds to it, or repeat it.');
 		if (trial.status === 'failed') throw new NotPossible(409, 'Not one load of this trial succeeded. Repeat it.');
 		requireSecrets(trial.design);
-		if (trial.status === 'stopped') requeuePlaces(db, id);
+		if (trial.status === 'stopped') requeueSlots(db, id);
 		else queueStage(db, trial, hasStages(trial.design.kind) ? nextStage(db, trial, stage) : 0);
 		setTrialStatus(db, id, 'queued');
 		// Stopped when all its rounds were done, it has nothing left to load.
@@ -228,7 +228,7 @@ export function stopTrial(db: Db, id: number): void {
 			throw new NotPossible(409, 'This trial is not running.');
 		// While the open jobs still show which round is torn: only whole ones are looked at.
 		takeLook(db, trial, 'stop');
-		cancelQueuedPlaces(db, id);
+		cancelQueuedSlots(db, id);
 		if ((trial.design.added ?? 0) > 0) return setTrialStatus(db, id, 'done');
 		setTrialStatus(db, id, 'stopped', 'analyst');
 	}).immediate();
@@ -249,7 +249,7 @@ export function addRounds(db: Db, id: number, more: number): void {
 			throw new NotPossible(422, `Add a whole number of rounds, at least 1 and ${MOST_ROUNDS_ASKED} in all.`, 'rounds');
 		updateDesign(db, trial, { rounds: from + more, added: (design.added ?? 0) + 1 });
 		// Rounds that were added and stopped are taken up again before new ones are planned.
-		requeuePlaces(db, id, from + more);
+		requeueSlots(db, id, from + more);
 		if (from + more > planned) insertPlan(db, id, planMore(design, planned, from + more));
 		setTrialStatus(db, id, 'queued');
 	}).immediate();

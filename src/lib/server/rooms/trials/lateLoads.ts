@@ -7,7 +7,7 @@ import { stagesOf } from '$core/trial/design/comparisons';
 import type { TrialArm } from '$core/trial/types';
 import type { Db } from '../../base/db/connection';
 import { insertRequest, requestsOfTrial, type RequestedLoad } from '../loads/requested';
-import { lastStage } from './queries/places';
+import { lastStage } from './queries/slots';
 import { updateDesign } from './queries/trials';
 import type { Trial } from './trial';
 

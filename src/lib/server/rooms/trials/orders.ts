@@ -1,14 +1,14 @@
-/** What a place of a trial asks of the lab. */
+/** What a slot of a trial asks of the lab. */
 import { bustedUrl } from '$core/trial/design/cold';
 import { selectorsOf } from '$core/trial/design/presence';
 import { randomUUID } from 'node:crypto';
 import type { LoadOrder } from '$core/load/journey/order';
 import type { Db } from '../../base/db/connection';
-import type { JobPlace } from '../../base/queue/jobs';
+import type { TrialSlot } from '../../base/queue/jobs';
 import { findTrial } from './trial';
 import { setTrialStatus } from './queries/trials';
 
-export interface PlacedOrder {
+export interface SlotOrder {
 	order: LoadOrder;
 	/** For the log. */
 	armName: string;
@@ -16,8 +16,8 @@ export interface PlacedOrder {
 	settleWithinMs: number;
 }
 
-/** The order for a place, as its trial froze it; the trial runs from now on. */
-export function startPlace(db: Db, { trialId, armId, conditionId }: JobPlace): PlacedOrder {
+/** The order for a slot, as its trial froze it; the trial runs from now on. */
+export function startSlot(db: Db, { trialId, armId, conditionId }: TrialSlot): SlotOrder {
 	const trial = findTrial(db, trialId)!;
 	const { arms, conditions, steps, settleWithinMs } = trial.design;
 	const arm = arms.find(({ id }) => id === armId)!;

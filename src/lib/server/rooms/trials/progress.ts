@@ -8,14 +8,14 @@ import type { Look } from '$core/trial/types';
 import type { Db } from '../../base/db/connection';
 import { insertLoad } from '../loads/loads';
 import { findRequest } from '../loads/requested';
-import { deleteQueuedJob, type Job, type JobPlace } from '../../base/queue/jobs';
+import { deleteQueuedJob, type Job, type TrialSlot } from '../../base/queue/jobs';
 import { NotPossible } from '../../base/refusal';
 import type { Subject } from '../../base/subject';
 import { judgementOf } from './judgement';
 import { awaitLateLoads } from './lateLoads';
 import { saveSettling } from './queries/notes';
-import { cancelQueuedPlaces, countOpenPlaces, deleteQueuedPlaces, lastStage, wholeRounds } from './queries/places';
-import { retryPlace } from './places';
+import { cancelQueuedSlots, countOpenSlots, deleteQueuedSlots, lastStage, wholeRounds } from './queries/slots';
+import { retrySlot } from './slots';
 import { seenIn } from './seen';
 import { conditionsOfTrial, trialOfArm } from './queries/trial';
 import { findTrial, type Trial } from './trial';
@@ -23,13 +23,13 @@ import { noteNewInputs, setTrialStatus, updateDesign } from './queries/trials';
 import { loadsOfTrial } from '../loads/view';
 
 /** Store a load of a trial's round, and move the trial on. In the caller's transaction. @returns the load's id */
-export function storeTrialLoad(db: Db, job: Pick<Job, 'id'>, place: JobPlace, measured: MeasuredLoad): number {
-	const { trialId, conditionId } = place;
+export function storeTrialLoad(db: Db, job: Pick<Job, 'id'>, slot: TrialSlot, measured: MeasuredLoad): number {
+	const { trialId, conditionId } = slot;
 	const conditionsHash = conditionsOfTrial(db, trialId).find(({ id }) => id === conditionId)?.hash ?? null;
 	const { design } = findTrial(db, trialId)!;
-	const seen = seenIn(design, design.arms.find((arm) => arm.id === place.armId) ?? {}, measured.record);
-	const id = insertLoad(db, { jobId: job.id, place, conditionId, conditionsHash, clientId: null, seen }, measured);
-	if (needsAnotherTry(db, trialId, measured.record)) retryPlace(db, place);
+	const seen = seenIn(design, design.arms.find((arm) => arm.id === slot.armId) ?? {}, measured.record);
+	const id = insertLoad(db, { jobId: job.id, slot, conditionId, conditionsHash, clientId: null, seen }, measured);
+	if (needsAnotherTry(db, trialId, measured.record)) retrySlot(db, slot);
 	settleTrial(db, trialId);
 	return id;
 }
@@ -48,9 +48,9 @@ function needsAnotherTry(db: Db, trialId: number, { status, environment }: Measu
 }
 
 /** Store what waiting for a stable page saw, and move the trial on. In the caller's transaction. */
-export function storeSettling(db: Db, job: Pick<Job, 'id'>, place: JobPlace, result: unknown): void {
-	saveSettling(db, job.id, place, result);
-	settleTrial(db, place.trialId);
+export function storeSettling(db: Db, job: Pick<Job, 'id'>, slot: TrialSlot, result: unknown): void {
+	saveSettling(db, job.id, slot, result);
+	settleTrial(db, slot.trialId);
 }
 
 /** Call off a load that waits; its trial waits for it no longer. @throws NotPossible once it has begun */
@@ -75,7 +75,7 @@ export function settleAfterRequest(db: Db, subject: Subject): void {
 
 /** There is no room for further loads: the trial stops with what it has, and can go on later. */
 export function stopForFullDisk(db: Db, id: number): void {
-	cancelQueuedPlaces(db, id);
+	cancelQueuedSlots(db, id);
 	setTrialStatus(db, id, 'stopped', 'disk-full');
 }
 
@@ -83,7 +83,7 @@ export function stopForFullDisk(db: Db, id: number): void {
 export function settleTrial(db: Db, id: number): void {
 	const trial = findTrial(db, id);
 	if (!trial || trial.status === 'paused' || trial.status === 'stopped') return;
-	if (countOpenPlaces(db, id) > 0 && !endsEarly(db, trial)) return;
+	if (countOpenSlots(db, id) > 0 && !endsEarly(db, trial)) return;
 	// The answer comes with what it must not be read without.
 	if (hasGoodLoad(db, id) && awaitLateLoads(db, findTrial(db, id)!)) return;
 	takeLook(db, findTrial(db, id)!, awaitsAddedRounds(trial.design) ? 'added' : 'plan');
@@ -128,6 +128,6 @@ function endsEarly(db: Db, trial: Trial): boolean {
 	if (!isLookDue(design, rounds) || rounds >= design.rounds) return false;
 	const judgement = judgementOf(db, takeLook(db, trial, 'plan'));
 	if (!isDecided(judgement) && !isHopeless(judgement)) return false;
-	deleteQueuedPlaces(db, id);
-	return countOpenPlaces(db, id) === 0;
+	deleteQueuedSlots(db, id);
+	return countOpenSlots(db, id) === 0;
 }

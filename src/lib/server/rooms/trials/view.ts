@@ -3,6 +3,6 @@
 export { trialCounters } from './queries/counters';
 export { lateSeenOf } from './queries/lateView';
 export { type SettlingRow, saveSettling, settlingsOf, stageMarkersAt } from './queries/notes';
-export { findSettleJob, finishPlaces } from './queries/places';
+export { findSettleJob, finishSlots } from './queries/slots';
 export { conditionsOfTrial } from './queries/trial';
 export { insertTrial, markTrialRead, setTrialStatus, setTrialTimes } from './queries/trials';

@@ -12,8 +12,8 @@ import {
 	type VisitFault
 } from '$core/field/visit';
 import type { Db } from '../../base/db/connection';
-import { placeOfPath } from './places';
-import { placesOfSite, type SitePlaces } from './queries/places';
+import { bucketOfPath } from './buckets';
+import { bucketsOfSite, type SiteBuckets } from './queries/buckets';
 import { hostsOfSource } from './sources';
 import { sourceByKey, type VisitSource } from './queries/sources';
 import { secretOf } from './queries/store';
@@ -40,7 +40,7 @@ export type BeaconAnswer = { status: 204 } | { status: 400 | 403 | 413 | 422 | 4
 interface Known {
 	source: VisitSource;
 	hosts: string[];
-	places: SitePlaces;
+	buckets: SiteBuckets;
 	until: number;
 }
 
@@ -91,7 +91,7 @@ export class VisitDoor {
 		const all = whole.map((visit) => incoming(visit, { beacon, known: site, at: ask.now, fault }));
 		const taken = fault
 			? all
-			: all.filter(({ place }) => this.#weights.takes(`${siteId} ${place}`, ask.address, ask.now));
+			: all.filter(({ bucket }) => this.#weights.takes(`${siteId} ${bucket}`, ask.address, ask.now));
 		if (taken.length < all.length) this.writer.refuse(siteId, 'weight', ask.now, all.length - taken.length);
 		if (!taken.length) return { status: 429, why: 'One address has sent its share of this page’s day.' };
 		await this.writer.take(taken);
@@ -107,7 +107,7 @@ export class VisitDoor {
 		const found = source && {
 			source,
 			hosts: hostsOfSource(this.main, source),
-			places: placesOfSite(this.main, source.siteId),
+			buckets: bucketsOfSite(this.main, source.siteId),
 			until: now + FRESH_MS
 		};
 		this.#known.set(key, found);
@@ -151,7 +151,7 @@ function incoming(
 	visit: Visit,
 	{
 		beacon: { device, network },
-		known: { source, places },
+		known: { source, buckets },
 		at,
 		fault
 	}: { beacon: Beacon; known: Known; at: number; fault: VisitFault | null }
@@ -160,9 +160,9 @@ function incoming(
 	const names = new Set(timings.map(({ name }) => name));
 	const own = Object.entries(visit.timings).filter(([name]) => names.has(name));
 	const reached = visit.goals.filter((goal) => goals.includes(goal));
-	const place = placeOfPath(visit.path, places);
+	const bucket = bucketOfPath(visit.path, buckets);
 	// A page of the list is named by its own path; elsewhere a part of it may name somebody.
-	const path = places.pages.has(place) ? visit.path : withoutIds(visit.path);
+	const path = buckets.pages.has(bucket) ? visit.path : withoutIds(visit.path);
 	const accepted = { ...visit, path, timings: Object.fromEntries(own), goals: reached };
-	return { siteId: source.siteId, place, device, network, at, fault, visit: accepted };
+	return { siteId: source.siteId, bucket, device, network, at, fault, visit: accepted };
 }

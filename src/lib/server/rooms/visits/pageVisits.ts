@@ -30,13 +30,13 @@ export function pageVisits(
 	db: Db,
 	{
 		visitSource: { siteId, settings },
-		place,
+		bucket,
 		device,
 		until
-	}: { visitSource: VisitSource; place: string; device: DeviceClass | null; until: string }
+	}: { visitSource: VisitSource; bucket: string; device: DeviceClass | null; until: string }
 ): PageVisits {
 	const from = addDays(until, 1 - DAYS);
-	const histograms = histogramsOver(db, { siteId, places: [place], device, from, until });
+	const histograms = histogramsOver(db, { siteId, buckets: [bucket], device, from, until });
 	const named = (name: string) => histogramOfName(db, histograms, name);
 	const lcp = named('lcp');
 	return {

@@ -13,7 +13,7 @@ import { histogramRows, daySpan } from './queries/readings';
 export interface VisitQuestion {
 	siteId: number;
 	/** Where page views are counted; null for the whole site. */
-	places: readonly string[] | null;
+	buckets: readonly string[] | null;
 	/** Null for both. */
 	device: DeviceClass | null;
 	/** First and last day, both counted. */

@@ -4,14 +4,14 @@ import type { Refusal, Visit, VisitFault } from '$core/field/visit';
 import { RAW_DAYS } from '$core/field/visitSettings';
 import type { DeviceClass } from '$core/field/reading';
 import type { Db } from '../../base/db/connection';
-import { countRefusal, DAY_MS, placeId } from './queries/store';
+import { countRefusal, DAY_MS, bucketId } from './queries/store';
 import { hourOf } from './store';
 import { Changes, type StoredBody, findVisit, replaceVisit } from './queries/writer';
 
 export interface IncomingVisit {
 	siteId: number;
 	/** Page of the client's list, a pattern of paths, or `/*` for all else. */
-	place: string;
+	bucket: string;
 	device: DeviceClass;
 	network: string;
 	/** When it was received, ms: the visitor's clock is not asked. */
@@ -88,13 +88,13 @@ function storeVisit(db: Db, incoming: IncomingVisit, changes: Changes): void {
 	// What it replaces may have been put away with its day: then nobody knows what it was counted as.
 	if (!earlier && visit.sending > 1 && visit.ageMs > RAW_DAYS * DAY_MS) return countRefusal(db, siteId, 'late', at);
 	const device = earlier?.device ?? incoming.device;
-	const place = earlier?.place_id ?? placeId(db, siteId, incoming.place);
+	const bucket = earlier?.place_id ?? bucketId(db, siteId, incoming.bucket);
 	const first = earlier?.at ?? at;
-	if (earlier && !earlier.fault) changes.add(place, device, hourOf(first), JSON.parse(earlier.body) as StoredBody, -1);
+	if (earlier && !earlier.fault) changes.add(bucket, device, hourOf(first), JSON.parse(earlier.body) as StoredBody, -1);
 	const kind = kindOfVisit(incoming.network, visit.navigation);
-	if (!fault) changes.add(place, device, hourOf(first), { ...visit, kind }, 1);
+	if (!fault) changes.add(bucket, device, hourOf(first), { ...visit, kind }, 1);
 	if (fault && !earlier) countRefusal(db, siteId, fault, at);
 	const { id, sending, ...body } = visit;
 	const stored = JSON.stringify({ ...body, network: incoming.network, kind } satisfies StoredBody);
-	replaceVisit(db, { siteId, id, first, place, device, sending, fault, body: stored });
+	replaceVisit(db, { siteId, id, first, bucket, device, sending, fault, body: stored });
 }

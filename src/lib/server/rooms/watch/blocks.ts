@@ -38,13 +38,13 @@ import { findWatch, pagesOfWatch, type Watch, type WatchedPage } from './queries
 import { checkVisitors } from './visitors';
 import { visitorOfLoad, visitorOfPage } from './queries/visitors';
 import {
-	placeOfJob,
-	type PlaceRow,
-	placesOf,
+	slotOfJob,
+	type SlotRow,
+	slotsOf,
 	hashOfLoad,
 	pruneLoads,
-	insertReadingPlace,
-	placedLoads,
+	insertReadingSlot,
+	slotLoads,
 	loadBefore,
 	deleteQueued,
 	hasLoads
@@ -63,7 +63,7 @@ const MOST_RETRIES = 2;
 /** Fewer calm loads than this: disturbed ones are counted too, and marked. */
 const LEAST_CALM = 3;
 
-interface Place {
+interface Slot {
 	page: WatchedPage;
 	conditions: Conditions;
 	round: number;
@@ -101,8 +101,8 @@ interface Rounds {
 function insertRounds(db: Db, watch: Watch, readingId: number, { rounds, wanted }: Rounds): void {
 	const random = seededRandom(readingId * 1000 + rounds[0]!);
 	for (const round of rounds) {
-		const places = wanted.flatMap(({ conditions, pages }) =>
-			pages.flatMap((page): Place[] =>
+		const slots = wanted.flatMap(({ conditions, pages }) =>
+			pages.flatMap((page): Slot[] =>
 				Array.from({ length: page.role === 'control' ? CONTROL_TURNS : 1 }, (_, turn) => ({
 					page,
 					conditions,
@@ -112,20 +112,20 @@ function insertRounds(db: Db, watch: Watch, readingId: number, { rounds, wanted 
 				}))
 			)
 		);
-		for (const place of shuffled(places, random)) insertPlace(db, { watch, readingId, place, retry: 0 });
+		for (const slot of shuffled(slots, random)) insertSlot(db, { watch, readingId, slot, retry: 0 });
 	}
 }
 
-function insertPlace(
+function insertSlot(
 	db: Db,
 	{
 		watch: { clientId, settings },
 		readingId,
-		place,
+		slot,
 		retry
-	}: { watch: Watch; readingId: number; place: Place; retry: number }
+	}: { watch: Watch; readingId: number; slot: Slot; retry: number }
 ): void {
-	const { page, conditions, round, turn, late } = place;
+	const { page, conditions, round, turn, late } = slot;
 	const url = page.url || CONTROL_URL;
 	const isControl = page.role === 'control';
 	const usual = isControl ? conditions : atPlaceOf(db, clientId, [url], conditions);
@@ -141,39 +141,39 @@ function insertPlace(
 			before: page.pageId === null ? null : visitorOfPage(db, settings, page.pageId)
 		}
 	);
-	insertReadingPlace(db, { jobId, readingId, page: page.id, condition: conditions.id, round, turn, retry, late });
+	insertReadingSlot(db, { jobId, readingId, page: page.id, condition: conditions.id, round, turn, retry, late });
 }
 
 /** Store a load of a block, and move the block on. In the caller's transaction. */
 export function storeReadingLoad(db: Db, job: Job, version: NamedVersion, measured: MeasuredLoad): void {
 	const reading = findReading(db, job.subject.id);
 	const watch = reading && findWatch(db, reading.watchId);
-	const place = placeOfJob(db, job.id);
+	const slot = slotOfJob(db, job.id);
 	// Deleted while it was loaded.
-	if (!reading || !watch || !place) return;
+	if (!reading || !watch || !slot) return;
 	insertLoad(
 		db,
-		{ jobId: job.id, place: null, conditionId: version.id, conditionsHash: version.hash, clientId: watch.clientId },
+		{ jobId: job.id, slot: null, conditionId: version.id, conditionsHash: version.hash, clientId: watch.clientId },
 		measured
 	);
 	const { status, environment } = measured.record;
-	if (place.retry < MOST_RETRIES && (status === 'failed' || environment.calm?.disturbed))
-		retry(db, { watch, reading, row: place, conditions: thawConditions(db, version) });
+	if (slot.retry < MOST_RETRIES && (status === 'failed' || environment.calm?.disturbed))
+		retry(db, { watch, reading, row: slot, conditions: thawConditions(db, version) });
 	settleReading(db, watch, reading);
 }
 
 /** Under the conditions that the block froze, whatever they are by now. */
 function retry(
 	db: Db,
-	{ watch, reading, row, conditions }: { watch: Watch; reading: Reading; row: PlaceRow; conditions: Conditions }
+	{ watch, reading, row, conditions }: { watch: Watch; reading: Reading; row: SlotRow; conditions: Conditions }
 ): void {
 	const page = pagesOfWatch(db, watch.id).find(({ id }) => id === row.watchedPageId);
 	if (!page || isDown(db, reading.id, row)) return;
 	const { round, turn, late } = row;
-	insertPlace(db, {
+	insertSlot(db, {
 		watch,
 		readingId: reading.id,
-		place: { page, conditions, round, turn, late },
+		slot: { page, conditions, round, turn, late },
 		retry: row.retry + 1
 	});
 }
@@ -181,8 +181,8 @@ function retry(
 /** A page that has failed so often without a single good load is not tried again: it is down. */
 const HOPELESS = 5;
 
-function isDown(db: Db, readingId: number, { watchedPageId, conditionId }: PlaceRow): boolean {
-	const loads = loadsOfPlace(db, readingId, watchedPageId, conditionId);
+function isDown(db: Db, readingId: number, { watchedPageId, conditionId }: SlotRow): boolean {
+	const loads = loadsOfSlot(db, readingId, watchedPageId, conditionId);
 	return loads.length >= HOPELESS && loads.every(({ status }) => status === 'failed');
 }
 
@@ -227,19 +227,19 @@ function askLate(db: Db, watch: Watch, reading: Reading): boolean {
 		const conditions = allConditions.find(({ id }) => id === conditionId);
 		if (!page || !conditions) continue;
 		LATE_KINDS.forEach((late, turn) =>
-			insertPlace(db, { watch, readingId: reading.id, place: { page, conditions, round: 0, turn, late }, retry: 0 })
+			insertSlot(db, { watch, readingId: reading.id, slot: { page, conditions, round: 0, turn, late }, retry: 0 })
 		);
 	}
 	return measuredOnes.length > 0;
 }
 
 function figuresNow(db: Db, readingId: number): StoredFigures[] {
-	const all = placesOf(db, readingId);
+	const all = slotsOf(db, readingId);
 	return all.map(({ watchedPageId, conditionId }) => summarise(db, readingId, watchedPageId, conditionId));
 }
 
 /** The pages' own User Timing of each load, beside its figures: standings rank it, watches draw it. */
-function timingsOf(db: Db, loads: readonly PlacedLoad[]): Record<string, (number | null)[]> {
+function timingsOf(db: Db, loads: readonly SlotLoad[]): Record<string, (number | null)[]> {
 	const all = loads.map(({ id }) => timingsIn(findRecord(db, id)!));
 	const names = [...new Set(all.flatMap((own) => Object.keys(own)))].slice(0, MOST_TIMINGS);
 	return Object.fromEntries(names.map((name) => [timingKey(name), all.map((own) => own[name] ?? null)]));
@@ -247,14 +247,14 @@ function timingsOf(db: Db, loads: readonly PlacedLoad[]): Record<string, (number
 
 const MOST_TIMINGS = 20;
 
-type PlacedLoad = Pick<
+type SlotLoad = Pick<
 	TrialLoad,
 	'id' | 'armId' | 'conditionId' | 'stage' | 'round' | 'warmup' | 'status' | 'disturbed' | 'figures'
 >;
 
 /** In the shape in which a trial's loads are counted: the turns of the control stand for variants. */
-function loadsOfPlace(db: Db, readingId: number, watchedPageId: number, conditionId: string): PlacedLoad[] {
-	return placedLoads(db, readingId, watchedPageId, conditionId).map(({ id, turn, round }) => ({
+function loadsOfSlot(db: Db, readingId: number, watchedPageId: number, conditionId: string): SlotLoad[] {
+	return slotLoads(db, readingId, watchedPageId, conditionId).map(({ id, turn, round }) => ({
 		...findLoad(db, id)!,
 		armId: turn,
 		conditionId,
@@ -263,7 +263,7 @@ function loadsOfPlace(db: Db, readingId: number, watchedPageId: number, conditio
 }
 
 function summarise(db: Db, readingId: number, watchedPageId: number, conditionId: string): StoredFigures {
-	const loads = loadsOfPlace(db, readingId, watchedPageId, conditionId);
+	const loads = loadsOfSlot(db, readingId, watchedPageId, conditionId);
 	const calm = countedLoads({}, loads);
 	const counted = calm.length < LEAST_CALM ? countedLoads({ countsDisturbed: true }, loads) : calm;
 	const ordered = [...counted].sort((a, b) => a.round - b.round || a.armId - b.armId);

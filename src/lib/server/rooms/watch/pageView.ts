@@ -24,7 +24,7 @@ import type { Db } from '../../base/db/connection';
 import { concerns } from '../field/markers';
 import { NotPossible } from '../../base/refusal';
 import { customTimingsAt } from '../visits/customTimings';
-import { placeOfPage } from '../visits/places';
+import { bucketOfPage } from '../visits/buckets';
 import { causesOf, findHistory, type WatchHistory } from './history';
 import { figuresOfWatched, readingsOfWatch, type Reading, type StoredFigures } from './queries/readings';
 import { existingWatch } from './watches';
@@ -109,7 +109,7 @@ export function watchedPageView(db: Db, watchId: number, watchedPageId: number) 
 	const listed = page.pageId === null ? null : findPage(db, page.pageId);
 	const markers = [
 		...(listed
-			? markersOfSite(db, listed.siteId).filter((marker) => concerns(marker, placeOfPage(listed.url)))
+			? markersOfSite(db, listed.siteId).filter((marker) => concerns(marker, bucketOfPage(listed.url)))
 			: []
 		).map(({ id, day, words, fileName }): PageMarker => ({ id, day, words, fileName, trial: null })),
 		...stageMarkersAt(db, page.url).map(({ id, at, words, fileName, trialId, question }): PageMarker => ({

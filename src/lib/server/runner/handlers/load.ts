@@ -7,7 +7,7 @@ import { failure } from '../../../../lab/failure';
 import { storeRequestedLoad } from '../../rooms/loads/commands';
 import { requestedOrder } from '../../rooms/loads/requested';
 import { seenOnBehalf } from '../../rooms/trials/seen';
-import { startPlace } from '../../rooms/trials/orders';
+import { startSlot } from '../../rooms/trials/orders';
 import { settleAfterRequest, stopForFullDisk, storeTrialLoad } from '../../rooms/trials/progress';
 import { storeReadingLoad } from '../../rooms/watch/blocks';
 import { finishJob, giveBack, renewLease, type Job } from '../../base/queue/jobs';
@@ -32,11 +32,11 @@ interface Task {
 }
 
 function taskOf(job: Job, { db }: Workplace): Task {
-	const { place } = job;
-	if (place) {
-		const { order, armName } = startPlace(db, place);
-		const about = { trial: place.trialId, arm: armName, conditions: order.conditions.id, round: place.round };
-		return { about, order, store: (measured) => storeTrialLoad(db, job, place, measured) };
+	const { slot } = job;
+	if (slot) {
+		const { order, armName } = startSlot(db, slot);
+		const about = { trial: slot.trialId, arm: armName, conditions: order.conditions.id, round: slot.round };
+		return { about, order, store: (measured) => storeTrialLoad(db, job, slot, measured) };
 	}
 	const { version, ...order } = requestedOrder(db, job);
 	return {
@@ -51,8 +51,8 @@ function taskOf(job: Job, { db }: Workplace): Task {
 }
 
 /** Of one round, or of one reading: its loads are compared with one another. */
-function blockOf({ place, subject }: Job): string | undefined {
-	if (place) return `trial:${place.trialId}/${place.stage}/${place.round}`;
+function blockOf({ slot, subject }: Job): string | undefined {
+	if (slot) return `trial:${slot.trialId}/${slot.stage}/${slot.round}`;
 	return subject.kind === 'reading' ? `reading:${subject.id}` : undefined;
 }
 
@@ -91,8 +91,8 @@ export const load: Handler = {
 		const { order, store } = taskOf(job, at);
 		store(lostLoad(order, job.attempts - 1));
 	},
-	diskFull({ place }, { db }) {
-		if (place) stopForFullDisk(db, place.trialId);
+	diskFull({ slot }, { db }) {
+		if (slot) stopForFullDisk(db, slot.trialId);
 	}
 };
 

@@ -1,5 +1,5 @@
 /** What is noted beside the loads of a trial: how pages settled, and what was changed between stages. */
-import type { JobPlace } from '../../../base/queue/jobs';
+import type { TrialSlot } from '../../../base/queue/jobs';
 import { nowIso, sql, type Db } from '../../../base/db/connection';
 
 export interface SettlingRow<Result> {
@@ -9,11 +9,11 @@ export interface SettlingRow<Result> {
 	result: Result;
 }
 
-export function saveSettling(db: Db, jobId: number, place: JobPlace, result: unknown): void {
+export function saveSettling(db: Db, jobId: number, slot: TrialSlot, result: unknown): void {
 	sql(
 		db,
 		'INSERT OR REPLACE INTO settling (job_id, trial_id, arm_id, condition_id, stage, result) VALUES (?, ?, ?, ?, ?, ?)'
-	).run(jobId, place.trialId, place.armId, place.conditionId, place.stage, JSON.stringify(result));
+	).run(jobId, slot.trialId, slot.armId, slot.conditionId, slot.stage, JSON.stringify(result));
 }
 
 export function settlingsOf<Result>(db: Db, trialId: number): SettlingRow<Result>[] {

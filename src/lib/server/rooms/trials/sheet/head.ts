@@ -21,7 +21,7 @@ import { boardsOf, type PutOffOf } from '../boardView';
 import { armName, caveatsView, comparisonsView } from '../caveats';
 import type { EvidenceView } from '../evidenceView';
 import { noiseFloor } from '../noiseFloors';
-import { lastStage, nextStart, wholeRounds } from '../queries/places';
+import { lastStage, nextStart, wholeRounds } from '../queries/slots';
 import { findRejudged } from '../queries/rejudged';
 import { canBeFirst, timeLeftMs } from '../timeLeft';
 import type { Trial } from '../trial';

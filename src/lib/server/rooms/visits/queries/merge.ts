@@ -27,13 +27,13 @@ export function mergeHours(db: Db, now: number): boolean {
 	).all(firstKept);
 	if (!cells.length) return false;
 	db.transaction(() => {
-		for (const { place_id: place, device, day } of cells) mergeDay(db, place, device, day);
+		for (const { place_id: bucket, device, day } of cells) mergeDay(db, bucket, device, day);
 	}).immediate();
 	return cells.length === MOST_CELLS;
 }
 
-function mergeDay(db: Db, place: number, device: DeviceClass, day: number): void {
-	const range = [place, device, day * HOURS_A_DAY, (day + 1) * HOURS_A_DAY] as const;
+function mergeDay(db: Db, bucket: number, device: DeviceClass, day: number): void {
+	const range = [bucket, device, day * HOURS_A_DAY, (day + 1) * HOURS_A_DAY] as const;
 	const hours = sql<HourRow>(
 		db,
 		'SELECT * FROM hour_histogram WHERE place_id = ? AND device = ? AND hour >= ? AND hour < ?'
@@ -41,16 +41,16 @@ function mergeDay(db: Db, place: number, device: DeviceClass, day: number): void
 	const earlier = sql<{ bins: Uint8Array }>(
 		db,
 		'SELECT bins FROM day_histogram WHERE place_id = ? AND device = ? AND day = ?'
-	).get(place, device, day);
+	).get(bucket, device, day);
 	const all: Histograms = earlier ? unpackHistograms(earlier.bins) : new Map();
 	for (const { bins } of hours) addHistograms(all, unpackHistograms(bins));
-	saveDay(db, place, device, day, all);
+	saveDay(db, bucket, device, day, all);
 	sql(db, 'DELETE FROM hour_histogram WHERE place_id = ? AND device = ? AND hour >= ? AND hour < ?').run(...range);
 }
 
-export function saveDay(db: Db, place: number, device: DeviceClass, day: number, histograms: Histograms): void {
+export function saveDay(db: Db, bucket: number, device: DeviceClass, day: number, histograms: Histograms): void {
 	sql(db, 'INSERT OR REPLACE INTO day_histogram (place_id, device, day, bins) VALUES (?, ?, ?, ?)').run(
-		place,
+		bucket,
 		device,
 		day,
 		Buffer.from(packHistograms(histograms))

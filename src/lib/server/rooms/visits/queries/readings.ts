@@ -5,7 +5,7 @@ import { HOURS_A_DAY } from './store';
 
 /** Merged days, and hours that are not merged yet. */
 export const ROWS = `WITH asked AS (
-		SELECT id FROM place WHERE site_id = @siteId AND (@places IS NULL OR path IN (SELECT value FROM json_each(@places)))
+		SELECT id FROM place WHERE site_id = @siteId AND (@buckets IS NULL OR path IN (SELECT value FROM json_each(@buckets)))
 	)
 	SELECT day, device, bins FROM day_histogram
 		WHERE place_id IN (SELECT id FROM asked) AND (@device IS NULL OR device = @device) AND day BETWEEN @from AND @until
@@ -15,7 +15,7 @@ export const ROWS = `WITH asked AS (
 			AND hour BETWEEN @from * ${HOURS_A_DAY} AND @until * ${HOURS_A_DAY} + ${HOURS_A_DAY - 1}`;
 
 /** Where page views of a site were counted. */
-export function placesWithVisits(db: Db, siteId: number): string[] {
+export function bucketsWithVisits(db: Db, siteId: number): string[] {
 	return sql<{ path: string }>(db, 'SELECT path FROM place WHERE site_id = ?')
 		.all(siteId)
 		.map(({ path }) => path);
@@ -29,15 +29,15 @@ export interface HistogramRow {
 
 interface HistogramQuestion {
 	siteId: number;
-	places: readonly string[] | null;
+	buckets: readonly string[] | null;
 	device: DeviceClass | null;
 	/** First and last day by their numbers. */
 	from: number;
 	until: number;
 }
 
-export const histogramRows = (db: Db, { places, ...question }: HistogramQuestion): HistogramRow[] =>
-	sql<HistogramRow>(db, ROWS).all({ ...question, places: places && JSON.stringify(places) });
+export const histogramRows = (db: Db, { buckets, ...question }: HistogramQuestion): HistogramRow[] =>
+	sql<HistogramRow>(db, ROWS).all({ ...question, buckets: buckets && JSON.stringify(buckets) });
 
 /** First and last day with page views, by their numbers. */
 export const daySpan = (db: Db, siteId: number) =>

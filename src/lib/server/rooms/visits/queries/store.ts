@@ -1,4 +1,4 @@
-/** Places, tallies and refusals of visits. */
+/** Buckets, tallies and refusals of visits. */
 import { randomBytes } from 'node:crypto';
 import type { Refusal } from '$core/field/visit';
 import { sql, type Db } from '../../../base/db/connection';
@@ -25,7 +25,7 @@ export function findTally(db: Db, name: string): number | null {
 	return sql<{ id: number }>(db, 'SELECT id FROM tally_name WHERE name = ?').get(name)?.id ?? null;
 }
 
-export function placeId(db: Db, siteId: number, path: string): number {
+export function bucketId(db: Db, siteId: number, path: string): number {
 	const find = () =>
 		sql<{ id: number }>(db, 'SELECT id FROM place WHERE site_id = ? AND path = ?').get(siteId, path)?.id;
 	return find() ?? Number(sql(db, 'INSERT INTO place (site_id, path) VALUES (?, ?)').run(siteId, path).lastInsertRowid);

@@ -26,39 +26,39 @@ export interface StoredBody extends Pick<
 	kind?: VisitKind;
 }
 
-/** Histograms that change in this batch, by place, device and hour: each is read and written once. */
+/** Histograms that change in this batch, by bucket, device and hour: each is read and written once. */
 export class Changes {
-	#open = new Map<string, { place: number; device: DeviceClass; hour: number; histograms: Histograms }>();
+	#open = new Map<string, { bucket: number; device: DeviceClass; hour: number; histograms: Histograms }>();
 
 	constructor(private readonly db: Db) {}
 
-	add(place: number, device: DeviceClass, hour: number, visit: Counted, sign: 1 | -1) {
-		const key = `${place}/${device}/${hour}`;
+	add(bucket: number, device: DeviceClass, hour: number, visit: Counted, sign: 1 | -1) {
+		const key = `${bucket}/${device}/${hour}`;
 		let change = this.#open.get(key);
 		if (!change) {
-			change = { place, device, hour, histograms: this.#read(place, device, hour) };
+			change = { bucket, device, hour, histograms: this.#read(bucket, device, hour) };
 			this.#open.set(key, change);
 		}
 		addHistograms(change.histograms, histogramsOf(this.db, visit), sign);
 	}
 
-	#read(place: number, device: DeviceClass, hour: number): Histograms {
+	#read(bucket: number, device: DeviceClass, hour: number): Histograms {
 		const row = sql<{ bins: Uint8Array }>(
 			this.db,
 			'SELECT bins FROM hour_histogram WHERE place_id = ? AND device = ? AND hour = ?'
-		).get(place, device, hour);
+		).get(bucket, device, hour);
 		return row ? unpackHistograms(row.bins) : new Map();
 	}
 
 	write(): void {
-		for (const { place, device, hour, histograms } of this.#open.values())
-			saveHour(this.db, place, device, hour, histograms);
+		for (const { bucket, device, hour, histograms } of this.#open.values())
+			saveHour(this.db, bucket, device, hour, histograms);
 	}
 }
 
-export function saveHour(db: Db, place: number, device: DeviceClass, hour: number, histograms: Histograms): void {
+export function saveHour(db: Db, bucket: number, device: DeviceClass, hour: number, histograms: Histograms): void {
 	sql(db, 'INSERT OR REPLACE INTO hour_histogram (place_id, device, hour, bins) VALUES (?, ?, ?, ?)').run(
-		place,
+		bucket,
 		device,
 		hour,
 		Buffer.from(packHistograms(histograms))
@@ -86,7 +86,7 @@ export interface VisitColumns {
 	id: string;
 	/** When its first report came. */
 	first: number;
-	place: number;
+	bucket: number;
 	device: string;
 	sending: number;
 	fault: string | null;
@@ -97,6 +97,6 @@ export function replaceVisit(db: Db, visit: VisitColumns): void {
 	sql(
 		db,
 		`INSERT OR REPLACE INTO visit (site_id, id, at, place_id, device, sending, fault, body)
-			VALUES (@siteId, @id, @first, @place, @device, @sending, @fault, @body)`
+			VALUES (@siteId, @id, @first, @bucket, @device, @sending, @fault, @body)`
 	).run(visit);
 }

@@ -3,7 +3,7 @@ import type { LateKind } from '$core/compare/late/facts';
 import { sql, type Db } from '../../../base/db/connection';
 import type { StoredFigures } from './readings';
 
-export interface PlaceRow {
+export interface SlotRow {
 	watchedPageId: number;
 	conditionId: string;
 	round: number;
@@ -12,9 +12,9 @@ export interface PlaceRow {
 	late: LateKind | null;
 }
 
-export function placeOfJob(db: Db, jobId: number): PlaceRow | null {
+export function slotOfJob(db: Db, jobId: number): SlotRow | null {
 	return (
-		sql<PlaceRow>(
+		sql<SlotRow>(
 			db,
 			`SELECT watched_page_id AS watchedPageId, condition_id AS conditionId, round, turn, retry, late
 				FROM reading_place WHERE job_id = ?`
@@ -34,7 +34,7 @@ export function lateLoadsOf(db: Db, { readingId, watchedPageId, conditionId }: S
 		.map(({ id }) => id);
 }
 
-export function placesOf(db: Db, readingId: number) {
+export function slotsOf(db: Db, readingId: number) {
 	return sql<{ watchedPageId: number; conditionId: string }>(
 		db,
 		`SELECT DISTINCT watched_page_id AS watchedPageId, condition_id AS conditionId FROM reading_place
@@ -56,7 +56,7 @@ export function pruneLoads(db: Db, watchId: number): void {
 	).run({ watchId });
 }
 
-export interface ReadingPlaceColumns {
+export interface ReadingSlotColumns {
 	jobId: number;
 	readingId: number;
 	page: number;
@@ -67,16 +67,16 @@ export interface ReadingPlaceColumns {
 	late: string | null;
 }
 
-export function insertReadingPlace(db: Db, place: ReadingPlaceColumns): void {
+export function insertReadingSlot(db: Db, slot: ReadingSlotColumns): void {
 	sql(
 		db,
 		`INSERT INTO reading_place (job_id, reading_id, watched_page_id, condition_id, round, turn, retry, late)
 			VALUES (@jobId, @readingId, @page, @condition, @round, @turn, @retry, @late)`
-	).run(place);
+	).run(slot);
 }
 
 /** Loads of a page in a reading, without those for what comes late. */
-export const placedLoads = (db: Db, readingId: number, watchedPageId: number, conditionId: string) =>
+export const slotLoads = (db: Db, readingId: number, watchedPageId: number, conditionId: string) =>
 	sql<{ id: number; turn: number; round: number }>(
 		db,
 		`SELECT load.id, turn, reading_place.round FROM reading_place JOIN load ON load.job_id = reading_place.job_id

@@ -1,11 +1,11 @@
 /** The loads that a trial’s plan lays out, as jobs. */
 import { nowIso, sql, type Db } from '../../../base/db/connection';
-import type { JobPlace } from '../../../base/queue/jobs';
+import type { TrialSlot } from '../../../base/queue/jobs';
 
 const AT = `trial_id = @trialId AND arm_id = @armId AND condition_id = @conditionId AND stage = @stage
 	AND round = @round AND warmup = @warmup`;
 
-export const bound = ({ trialId, armId, conditionId, stage, round, warmup, retry }: JobPlace) => ({
+export const bound = ({ trialId, armId, conditionId, stage, round, warmup, retry }: TrialSlot) => ({
 	trialId,
 	armId,
 	conditionId,
@@ -15,14 +15,14 @@ export const bound = ({ trialId, armId, conditionId, stage, round, warmup, retry
 	retry
 });
 
-export function hasJob(db: Db, place: JobPlace): boolean {
-	return sql(db, `SELECT 1 FROM trial_place WHERE ${AT} AND retry = @retry`).get(bound(place)) !== undefined;
+export function hasJob(db: Db, slot: TrialSlot): boolean {
+	return sql(db, `SELECT 1 FROM trial_place WHERE ${AT} AND retry = @retry`).get(bound(slot)) !== undefined;
 }
 
 /** An arm that has failed so often without a single good load is not tried again: it is down. */
 const HOPELESS_FAILURES = 9;
 
-export function isDown(db: Db, { trialId, armId, conditionId, stage }: JobPlace): boolean {
+export function isDown(db: Db, { trialId, armId, conditionId, stage }: TrialSlot): boolean {
 	const row = sql<{ good: number; failed: number }>(
 		db,
 		`SELECT coalesce(sum(status = 'ok'), 0) AS good, coalesce(sum(status = 'failed'), 0) AS failed FROM load
@@ -54,19 +54,19 @@ export function wholeRounds(db: Db, trialId: number, stage: number): number {
 const PLACED = '(SELECT job_id FROM trial_place WHERE trial_id = @trialId)';
 
 /** Turn what is not needed any more away, for good. */
-export function deleteQueuedPlaces(db: Db, trialId: number): void {
+export function deleteQueuedSlots(db: Db, trialId: number): void {
 	sql(db, `DELETE FROM job WHERE status = 'queued' AND id IN ${PLACED}`).run({ trialId });
 }
 
-export function cancelQueuedPlaces(db: Db, trialId: number): void {
+export function cancelQueuedSlots(db: Db, trialId: number): void {
 	sql(db, `UPDATE job SET status = 'cancelled' WHERE status = 'queued' AND id IN ${PLACED}`).run({ trialId });
 }
 
 /** @param untilRound later rounds stay away; all come back without */
-export function requeuePlaces(db: Db, trialId: number, untilRound = Infinity): void {
-	const placed = '(SELECT job_id FROM trial_place WHERE trial_id = @trialId AND (@until IS NULL OR round <= @until))';
+export function requeueSlots(db: Db, trialId: number, untilRound = Infinity): void {
+	const slot = '(SELECT job_id FROM trial_place WHERE trial_id = @trialId AND (@until IS NULL OR round <= @until))';
 	const until = Number.isFinite(untilRound) ? untilRound : null;
-	sql(db, `UPDATE job SET status = 'queued' WHERE status = 'cancelled' AND id IN ${placed}`).run({ trialId, until });
+	sql(db, `UPDATE job SET status = 'queued' WHERE status = 'cancelled' AND id IN ${slot}`).run({ trialId, until });
 }
 
 /** The last round for which a load was ever planned; 0 for none. */
@@ -79,11 +79,11 @@ export function lastRound(db: Db, trialId: number): number {
 }
 
 /** All jobs of a trial that was measured elsewhere. */
-export function finishPlaces(db: Db, trialId: number): void {
+export function finishSlots(db: Db, trialId: number): void {
 	sql(db, `UPDATE job SET status = 'done' WHERE id IN ${PLACED}`).run({ trialId });
 }
 
-export function countOpenPlaces(db: Db, trialId: number): number {
+export function countOpenSlots(db: Db, trialId: number): number {
 	return sql<{ n: number }>(db, `SELECT count(*) AS n ${JOBS} AND ${OPEN}`).get({ trialId })!.n;
 }
 
@@ -104,10 +104,10 @@ export function findSettleJob(
 	return row?.id ?? null;
 }
 
-export function insertTrialPlace(db: Db, jobId: number, place: JobPlace): void {
+export function insertTrialSlot(db: Db, jobId: number, slot: TrialSlot): void {
 	sql(
 		db,
 		`INSERT INTO trial_place (job_id, trial_id, arm_id, condition_id, stage, round, warmup, retry)
 			VALUES (@jobId, @trialId, @armId, @conditionId, @stage, @round, @warmup, @retry)`
-	).run({ jobId, ...bound(place) });
+	).run({ jobId, ...bound(slot) });
 }

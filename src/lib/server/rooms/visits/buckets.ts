@@ -1,12 +1,12 @@
 /** Where a page view is counted: at its page, or at the pattern of its path: a site of many pages stays small. */
 import { pageKey } from '$core/pages/address';
-import { type SitePlaces, pathOfKey, folderOf } from './queries/places';
+import { type SiteBuckets, pathOfKey, folderOf } from './queries/buckets';
 
 /** Page views of no page and no pattern that the lists know. */
 export const ELSEWHERE = '/*';
 
 /** "/timetable", "/news/*" or "/*". */
-export function placeOfPath(path: string, { pages, folders }: SitePlaces): string {
+export function bucketOfPath(path: string, { pages, folders }: SiteBuckets): string {
 	const plain = path.length > 1 ? path.replace(/\/+$/, '') : path;
 	if (pages.has(plain || '/')) return plain || '/';
 	const folder = folderOf(path);
@@ -14,4 +14,4 @@ export function placeOfPath(path: string, { pages, folders }: SitePlaces): strin
 }
 
 /** Where the page views of a page of the list are counted. */
-export const placeOfPage = (url: string): string => pathOfKey(pageKey(url));
+export const bucketOfPage = (url: string): string => pathOfKey(pageKey(url));

@@ -5,7 +5,7 @@ import { sql, type Db } from '../../../base/db/connection';
 const MOST_PAGES = 1000;
 
 /** Paths of a site's pages, and the first parts of paths that several of them share. */
-export interface SitePlaces {
+export interface SiteBuckets {
 	pages: ReadonlySet<string>;
 	folders: ReadonlySet<string>;
 }
@@ -14,7 +14,7 @@ export const pathOfKey = (key: string) => key.slice(key.indexOf('/')).replace(/\
 
 export const folderOf = (path: string) => /^\/[^/]+\//.exec(path)?.[0] ?? null;
 
-export function placesOfSite(db: Db, siteId: number): SitePlaces {
+export function bucketsOfSite(db: Db, siteId: number): SiteBuckets {
 	const paths = sql<{ key: string }>(
 		db,
 		'SELECT key FROM page WHERE site_id = ? ORDER BY is_chosen DESC, visits DESC, id LIMIT ?'

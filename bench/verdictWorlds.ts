@@ -33,6 +33,8 @@ export interface World {
 	failures: number;
 	/** Correlation of score (with the opposite sign) and LCP. */
 	scoreLcp: number;
+	/** The shift is the last arm's alone; the rest are alike. */
+	oneApart?: boolean;
 	/** In every arm but the baseline, as a share. */
 	shift: Partial<Record<MetricId, number>>;
 }
@@ -106,7 +108,8 @@ export class Simulation {
 				const place = { armId: arm.id, conditionId, stage, round, warmup: false, disturbed: false, excluded: null };
 				for (let tries = 0; tries < 3; tries++) {
 					const failed = this.random() < this.world.failures;
-					const figures = failed ? noFigures() : this.#figures(arm.id, arm.baseline || arm.reference, common, more);
+					const isUnshifted = arm.baseline || arm.reference || (this.world.oneApart && !this.#isLast(arm.id));
+					const figures = failed ? noFigures() : this.#figures(arm.id, Boolean(isUnshifted), common, more);
 					this.loads.push({ ...place, id: this.loads.length + 1, status: failed ? 'failed' : 'ok', figures });
 					if (!failed) break;
 				}
@@ -114,10 +117,14 @@ export class Simulation {
 		}
 	}
 
+	#isLast(armId: number): boolean {
+		return armId === this.design.arms.length;
+	}
+
 	#figures(armId: number, unshifted: boolean, common: Record<string, number>, more: number) {
 		const { noise, kind, shared, exact, flip, noisyArm, scoreLcp, shift } = this.world;
 		const figures = noFigures();
-		const size = noise * (armId === this.design.arms.length ? noisyArm : 1);
+		const size = noise * (this.#isLast(armId) ? noisyArm : 1);
 		const own = Object.fromEntries(this.design.primary.map((metric) => [metric, deviate(this.random, kind)]));
 		own.score = -scoreLcp * (own.lcp ?? 0) + Math.sqrt(1 - scoreLcp ** 2) * (own.score ?? 0);
 		const together = {

@@ -12,7 +12,7 @@ export interface LookStatistics {
 	/** One per test; larger speaks more against "no difference". */
 	observed: Float64Array;
 	/** For each test one value per rearrangement; the first is the data as they are. */
-	rearranged: readonly Float64Array[];
+	rearranged: readonly (Float32Array | Float64Array)[];
 	/** Chance of any false call that may have been spent by this look, 0 to 1; never falls from look to look. */
 	spent: number;
 }

@@ -11,6 +11,9 @@ import type { Setup } from './design/setup';
 /** `same-page` loads one page twice a round: the noise floor. `sweep` tries one change on several pages. */
 export type TrialKind = 'side-by-side' | 'before-after' | 'same-page' | 'sweep';
 
+/** Each arm against the baseline, or every candidate against every other. Chosen before the start. */
+export type TrialAim = 'baseline' | 'best';
+
 export interface TrialArm {
 	id: number;
 	name: string;
@@ -46,6 +49,8 @@ export interface Look {
 
 export interface TrialDesign {
 	kind: TrialKind;
+	/** Against the baseline where none is named. */
+	aim?: TrialAim;
 	/** In a before-and-after trial the arms are its stages, in the order of time. */
 	arms: TrialArm[];
 	conditions: Conditions[];
@@ -223,6 +228,8 @@ export interface Judgement {
 	looks: Look[];
 	/** As of the last look; empty before the first. Every load counts, excluded ones too. */
 	results: ShiftResult[];
+	/** Asked which is best: of every pair of candidates. Those with the first named are the results too. */
+	pairs?: ShiftResult[];
 	/** What the results would be without the excluded loads; null when none is excluded. It decides nothing. */
 	withoutExcluded: ShiftResult[] | null;
 	health: ArmHealth[];

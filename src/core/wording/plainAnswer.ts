@@ -85,7 +85,7 @@ export function plainAnswer(
 }
 
 /** One sentence for each way in which gains come back; empty when none does. */
-function putOffSentences(putOff: readonly PutOff[], { arm }: Names, words: Words): string {
+export function putOffSentences(putOff: readonly PutOff[], { arm }: Names, words: Words): string {
 	return (['postponed', 'held-back'] as const)
 		.flatMap((kind) => {
 			const gains = putOff.filter((gain) => gain.kind === kind);
@@ -239,7 +239,7 @@ function largestOf(results: readonly ShiftResult[], words: Words): string {
 }
 
 /** What would decide the rest: what the one needs that needs most, and where it is beyond reach, for which. */
-function moreOf(open: readonly ShiftResult[], words: Words): string {
+export function moreOf(open: readonly ShiftResult[], words: Words): string {
 	if (open.some(({ roundsNeeded }) => roundsNeeded === null)) return '';
 	const beyond = open.filter(({ roundsNeeded }) => roundsNeeded! > MOST_ROUNDS);
 	const most = open.reduce((a, b) => (b.roundsNeeded! > a.roundsNeeded! ? b : a));

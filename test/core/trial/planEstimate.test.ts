@@ -6,6 +6,7 @@ import { arm, design } from '../../support/trials';
 
 const plan = (extra: Partial<Plan> = {}): Plan => ({
 	kind: 'side-by-side',
+	aim: 'baseline',
 	arms: 3,
 	conditions: 2,
 	primary: 5,
@@ -19,7 +20,7 @@ const plan = (extra: Partial<Plan> = {}): Plan => ({
 describe('what a planned trial costs', () => {
 	it('counts rounds, arms, conditions and warm-ups', () => {
 		// 3 arms x 2 conditions x (12 rounds + 1 warm-up)
-		expect(estimatePlan(plan())).to.deep.equal({ rounds: 12, loads: 78, tests: 20 });
+		expect(estimatePlan(plan())).to.deep.equal({ rounds: 12, loads: 78, pairs: 1, tests: 20 });
 	});
 
 	it('counts the most of a trial that may stop early', () => {
@@ -39,5 +40,10 @@ describe('what a planned trial costs', () => {
 		const conditions = [...BUILT_IN_CONDITIONS].slice(0, 2);
 		const planned = planLoads(design({ arms, conditions, rounds: 12, warmups: 1 }));
 		expect(estimatePlan(plan()).loads).to.equal(planned.filter(({ settle }) => !settle).length);
+	});
+
+	it('counts the pairs of candidates that share the level: the tests of one of them', () => {
+		expect(estimatePlan(plan({ aim: 'best', arms: 5 }))).to.include({ pairs: 10, tests: 10 });
+		expect(estimatePlan(plan({ arms: 5 }))).to.include({ pairs: 1, tests: 40 });
 	});
 });

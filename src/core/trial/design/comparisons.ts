@@ -1,5 +1,5 @@
 /** What a trial compares with what. */
-import { hasPages } from './kinds';
+import { asksForBest, hasPages } from './kinds';
 import type { TrialArm, TrialDesign } from '../types';
 
 /** Arm id of all pages of a sweep together. */
@@ -25,6 +25,16 @@ export function comparisonsOf(design: TrialDesign): Comparison[] {
 			if (!baseline) throw new RangeError('A trial needs a baseline arm.');
 			return { baseline, arm };
 		});
+}
+
+/**
+ * What a trial judges: where it asks which is best every pair of candidates, the one that is named first before the
+ * others; else its comparisons.
+ */
+export function judgedPairs(design: TrialDesign): Comparison[] {
+	if (!asksForBest(design)) return comparisonsOf(design);
+	const candidates = [...design.arms].sort((a, b) => Number(b.baseline) - Number(a.baseline));
+	return candidates.flatMap((baseline, i) => candidates.slice(i + 1).map((arm) => ({ baseline, arm })));
 }
 
 /** Stages of a before-and-after trial, in the order of time. */

@@ -9,8 +9,11 @@ import { MustSendList } from './mustSend';
 import { PresenceChecks, selectorsOf, type PresenceCheck } from './presence';
 import { allSelectors } from '../../load/journey/selector';
 import { Setup } from './setup';
-import { KINDS, TRIAL_KINDS } from './kinds';
-import type { TrialArm, TrialKind } from '../types';
+import { FEWEST_CANDIDATES, KINDS, TRIAL_AIMS, TRIAL_KINDS } from './kinds';
+import { PLAN_SPENDS } from './looks';
+import { pairsOf } from './planEstimate';
+import { fewestRounds } from '../judge/verdict';
+import type { TrialAim, TrialArm, TrialKind } from '../types';
 
 export const MOST_ROUNDS_ASKED = 100;
 /** Of any kind. */
@@ -72,6 +75,7 @@ export const NewTrialInput = v.pipe(
 				v.maxLength(300, 'A question has at most 300 characters.')
 			),
 			kind: v.picklist(TRIAL_KINDS, 'The kind is “side-by-side”, “before-after”, “same-page” or “sweep”.'),
+			aim: v.optional(v.picklist(TRIAL_AIMS, 'The aim is “baseline” or “best”.'), 'baseline'),
 			arms: v.pipe(
 				v.array(arm, 'Give a list of arms.'),
 				v.minLength(1, 'Give at least one arm.'),
@@ -124,20 +128,13 @@ export const NewTrialInput = v.pipe(
 	),
 	v.rawCheck(({ dataset, addIssue }) => {
 		if (!dataset.typed) return;
-		const problem = armsProblem(dataset.value);
-		if (problem)
-			addIssue({
-				message: problem,
-				path: [
-					{
-						type: 'object',
-						origin: 'value',
-						input: dataset.value,
-						key: 'arms',
-						value: dataset.value.arms
-					}
-				]
-			});
+		const input = dataset.value;
+		const at = (key: 'arms' | 'aim' | 'rounds', message: string | null) => {
+			if (message) addIssue({ message, path: [{ type: 'object', origin: 'value', input, key, value: input[key] }] });
+		};
+		at('arms', armsProblem(input));
+		at('aim', aimProblem(input));
+		at('rounds', roundsProblem(input));
 	})
 );
 
@@ -154,6 +151,33 @@ function armsProblem({ kind, arms }: { kind: TrialKind; arms: readonly InputArm[
 	if (rules.samePage && new Set(arms.map(({ url }) => url)).size > 1)
 		return 'Both looks are at the same page: give one address.';
 	return (rules.pages ? pagesProblem(arms) : baselineProblem(arms)) ?? namesProblem(arms);
+}
+
+function aimProblem({ kind, aim, arms }: { kind: TrialKind; aim: TrialAim; arms: readonly InputArm[] }): string | null {
+	if (!KINDS[kind].aims.includes(aim)) return 'Which is best is asked of variants side by side.';
+	return aim === 'best' && arms.length < FEWEST_CANDIDATES
+		? `Which is best is asked of ${FEWEST_CANDIDATES} candidates or more; two are compared against the baseline.`
+		: null;
+}
+
+/** Pairs share the level: the more there are, the more rounds it takes to tell anything of one. */
+function roundsProblem({
+	aim,
+	arms,
+	rounds,
+	adaptive
+}: {
+	aim: TrialAim;
+	arms: readonly InputArm[];
+	rounds: number;
+	adaptive: boolean;
+}): string | null {
+	if (aim !== 'best' || adaptive || arms.length < FEWEST_CANDIDATES) return null;
+	const pairs = pairsOf(arms.length);
+	const least = fewestRounds(PLAN_SPENDS / pairs);
+	return rounds < least
+		? `${arms.length} candidates make ${pairs} pairs, which share the error level: fewer than ${least} rounds cannot tell any of them apart. Plan ${least} or more.`
+		: null;
 }
 
 function baselineProblem(arms: readonly InputArm[]): string | null {

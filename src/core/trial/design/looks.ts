@@ -6,14 +6,14 @@
  */
 import { hasStages } from './kinds';
 import type { Bound } from '../../stats/stepDown';
-import type { Judgement, Look, TrialDesign } from '../types';
+import type { Judgement, Look, ShiftResult, TrialDesign } from '../types';
 
 /**
  * Rounds after which an adaptive trial looks (house): at eight rounds five metrics together cannot reach so small a
  * level.
  */
 export const LOOKS = [10, 14, 18, 24] as const;
-const PLAN_SPENDS = 0.04;
+export const PLAN_SPENDS = 0.04;
 const SPENDING_POWER = 1.5;
 /** The first further look; each later one spends half of the one before, so that all together stay below 1 %. */
 const FIRST_RESERVE = 0.005;
@@ -164,9 +164,14 @@ export function intervalAlpha(design: Pick<TrialDesign, 'adaptive'>, looks: read
 	return isOnly ? ONE_LOOK_ALPHA : MANY_LOOKS_ALPHA;
 }
 
+type Decided = Pick<Judgement, 'results' | 'pairs'>;
+
+/** All that a trial decides on: every pair of candidates where it asks which is best. */
+export const decisive = ({ results, pairs }: Decided): readonly ShiftResult[] => pairs ?? results;
+
 /** Every metric decided on has a verdict, or can have none because loads failed. */
-export function isDecided({ results }: Pick<Judgement, 'results'>): boolean {
-	const primary = results.filter((result) => result.primary);
+export function isDecided(judgement: Decided): boolean {
+	const primary = decisive(judgement).filter((result) => result.primary);
 	return (
 		primary.length > 0 &&
 		primary.every(({ verdict, reason }) => verdict !== 'undecided' && (verdict !== 'none' || reason !== null))
@@ -174,8 +179,8 @@ export function isDecided({ results }: Pick<Judgement, 'results'>): boolean {
 }
 
 /** No open metric is likely to be decided by the end of the plan: further rounds would be loads for nothing. */
-export function isHopeless({ results, looks }: Pick<Judgement, 'results' | 'looks'>): boolean {
-	const open = results.filter((result) => result.primary && result.verdict === 'undecided');
-	const rounds = looks.at(-1)?.rounds ?? 0;
+export function isHopeless(judgement: Decided & Pick<Judgement, 'looks'>): boolean {
+	const open = decisive(judgement).filter((result) => result.primary && result.verdict === 'undecided');
+	const rounds = judgement.looks.at(-1)?.rounds ?? 0;
 	return rounds >= HOPE_FROM && open.length > 0 && open.every((result) => (result.hope ?? 0) < LEAST_HOPE);
 }

@@ -1,10 +1,11 @@
 /** What a planned trial costs, before its first load: pure. */
 import { hasStages, isSamePage } from './kinds';
 import { LOOKS } from './looks';
-import type { TrialKind } from '../types';
+import type { TrialAim, TrialKind } from '../types';
 
 export interface Plan {
 	kind: TrialKind;
+	aim: TrialAim;
 	/** As written down; a same-page trial has one. */
 	arms: number;
 	conditions: number;
@@ -22,7 +23,9 @@ export interface PlanEstimate {
 	rounds: number;
 	/** At most, warm-ups and all. */
 	loads: number;
-	/** Tests that share the error level. */
+	/** Pairs of candidates that share the error level equally; 1 where all is one family. */
+	pairs: number;
+	/** Tests that share the error level of a pair. */
 	tests: number;
 }
 
@@ -31,12 +34,18 @@ export function lateLoadsOf({ kind, arms, conditions }: Pick<Plan, 'kind' | 'arm
 	return isSamePage(kind) ? 0 : arms * conditions * 2;
 }
 
+/** Every candidate against every other. */
+export const pairsOf = (candidates: number): number => Math.max(1, (candidates * (candidates - 1)) / 2);
+
 export function estimatePlan(plan: Plan): PlanEstimate {
 	const perRound = (isSamePage(plan.kind) ? 2 : plan.arms) * (plan.hasReference && hasStages(plan.kind) ? 2 : 1);
 	const rounds = plan.adaptive && !hasStages(plan.kind) ? Math.max(...LOOKS) : plan.rounds;
+	const arms = isSamePage(plan.kind) ? 2 : plan.arms;
+	const isBest = plan.aim === 'best';
 	return {
 		rounds,
 		loads: perRound * plan.conditions * (rounds + plan.warmups),
-		tests: Math.max(1, (isSamePage(plan.kind) ? 2 : plan.arms) - 1) * plan.primary * plan.conditions
+		pairs: isBest ? pairsOf(arms) : 1,
+		tests: (isBest ? 1 : Math.max(1, arms - 1)) * plan.primary * plan.conditions
 	};
 }

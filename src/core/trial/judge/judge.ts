@@ -1,5 +1,5 @@
 /** Judging a trial: from its finished loads to shifts and verdicts. Pure, seeded, repeatable at any time. */
-import { hasStages } from '../design/kinds';
+import { asksForBest, hasStages } from '../design/kinds';
 import { METRIC_IDS } from '../../metrics/catalogue';
 import { LAB_RECIPE } from '../../metrics/score';
 import { median, scaledMad } from '../../stats/summary';
@@ -22,25 +22,28 @@ export const JUDGE_VERSION = '4';
 export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: number): Judgement {
 	if (!design.arms.some((arm) => arm.baseline)) throw new RangeError('A trial needs a baseline arm.');
 	const samples = new Samples(design, loads);
+	const judged = resultsOf(design, samples, most);
 	const someExcluded = loads.some((load) => load.excluded !== null && !load.warmup);
 	return {
 		version: JUDGE_VERSION,
 		recipe: LAB_RECIPE.version,
 		looks: [...(design.looks ?? [])],
-		results: resultsOf(design, samples, most),
+		results: withFirst(design, judged),
+		...(asksForBest(design) ? { pairs: judged } : {}),
 		withoutExcluded: someExcluded
-			? resultsOf(
-					design,
-					new Samples(
-						design,
-						loads.filter((load) => load.excluded === null)
-					),
-					most
-				)
+			? withFirst(design, resultsOf(design, new Samples(design, loads.filter(isIncluded)), most))
 			: null,
 		health: healthOf(samples, design),
 		spread: spreadWithinArms(design, samples)
 	};
+}
+
+const isIncluded = (load: TrialLoad) => load.excluded === null;
+
+/** Of all pairs those that hold the baseline. */
+function withFirst(design: TrialDesign, results: readonly ShiftResult[]): ShiftResult[] {
+	const first = design.arms.find((arm) => arm.baseline)!.id;
+	return asksForBest(design) ? results.filter(({ baseline }) => baseline === first) : [...results];
 }
 
 function resultsOf(design: TrialDesign, samples: Samples, most?: number): ShiftResult[] {

@@ -1,12 +1,13 @@
 /** Judging interleaved arms: paired differences by round, joint sign flips, look after look. */
-import { hasPages } from '../design/kinds';
+import { group } from 'd3-array';
+import { asksForBest, hasPages } from '../design/kinds';
 import { metricOf, type MetricId } from '../../metrics/catalogue';
-import { EXACT_ROUNDS, flipStatistics, flipsOf, MOST_FLIPS } from '../../stats/signFlips';
+import { EXACT_ROUNDS, flipPlanFor, flipStatistics, flipsOf, MOST_FLIPS } from '../../stats/signFlips';
 import { pairedShift, pairedSpread } from '../../stats/signedRank';
 import { stepDownCalls, stepDownP, type LookStatistics } from '../../stats/stepDown';
 import { mean } from '../../stats/summary';
-import { ALL_PAGES, comparisonsOf, type Comparison } from '../design/comparisons';
-import { boundsOf, intervalAlpha, plannedRounds } from '../design/looks';
+import { ALL_PAGES, judgedPairs, type Comparison } from '../design/comparisons';
+import { boundsOf, intervalAlpha, PLAN_SPENDS, plannedRounds } from '../design/looks';
 import {
 	blankResult,
 	marginOf,
@@ -24,7 +25,7 @@ import { chanceToDecide, decide, roundsToDecide, spreadBehind, type Open } from 
 
 /** One result per conditions, metric and comparison, in that order; a sweep has one more for all its pages. */
 export function measuresOf(design: TrialDesign, samples: Samples): Measure[] {
-	const comparisons = comparisonsOf(design);
+	const comparisons = judgedPairs(design);
 	const pooled = hasPages(design.kind) && comparisons.length > 1;
 	return design.conditions.flatMap(({ id: condition }) =>
 		metricsOf(design).flatMap(({ id: metric }) => {
@@ -54,17 +55,23 @@ function measureOf(
 			const after = samples.byRound({ condition, armId: arm.id }, metric, rounds);
 			const tested = before.map((figure, i) => (figure === null || after[i] === null ? null : after[i]! - figure));
 			const baselineMedian = medianOf(before);
+			const armMedian = medianOf(after);
 			const failed = failureReason(samples, condition, [baseline, arm], rounds);
 			return {
 				baselineMedian,
-				armMedian: medianOf(after),
+				armMedian,
 				tested,
 				scale: 'unit',
-				margin: marginOf(design, metric, baselineMedian),
+				margin: marginOf(design, metric, sizeFor(design, [baselineMedian, armMedian])),
 				reason: failed ?? (present(tested).length ? null : notMeasured(metric))
 			};
 		}
 	};
+}
+
+/** What a margin that is a share is a share of: of two candidates neither is the measure of the other. */
+function sizeFor(design: TrialDesign, [before, after]: readonly [number | null, number | null]): number | null {
+	return asksForBest(design) && before !== null && after !== null ? (before + after) / 2 : before;
 }
 
 /**
@@ -125,15 +132,11 @@ export function judgeRounds(
 ): ShiftResult[] {
 	if (!looks.length) return [];
 	const measures = measuresOf(design, samples);
-	const family = measures.filter((measure) => measure.primary);
+	const families = familiesOf(design, looks, measures, most);
 	const progress = new Map<Measure, Progress>(
-		family.map((measure) => [measure, { called: false, final: null, latest: null }])
+		measures.filter(({ primary }) => primary).map((measure) => [measure, { called: false, final: null, latest: null }])
 	);
-	const seenAfter = onceBy((rounds: number) => family.map((measure) => measure.at(rounds)));
-	const statistics = statisticsOf(design, looks, seenAfter, most);
-	looks.forEach((look, k) =>
-		takeLook({ design, looks, k, family, seen: seenAfter(look.rounds), statistics: statistics(k), progress })
-	);
+	looks.forEach((_, k) => takeLook({ design, looks, k, families, progress }));
 	const last = looks.length - 1;
 	return measures.map((measure) => {
 		const existing = progress.get(measure);
@@ -141,43 +144,63 @@ export function judgeRounds(
 	});
 }
 
+/** Tests that are judged jointly: all of a trial; those of one pair where it asks which is best. */
+interface Family {
+	measures: readonly Measure[];
+	/** Figures after so many rounds. */
+	seenAfter: (rounds: number) => readonly Measured[];
+	/**
+	 * Of every bound that was met by a look, under the same flips; the look's own is the last.
+	 * @param share of what the trial may spend
+	 */
+	statistics: (k: number, share: number) => LookStatistics[];
+}
+
+function familiesOf(design: TrialDesign, looks: readonly Look[], measures: readonly Measure[], most: number): Family[] {
+	const primary = measures.filter((measure) => measure.primary);
+	const parts = asksForBest(design)
+		? [...group(primary, ({ baselineId, armId }) => `${baselineId}/${armId}`).values()]
+		: [primary];
+	return parts.map((own) => {
+		const seenAfter = onceBy((rounds: number) => own.map((measure) => measure.at(rounds)));
+		return {
+			measures: own,
+			seenAfter,
+			statistics: statisticsOf(design, looks, seenAfter, { parts: parts.length, most })
+		};
+	});
+}
+
 interface LookContext {
 	design: TrialDesign;
 	looks: readonly Look[];
 	k: number;
-	family: readonly Measure[];
-	/** Figures of the family at this look. */
-	seen: readonly Measured[];
-	/** Of every bound that was met by this look, under the same flips; this look's own is the last. */
-	statistics: readonly LookStatistics[];
+	families: readonly Family[];
 	progress: ReadonlyMap<Measure, Progress>;
 }
 
 /**
  * Statistics of the bounds up to the k-th look, under the flips of the k-th. Chosen flips begin alike, and are reckoned
- * once.
+ * once where they are few.
  */
 function statisticsOf(
 	design: TrialDesign,
 	looks: readonly Look[],
-	seenAfter: (rounds: number) => readonly Measured[],
-	most: number
-): (k: number) => LookStatistics[] {
+	seenAfter: Family['seenAfter'],
+	{ parts, most }: { parts: number; most: number }
+): Family['statistics'] {
+	const plan = flipPlanFor(PLAN_SPENDS / parts);
+	const wanted = most < plan.most ? { ...plan, most, exactRounds: EXACT_ROUNDS } : plan;
 	const statistics = new Map<string, LookStatistics>();
-	return (k) => {
+	return (k, share) => {
 		const end = looks[k]!.rounds;
-		const flips = flipsOf(end, design.seed, most);
+		const flips = flipsOf(end, design.seed, wanted);
 		return boundsOf(design, looks, k).map(({ rounds, spent }) => {
-			const key = `${rounds}/${end <= EXACT_ROUNDS ? end : 'chosen'}`;
-			const found =
-				statistics.get(key) ??
-				flipStatistics(
-					seenAfter(rounds).map((measured) => (measured.reason === null ? measured.tested : [])),
-					flips,
-					spent
-				);
-			statistics.set(key, found);
-			return { ...found, spent };
+			const key = `${rounds}/${end <= wanted.exactRounds ? end : 'chosen'}`;
+			const tests = () => seenAfter(rounds).map((measured) => (measured.reason === null ? measured.tested : []));
+			const found = statistics.get(key) ?? flipStatistics(tests(), flips, spent);
+			if (parts === 1) statistics.set(key, found);
+			return { ...found, spent: spent * share };
 		});
 	};
 }
@@ -190,25 +213,49 @@ function onceBy<Value>(make: (key: number) => Value): (key: number) => Value {
 	};
 }
 
-function takeLook({ design, looks, k, family, seen, statistics, progress }: LookContext): void {
-	const states = family.map((measure) => progress.get(measure)!);
-	const open = states.flatMap((state, i) => (state.called || seen[i]!.reason !== null ? [] : [i]));
-	for (const i of stepDownCalls(statistics, open)) states[i]!.called = true;
-	const adjusted = stepDownP(statistics.at(-1)!);
-	const openTests = Math.max(1, states.filter((state) => !state.called).length);
-	states.forEach((state, i) => {
-		if (state.final) return;
-		const context = { design, looks, k, openTests };
-		const result = evaluate(family[i]!, {
-			measured: seen[i]!,
-			moment: context,
-			called: state.called,
-			adjustedP: adjusted[i]!
+/**
+ * Families share the level equally. One of which every test is called hands its share on to the others (Holm 1979):
+ * they are looked at again with more. What is the same is not called, and hands nothing on.
+ */
+function takeLook({ design, looks, k, families, progress }: LookContext): void {
+	const stateOf = (measure: Measure) => progress.get(measure)!;
+	const isThrough = ({ measures }: Family) => measures.every((measure) => stateOf(measure).called);
+	let left = families.filter((family) => !isThrough(family));
+	let share = 0;
+	while (left.length && share < 1 / left.length) {
+		share = 1 / left.length;
+		for (const family of left)
+			callIn(family, { statistics: family.statistics(k, share), rounds: looks[k]!.rounds, stateOf });
+		left = left.filter((family) => !isThrough(family));
+	}
+	const open = left.length;
+	for (const family of families) {
+		const adjusted = stepDownP(family.statistics(k, 1).at(-1)!).map((p) => Math.min(1, p / (share || 1)));
+		const seen = family.seenAfter(looks[k]!.rounds);
+		const openTests = family.measures.filter((measure) => !stateOf(measure).called).length;
+		const moment = { design, looks, k, openTests: Math.max(1, openTests) * Math.max(1, open) };
+		family.measures.forEach((measure, i) => {
+			const state = stateOf(measure);
+			if (state.final) return;
+			const result = evaluate(measure, { measured: seen[i]!, moment, called: state.called, adjustedP: adjusted[i]! });
+			state.latest = result;
+			if (result.verdict === 'better' || result.verdict === 'worse' || result.verdict === 'same')
+				state.final = { ...result, decidedAt: looks[k]!.rounds };
 		});
-		state.latest = result;
-		if (result.verdict === 'better' || result.verdict === 'worse' || result.verdict === 'same')
-			state.final = { ...result, decidedAt: looks[k]!.rounds };
-	});
+	}
+}
+
+function callIn(
+	{ measures, seenAfter }: Family,
+	{
+		statistics,
+		rounds,
+		stateOf
+	}: { statistics: readonly LookStatistics[]; rounds: number; stateOf: (measure: Measure) => Progress }
+): void {
+	const seen = seenAfter(rounds);
+	const open = measures.flatMap((measure, i) => (stateOf(measure).called || seen[i]!.reason !== null ? [] : [i]));
+	for (const i of stepDownCalls(statistics, open)) stateOf(measures[i]!).called = true;
 }
 
 interface Moment {

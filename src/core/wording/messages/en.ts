@@ -186,6 +186,23 @@ export const en = {
 	'answer.group.same': 'No difference that matters: {names}.',
 	'answer.group.undecided': 'Not decided: {names}.',
 	'answer.group.none': 'No verdict: {names}.',
+	'answer.best.best':
+		'“{arm}” is the best of these {n}: better than each of the others, and behind none of them in anything that was judged.',
+	'answer.best.equal':
+		'{names} are equally good: no difference that matters between them, and no other is ahead of them.',
+	'answer.best.trade': 'None of these {n} is best in everything.',
+	'answer.best.open': 'Not decided which of these {n} is best.',
+	'answer.best.none': 'No verdict on which is best. {reason}',
+	'answer.best.extreme': '“{arm}” is {words} than every other candidate.',
+	'answer.best.price': '“{arm}” {price}',
+	'answer.best.prices': 'Price a month: {prices}.',
+	'answer.best.unknown-price': 'not known',
+	'place.nth':
+		'{n, select, 1 {first} 2 {second} 3 {third} 4 {fourth} 5 {fifth} 6 {sixth} 7 {seventh} 8 {eighth} other {{n}}}',
+	'place.either': '{from} or {to}',
+	'place.range': '{from} to {to}',
+	'place.open': 'not decided',
+
 	'answer.detail.largest': 'Largest difference: {metric}, {size} {direction, select, more {more} other {less}}.',
 	'answer.detail.range':
 		'Largest difference: {metric}, {least} to {most} {direction, select, more {more} other {less}}.',
@@ -241,7 +258,7 @@ export type MessageKey = keyof typeof en;
 /** What a client reads: complete in every language. */
 export type ClientKey = Extract<
 	MessageKey,
-	`${'answer' | 'board' | 'metric' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
+	`${'answer' | 'board' | 'metric' | 'place' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
 >;
 
 /** What evidence says in a report: complete in every language. */

@@ -67,6 +67,22 @@ export const es: Record<ClientKey, string> = {
 	'answer.plain.same': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe.',
 	'answer.plain.same-in': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe en {same}. {reason}',
 	'answer.plain.none': 'No hay veredicto sobre «{arm}». {reason}',
+	'answer.best.best':
+		'«{arm}» es la mejor de estas {n}: mejor que cada una de las otras y por detrás de ninguna en nada de lo juzgado.',
+	'answer.best.equal':
+		'{names} son igual de buenas: ninguna diferencia que importe entre ellas y ninguna otra va por delante.',
+	'answer.best.trade': 'Ninguna de estas {n} es la mejor en todo.',
+	'answer.best.open': 'No está decidido cuál de estas {n} es la mejor.',
+	'answer.best.none': 'Sin veredicto sobre cuál es la mejor. {reason}',
+	'answer.best.extreme': '«{arm}» es {words} que todas las demás.',
+	'answer.best.price': '«{arm}» {price}',
+	'answer.best.prices': 'Precio al mes: {prices}.',
+	'answer.best.unknown-price': 'desconocido',
+	'place.nth':
+		'{n, select, 1 {primera} 2 {segunda} 3 {tercera} 4 {cuarta} 5 {quinta} 6 {sexta} 7 {séptima} 8 {octava} other {{n}}}',
+	'place.either': '{from} o {to}',
+	'place.range': '{from} a {to}',
+	'place.open': 'sin decidir',
 	'answer.group.same': 'Sin diferencia que importe: {names}.',
 	'answer.group.undecided': 'Sin decidir: {names}.',
 	'answer.group.none': 'Sin veredicto: {names}.',

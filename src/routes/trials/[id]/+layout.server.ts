@@ -8,5 +8,5 @@ export const load = async ({ locals, params, url }) => {
 	const trial = findTrial(locals.db, Number(params.id));
 	if (!trial) error(404, `There is no trial ${params.id}.`);
 	const material = await sheetMaterial(locals.db, trial, locals.judgeElsewhere);
-	return sheetHead(material, url.searchParams.get('metric') ?? '');
+	return sheetHead(material, url.searchParams.get('metric') ?? '', Number(url.searchParams.get('against')));
 };

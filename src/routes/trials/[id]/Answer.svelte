@@ -1,10 +1,14 @@
 <script lang="ts">
 	/** The answer for each of the conditions: a sentence, its board, three moments; and what must be said beside it. */
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import { counted } from '$core/wording/format';
 	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
+	import { queryWith } from '$lib/fragmentText';
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import BoardPanel from './BoardPanel.svelte';
 	import AnswerNotes from './AnswerNotes.svelte';
+	import PairChooser from './PairChooser.svelte';
 	import Progress from './Progress.svelte';
 
 	interface Props {
@@ -17,6 +21,10 @@
 	let { data, isOpen, status, nameOf, colourOf }: Props = $props();
 	const trial = $derived(data.trial);
 	const { hasLoads, hasAnswer, rounds, spread, suggestedRounds } = $derived(data.answer);
+	/** Which two candidates the boards are turned to: the one that all are held against comes from the server. */
+	const beside = $derived(Number(page.url.searchParams.get('beside') ?? 0));
+	const turn = (chosen: Record<string, string>) => void goto(queryWith(page.url.search, chosen), STAY);
+	const STAY = { noScroll: true, keepFocus: true } as const;
 	const stand = $derived.by(() => {
 		if (!hasLoads)
 			return status === 'draft'
@@ -35,6 +43,15 @@
 	{#if hasLoads && !hasAnswer}
 		<Progress {trial} {spread} conditions={data.conditions} />
 	{/if}
+	{#if data.best && data.boards.length > 1}
+		<p class="judgement {data.best.tone}">{data.best.sentence}</p>
+	{/if}
+	{#if data.against !== null && hasAnswer}<PairChooser
+			arms={data.arms}
+			against={data.against}
+			{beside}
+			onchange={turn}
+		/>{/if}
 	{#each data.boards as board (board.condition)}
 		<BoardPanel
 			{board}
@@ -43,6 +60,7 @@
 			primary={trial.primary}
 			{nameOf}
 			{colourOf}
+			{beside}
 		/>
 	{/each}
 	{#if suggestedRounds !== null}

@@ -2,6 +2,7 @@
 	/** The answer under one set of conditions. */
 	import type { MetricId } from '$core/metrics/catalogue';
 	import { wordFloors } from '$core/wording/floors';
+	import CandidateBoard from '$lib/charts/CandidateBoard.svelte';
 	import Moments from '$lib/charts/Moments.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
 	import ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
@@ -15,13 +16,17 @@
 		primary: readonly MetricId[];
 		nameOf: (arm: number) => string;
 		colourOf: (arm: number) => string;
+		/** Which is best: the candidate that stands beside the one that all are held against. */
+		beside?: number;
 	}
-	let { board, film, noise, primary, nameOf, colourOf }: Props = $props();
+	let { board, film, noise, primary, nameOf, colourOf, beside = 0 }: Props = $props();
 	/** More variants than this are rows of one table. */
 	const MOST_BOARDS = 2;
 	/** Pictures of more variants than this are left to the part of frames. */
 	const MOST_FILMS = 3;
 	const isMatrix = $derived(board.answers.length > MOST_BOARDS);
+	const pair = $derived(board.answers.find(({ arm }) => arm === beside) ?? board.answers[0]);
+	const hasFilm = $derived(film !== null && film.arms.length <= MOST_FILMS && !isMatrix && !board.best);
 	const floor = $derived(noise ? `Noise floor of this lab here: ${wordFloors(noise.floors, primary)}.` : '');
 	const variants = $derived(
 		board.answers.map((answer) => ({
@@ -34,10 +39,34 @@
 	const evidence = (metric: string) => `?metric=${metric}&open=shifts#shifts`;
 </script>
 
-<div class="panel board-panel" class:wide={!film || film.arms.length > MOST_FILMS || isMatrix}>
+<div class="panel board-panel" class:wide={!hasFilm}>
 	<div class="answer">
 		<p class="conditions-name"><b>{board.name}</b> <span class="muted">{board.about.toLowerCase()}</span></p>
-		{#if isMatrix}
+		{#if board.best}
+			{@const { answer } = board.best}
+			<p class="judgement {answer.tone}">{answer.sentence}</p>
+			{#if answer.detail}<p class="detail">{answer.detail}</p>{/if}
+			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
+			<CandidateBoard
+				label="Candidates, {board.name}"
+				board={board.best.board}
+				{colourOf}
+				hrefOf={(arm) => `?against=${arm}#pair-${board.condition}`}
+			/>
+			{#if pair}
+				<div id="pair-{board.condition}" class="pair">
+					<ShiftBoard
+						label="{pair.label} against {pair.baselineName}, {board.name}"
+						rows={pair.rows}
+						baseline={pair.baselineName}
+						arm={pair.armName}
+						colour={colourOf(pair.arm)}
+						{evidence}
+						caption={floor}
+					/>
+				</div>
+			{/if}
+		{:else if isMatrix}
 			{#each board.summary as { sentence, tone }, i (i)}<p class="judgement {tone}">{sentence}</p>{/each}
 			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
 			<!-- Its columns are sorted at the first press: it does not wait for it. -->
@@ -68,7 +97,7 @@
 			{/each}
 		{/if}
 	</div>
-	{#if film && film.arms.length <= MOST_FILMS && !isMatrix && board.answers.length}
+	{#if film && hasFilm && board.answers.length}
 		<div class="moments">
 			<Moments
 				label="What each variant showed, {board.name}"
@@ -98,6 +127,11 @@
 	.conditions-name {
 		margin: 0;
 		font-size: var(--type-4);
+	}
+	.pair {
+		margin-top: var(--gap-6);
+		padding-top: var(--gap-5);
+		border-top: 1px solid var(--rule);
 	}
 	.detail {
 		margin: 0 0 var(--gap-3);

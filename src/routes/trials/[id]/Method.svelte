@@ -49,8 +49,11 @@
 			? 'from the rank-sum distribution; a reference page’s own figure is taken off round by round'
 			: 'from the exact signed-rank distribution of the paired rounds'}. Everything the trial decides on ({trial.primary
 			.map((id) => metricOf(id).short)
-			.join(', ')}, all variants and conditions together) shares one error level of 5 %, of which the plan
-		spends 4 %, by {hasStages(trial.kind)
+			.join(', ')}, {trial.aim === 'best'
+			? 'every pair of candidates, all conditions together; the pairs share it equally, and one that is told apart in everything hands its share on'
+			: 'all variants and conditions together'}) shares one error level of 5 %, of which the plan spends 4 %, by {hasStages(
+			trial.kind
+		)
 			? 'dealing whole rounds anew between the stages'
 			: 'flipping the signs of whole rounds'} (step-down maximum of Westfall and Young). The others are shown to explore.
 		Order of loads from seed {trial.seed}.

@@ -2,15 +2,18 @@
 	import { Button, Checkbox, NumberInput } from 'carbon-components-svelte';
 	import { onDestroy, onMount, untrack } from 'svelte';
 	import { KINDS, hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
-	import type { TrialKind } from '$core/trial/types';
+	import type { TrialAim, TrialKind } from '$core/trial/types';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 	import { typedForm } from '$lib/typedForm';
 	import type { TypedTrial } from '$lib/server/rooms/trials/form';
+	import AimChooser from './AimChooser.svelte';
 	import ArmFields from './ArmFields.svelte';
 	import {
+		aimOf,
 		armDraft,
+		armsForAim,
 		armsForKind,
 		differsFrom,
 		kindOf,
@@ -48,6 +51,7 @@
 	const clientId = untrack(() => data.clientId);
 	const start = untrack(() => $state.snapshot(data.form.data));
 	const kind = $derived(kindOf($draft));
+	const aim = $derived(aimOf($draft));
 	let isRestored = $state(false);
 	let isReady = $state(false);
 	let now = $state('');
@@ -93,13 +97,24 @@
 	const ownErrors = (errors: { _errors?: string[] } | string[] | undefined) =>
 		(Array.isArray(errors) ? errors : errors?._errors)?.[0] ?? '';
 	const heading = $derived(
-		hasStages(kind) ? 'Stages' : isSamePage(kind) ? 'Page' : hasPages(kind) ? 'Pages' : 'Variants'
+		hasStages(kind)
+			? 'Stages'
+			: isSamePage(kind)
+				? 'Page'
+				: hasPages(kind)
+					? 'Pages'
+					: aim === 'best'
+						? 'Candidates'
+						: 'Variants'
 	);
 
 	function setKind(next: TrialKind) {
 		if (next === kind) return;
 		const template = data.templates.find((candidate) => candidate.kind === next)!;
 		$draft = { ...$draft, kind: next, arms: armsForKind($draft.arms, next, template), baseline: '0' };
+	}
+	function setAim(next: TrialAim) {
+		$draft = { ...$draft, aim: next, arms: armsForAim($draft.arms, next) };
 	}
 	const add = (...arms: Parameters<typeof armDraft>[0][]) =>
 		($draft.arms = [...$draft.arms, ...arms.map(armDraft)]);
@@ -159,6 +174,7 @@
 			<section>
 				<h2>{heading}</h2>
 				<p class="muted small">{HINTS[kind]}</p>
+				{#if KINDS[kind].aims.length > 1}<AimChooser {aim} issue={$wrong('aim')} choose={setAim} />{/if}
 				{#if ownErrors($errors.arms)}<p class="wrong" role="alert">{ownErrors($errors.arms)}</p>{/if}
 				{#if hasStages(kind) && $draft.arms[0]}
 					<div class="cells numbers" style:--cell="13rem">
@@ -209,7 +225,8 @@
 				{:else if !isSamePage(kind) && $draft.arms.length < KINDS[kind].mostArms}<Button
 						kind="tertiary"
 						size="small"
-						on:click={() => add({})}>{hasStages(kind) ? 'Add a stage' : 'Add a variant'}</Button
+						on:click={() => add({})}
+						>{hasStages(kind) ? 'Add a stage' : aim === 'best' ? 'Add a candidate' : 'Add a variant'}</Button
 					>{/if}
 			</section>
 

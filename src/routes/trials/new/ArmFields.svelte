@@ -2,12 +2,12 @@
 	/** One variant of a new trial. */
 	import type { Writable } from 'svelte/store';
 	import { Button, ComboBox, RadioButton } from 'carbon-components-svelte';
-	import { hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
+	import { FEWEST_CANDIDATES, hasPages, hasStages, isSamePage } from '$core/trial/design/kinds';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import SetupEditor from '$lib/parts/SetupEditor.svelte';
 	import type { TypedTrial } from '$lib/server/rooms/trials/form';
-	import { addressesIn, kindOf } from './drafts';
+	import { addressesIn, aimOf, kindOf } from './drafts';
 
 	interface Props {
 		draft: Writable<TypedTrial>;
@@ -22,11 +22,14 @@
 	let { draft, i, issue, remove, paste, known }: Props = $props();
 	const arm = $derived($draft.arms[i]!);
 	const kind = $derived(kindOf($draft));
-	const isBaseline = $derived($draft.baseline === String(i) || isSamePage(kind));
-	const fewest = $derived(isSamePage(kind) ? 1 : hasPages(kind) ? 4 : 2);
+	const isBest = $derived(aimOf($draft) === 'best');
+	const noun = $derived(isBest ? 'candidate' : 'variant');
+	const isBaseline = $derived(!isBest && ($draft.baseline === String(i) || isSamePage(kind)));
+	const fewest = $derived(isBest ? FEWEST_CANDIDATES : isSamePage(kind) ? 1 : hasPages(kind) ? 4 : 2);
 	const legend = $derived.by(() => {
 		if (hasStages(kind)) return `Stage ${i + 1}`;
 		if (hasPages(kind)) return `${arm.page || 'Page'}, ${i % 2 ? 'with the change' : 'without'}`;
+		if (isBest) return `Candidate ${i + 1}`;
 		return isBaseline ? `Variant ${i + 1}, baseline` : `Variant ${i + 1}`;
 	});
 	const items = $derived(known.map(({ url, note }) => ({ id: url, text: url, note })));
@@ -55,7 +58,7 @@
 	{/if}
 	<Field
 		name="arms.{i}.name"
-		label="Name of variant {i + 1}"
+		label="Name of {noun} {i + 1}"
 		placeholder={i === 0 ? 'As it is' : 'With the chat'}
 		size="sm"
 		bind:value={$draft.arms[i]!.name}
@@ -66,7 +69,7 @@
 			{#if items.length}
 				<ComboBox
 					name="arms.{i}.url"
-					labelText="Address of variant {i + 1}"
+					labelText="Address of {noun} {i + 1}"
 					placeholder="https:// or one of the client’s pages"
 					size="sm"
 					allowCustomValue
@@ -79,7 +82,7 @@
 			{:else}
 				<Field
 					name="arms.{i}.url"
-					label="Address of variant {i + 1}"
+					label="Address of {noun} {i + 1}"
 					placeholder="https://"
 					size="sm"
 					bind:value={$draft.arms[i]!.url}
@@ -89,7 +92,7 @@
 		</div>
 	{/if}
 	<div class="side">
-		{#if kind === 'side-by-side'}<RadioButton
+		{#if kind === 'side-by-side' && !isBest}<RadioButton
 				name="baseline"
 				value={String(i)}
 				labelText="Baseline"

@@ -7,7 +7,7 @@
 	import { fewestRounds } from '$core/trial/judge/verdict';
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import type { TypedTrial } from '$lib/server/rooms/trials/form';
-	import { kindOf } from './drafts';
+	import { aimOf, kindOf } from './drafts';
 
 	interface Props {
 		draft: TypedTrial;
@@ -25,6 +25,7 @@
 	const estimate = $derived(
 		estimatePlan({
 			kind,
+			aim: aimOf(draft),
 			arms: draft.arms.length,
 			conditions: draft.conditions.length,
 			primary: draft.primary.length,
@@ -35,7 +36,8 @@
 		})
 	);
 	const isAdaptive = $derived(draft.adaptive && !hasStages(kind));
-	const needed = fewestRounds(SPENT);
+	const level = $derived(SPENT / estimate.pairs);
+	const needed = $derived(fewestRounds(level));
 	const isTooFew = $derived(!hasStages(kind) && estimate.rounds < needed);
 	const sights = $derived(
 		hasStages(kind) || isTooFew
@@ -45,7 +47,7 @@
 					.map(({ id, name, noise }) => ({
 						id,
 						name,
-						share: visibleShare(estimate.rounds, noise?.spread ?? ASSUMED_SPREAD, SPENT, estimate.tests),
+						share: visibleShare(estimate.rounds, noise?.spread ?? ASSUMED_SPREAD, level, estimate.tests),
 						isMeasured: noise !== null
 					}))
 	);

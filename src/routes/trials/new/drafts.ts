@@ -1,8 +1,8 @@
 /** A trial while it is being written: pure, but for the browser's store of drafts. */
-import { hasPages, isSamePage, TRIAL_KINDS } from '$core/trial/design/kinds';
+import { FEWEST_CANDIDATES, hasPages, isSamePage, KINDS, TRIAL_KINDS } from '$core/trial/design/kinds';
 import type { Setup } from '$core/trial/design/setup';
 import type { Template } from '$core/trial/design/templates';
-import type { TrialKind } from '$core/trial/types';
+import type { TrialAim, TrialKind } from '$core/trial/types';
 import { typedSetup } from '$lib/parts/setupDraft';
 import type { TypedArm, TypedTrial } from '$lib/server/rooms/trials/form';
 
@@ -21,6 +21,16 @@ export const armDraft = (given: Partial<TypedArm> = {}): TypedArm => structuredC
 /** One that does not exist was tampered with. */
 export const kindOf = ({ kind }: Pick<TypedTrial, 'kind'>): TrialKind =>
 	TRIAL_KINDS.find((own) => own === kind) ?? 'side-by-side';
+
+/** What is asked: a kind that cannot be asked which is best is held against its baseline. */
+export const aimOf = (draft: Pick<TypedTrial, 'kind' | 'aim'>): TrialAim =>
+	KINDS[kindOf(draft)].aims.find((aim) => aim === draft.aim) ?? 'baseline';
+
+/** Candidates enough for an aim. */
+export function armsForAim(arms: readonly TypedArm[], aim: TrialAim): TypedArm[] {
+	const missing = aim === 'best' ? Math.max(0, FEWEST_CANDIDATES - arms.length) : 0;
+	return [...arms, ...Array.from({ length: missing }, (_, i) => armDraft({ name: `Candidate ${arms.length + i + 1}` }))];
+}
 
 /** Arms as a kind wants them, with what was typed. */
 export function armsForKind(arms: readonly TypedArm[], kind: TrialKind, template: Template): TypedArm[] {

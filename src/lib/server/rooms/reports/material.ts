@@ -79,7 +79,8 @@ export class Material {
 			returnType: besideFigures(db, trial, loads, this.words),
 			words: this.words
 		});
-		const boards = boardsOf(trial.question, { design, judgement, caveats, words: this.words, putOffOf });
+		const { words, currency } = this;
+		const boards = boardsOf(trial.question, { design, judgement, caveats, words, putOffOf, currency });
 		const stored = findEvidence(db, trial.id);
 		const evidence = stored && !stored.isOld ? stored.body : null;
 		return { trial, design, loads, judgement, evidence, putOffOf, boards };

@@ -1,12 +1,15 @@
 /** The answer of a trial as the API gives it. */
 import { withoutSecrets } from '$core/load/conditions/conditions';
 import { armWithoutSecrets } from '$core/trial/design/publicArm';
-import { roundsOfNextLook } from '$core/trial/design/looks';
+import { decisive, roundsOfNextLook } from '$core/trial/design/looks';
 import { isOpenStatus, publicStatus } from '$core/trial/design/status';
 import type { ShiftResult } from '$core/trial/types';
 import { describeReason } from '$core/wording/reasons';
 import { describeTrialState } from '$core/wording/trialState';
 import type { Db } from '../../base/db/connection';
+import { bestForApi } from './bestView';
+import { putOffFrom } from './lateView';
+import { lateSeenOf } from './queries/lateView';
 import { judgementForPage, type JudgeElsewhere } from './judgement';
 import { lastStage } from './queries/slots';
 import type { Trial } from './trial';
@@ -26,6 +29,7 @@ export async function trialAnswer(db: Db, trial: Trial, judgeElsewhere?: JudgeEl
 		id: trial.id,
 		question: trial.question,
 		kind: design.kind,
+		aim: design.aim ?? 'baseline',
 		status: publicStatus(trial.status),
 		message: messageOf(db, trial),
 		progress: trial.progress,
@@ -42,7 +46,8 @@ export async function trialAnswer(db: Db, trial: Trial, judgeElsewhere?: JudgeEl
 		paused: trial.status === 'paused',
 		loads: loads.map(loadAnswer),
 		spread: judgement.spread,
-		results: judgement.results.map(resultAnswer),
+		results: decisive(judgement).map(resultAnswer),
+		...bestForApi({ design, judgement, putOffOf: putOffFrom(design, lateSeenOf(db, trial.id)) }),
 		withoutExcluded: judgement.withoutExcluded?.map(resultAnswer) ?? null
 	};
 }

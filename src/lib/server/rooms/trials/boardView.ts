@@ -1,8 +1,8 @@
 /** The answer of a trial as boards: what the sheet, the lists and the API show of it. */
 import type { PutOff } from '$core/compare/late/putOff';
 import { metricOf } from '$core/metrics/catalogue';
-import { ALL_PAGES, comparisonsOf } from '$core/trial/design/comparisons';
-import { hasPages, isSamePage } from '$core/trial/design/kinds';
+import { ALL_PAGES, comparisonsOf, type Comparison } from '$core/trial/design/comparisons';
+import { asksForBest, hasPages, isSamePage } from '$core/trial/design/kinds';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { boardName, boardRow, boardWord, type BoardRow } from '$core/wording/board';
 import { boardMark, type BoardMark } from '$core/trial/judge/board';
@@ -10,6 +10,7 @@ import type { Tone } from '$core/wording/headline';
 import { groupedAnswers, plainAnswer, plainNoise, type PlainAnswer } from '$core/wording/plainAnswer';
 import type { Names } from '$core/wording/shift';
 import { ENGLISH, type Words } from '$core/wording/words';
+import { bestView, resultsFor, type BestView } from './bestView';
 
 export interface AnswerBoard extends PlainAnswer {
 	/** 0 for all pages of a sweep together. */
@@ -46,6 +47,8 @@ export interface ConditionsBoard {
 	answers: AnswerBoard[];
 	/** The answers of many variants in few sentences. */
 	summary: { sentence: string; tone: Tone }[];
+	/** Where it is asked which is best. */
+	best: BestView | null;
 }
 
 interface Compared extends Names {
@@ -53,16 +56,24 @@ interface Compared extends Names {
 	page: string | null;
 }
 
-function comparedIn(design: TrialDesign, words: Words): Compared[] {
-	const comparisons = comparisonsOf(design).map(({ arm, baseline }) => ({
-		id: arm.id,
-		page: arm.page ?? null,
-		arm: arm.name,
-		baseline: baseline.name
-	}));
+/** @param against the candidate that all others are held against, where it is asked which is best */
+function comparedIn(design: TrialDesign, words: Words, against?: number): Compared[] {
+	const comparisons = (asksForBest(design) ? turnedTo(design, against) : comparisonsOf(design)).map(
+		({ arm, baseline }) => ({
+			id: arm.id,
+			page: arm.page ?? null,
+			arm: arm.name,
+			baseline: baseline.name
+		})
+	);
 	if (!hasPages(design.kind) || comparisons.length < 2) return comparisons;
 	const page = words.say('answer.pages', { n: comparisons.length });
 	return [{ ...comparisons[0]!, id: ALL_PAGES, page }, ...comparisons];
+}
+
+function turnedTo({ arms }: TrialDesign, against?: number): Comparison[] {
+	const baseline = arms.find(({ id }) => id === against) ?? arms.find((arm) => arm.baseline)!;
+	return arms.filter((arm) => arm !== baseline).map((arm) => ({ baseline, arm }));
 }
 
 /** One board per conditions; without marks before the first look. */
@@ -73,19 +84,26 @@ export function boardsOf(
 		judgement,
 		caveats = [],
 		words = ENGLISH,
-		putOffOf = () => []
+		putOffOf = () => [],
+		against,
+		currency
 	}: {
 		design: TrialDesign;
-		judgement: Pick<Judgement, 'results'>;
+		judgement: Pick<Judgement, 'results' | 'pairs'>;
 		caveats?: readonly (Caveats & { condition: string; arm: number })[];
 		words?: Words;
 		putOffOf?: PutOffOf;
+		/** Which is best: the candidate that the boards hold all others against. */
+		against?: number;
+		/** ISO 4217, of the prices. */
+		currency?: string;
 	}
 ): ConditionsBoard[] {
-	const compared = comparedIn(design, words);
+	const compared = comparedIn(design, words, against);
 	return design.conditions.map(({ id, name, summary: about }) => {
+		const best = bestView({ design, judgement, words, putOffOf, currency }, id);
 		const answers = compared.flatMap((pair): AnswerBoard[] => {
-			const results = primaryOf(judgement, id, pair.id);
+			const results = primaryOf(against === undefined ? judgement : turnedResults(judgement, against), id, pair.id);
 			if (!results.length) return [];
 			const putOff = putOffOf(id, pair.id, results);
 			const answer = answerOf(question, { design, results, pair, words, putOff });
@@ -95,8 +113,9 @@ export function boardsOf(
 			const match = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
 			return [{ ...answer, ...namesOf(pair), rows, caveats: match ? caveatsIn(match) : NO_CAVEATS }];
 		});
-		const summary = groupedAnswers(answers, words);
+		const summary = best ? [best.answer] : groupedAnswers(answers, words);
 		return {
+			best,
 			condition: id,
 			name,
 			about,
@@ -133,6 +152,10 @@ const namesOf = (pair: Compared) => ({
 	label: labelOf(pair)
 });
 
+const turnedResults = (judgement: Pick<Judgement, 'results' | 'pairs'>, against: number) => ({
+	results: resultsFor(judgement, against)
+});
+
 const primaryOf = ({ results }: Pick<Judgement, 'results'>, condition: string, arm: number) =>
 	results.filter((result) => result.primary && result.condition === condition && result.arm === arm);
 
@@ -158,9 +181,10 @@ const MOST_STRIPS = 4;
 export function stripsOf(
 	question: string,
 	design: TrialDesign,
-	judgement: Pick<Judgement, 'results'>,
+	judgement: Pick<Judgement, 'results' | 'pairs'>,
 	putOffOf: PutOffOf = () => []
 ): { strips: StripView[]; more: number } {
+	if (asksForBest(design)) return { strips: bestStrips(design, judgement, putOffOf), more: 0 };
 	const compared = comparedIn(design, ENGLISH).slice(0, hasPages(design.kind) ? 1 : undefined);
 	const all = compared.flatMap((pair) =>
 		design.conditions.flatMap(({ id, name }): StripView[] => {
@@ -178,6 +202,20 @@ export function stripsOf(
 		})
 	);
 	return { strips: all.slice(0, MOST_STRIPS), more: Math.max(0, all.length - MOST_STRIPS) };
+}
+
+/** Which is best is a sentence: no marks stand for all pairs. */
+function bestStrips(
+	design: TrialDesign,
+	judgement: Pick<Judgement, 'results' | 'pairs'>,
+	putOffOf: PutOffOf
+): StripView[] {
+	return design.conditions.flatMap(({ id, name }): StripView[] => {
+		const best = bestView({ design, judgement, putOffOf }, id);
+		if (!best) return [];
+		const { sentence, tone } = best.answer;
+		return [{ condition: id, conditionName: name, arm: '', sentence, tone, marks: [] }];
+	});
 }
 
 function markOf(result: ShiftResult, putOff: PutOff | undefined): StripView['marks'][number] {

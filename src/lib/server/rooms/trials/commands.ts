@@ -63,6 +63,7 @@ function designFrom(
 	const usual = usualOf(db, input.clientId);
 	return {
 		kind: input.kind,
+		...(input.aim === 'baseline' ? {} : { aim: input.aim }),
 		arms: armsFrom(db, input),
 		conditions: conditionsFrom(db, input.conditions).map((conditions) =>
 			atPlaceOf(

@@ -33,6 +33,8 @@ export type TypedArm = v.InferOutput<typeof ArmRow>;
 export const TrialFields = v.object({
 	clientId: Text,
 	kind: v.optional(v.string(), 'side-by-side'),
+	/** Against the baseline, or which is best. */
+	aim: v.optional(v.string(), 'baseline'),
 	question: Text,
 	arms: v.optional(v.array(ArmRow), []),
 	/** Which arm is the baseline, from 0. */
@@ -74,6 +76,7 @@ export function typedTemplate(
 	return {
 		...given,
 		kind: template.kind,
+		aim: 'baseline',
 		question: template.id === 'candidates' ? '' : template.question,
 		arms: template.arms.map(({ name, page = '' }) => ({ ...NO_ARM, name, page })),
 		baseline: '0',
@@ -110,6 +113,7 @@ export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
 	return parsed(NewTrialInput, {
 		question,
 		kind: typedKind,
+		aim: kind === 'side-by-side' ? typed.aim : 'baseline',
 		arms: typed.arms.map((arm, i) => ({
 			name: arm.name,
 			// The stages of a before-and-after trial share one address.

@@ -1,5 +1,6 @@
 /** The judgement of a trial: derived, stored, and made anew when its loads or the rules change. */
 import { JUDGE_VERSION, judge } from '$core/trial/judge/judge';
+import { ALL_PAGES } from '$core/trial/design/comparisons';
 import { hasStages } from '$core/trial/design/kinds';
 import type { Judgement } from '$core/trial/types';
 import type { Tone } from '$core/wording/headline';
@@ -82,7 +83,11 @@ function outcomesOf(db: Db, { id, design, question }: Trial, judgement: Judgemen
 		words: ENGLISH,
 		putOffOf: putOffFrom(design, lateSeenOf(db, id))
 	});
-	return boards.flatMap(({ condition, answers }) => answers.map(({ arm, tone }) => ({ condition, arm, tone })));
+	return boards.flatMap(({ condition, answers, best }) =>
+		best
+			? [{ condition, arm: ALL_PAGES, tone: best.answer.tone }]
+			: answers.map(({ arm, tone }) => ({ condition, arm, tone }))
+	);
 }
 
 /** A folder that may not be written to, or a full disk, takes the stored copy away and not the answer. */

@@ -39,11 +39,11 @@ function lateOf(loads: readonly LateSeen[], arm: number, condition: string): Lat
 }
 
 export function putOffFrom(design: TrialDesign, loads: readonly LateSeen[]): PutOffOf {
-	const comparisons = comparisonsOf(design);
-	return (condition, armId, results) => {
-		const pair = comparisons.find(({ arm }) => arm.id === armId);
-		if (!pair) return [];
-		return putOffIn(results, lateOf(loads, pair.baseline.id, condition), lateOf(loads, pair.arm.id, condition));
+	const ids = new Set(design.arms.map(({ id }) => id));
+	return (condition, arm, results) => {
+		const [first] = results;
+		if (!first || !ids.has(arm)) return [];
+		return putOffIn(results, lateOf(loads, first.baseline, condition), lateOf(loads, arm, condition));
 	};
 }
 

@@ -12,7 +12,8 @@ import { formatDuration } from '$core/wording/format';
 import { localNumber } from '$core/wording/localNumber';
 import { wordShiftIn } from '$core/wording/report';
 import { armColour } from '$lib/charts/armColour';
-import type { Caveats } from '../../trials/boardView';
+import type { PlainAnswer } from '$core/wording/plainAnswer';
+import type { AnswerBoard, Caveats } from '../../trials/boardView';
 import { namesOf, type Material, type TrialMaterial } from '../material';
 
 export type TrialBlock = (material: Material, trial: TrialMaterial) => BlockBody;
@@ -26,8 +27,8 @@ const missing = ({ words }: Material, what: 'judged' | 'evidence' | 'score' | 'f
 const toneOf = (tone: Tone): ReportTone => (tone === 'better' || tone === 'worse' ? tone : 'plain');
 
 export const answerBlock: TrialBlock = (material, { boards }) => {
-	const answers = boards.flatMap(({ name, answers: told }) =>
-		told.map(({ sentence, detail, tone, page, caveats }) => ({
+	const answers = boards.flatMap(({ name, best, answers: told }) =>
+		(best ? [bestOf(best.answer, told)] : told).map(({ sentence, detail, tone, page, caveats }) => ({
 			conditions: page ? `${name}, ${page}` : name,
 			sentence: localNumber(sentence, material.words.language),
 			detail: localNumber(detail, material.words.language),
@@ -37,6 +38,21 @@ export const answerBlock: TrialBlock = (material, { boards }) => {
 	);
 	return answers.length ? { kind: 'answer', answers } : missing(material, 'judged');
 };
+
+/** Which is best, once for all candidates, with what must be said of any of them. */
+function bestOf(
+	answer: PlainAnswer,
+	told: readonly AnswerBoard[]
+): Pick<AnswerBoard, keyof PlainAnswer | 'page' | 'caveats'> {
+	const all = (pick: (caveats: Caveats) => string) =>
+		[...new Set(told.map(({ caveats }) => pick(caveats)).filter(Boolean))].join(' ');
+	const restsOn = [...new Set(told.flatMap(({ caveats }) => caveats.restsOn))];
+	return {
+		...answer,
+		page: null,
+		caveats: { broke: all(({ broke }) => broke), held: all(({ held }) => held), restsOn }
+	};
+}
 
 function caveatLines({ words }: Material, { broke, held, restsOn }: Caveats): string[] {
 	const differs = restsOn.length ? words.say('report.caveat.differs', { things: words.list(restsOn) }) : '';

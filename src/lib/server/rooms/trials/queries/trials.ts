@@ -18,6 +18,7 @@ export interface NewTrial {
 
 /** What of a design stands in no column of its own. */
 const OPTIONS = [
+	'aim',
 	'adaptive',
 	'added',
 	'settleWithinMs',

@@ -3,8 +3,8 @@ import { wordBusyMachine } from '$core/wording/calm';
 import { describeConditions } from '$core/load/conditions/conditions';
 import { frameAt, sharedMoments } from '$core/compare/film';
 import { isMetricId, type MetricId } from '$core/metrics/catalogue';
-import { hasStages } from '$core/trial/design/kinds';
-import { LOOKS, roundsOfNextLook } from '$core/trial/design/looks';
+import { asksForBest, hasStages } from '$core/trial/design/kinds';
+import { decisive, LOOKS, roundsOfNextLook } from '$core/trial/design/looks';
 import { armWithoutSecrets } from '$core/trial/design/publicArm';
 import { returnFindings } from '$core/trial/design/returnStage';
 import { isOpenStatus, publicStatus } from '$core/trial/design/status';
@@ -18,6 +18,7 @@ import type { Db } from '../../../base/db/connection';
 import { isLabOff } from '../../labs/labs';
 import { messageOf } from '../answer';
 import { boardsOf, type PutOffOf } from '../boardView';
+import { bestView } from '../bestView';
 import { armName, caveatsView, comparisonsView } from '../caveats';
 import type { EvidenceView } from '../evidenceView';
 import { noiseFloor } from '../noiseFloors';
@@ -30,6 +31,7 @@ import type { SheetMaterial } from './material';
 import { repeatIds } from './repeats';
 import { worthView } from './worth';
 import type { LoadSummary } from '../../loads/view';
+import { currencyOfClient } from '../../clients/view';
 
 /** The metric whose loads are drawn: the one that was asked for, else the second that the trial decides on. */
 export const drawnMetric = ({ primary }: TrialDesign, metricParam: string): MetricId =>
@@ -42,10 +44,15 @@ export const outlyingOf = ({ trial: { design }, loads }: SheetMaterial) =>
 		loads.filter((load) => isShown(design, load))
 	);
 
-/** @param metric the one whose loads are drawn; see {@link drawnMetric} */
-export function sheetHead(material: SheetMaterial, metric: string) {
+/**
+ * @param metric the one whose loads are drawn; see {@link drawnMetric}
+ * @param against the candidate that the boards hold all others against, where it is asked which is best
+ */
+export function sheetHead(material: SheetMaterial, metric: string, against = 0) {
 	const { db, trial, loads, judgement, evidence, beside } = material;
 	const { design } = trial;
+	const currency = currencyOfClient(db, trial.clientId);
+	const heldAgainst = againstOf(trial, against);
 	const caveats = caveatsView(design, { judgement, evidence, returnType: beside });
 	return {
 		where: `Trials › ${trial.question}`,
@@ -66,7 +73,16 @@ export function sheetHead(material: SheetMaterial, metric: string) {
 			worth: worthView(material),
 			repeats: repeatIds(db, trial).length
 		}),
-		boards: boardsOf(trial.question, { design, judgement, caveats, words: ENGLISH, putOffOf: beside.putOff }),
+		boards: boardsOf(trial.question, {
+			design,
+			judgement,
+			caveats,
+			putOffOf: beside.putOff,
+			currency,
+			...(heldAgainst === null ? {} : { against: heldAgainst })
+		}),
+		best: bestView({ design, judgement, putOffOf: beside.putOff, currency }, null)?.answer ?? null,
+		against: heldAgainst,
 		moments: momentsView(evidence),
 		excludedAnswer: excludedView(trial, judgement, loads, beside.putOff),
 		busyMachine: busyMachineView(design, loads),
@@ -78,6 +94,12 @@ export function sheetHead(material: SheetMaterial, metric: string) {
 }
 
 export type SheetHead = ReturnType<typeof sheetHead>;
+
+/** The candidate that the address names, else the first; null where no candidates are asked for. */
+function againstOf({ design }: Trial, asked: number): number | null {
+	if (!asksForBest(design)) return null;
+	return (design.arms.find(({ id }) => id === asked) ?? design.arms.find((arm) => arm.baseline)!).id;
+}
 
 /** How far the answer is. */
 function standView({ status, design }: Trial, judgement: Judgement, loads: readonly LoadSummary[]) {
@@ -91,7 +113,7 @@ function standView({ status, design }: Trial, judgement: Judgement, loads: reado
 		spread: judgement.spread,
 		failures: judgement.health.filter(({ failed }) => failed > 0),
 		/** Rounds that would probably decide what is open; null where none would. */
-		suggestedRounds: publicStatus(status) === 'done' ? suggestedRounds(design.kind, judgement.results) : null
+		suggestedRounds: publicStatus(status) === 'done' ? suggestedRounds(design.kind, decisive(judgement)) : null
 	};
 }
 
@@ -124,6 +146,7 @@ function headView(db: Db, trial: Trial, loads: readonly LoadSummary[]) {
 		canBeFirst: canBeFirst(db, trial),
 		begins: trial.status === 'queued' ? nextStart(db, trial.id) : null,
 		kind: design.kind,
+		aim: design.aim ?? 'baseline',
 		adaptive: design.adaptive ?? false,
 		added: design.added ?? 0,
 		looks: design.looks ?? [],

@@ -1,0 +1,126 @@
+/** Which candidate is best: what the sheet, the lists and the API show of it. */
+import { candidateRows, type CandidateMark } from '$core/trial/judge/candidates';
+import { bestOf, placesOf, resultsAgainst, turned, type Best, type Place } from '$core/trial/judge/places';
+import { asksForBest } from '$core/trial/design/kinds';
+import type { PutOff } from '$core/compare/late/putOff';
+import type { MetricId } from '$core/metrics/catalogue';
+import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
+import { bestAnswer, wordPlace } from '$core/wording/bestAnswer';
+import { boardName } from '$core/wording/board';
+import { formatValue } from '$core/wording/format';
+import { putOffSentences, type PlainAnswer } from '$core/wording/plainAnswer';
+import { wordAnswer } from '$core/wording/shift';
+import { ENGLISH, type Words } from '$core/wording/words';
+import type { PutOffOf } from './boardView';
+
+export interface CandidateLane extends Pick<CandidateMark, 'arm' | 'fromBest' | 'isTold'> {
+	name: string;
+	/** Middle figure as printed. */
+	figure: string;
+	/** "second or third" */
+	place: string;
+	/** The one with the best middle figure. */
+	isBest: boolean;
+	/** Against the best, as a sentence with its interval. */
+	text: string;
+}
+
+export interface CandidateBoard {
+	metric: MetricId;
+	name: string;
+	lanes: CandidateLane[];
+}
+
+export interface BestView {
+	answer: PlainAnswer;
+	board: CandidateBoard[];
+}
+
+interface Given {
+	design: TrialDesign;
+	judgement: Pick<Judgement, 'pairs'>;
+	words?: Words;
+	putOffOf?: PutOffOf;
+	/** ISO 4217, of the prices. */
+	currency?: string;
+}
+
+/** Under one set of conditions, or under all of them; null before the first look, and for another aim. */
+export function bestView(given: Given, condition: string | null): BestView | null {
+	const { design, judgement, words = ENGLISH, currency = 'EUR' } = given;
+	if (!asksForBest(design) || !judgement.pairs?.length) return null;
+	const conditions = design.conditions.map(({ id }) => id).filter((id) => condition === null || id === condition);
+	const { pairs, sentences } = withoutPutOff(given, conditions);
+	const answer = bestAnswer(bestOf(design, pairs), { arms: design.arms, pairs, currency }, words);
+	return {
+		answer: condition === null ? answer : { ...answer, sentence: [answer.sentence, ...sentences].join(' ') },
+		board: condition === null ? [] : boardOf(design, pairs, words)
+	};
+}
+
+/** A gain that comes back later is none, for places and for the best. */
+function withoutPutOff(
+	{ design, judgement, words = ENGLISH, putOffOf = () => [] }: Given,
+	conditions: readonly string[]
+): { pairs: ShiftResult[]; sentences: string[] } {
+	const later = new Map<number, PutOff[]>();
+	const isLater = (result: ShiftResult) => {
+		const { condition, arm, metric } = result;
+		const gains = putOffOf(condition, arm, [result]).filter((gain) => gain.metric === metric);
+		later.set(arm, [...(later.get(arm) ?? []), ...gains]);
+		return gains.length > 0;
+	};
+	const pairs = judgement
+		.pairs!.filter((result) => conditions.includes(result.condition))
+		.map((result): ShiftResult => {
+			const isPutOff = [result, turned(result)].filter(isLater).length > 0;
+			return isPutOff ? { ...result, verdict: 'undecided' } : result;
+		});
+	const sentences = [...later].flatMap(([arm, gains]) => {
+		const metrics = new Map(gains.map((gain) => [`${gain.metric}/${gain.kind}`, gain]));
+		const sentence = putOffSentences([...metrics.values()], { arm: nameOf(design, arm), baseline: '' }, words);
+		return sentence ? [sentence] : [];
+	});
+	return { pairs, sentences };
+}
+
+function boardOf(design: TrialDesign, pairs: readonly ShiftResult[], words: Words): CandidateBoard[] {
+	return candidateRows(design, pairs).map(({ metric, marks }) => ({
+		metric,
+		name: boardName(metric, words),
+		lanes: marks.map(({ arm, middle, fromBest, isTold, place, result }): CandidateLane => ({
+			arm,
+			fromBest,
+			isTold,
+			isBest: result === null,
+			name: nameOf(design, arm),
+			figure: formatValue(metric, middle),
+			place: place ? wordPlace(place, words) : words.say('place.open'),
+			text: result ? wordAnswer(result, namesOf(design, result)) : ''
+		}))
+	}));
+}
+
+/** What the API tells beside the results. */
+export function bestForApi(given: Given): { places: Place[]; best: number | null } | Record<string, never> {
+	const { design, judgement } = given;
+	if (!asksForBest(design)) return {};
+	if (!judgement.pairs) return { places: [], best: null };
+	const { pairs } = withoutPutOff(
+		given,
+		design.conditions.map(({ id }) => id)
+	);
+	const best: Best = bestOf(design, pairs);
+	return { places: placesOf(pairs), best: best.kind === 'best' ? best.arm : null };
+}
+
+/** All candidates against one: the one that the address names, else the first named. */
+export function resultsFor({ pairs, results }: Pick<Judgement, 'pairs' | 'results'>, against: number): ShiftResult[] {
+	return pairs ? resultsAgainst(pairs, against) : [...results];
+}
+
+const nameOf = ({ arms }: TrialDesign, id: number) => arms.find((arm) => arm.id === id)?.name ?? '';
+const namesOf = (design: TrialDesign, { arm, baseline }: { arm: number; baseline: number }) => ({
+	arm: nameOf(design, arm),
+	baseline: nameOf(design, baseline)
+});

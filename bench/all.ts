@@ -3,6 +3,8 @@ import { spawnSync } from 'node:child_process';
 
 const ALL = [
 	'verdicts',
+	'questions',
+	'standings',
 	'noise',
 	'shaper',
 	'fairness',

@@ -3,11 +3,12 @@
  * seen. Simulated trials, seeded, on both cores.
  */
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
-import { nextLook } from '$core/trial/design/looks';
+import { stepShare } from '$core/trial/design/log';
+import { nextLook, stageLook } from '$core/trial/design/looks';
 import { judge } from '$core/trial/judge/judge';
 import { bestOf, placesOf } from '$core/trial/judge/places';
 import { seededRandom } from '$core/stats/random';
-import type { ShiftResult, TrialDesign } from '$core/trial/types';
+import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { mean } from '$core/stats/summary';
 import { tallies } from './pool';
 import { percent, printTable, type Row } from './table';
@@ -111,7 +112,84 @@ const bestCells: Cell[] = [
 	}
 ];
 
-const CELLS = [...bestCells];
+/** A log is made to its end; all looks are judged at once, as a call once made stays. */
+interface LogHabits {
+	planned: number;
+	steps: number;
+	rounds: number;
+	/** Each stage is stopped after every second round, and gone on with. */
+	isStopped?: boolean;
+	/** The second step is taken back: the third is held against the start. */
+	takesBack?: boolean;
+}
+
+/** Enough for shares of a sixth of a per cent. */
+const DEALS = 4000;
+
+function runLog({ planned, steps, rounds, isStopped, takesBack }: LogHabits, at: World, seed: number): Judgement {
+	const plain = designOf(2, { kind: 'before-after', rounds, seed, plannedSteps: planned });
+	const [start] = plain.arms as [TrialDesign['arms'][number]];
+	const reference = { ...start, id: 2, name: 'Reference', baseline: false, reference: true };
+	const stepArms = Array.from({ length: steps }, (_, i) => ({
+		...start,
+		id: 3 + i,
+		name: `Step ${i + 1}`,
+		baseline: false,
+		undoes: takesBack && i === 2 ? 4 : null
+	}));
+	const design = { ...plain, arms: [start, reference, ...stepArms] };
+	const simulation = new Simulation(design, at, seededRandom(seed));
+	let now: TrialDesign = design;
+	[start, ...stepArms].forEach((arm, stage) => {
+		for (let round = 1; round <= rounds; round++) {
+			simulation.round(round, [arm, reference], stage);
+			const isWhole = round === rounds;
+			if (stage === 0 || (!isWhole && !(isStopped && round >= 6 && round % 2 === 0))) continue;
+			const share = stepShare(design, { stage, against: 'both' });
+			now = looked(now, stageLook(now, { stage, share, rounds: round, by: isWhole ? 'plan' : 'stop' }));
+		}
+	});
+	return judge(now, simulation.loads, DEALS);
+}
+
+const allOf = ({ results, steps }: Judgement) => [...results, ...(steps ?? [])].filter(({ primary }) => primary);
+
+const log = (name: string, habits: LogHabits, at: World = CALM): Cell => ({
+	name,
+	limit: 'at most 5.5 %',
+	happens: (seed) => allOf(runLog(habits, at, seed)).some(isCalled),
+	holds: (share) => share <= MOST_FALSE
+});
+
+/** The second step of four moves LCP, and with it the score: called against the step before. */
+const step = (by: number, least: number | null): Cell => ({
+	name: `log of 4, a step of ${by * 100} % at 6 % noise, 10 rounds, five metrics, independent reference: called`,
+	limit: least === null ? 'shown' : `at least ${percent(least, 0)}`,
+	happens: (seed) =>
+		runLog(
+			{ planned: 4, steps: 2, rounds: 10 },
+			world({ kind: 'normal', oneApart: true, shift: { lcp: -by, score: by } }),
+			seed
+		).steps!.some((result) => result.arm === 4 && result.metric === 'lcp' && isCalled(result)),
+	holds: (share) => least === null || share >= least
+});
+
+const logCells: Cell[] = [
+	log('log of 4 steps without effect, 10 rounds', { planned: 4, steps: 4, rounds: 10 }),
+	log('log of 4 steps without effect, 6 rounds', { planned: 4, steps: 4, rounds: 6 }),
+	log('log of 12 steps without effect, 7 rounds', { planned: 12, steps: 12, rounds: 7 }),
+	log('log of 4 steps, each stopped after every second round', { planned: 4, steps: 4, rounds: 10, isStopped: true }),
+	log('log of 4 steps, 4 added', { planned: 4, steps: 8, rounds: 10 }),
+	log('log of 4 steps, 4 added, each stopped', { planned: 4, steps: 8, rounds: 10, isStopped: true }),
+	log('log of 4 steps, one taken back and measured again', { planned: 4, steps: 4, rounds: 10, takesBack: true }),
+	log('log of 4 steps, noise shared in the round (0.7)', { planned: 4, steps: 4, rounds: 10 }, world({ shared: 0.7 })),
+	log('log of 4 steps, heavy tails', { planned: 4, steps: 4, rounds: 10 }, world({ kind: 'heavy' })),
+	log('log of 4 steps, 10 % of loads fail', { planned: 4, steps: 4, rounds: 10 }, world({ failures: 0.1 })),
+	step(0.2, 0.75),
+	step(0.15, null)
+];
+
+const CELLS = [...bestCells, ...logCells];
 const wanted = process.env.BENCH_CELLS ? new RegExp(process.env.BENCH_CELLS) : null;
 const indices = [...CELLS.keys()].filter((index) => !wanted || wanted.test(CELLS[index]!.name));
 

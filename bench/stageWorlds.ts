@@ -2,7 +2,7 @@
 import { noFigures } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom } from '$core/stats/random';
 import { judge } from '$core/trial/judge/judge';
-import { stageLook } from '$core/trial/design/looks';
+import { equalShare, stageLook } from '$core/trial/design/looks';
 import type { TrialLoad } from '$core/trial/types';
 import { anyCalled, designOf, FLIPS, looked, type Ended } from './verdictWorlds';
 
@@ -42,7 +42,7 @@ export function runDrifting(world: StageWorld, seed: number): Ended {
 		loads.push({ ...place, id: loads.length + 1, status: 'ok', disturbed: false, excluded: null, figures });
 	};
 	const answer = (rounds: number, by: 'plan' | 'stop'): Ended => ({
-		judgement: judge(looked(design, stageLook(design, { stage: 1, stages: 2, rounds, by })), loads, FLIPS),
+		judgement: judge(looked(design, stageLook(design, { stage: 1, share: equalShare(2), rounds, by })), loads, FLIPS),
 		rounds
 	});
 	for (const stage of [0, 1])

@@ -6,7 +6,7 @@ import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { noFigures, type MetricId } from '$core/metrics/catalogue';
 import { normalFrom, seededRandom, type Random } from '$core/stats/random';
 import { judge } from '$core/trial/judge/judge';
-import { isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/design/looks';
+import { equalShare, isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/design/looks';
 import { MOST_ROUNDS } from '$core/trial/judge/verdict';
 import type { Judgement, Look, ShiftResult, TrialDesign, TrialLoad } from '$core/trial/types';
 
@@ -271,7 +271,7 @@ export function runStages(rounds: number, slower: number, world: World, seed: nu
 		for (let round = 1; round <= rounds; round++)
 			simulation.round(round, [arms[stage]!, ...arms.slice(2)], stage, stage * slower);
 	const judgement = judge(
-		looked(design, stageLook(design, { stage: 1, stages: 2, rounds, by: 'plan' })),
+		looked(design, stageLook(design, { stage: 1, share: equalShare(2), rounds, by: 'plan' })),
 		simulation.loads,
 		FLIPS
 	);

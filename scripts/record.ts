@@ -16,6 +16,9 @@ import { findTrial } from '../src/lib/server/rooms/trials/trial';
 import { insertScenario } from '../src/lib/server/demo/clients';
 import { exportTrial } from '../src/lib/server/demo/demo';
 import { createTrial, startTrial } from '../src/lib/server/rooms/trials/commands';
+import { addStep, decideStep, endLog } from '../src/lib/server/rooms/trials/steps';
+import type { StepDecision } from '$core/trial/types';
+import type { SiteState } from '../demo-web/state/switches';
 import { startRunner } from '../src/lib/server/runner/loop';
 import { startDemoWeb } from '../test/support/world';
 
@@ -25,11 +28,23 @@ const MOST_BYTES = 4_000_000;
 type Recording = { file: string; client: string } & Omit<
 	v.InferInput<typeof NewTrialInput>,
 	'conditions' | 'rounds' | 'warmups'
-> & { rounds?: number };
+> & { rounds?: number; conditions?: string[]; warmups?: number; log?: LogStep[] };
+
+/** A step of a log: what is switched on the site, and what became of it. */
+interface LogStep {
+	words: string;
+	host: string;
+	change: Partial<SiteState>;
+	takesBack?: boolean;
+	file?: { name: string; text: string };
+	decision?: { decision: StepDecision; note: string | null };
+}
 
 const LATHWORK = { kind: 'builder', name: 'Lathwork', version: '6.1', tier: 'free' } as const;
 
 const PARLOUR_BELL = { kind: 'third party', name: 'Parlour Bell', tier: 'paid', monthlyCost: 29 } as const;
+
+const PELLOWS = 'pellows-seed-house.test';
 
 const ALL: Recording[] = [
 	{
@@ -146,8 +161,77 @@ const ALL: Recording[] = [
 		],
 		intended: ['third-parties', 'picture', 'words'],
 		steps: [{ expect: { selector: 'h1', text: 'Timetable' } }]
+	},
+	{
+		file: '05-builders-on-a-notice',
+		kind: 'side-by-side',
+		aim: 'best',
+		client: 'Orrery Hall',
+		question: 'Which builder should the notice page be made with?',
+		seed: 1510,
+		rounds: 12,
+		arms: [
+			builder('Lathwork', { version: '6.1', tier: 'paid', monthlyCost: 8 }),
+			builder('Patchboard', { version: '2.4', tier: 'free', monthlyCost: 0 }),
+			builder('Mortise', { version: '11.0', tier: 'paid', monthlyCost: 19 })
+		],
+		intended: ['third-parties', 'picture', 'tiers', 'fonts'],
+		steps: [{ expect: { selector: 'h1' } }]
+	},
+	{
+		file: '06-steps-on-the-home-page',
+		kind: 'before-after',
+		client: 'Pellow’s Seed House',
+		question: 'Which changes make the home page faster?',
+		seed: 2206,
+		rounds: 6,
+		plannedSteps: 4,
+		conditions: ['phone'],
+		settleWithinS: 60,
+		lateLoads: false,
+		referenceUrl: 'https://orrery-hall.test/exhibit',
+		arms: [{ name: 'As it was', url: `https://${PELLOWS}/` }],
+		steps: [{ click: '.menu-button' }, { expect: { selector: '#menu.open' } }],
+		log: [
+			{
+				words: 'Larder switched on',
+				host: PELLOWS,
+				change: { larder: 'pages' },
+				file: { name: 'larder.json', text: '{"pageCache":true,"joinScripts":false}' },
+				decision: { decision: 'kept', note: null }
+			},
+			{
+				words: 'Larder joins all scripts',
+				host: PELLOWS,
+				change: { larder: 'pages-and-files', larderJoins: true },
+				file: { name: 'larder.json', text: '{"pageCache":true,"joinScripts":true}' },
+				decision: { decision: 'taken-back', note: 'The menu no longer opens.' }
+			},
+			{
+				words: 'Joining switched off again',
+				host: PELLOWS,
+				change: { larder: 'pages', larderJoins: false },
+				takesBack: true,
+				decision: { decision: 'kept', note: null }
+			},
+			{
+				words: 'Pictures re-encoded',
+				host: PELLOWS,
+				change: { shrinkery: 'format' },
+				decision: { decision: 'kept', note: null }
+			}
+		]
 	}
 ];
+
+/** The same notice on the bench of a builder. */
+function builder(name: string, about: { version: string; tier: 'free' | 'paid'; monthlyCost: number }) {
+	return {
+		name,
+		url: `https://bench.${name.toLowerCase()}.test/fuller`,
+		setup: { components: [{ kind: 'builder' as const, name, ...about }] }
+	};
+}
 
 const wanted = process.argv[2] ?? '';
 const RECORDINGS = ALL.filter(({ file }) => file.startsWith(wanted));
@@ -155,14 +239,14 @@ const folder = mkdtempSync(join(tmpdir(), 'zafra-record-'));
 const world = await startDemoWeb();
 const db = openDatabase(folder);
 insertScenario(db);
-const ids = RECORDINGS.map(({ client, ...order }) =>
+const ids = RECORDINGS.map(({ client, log: _log, file: _file, ...order }) =>
 	createTrial(
 		db,
 		v.parse(NewTrialInput, {
 			rounds: ROUNDS,
-			...order,
 			conditions: ['phone', 'desktop'],
 			warmups: 1,
+			...order,
 			clientId: findClientByName(db, client)
 		})
 	)
@@ -173,6 +257,7 @@ const runner = startRunner({
 	lab: new Lab({ hostMap: world.rules, hostTimes: hostTimes(), trustedKeys: [world.keyHash] }),
 	log: pino({ level: 'info' })
 });
+for (const [index, { log = [] }] of RECORDINGS.entries()) await takeSteps(ids[index]!, log);
 while (ids.some((id) => findTrial(db, id)!.status !== 'done')) await new Promise((next) => setTimeout(next, 500));
 runner.stop();
 await runner.finished;
@@ -188,3 +273,24 @@ world.close();
 db.close();
 rmSync(folder, { recursive: true, force: true });
 process.exit(0);
+
+/** Each step once the stage before is measured, as an analyst takes it. */
+async function takeSteps(id: number, log: readonly LogStep[]): Promise<void> {
+	const waits = async () => {
+		while (findTrial(db, id)!.status !== 'waiting') await new Promise((next) => setTimeout(next, 500));
+	};
+	for (const { words, host, change, takesBack = false, file, decision } of log) {
+		await waits();
+		world.store.change(host, change, 'published');
+		const stage = addStep(db, id, {
+			words,
+			takesBack,
+			fileName: file?.name ?? null,
+			file: file?.text ?? null,
+			checks: []
+		});
+		await waits();
+		if (decision) decideStep(db, id, stage, decision);
+	}
+	if (log.length) endLog(db, id);
+}

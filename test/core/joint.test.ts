@@ -75,6 +75,24 @@ describe('sign flips', () => {
 });
 
 describe('deals', () => {
+	it('of whole stages come to the same by the rounds’ ranks as pair by pair', () => {
+		const random = seededRandom(8);
+		const tests = [0.8, 0].map((shift) =>
+			[...normals(random, 6), ...normals(random, 5, shift)].map((item) => Math.round(item * 3))
+		);
+		const gaps = tests.map((values) => values.map((value, i) => (i === 2 || i === 9 ? null : value)));
+		const deals = dealsOf(6, 5, 1);
+		const byRank = dealStatistics(gaps, deals, [{ rounds: 5, spent: 0.04 }])[0]!;
+		// A bound within the stage is reckoned pair by pair, and the last one with it.
+		const byPairs = dealStatistics(gaps, deals, [
+			{ rounds: 3, spent: 0.01 },
+			{ rounds: 5, spent: 0.04 }
+		])[1]!;
+		byRank.rearranged.forEach((values, test) =>
+			values.forEach((value, i) => expect(value).to.be.closeTo(byPairs.rearranged[test]![i]!, 1e-12))
+		);
+	});
+
 	it('with one test are the exact rank-sum test, ties too', () => {
 		for (const [first, second] of [
 			[

@@ -63,12 +63,13 @@ describe('rooms of the demonstration', function () {
 			);
 		});
 
-		it('has every metric as a row, with the figure and place of each page', () => {
-			const [head, ...rows] = tableOf(shown, 'Ranks by metric');
-			expect(head!.slice(1)).to.deep.equal(view.pages.map(({ name }) => name));
-			view.conditions[0]!.rows.forEach((row, i) =>
-				expect(rows[i]).to.deep.equal([row.name, ...row.cells.map(({ figure, words }) => plain(`${figure} ${words}`))])
+		it('has every metric with each page from the best on, its figure and its place', () => {
+			const [, ...rows] = tableOf(shown, 'Places by metric');
+			const expected = view.conditions[0]!.rows.flatMap(({ name, lanes }) =>
+				lanes.map((lane, i) => [...(i ? [] : [name]), lane.name, plain(lane.figure), '', lane.place])
 			);
+			expect(rows).to.deep.equal(expected);
+			expect(new Set(expected.map((cells) => cells.at(-4)))).to.deep.equal(new Set(view.pages.map(({ name }) => name)));
 		});
 
 		it('sets side by side what they do, with a load behind each cell', () => {

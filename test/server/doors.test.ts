@@ -5,7 +5,7 @@ import { routeTargets } from '../support/routeTree';
 
 /** What changes something begins with what it does. */
 const CHANGES =
-	/^(accept|add|archive|begin|cancel|change|check|choose|create|delete|drop|exclude|freeze|insert|intend|mark|move|note|nudge|paste|pause|put|remove|repeat|request|restore|resume|revoke|save|set|start|stop|take|unmark)[A-Z]/;
+	/^(accept|add|archive|begin|cancel|change|check|choose|create|decide|delete|drop|end|exclude|freeze|insert|intend|mark|move|note|nudge|paste|pause|put|remove|repeat|request|restore|resume|revoke|save|set|start|stop|take|unmark)[A-Z]/;
 const IMPORTS = /import (?!type)\{([^}]*)\} from '\$lib\/server\/(?:rooms|desk)\/[^']+'/g;
 /** Heavy work is named: `locals.runHeavy('importHar', …)`. */
 const HEAVY = /runHeavy\(\s*'(import\w+)'/g;

@@ -31,6 +31,7 @@ export const TRIAL_BLOCKS = [
 	'answer',
 	'score',
 	'board',
+	'steps',
 	'estimation',
 	'frames',
 	'why',

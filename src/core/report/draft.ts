@@ -21,11 +21,11 @@ const begunWith = (begun: Begun, blocks: Block[]): ReportDraft => ({
 export function draftOfTrial(
 	trial: number,
 	begun: Begun,
-	parts: { hasPrices: boolean; hasScore: boolean }
+	parts: { hasPrices: boolean; hasScore: boolean; isLog?: boolean }
 ): ReportDraft {
 	const kinds: TrialBlockKind[] = [
 		'answer',
-		'board',
+		...(parts.isLog ? (['steps'] as const) : (['board'] as const)),
 		...(parts.hasScore ? (['score'] as const) : []),
 		'frames',
 		'why',

@@ -4,10 +4,14 @@
  * there is one of them and one bound.
  */
 import { doubledMidranks, tieSum } from './estimate';
-import { seededRandom, shuffled } from './random';
+import { seededRandom, shuffle } from './random';
 import type { Bound, LookStatistics } from './stepDown';
 
 export const MOST_DEALS = 10_000;
+/** For levels below half a per cent, as of sign flips. */
+const FINE_DEALS = 200_000;
+
+export const dealCountFor = (level: number): number => (level < 0.005 ? FINE_DEALS : MOST_DEALS);
 
 /** Orders in which the rounds may have come: deals x rounds, places in the data; the first is the data as they are. */
 export interface Deals {
@@ -25,10 +29,24 @@ export interface Deals {
 export function dealsOf(before: number, after: number, seed: number, most = MOST_DEALS, inOrder = false): Deals {
 	const rounds = before + after;
 	const isAll = !inOrder && waysToChoose(rounds, after) <= most;
-	const rows = isAll ? allDeals(rounds, before) : someDeals(rounds, seed, most);
+	const key = isAll ? `${before}/${rounds}` : `${before}/${rounds}/${seed}/${most}`;
+	const existing = kept.get(key);
+	if (existing) return existing;
+	const order = isAll ? inRows(allDeals(rounds, before), rounds) : someDeals(rounds, seed, most);
+	const deals = { rounds, before, count: rounds ? order.length / rounds : 1, order };
+	if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
+	kept.set(key, deals);
+	return deals;
+}
+
+/** The comparisons of a trial are dealt alike. */
+const kept = new Map<string, Deals>();
+const MOST_KEPT = 4;
+
+function inRows(rows: readonly number[][], rounds: number): Uint16Array {
 	const order = new Uint16Array(rows.length * rounds);
 	rows.forEach((row, i) => order.set(row, i * rounds));
-	return { rounds, before, count: rows.length, order };
+	return order;
 }
 
 function waysToChoose(n: number, k: number): number {
@@ -57,10 +75,15 @@ function allDeals(rounds: number, before: number): number[][] {
 	return rows;
 }
 
-function someDeals(rounds: number, seed: number, count: number): number[][] {
+function someDeals(rounds: number, seed: number, count: number): Uint16Array {
 	const random = seededRandom(seed);
-	const observed = Array.from({ length: rounds }, (_, i) => i);
-	return Array.from({ length: count }, (_, i) => (i === 0 ? observed : shuffled(observed, random)));
+	const order = new Uint16Array(count * rounds);
+	for (let deal = 0; deal < count; deal++) {
+		const row = order.subarray(deal * rounds, (deal + 1) * rounds);
+		for (let i = 0; i < rounds; i++) row[i] = i;
+		if (deal > 0) shuffle(row, random);
+	}
+	return order;
 }
 
 /**
@@ -87,6 +110,8 @@ function distances(
 	{ rounds, before, count, order }: Deals,
 	bounds: readonly Bound[]
 ): Float64Array[] {
+	if (bounds.length === 1 && bounds[0]!.rounds === rounds - before)
+		return [wholeDistances(values, { rounds, before, count, order })];
 	const signs = signsOf(values);
 	const isKnown = values.map((value) => value !== null);
 	const ties = tieFactor(values);
@@ -107,6 +132,32 @@ function distances(
 				next++;
 			}
 		}
+	}
+	return found;
+}
+
+/**
+ * Of whole stages alone: a round of the second stage is larger than so many of all others, less those that are larger
+ * than it; within the stage that cancels out.
+ */
+function wholeDistances(values: readonly (number | null)[], { rounds, before, count, order }: Deals): Float64Array {
+	const signs = signsOf(values);
+	const above = Int32Array.from({ length: rounds }, (_, i) =>
+		signs.subarray(i * rounds, (i + 1) * rounds).reduce((sum, sign) => sum + sign, 0)
+	);
+	const isKnown = Uint8Array.from(values, (value) => Number(value !== null));
+	const all = isKnown.reduce((sum, known) => sum + known, 0);
+	const ties = tieFactor(values);
+	const found = new Float64Array(count);
+	for (let deal = 0; deal < count; deal++) {
+		const start = deal * rounds;
+		let [second, sum] = [0, 0];
+		for (let at = start + before; at < start + rounds; at++) {
+			second += isKnown[order[at]!]!;
+			sum += above[order[at]!]!;
+		}
+		const variance = (((all - second) * second * (all + 1)) / 3) * ties;
+		found[deal] = variance > 0 ? Math.abs(sum) / Math.sqrt(variance) : 0;
 	}
 	return found;
 }

@@ -36,11 +36,18 @@ export function seededRandom(seed: number): Random {
 /** A shuffled copy (Fisher-Yates, every order equally likely). */
 export function shuffled<T>(items: readonly T[], random: Random): T[] {
 	const result = [...items];
-	for (let i = result.length - 1; i > 0; i--) {
-		const j = Math.floor(random() * (i + 1));
-		[result[i], result[j]] = [result[j]!, result[i]!];
-	}
+	shuffle(result, random);
 	return result;
+}
+
+/** In place. */
+export function shuffle(items: unknown[] | Uint16Array, random: Random): void {
+	for (let i = items.length - 1; i > 0; i--) {
+		const j = Math.floor(random() * (i + 1));
+		const item = items[i];
+		items[i] = items[j]!;
+		items[j] = item as number;
+	}
 }
 
 /** A standard normal number (Box-Muller). */

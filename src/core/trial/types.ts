@@ -14,6 +14,9 @@ export type TrialKind = 'side-by-side' | 'before-after' | 'same-page' | 'sweep';
 /** Each arm against the baseline, or every candidate against every other. Chosen before the start. */
 export type TrialAim = 'baseline' | 'best';
 
+/** What became of a step: left as it is, set lower, undone, or not decided. */
+export type StepDecision = 'kept' | 'weakened' | 'taken-back' | 'open';
+
 export interface TrialArm {
 	id: number;
 	name: string;
@@ -33,6 +36,13 @@ export interface TrialArm {
 	cold?: Cold | null;
 	/** Who the visitor is before the page is measured; an anonymous one where it is missing. */
 	before?: VisitorState | null;
+	/** What is done after each of its loads, where that is not what the trial says for all. */
+	steps?: Step[] | null;
+	/** A step of a log: what became of it, and why. */
+	decision?: StepDecision;
+	decisionNote?: string | null;
+	/** A step of a log in which another one was taken back: its arm. */
+	undoes?: number | null;
 }
 
 /** A moment at which a trial was judged. What is shown between looks is no answer. */
@@ -69,6 +79,8 @@ export interface TrialDesign {
 	lateAsked?: number[];
 	/** Requests that must still leave. */
 	mustSend?: MustSend[];
+	/** A log of steps: how many are planned. */
+	plannedSteps?: number | null;
 	/** Number of the stage in which the change is taken back. */
 	returnStage?: number | null;
 	/** How often rounds were added after the trial had ended. */
@@ -230,6 +242,8 @@ export interface Judgement {
 	results: ShiftResult[];
 	/** Asked which is best: of every pair of candidates. Those with the first named are the results too. */
 	pairs?: ShiftResult[];
+	/** In a log: each step against the stage before it. Against the start are the results. */
+	steps?: ShiftResult[];
 	/** What the results would be without the excluded loads; null when none is excluded. It decides nothing. */
 	withoutExcluded: ShiftResult[] | null;
 	health: ArmHealth[];

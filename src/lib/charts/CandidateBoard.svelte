@@ -3,19 +3,24 @@
 	 * Candidates by metric, one axis in margins from the best: a lane for each, in its colour, with its interval and its
 	 * place in words.
 	 */
-	import type { CandidateBoard } from '$lib/server/rooms/trials/bestView';
+	import type { LaneBoard } from '$core/trial/judge/candidates';
 	import { candidateLane, CANDIDATE_BAND, percentOf } from './candidateLayout';
+
+	const CANDIDATES =
+		'Filled: surely apart from the best. Hollow: not told from it. Point at a row for its interval.';
 
 	interface Props {
 		label: string;
-		board: readonly CandidateBoard[];
-		colourOf: (arm: number) => string;
+		board: readonly LaneBoard[];
+		colourOf: (id: number) => string;
 		/** Where a candidate's name leads. */
-		hrefOf?: (arm: number) => string;
+		hrefOf?: (id: number) => string;
 		/** What a candidate is called above its column. */
 		head?: string;
+		/** What filled and hollow mean. */
+		hint?: string;
 	}
-	let { label, board, colourOf, hrefOf, head = 'Candidate' }: Props = $props();
+	let { label, board, colourOf, hrefOf, head = 'Candidate', hint = CANDIDATES }: Props = $props();
 	const HEIGHT = 20;
 	let shown = $state('');
 	const { from, to, zero } = CANDIDATE_BAND;
@@ -38,24 +43,23 @@
 		</thead>
 		{#each board as row (row.metric)}
 			<tbody>
-				{#each row.lanes as lane, i (lane.arm)}
+				{#each row.lanes as lane, i (lane.id)}
 					{@const mark = candidateLane(lane)}
 					<tr onmouseenter={() => (shown = lane.text)} onmouseleave={() => (shown = '')}>
 						{#if i === 0}<th scope="rowgroup" rowspan={row.lanes.length}>{row.name}</th>{/if}
 						<th scope="row" class="name"
-							><i style:background={colourOf(lane.arm)}></i>{#if hrefOf}<a href={hrefOf(lane.arm)}
-									>{lane.name}</a
+							><i style:background={colourOf(lane.id)}></i>{#if hrefOf}<a href={hrefOf(lane.id)}>{lane.name}</a
 								>{:else}{lane.name}{/if}</th
 						>
 						<td class="figure">{lane.figure}</td>
 						<td class="axis">
-							<svg width="100%" height={HEIGHT} aria-hidden="true" focusable="false" color={colourOf(lane.arm)}>
+							<svg width="100%" height={HEIGHT} aria-hidden="true" focusable="false" color={colourOf(lane.id)}>
 								<rect class="band" x={percentOf(from)} width={percentOf(to - from)} height={HEIGHT} />
 								<line class="zero" x1={percentOf(zero)} x2={percentOf(zero)} y2={HEIGHT} />
 								{#if mark}
 									{#if mark.bar}<line
 											class="bar"
-											class:dotted={!lane.isTold}
+											class:dotted={!lane.isSolid}
 											x1={percentOf(mark.bar.from)}
 											x2={percentOf(mark.bar.to)}
 											y1={HEIGHT / 2}
@@ -65,7 +69,7 @@
 											><path d="M0,0l-6,-4v8z" /></svg
 										>{/if}
 									<svg x={percentOf(mark.at)} y={HEIGHT / 2} overflow="visible"
-										><path class="diamond" class:hollow={!lane.isTold} d="M-5,0L0,-5L5,0L0,5Z" /></svg
+										><path class="diamond" class:hollow={!lane.isSolid} d="M-5,0L0,-5L5,0L0,5Z" /></svg
 									>
 								{/if}
 							</svg>
@@ -79,7 +83,7 @@
 		{/each}
 	</table>
 	<p class="readout muted small no-print" aria-hidden="true">
-		{shown || 'Filled: surely apart from the best. Hollow: not told from it. Point at a row for its interval.'}
+		{shown || hint}
 	</p>
 </div>
 

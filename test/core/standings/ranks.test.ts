@@ -40,9 +40,19 @@ describe('ranks with their uncertainty', () => {
 		const up = page(1, rounds(1, 2, 1, 2, 1, 2, 1, 2));
 		const down = page(2, rounds(null, null, null, null, null, null, null, null));
 		expect(rankPages('lcp', [up, down])).to.deep.equal([
-			{ page: 1, middle: 1.5, from: 1, to: 1, rounds: 8 },
-			{ page: 2, middle: null, from: null, to: null, rounds: 0 }
+			{ page: 1, middle: 1.5, from: 1, to: 1, rounds: 8, fromBest: null },
+			{ page: 2, middle: null, from: null, to: null, rounds: 0, fromBest: null }
 		]);
+	});
+
+	it('tells how far each is from the best, in margins', () => {
+		// 200 ms behind 2,000 ms, by a margin of 100 ms, in every round.
+		const [best, other] = rankPages('lcp', [
+			page(1, rounds(2000, 2010, 1990, 2000, 2005, 1995, 2000, 2000)),
+			page(2, rounds(2200, 2210, 2190, 2200, 2205, 2195, 2200, 2200))
+		]);
+		expect(best!.fromBest).to.equal(null);
+		expect(other!.fromBest).to.deep.equal({ estimate: 2, low: 2, high: 2 });
 	});
 
 	it('ranks the pages’ own timings as times', () => {

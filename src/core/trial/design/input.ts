@@ -10,6 +10,7 @@ import { PresenceChecks, selectorsOf, type PresenceCheck } from './presence';
 import { allSelectors } from '../../load/journey/selector';
 import { Setup } from './setup';
 import { FEWEST_CANDIDATES, KINDS, TRIAL_AIMS, TRIAL_KINDS } from './kinds';
+import { fewestStepRounds, MOST_STEPS } from './log';
 import { PLAN_SPENDS } from './looks';
 import { pairsOf } from './planEstimate';
 import { fewestRounds } from '../judge/verdict';
@@ -62,7 +63,9 @@ const arm = v.object({
 	/** How its cache is emptied before each load. */
 	cold: v.optional(v.nullable(Cold), null),
 	/** Who the visitor is before the page is measured. */
-	before: v.optional(v.nullable(VisitorState), null)
+	before: v.optional(v.nullable(VisitorState), null),
+	/** A journey of its own: what is done after each of its loads instead of the trial's steps. */
+	steps: v.optional(v.nullable(Steps), null)
 });
 
 export const NewTrialInput = v.pipe(
@@ -96,6 +99,8 @@ export const NewTrialInput = v.pipe(
 			adaptive: v.optional(v.boolean('“adaptive” is true or false.'), false),
 			settleWithinS: v.optional(v.nullable(wholeNumber('The longest wait for a stable page', 5, 1800)), null),
 			steps: v.optional(Steps, []),
+			/** A before-and-after trial that is a log: its stages after the first are steps. */
+			plannedSteps: v.optional(v.nullable(wholeNumber('The planned steps', 1, MOST_STEPS)), null),
 			returnStage: v.optional(v.nullable(wholeNumber('The stage in which the change is taken back', 2, 7)), null),
 			/** Those of the client where none are named. */
 			mustSend: v.optional(MustSendList),
@@ -129,25 +134,36 @@ export const NewTrialInput = v.pipe(
 	v.rawCheck(({ dataset, addIssue }) => {
 		if (!dataset.typed) return;
 		const input = dataset.value;
-		const at = (key: 'arms' | 'aim' | 'rounds', message: string | null) => {
+		const at = (key: 'arms' | 'aim' | 'rounds' | 'plannedSteps', message: string | null) => {
 			if (message) addIssue({ message, path: [{ type: 'object', origin: 'value', input, key, value: input[key] }] });
 		};
 		at('arms', armsProblem(input));
 		at('aim', aimProblem(input));
-		at('rounds', roundsProblem(input));
+		at('rounds', roundsProblem(input) ?? stepRoundsProblem(input));
+		at('plannedSteps', logProblem(input));
 	})
 );
 
 type InputArm = v.InferOutput<typeof arm>;
 
 /** What is wrong with the arms of a kind of trial, in words; null when nothing is. */
-function armsProblem({ kind, arms }: { kind: TrialKind; arms: readonly InputArm[] }): string | null {
+function armsProblem({
+	kind,
+	arms,
+	plannedSteps
+}: {
+	kind: TrialKind;
+	arms: readonly InputArm[];
+	plannedSteps: number | null;
+}): string | null {
 	const rules = KINDS[kind];
-	if (arms.length < rules.leastArms) return 'A trial compares at least two arms.';
-	if (arms.length > rules.mostArms)
+	// The steps of a log come one by one.
+	const { leastArms, mostArms } = plannedSteps === null ? rules : { leastArms: 1, mostArms: MOST_STEPS + 1 };
+	if (arms.length < leastArms) return 'A trial compares at least two arms.';
+	if (arms.length > mostArms)
 		return rules.samePage
 			? 'The same page is loaded twice: give its address once.'
-			: `A trial compares at most ${rules.mostArms} arms.`;
+			: `A trial compares at most ${mostArms} arms.`;
 	if (rules.samePage && new Set(arms.map(({ url }) => url)).size > 1)
 		return 'Both looks are at the same page: give one address.';
 	return (rules.pages ? pagesProblem(arms) : baselineProblem(arms)) ?? namesProblem(arms);
@@ -177,6 +193,28 @@ function roundsProblem({
 	const least = fewestRounds(PLAN_SPENDS / pairs);
 	return rounds < least
 		? `${arms.length} candidates make ${pairs} pairs, which share the error level: fewer than ${least} rounds cannot tell any of them apart. Plan ${least} or more.`
+		: null;
+}
+
+function logProblem({
+	kind,
+	plannedSteps,
+	returnStage
+}: {
+	kind: TrialKind;
+	plannedSteps: number | null;
+	returnStage: number | null;
+}): string | null {
+	if (plannedSteps === null) return null;
+	if (!KINDS[kind].stages) return 'A log of steps is a before-and-after trial.';
+	return returnStage === null ? null : 'In a log each step says for itself whether it was taken back.';
+}
+
+function stepRoundsProblem({ plannedSteps, rounds }: { plannedSteps: number | null; rounds: number }): string | null {
+	if (plannedSteps === null) return null;
+	const least = fewestStepRounds(plannedSteps);
+	return rounds < least
+		? `Each of ${plannedSteps} steps has a small share of the error level: fewer than ${least} rounds a step cannot tell any of them. Plan ${least} or more.`
 		: null;
 }
 

@@ -16,7 +16,7 @@ export const LOOKS = [10, 14, 18, 24] as const;
 export const PLAN_SPENDS = 0.04;
 const SPENDING_POWER = 1.5;
 /** The first further look; each later one spends half of the one before, so that all together stay below 1 %. */
-const FIRST_RESERVE = 0.005;
+export const FIRST_RESERVE = 0.005;
 
 /** Levels of the intervals: of a trial with one look, and of each look of a trial with several. */
 export const ONE_LOOK_ALPHA = 0.05;
@@ -55,15 +55,15 @@ export function nextLook(
 }
 
 /**
- * The look at the end of a stage: the stages after the first share what the plan spends.
- * @param stages how many there are in all
+ * The look at the end of a stage.
+ * @param share what the stage may spend in all: {@link equalShare}, or what a log gives its step
  */
 export function stageLook(
 	design: Pick<TrialDesign, 'rounds' | 'looks'>,
-	{ stage, stages, rounds, by }: { stage: number; stages: number; rounds: number; by: Look['by'] }
+	{ stage, share, rounds, by }: { stage: number; share: number; rounds: number; by: Look['by'] }
 ): Look {
 	const before = (design.looks ?? []).findLast((look) => look.stage === stage)?.spent ?? 0;
-	return { rounds, stage, spent: Math.max(before, stageSpending(design, stages, rounds)), by };
+	return { rounds, stage, spent: Math.max(before, stageSpending(design, share, rounds)), by };
 }
 
 /** Interleaved rounds before which nothing can be called at so small a level. */
@@ -101,7 +101,7 @@ export const FEWEST_STAGE_ROUNDS = 4;
  */
 export function stageBoundsOf(
 	design: Pick<TrialDesign, 'rounds'>,
-	stages: number,
+	share: number,
 	looks: readonly Look[],
 	index: number
 ): Bound[] {
@@ -109,7 +109,7 @@ export function stageBoundsOf(
 	const end = taken.at(-1)!;
 	const last = end.by === 'stop' ? Math.min(design.rounds, end.rounds) : 0;
 	return everyRound(FEWEST_STAGE_ROUNDS, last, end.by === 'stop' ? taken : [end], (rounds) =>
-		stageSpending(design, stages, rounds)
+		stageSpending(design, share, rounds)
 	);
 }
 
@@ -122,9 +122,12 @@ function everyRound(first: number, last: number, looks: readonly Look[], spentAt
 		.map((round) => ({ rounds: round, spent: (most = Math.max(most, spentAt(round))) }));
 }
 
-/** What a stage after the first has spent after so many of its rounds: such stages share what the plan spends. */
-function stageSpending({ rounds: planned }: Pick<TrialDesign, 'rounds'>, stages: number, rounds: number): number {
-	return plannedSpending(rounds, planned) / Math.max(1, stages - 1);
+/** What each stage after the first may spend: such stages share what the plan spends. @param stages in all */
+export const equalShare = (stages: number): number => PLAN_SPENDS / Math.max(1, stages - 1);
+
+/** What a stage has spent of its share after so many of its rounds. */
+function stageSpending({ rounds: planned }: Pick<TrialDesign, 'rounds'>, share: number, rounds: number): number {
+	return (plannedSpending(rounds, planned) / PLAN_SPENDS) * share;
 }
 
 /** Rounds were added and have not been looked at yet. */

@@ -2,7 +2,11 @@
 import { isStepMetric, METRICS, type Metric } from '../../metrics/catalogue';
 import type { TrialDesign } from '../types';
 
-export function metricsOf({ steps, primary }: Pick<TrialDesign, 'steps' | 'primary'>): readonly Metric[] {
-	if (steps?.length) return METRICS;
+export function metricsOf({
+	steps,
+	arms,
+	primary
+}: Pick<TrialDesign, 'steps' | 'arms' | 'primary'>): readonly Metric[] {
+	if (steps?.length || arms.some((arm) => arm.steps?.length)) return METRICS;
 	return METRICS.filter(({ id }) => !isStepMetric(id) || primary.includes(id));
 }

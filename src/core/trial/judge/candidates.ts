@@ -17,6 +17,29 @@ export interface CandidateMark {
 	place: { from: number; to: number } | null;
 }
 
+/** A candidate on the board of one metric, as it is drawn and read. */
+export interface Lane {
+	/** Id of the arm, or of the page. */
+	id: number;
+	name: string;
+	/** Middle figure as printed. */
+	figure: string;
+	fromBest: MarginInterval | null;
+	/** The one with the best middle figure: it stands at zero. */
+	isBest: boolean;
+	isSolid: boolean;
+	/** "second or third" */
+	place: string;
+	/** Against the best, as a sentence with its interval; empty for the best. */
+	text: string;
+}
+
+export interface LaneBoard {
+	metric: string;
+	name: string;
+	lanes: Lane[];
+}
+
 export interface CandidateRow {
 	metric: MetricId;
 	/** From the best middle figure on. */

@@ -1,12 +1,13 @@
 /** Judging a trial: from its finished loads to shifts and verdicts. Pure, seeded, repeatable at any time. */
 import { asksForBest, hasStages } from '../design/kinds';
+import { isLog } from '../design/log';
 import { METRIC_IDS } from '../../metrics/catalogue';
 import { LAB_RECIPE } from '../../metrics/score';
 import { median, scaledMad } from '../../stats/summary';
 import { judgeRounds } from './judgeRounds';
 import { judgeStages } from './judgeStages';
 import { healthOf, Samples } from './samples';
-import type { Judgement, PooledSpread, ShiftResult, TrialDesign, TrialLoad } from '../types';
+import type { Judgement, PooledSpread, TrialDesign, TrialLoad } from '../types';
 
 export { ALL_PAGES, comparisonsOf } from '../design/comparisons';
 
@@ -22,16 +23,15 @@ export const JUDGE_VERSION = '4';
 export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: number): Judgement {
 	if (!design.arms.some((arm) => arm.baseline)) throw new RangeError('A trial needs a baseline arm.');
 	const samples = new Samples(design, loads);
-	const judged = resultsOf(design, samples, most);
+	const judged = judgedFrom(design, samples, most);
 	const someExcluded = loads.some((load) => load.excluded !== null && !load.warmup);
 	return {
 		version: JUDGE_VERSION,
 		recipe: LAB_RECIPE.version,
 		looks: [...(design.looks ?? [])],
-		results: withFirst(design, judged),
-		...(asksForBest(design) ? { pairs: judged } : {}),
+		...judged,
 		withoutExcluded: someExcluded
-			? withFirst(design, resultsOf(design, new Samples(design, loads.filter(isIncluded)), most))
+			? judgedFrom(design, new Samples(design, loads.filter(isIncluded)), most).results
 			: null,
 		health: healthOf(samples, design),
 		spread: spreadWithinArms(design, samples)
@@ -40,15 +40,19 @@ export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: n
 
 const isIncluded = (load: TrialLoad) => load.excluded === null;
 
-/** Of all pairs those that hold the baseline. */
-function withFirst(design: TrialDesign, results: readonly ShiftResult[]): ShiftResult[] {
-	const first = design.arms.find((arm) => arm.baseline)!.id;
-	return asksForBest(design) ? results.filter(({ baseline }) => baseline === first) : [...results];
-}
+type Judged = Pick<Judgement, 'results' | 'pairs' | 'steps'>;
 
-function resultsOf(design: TrialDesign, samples: Samples, most?: number): ShiftResult[] {
-	const judgeLooks = hasStages(design.kind) ? judgeStages : judgeRounds;
-	return judgeLooks(design, samples, design.looks ?? [], most);
+function judgedFrom(design: TrialDesign, samples: Samples, most?: number): Judged {
+	const looks = design.looks ?? [];
+	if (hasStages(design.kind)) {
+		const { start, previous } = judgeStages(design, samples, looks, most);
+		return { results: start, ...(isLog(design) ? { steps: previous } : {}) };
+	}
+	const results = judgeRounds(design, samples, looks, most);
+	if (!asksForBest(design)) return { results };
+	// Of all pairs those that hold the one that is named first.
+	const first = design.arms.find((arm) => arm.baseline)!.id;
+	return { results: results.filter(({ baseline }) => baseline === first), pairs: results };
 }
 
 /** What loads of one arm differ by among themselves: shown between looks, since it says nothing of any arm. */

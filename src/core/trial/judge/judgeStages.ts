@@ -1,13 +1,14 @@
 /** Judging stages: figures before and after a change, whole rounds dealt anew, drift taken out by a reference page. */
 import type { MetricId } from '../../metrics/catalogue';
 import { metricsOf } from '../design/metricsOf';
-import { dealsOf, dealStatistics, MOST_DEALS } from '../../stats/deals';
+import { dealCountFor, dealsOf, dealStatistics } from '../../stats/deals';
 import type { Estimate } from '../../stats/estimate';
 import { twoSampleShift } from '../../stats/rankSum';
 import { stepDownCalls, stepDownP, type Bound } from '../../stats/stepDown';
 import { mean } from '../../stats/summary';
 import { comparisonsOf, stagesOf, type Comparison } from '../design/comparisons';
-import { FEWEST_STAGE_ROUNDS, MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA, stageBoundsOf } from '../design/looks';
+import { fewestStepRounds, isLog, stepComparisons, stepShare, type StepComparison } from '../design/log';
+import { equalShare, FEWEST_STAGE_ROUNDS, MANY_LOOKS_ALPHA, ONE_LOOK_ALPHA, stageBoundsOf } from '../design/looks';
 import { blankResult, drifts, finite, marginOf, medianOf, notMeasured, shiftOf, type Measured } from './measures';
 import { failedTooOften, failureReason, presenceReason, present, type ByRound, type Samples } from './samples';
 import type { Look, NoVerdictReason, ShiftResult, TrialArm, TrialDesign } from '../types';
@@ -27,38 +28,76 @@ interface StageMeasured extends Measured {
 	correlation: number | null;
 }
 
+/** A comparison of stages with what it may spend, and the fewest rounds that can reach that. */
+interface Stepwise {
+	comparison: Comparison;
+	stage: number;
+	share: number;
+	leastRounds: number;
+	/** Of a log: whether it is against the stage before, the start, or both. */
+	against: StepComparison['against'];
+}
+
+function comparedStages(design: TrialDesign): Stepwise[] {
+	const stages = stagesOf(design);
+	if (isLog(design))
+		return stepComparisons(design).map(({ stage, against, ...comparison }) => ({
+			comparison,
+			stage,
+			against,
+			share: stepShare(design, { stage, against }),
+			leastRounds: fewestStepRounds(design.plannedSteps!)
+		}));
+	return comparisonsOf(design).map((comparison) => ({
+		comparison,
+		stage: stages.indexOf(comparison.arm),
+		against: 'start',
+		share: equalShare(stages.length),
+		leastRounds: FEWEST_STAGE_ROUNDS
+	}));
+}
+
+/** What was judged of stages: against the first, and in a log also each against the one before. */
+export interface StageResults {
+	start: ShiftResult[];
+	previous: ShiftResult[];
+}
+
 /** Results of the comparisons whose stage has been looked at. A stage is judged once it is whole, and stays judged. */
 export function judgeStages(
 	design: TrialDesign,
 	samples: Samples,
 	looks: readonly Look[],
-	most = MOST_DEALS
-): ShiftResult[] {
-	const byComparison = comparisonsOf(design).map((comparison) => {
-		const stage = stagesOf(design).indexOf(comparison.arm);
-		return judgeStage(design, { samples, comparison, looks: looks.filter((look) => look.stage === stage), most });
-	});
+	most?: number
+): StageResults {
+	const judged = comparedStages(design).map((compared) => ({
+		against: compared.against,
+		results: judgeStage(design, {
+			samples,
+			compared,
+			looks: looks.filter((look) => look.stage === compared.stage),
+			most: most ?? dealCountFor(compared.share)
+		})
+	}));
 	const order = design.conditions.flatMap(({ id }) => metricsOf(design).map((metric) => `${id}/${metric.id}`));
-	return byComparison
-		.flat()
-		.sort((a, b) => order.indexOf(`${a.condition}/${a.metric}`) - order.indexOf(`${b.condition}/${b.metric}`));
+	const inOrder = (wanted: StepComparison['against']) =>
+		judged
+			.filter(({ against }) => against === wanted || against === 'both')
+			.flatMap(({ results }) => results)
+			.sort((a, b) => order.indexOf(`${a.condition}/${a.metric}`) - order.indexOf(`${b.condition}/${b.metric}`));
+	return { start: inOrder('start'), previous: isLog(design) ? inOrder('previous') : [] };
 }
 
 function judgeStage(
 	design: TrialDesign,
-	{
-		samples,
-		comparison,
-		looks,
-		most
-	}: { samples: Samples; comparison: Comparison; looks: readonly Look[]; most: number }
+	{ samples, compared, looks, most }: { samples: Samples; compared: Stepwise; looks: readonly Look[]; most: number }
 ): ShiftResult[] {
 	const finals = new Map<string, ShiftResult>();
 	let results: ShiftResult[] = [];
 	looks.forEach((look, k) => {
 		const alpha = k === 0 && look.by === 'plan' ? ONE_LOOK_ALPHA : MANY_LOOKS_ALPHA;
-		const bounds = stageBoundsOf(design, stagesOf(design).length, looks, k);
-		results = takeLook({ design, samples, comparison, look, bounds, alpha, most }).map((result) => {
+		const bounds = stageBoundsOf(design, compared.share, looks, k);
+		results = takeLook({ design, samples, compared, look, bounds, alpha, most }).map((result) => {
 			const key = `${result.condition}/${result.metric}`;
 			const final = finals.get(key);
 			if (final) return final;
@@ -73,7 +112,7 @@ function judgeStage(
 interface StageLook {
 	design: TrialDesign;
 	samples: Samples;
-	comparison: Comparison;
+	compared: Stepwise;
 	look: Look;
 	bounds: readonly Bound[];
 	alpha: number;
@@ -88,13 +127,14 @@ interface StageMeasure {
 }
 
 function takeLook(at: StageLook): ShiftResult[] {
-	const { design, samples, comparison, look, alpha } = at;
+	const { design, samples, compared, look, alpha } = at;
+	const { comparison } = compared;
 	const measures = design.conditions.flatMap(({ id: condition }) =>
 		metricsOf(design).map(({ id: metric }): StageMeasure => ({
 			condition,
 			metric,
 			primary: design.primary.includes(metric),
-			measured: measureStage(design, { samples, comparison, condition, metric, look })
+			measured: measureStage(design, { samples, compared, condition, metric, look })
 		}))
 	);
 	const family = measures.filter((measure) => measure.primary);
@@ -175,11 +215,14 @@ function measureStage(
 	design: TrialDesign,
 	{
 		samples,
-		comparison: { baseline, arm },
+		compared: {
+			comparison: { baseline, arm },
+			leastRounds
+		},
 		condition,
 		metric,
 		look
-	}: { samples: Samples; comparison: Comparison; condition: string; metric: MetricId; look: Look }
+	}: { samples: Samples; compared: Stepwise; condition: string; metric: MetricId; look: Look }
 ): StageMeasured {
 	const reference = design.arms.find((arm) => arm.reference) ?? null;
 	const stages = stagesOf(design);
@@ -213,7 +256,7 @@ function measureStage(
 			(reference ? referenceReason(samples, { condition, reference, stages, compared: [baseline, arm] }) : null) ??
 			(medianOf(raw.first) === null || medianOf(raw.second) === null ? notMeasured(metric) : null) ??
 			(reference || design.returnStage != null || !drifts(metric) ? null : { code: 'no-drift-check' }) ??
-			tooFew([baseline, arm], models)
+			tooFew([baseline, arm], models, leastRounds)
 	};
 }
 
@@ -253,12 +296,15 @@ function referenceReason(
 	return null;
 }
 
-function tooFew([before, after]: readonly [TrialArm, TrialArm], models: readonly Model[]): NoVerdictReason | null {
+function tooFew(
+	[before, after]: readonly [TrialArm, TrialArm],
+	models: readonly Model[],
+	least: number
+): NoVerdictReason | null {
 	for (const { first, second } of models)
 		for (const [stage, figures] of [[before, first] as const, [after, second] as const]) {
 			const rounds = present(figures).length;
-			if (rounds < FEWEST_STAGE_ROUNDS)
-				return { code: 'few-rounds', stage: stage.name, rounds, least: FEWEST_STAGE_ROUNDS };
+			if (rounds < least) return { code: 'few-rounds', stage: stage.name, rounds, least };
 		}
 	return null;
 }

@@ -197,6 +197,11 @@ export const en = {
 	'answer.best.price': '“{arm}” {price}',
 	'answer.best.prices': 'Price a month: {prices}.',
 	'answer.best.unknown-price': 'not known',
+	'step.back': 'The page is back where it was before.',
+	'step.perhaps-back': 'Whether the page is back where it was is not decided: {metrics}.',
+	'step.not-back': 'The page did not come back to where it was. {shifts}',
+	'range.same': '{middle} in all {n}',
+	'range.some': '{middle}, {least} to {most} in {n}',
 	'place.nth':
 		'{n, select, 1 {first} 2 {second} 3 {third} 4 {fourth} 5 {fifth} 6 {sixth} 7 {seventh} 8 {eighth} other {{n}}}',
 	'place.either': '{from} or {to}',
@@ -258,7 +263,7 @@ export type MessageKey = keyof typeof en;
 /** What a client reads: complete in every language. */
 export type ClientKey = Extract<
 	MessageKey,
-	`${'answer' | 'board' | 'metric' | 'place' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
+	`${'answer' | 'board' | 'metric' | 'place' | 'range' | 'step' | 'verdict' | 'target' | 'reason' | 'more'}.${string}`
 >;
 
 /** What evidence says in a report: complete in every language. */

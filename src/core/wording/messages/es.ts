@@ -78,6 +78,11 @@ export const es: Record<ClientKey, string> = {
 	'answer.best.price': '«{arm}» {price}',
 	'answer.best.prices': 'Precio al mes: {prices}.',
 	'answer.best.unknown-price': 'desconocido',
+	'step.back': 'La página ha vuelto a donde estaba.',
+	'step.perhaps-back': 'No está decidido si la página ha vuelto a donde estaba: {metrics}.',
+	'step.not-back': 'La página no ha vuelto a donde estaba. {shifts}',
+	'range.same': '{middle} en las {n}',
+	'range.some': '{middle}, de {least} a {most} en {n}',
 	'place.nth':
 		'{n, select, 1 {primera} 2 {segunda} 3 {tercera} 4 {cuarta} 5 {quinta} 6 {sexta} 7 {séptima} 8 {octava} other {{n}}}',
 	'place.either': '{from} o {to}',

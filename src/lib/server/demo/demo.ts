@@ -22,6 +22,9 @@ import { judgementOf } from '../rooms/trials/judgement';
 import { ROOT } from '../base/settings';
 import { findClientByName } from '../rooms/clients/view';
 import {
+	insertMarker,
+	markersOf,
+	type Marker,
 	saveSettling,
 	settlingsOf,
 	type SettlingRow,
@@ -30,7 +33,8 @@ import {
 	conditionsOfTrial,
 	insertTrial,
 	setTrialStatus,
-	setTrialTimes
+	setTrialTimes,
+	setUndoes
 } from '../rooms/trials/view';
 import { freezeConditions } from '../rooms/conditions/view';
 import { loadsOfTrial } from '../rooms/loads/view';
@@ -46,6 +50,8 @@ interface RecordedTrial {
 	design: TrialDesign;
 	/** What waiting for stable pages saw; arms by their id in the design. */
 	settlings?: SettlingRow<unknown>[];
+	/** What was changed between stages. */
+	markers?: Marker[];
 }
 
 interface RecordedLoad {
@@ -115,6 +121,9 @@ export function importTrial(db: Db, packed: Buffer, now?: number): number {
 		const jobId = findSettleJob(db, { trialId: id, armId, conditionId, stage });
 		if (jobId !== null) saveSettling(db, jobId, { ...slot, round: 0, warmup: true, retry: 0 }, result);
 	}
+	for (const marker of recorded.markers ?? []) insertMarker(db, id, marker);
+	for (const arm of recorded.design.arms)
+		if (arm.undoes != null) setUndoes(db, armIds.get(arm.id)!, armIds.get(arm.undoes)!);
 	setTrialStatus(db, id, 'done');
 	const loads = loadsOfTrial(db, id);
 	const [first, last] = [loads[0], loads.at(-1)].map((load) => load?.startedAt ?? recorded.createdAt);
@@ -185,7 +194,8 @@ export function exportTrial(db: Db, id: number): Buffer {
 		question: trial.question,
 		createdAt: trial.createdAt,
 		design: { ...trial.design, arms },
-		settlings: settlingsOf(db, id)
+		settlings: settlingsOf(db, id),
+		markers: markersOf(db, id)
 	};
 	const lines = loadsOfTrial(db, id).map((load): RecordedLoad => {
 		const { conditionId, stage, round, warmup } = load;

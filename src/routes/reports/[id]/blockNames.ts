@@ -6,6 +6,7 @@ export const BLOCK_NAMES: Record<BlockKind, string> = {
 	text: 'Words of your own',
 	answer: 'Answer',
 	board: 'Shift board',
+	steps: 'Steps',
 	score: 'Score, by metric',
 	estimation: 'Every load',
 	frames: 'Frames side by side',

@@ -11,6 +11,7 @@
 		formatValue
 	} from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
+	import CandidateBoard from '$lib/charts/CandidateBoard.svelte';
 	import FramesInStep from '$lib/charts/FramesInStep.svelte';
 	import PlaybackInStep from '$lib/charts/PlaybackInStep.svelte';
 	import Lines from '$lib/charts/Lines.svelte';
@@ -55,10 +56,6 @@
 		n
 			? `${n} of ${places.length} metrics ${n === 1 ? 'puts' : 'put'} it surely ${place}`
 			: `No metric puts it surely ${place}`;
-	const rankColumns = $derived<Column<Row>[]>([
-		{ key: 'metric', name: 'Metric', isRowHead: true, text: ({ name }) => name },
-		...pages.map(({ id, name }) => ({ key: `${id}`, name }))
-	]);
 	const practiceColumns = $derived<Column<Practice>[]>([
 		{ key: 'practice', name: 'Practice', isRowHead: true, text: ({ name }) => name },
 		...pages.map(({ id, name }) => ({ key: `${id}`, name }))
@@ -133,16 +130,13 @@
 				title="{nameOf(trouble.page)}: {trouble.words}"
 			/>{/each}
 
-		<Table label="Ranks by metric" columns={rankColumns} rows={shown.rows} key={(row) => row.metric}>
-			{#snippet cell(row, column)}
-				{@const own = row.cells.find(({ page }) => `${page}` === column.key)}
-				{#if own}<span class="figures" class:ours={own.page === ourPage}>{own.figure}</span><br /><span
-						class="small place"
-						class:first={own.to === 1}
-						class:ours={own.page === ourPage}>{own.words}</span
-					>{/if}
-			{/snippet}
-		</Table>
+		<CandidateBoard
+			label="Places by metric"
+			board={shown.rows}
+			{colourOf}
+			head="Page"
+			hint="Filled: {own?.name ?? 'the own page'}. Distances in margins from the best of each metric."
+		/>
 
 		<section>
 			<h2>Over time</h2>

@@ -4,7 +4,7 @@ import type { RequestEvent } from './$types';
 import { openIn } from '$lib/fragmentText';
 import type { Db } from '$lib/server/base/db/connection';
 import { idFrom } from '$lib/server/http/api';
-import { BUTTON, Figure, Text } from '$lib/server/http/fields';
+import { BUTTON, Figure, Text, Tick } from '$lib/server/http/fields';
 import { formAction, type Fields, type Typed } from '$lib/server/http/form';
 import { ArmSetupFields, setupFrom } from '$lib/server/rooms/setups/setupForm';
 import { settingsFileOf } from '$lib/server/http/settingsFile';
@@ -23,6 +23,9 @@ import {
 	stopTrial
 } from '$lib/server/rooms/trials/commands';
 import { repeatByAge, repeatTrial } from '$lib/server/rooms/trials/repeat';
+import { addStep, Decision, decideStep, endLog, NewStep } from '$lib/server/rooms/trials/steps';
+import { parsed, readAt } from '$lib/server/base/parse';
+import { parsePresence } from '$core/trial/design/presence';
 import { drawnMetric } from '$lib/server/rooms/trials/sheet/head';
 import { sheetMaterial } from '$lib/server/rooms/trials/sheet/material';
 import { chosenOf, openedParts } from '$lib/server/rooms/trials/sheet/parts';
@@ -51,6 +54,8 @@ const act = <F extends Fields>(
 	});
 
 const ChangeFields = v.object({ change: Text });
+const StepFields = v.object({ words: Text, takesBack: Tick, checks: Text });
+const DecideFields = v.object({ stage: Text, decision: Text, note: Text });
 const LoadFields = v.object({ load: Text, reason: Text });
 const ArmFields = v.object({ arm: Text });
 
@@ -66,6 +71,24 @@ export const actions = {
 			});
 		startTrial(db, id);
 	}),
+	step: act(StepFields, async (db, id, { words, takesBack, checks }, body) => {
+		const settings = await settingsFileOf(body);
+		addStep(
+			db,
+			id,
+			parsed(NewStep, {
+				words,
+				takesBack,
+				fileName: settings?.name ?? null,
+				file: settings?.text ?? null,
+				checks: readAt('checks', () => parsePresence(checks))
+			})
+		);
+	}),
+	decide: act(DecideFields, (db, id, { stage, decision, note }) =>
+		decideStep(db, id, Number(stage), parsed(Decision, { decision, note: note || null }))
+	),
+	end: act(BUTTON, (db, id) => endLog(db, id)),
 	first: act(BUTTON, (db, id) => putFirst(db, id)),
 	pause: act(BUTTON, (db, id) => pauseTrial(db, id)),
 	stop: act(BUTTON, (db, id) => stopTrial(db, id)),

@@ -17,6 +17,7 @@
 	import Chooser from './Chooser.svelte';
 	import DeleteForm from './DeleteForm.svelte';
 	import Head from './Head.svelte';
+	import Steps from './Steps.svelte';
 	import { PART_NAMES } from './partNames';
 
 	let { data } = $props();
@@ -100,6 +101,11 @@
 		{#if status === 'waiting' && !trial.paused && trial.nextStage}
 			<Lazy load={() => import('./NextStage.svelte')} props={{ stage: trial.nextStage }} />
 		{/if}
+		{#if data.steps}<Steps
+				steps={data.steps}
+				canGoOn={(status === 'waiting' || status === 'done') && !trial.paused && trial.nextStage === null}
+				{status}
+			/>{/if}
 		<Answer {data} {isOpen} {status} {nameOf} {colourOf} />
 		{#if isChosen}<Chooser conditions={data.conditions} {pairs} chosen={data.chosen} onchange={choose} />{/if}
 	{/snippet}

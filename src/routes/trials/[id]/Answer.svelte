@@ -52,7 +52,7 @@
 			{beside}
 			onchange={turn}
 		/>{/if}
-	{#each data.boards as board (board.condition)}
+	{#each data.steps ? [] : data.boards as board (board.condition)}
 		<BoardPanel
 			{board}
 			film={data.moments.find((film) => film.condition === board.condition) ?? null}

@@ -21,6 +21,7 @@
 		storeDraft,
 		storedDraft
 	} from './drafts';
+	import LogFields from './LogFields.svelte';
 	import KindChooser from './KindChooser.svelte';
 	import More from './More.svelte';
 	import PlanPanel from './PlanPanel.svelte';
@@ -52,6 +53,7 @@
 	const start = untrack(() => $state.snapshot(data.form.data));
 	const kind = $derived(kindOf($draft));
 	const aim = $derived(aimOf($draft));
+	const isLog = $derived(hasStages(kind) && $draft.log);
 	let isRestored = $state(false);
 	let isReady = $state(false);
 	let now = $state('');
@@ -200,7 +202,8 @@
 						conditions={$draft.conditions}
 					/>
 				{/if}
-				{#each $draft.arms, i (i)}
+				{#if hasStages(kind)}<LogFields {draft} issue={$wrong} />{/if}
+				{#each isLog ? $draft.arms.slice(0, 1) : $draft.arms, i (i)}
 					<ArmFields
 						{draft}
 						{i}
@@ -210,7 +213,7 @@
 						known={data.known}
 					/>
 				{/each}
-				{#if hasStages(kind) && $draft.arms.length > 2}<Checkbox
+				{#if hasStages(kind) && !isLog && $draft.arms.length > 2}<Checkbox
 						name="takesBack"
 						labelText="The change is taken back in the last stage"
 						bind:checked={$draft.takesBack}
@@ -222,7 +225,7 @@
 							size="small"
 							on:click={() => add({ name: 'Without' }, { name: 'With' })}>Add a page</Button
 						>{/if}
-				{:else if !isSamePage(kind) && $draft.arms.length < KINDS[kind].mostArms}<Button
+				{:else if !isLog && !isSamePage(kind) && $draft.arms.length < KINDS[kind].mostArms}<Button
 						kind="tertiary"
 						size="small"
 						on:click={() => add({})}

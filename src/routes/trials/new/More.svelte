@@ -19,11 +19,12 @@
 	}
 	let { metrics, states, limits, draft, issue }: Props = $props();
 	let sought = $state('');
+	const hasSteps = $derived([$draft, ...$draft.arms].some(({ steps }) => steps.trim() !== ''));
 	/** Those that are chosen or usual, others when somebody looks for them; times of steps only where there are steps. */
 	const offered = $derived(
 		metrics.filter(({ id, name, usual }) => {
 			if ($draft.primary.includes(id)) return true;
-			if (isStepMetric(id as MetricId) && !$draft.steps.trim()) return false;
+			if (isStepMetric(id as MetricId) && !hasSteps) return false;
 			return sought.trim() ? name.toLowerCase().includes(sought.trim().toLowerCase()) : usual;
 		})
 	);
@@ -38,7 +39,12 @@
 			'mustSend',
 			'notBefore',
 			'spreadMinutes',
-			...$draft.arms.flatMap((_, i) => [`arms.${i}.checks`, `arms.${i}.cold`, `arms.${i}.before`])
+			...$draft.arms.flatMap((_, i) => [
+				`arms.${i}.checks`,
+				`arms.${i}.cold`,
+				`arms.${i}.before`,
+				`arms.${i}.steps`
+			])
 		].some((path) => issue(path) !== '')
 	);
 </script>
@@ -137,6 +143,20 @@
 			bind:value={$draft.steps}
 			wrong={issue('steps')}
 		/>
+		<p class="muted small">
+			A variant may go a way of its own: a click in one, the whole page again in another. What is compared is
+			the time until the step’s content is there, and until all is quiet.
+		</p>
+		<div class="cells">
+			{#each $draft.arms as arm, i (i)}<Field
+					rows={2}
+					label="Steps of {arm.name || `variant ${i + 1}`}"
+					name="arms.{i}.steps"
+					placeholder={i ? '[{"open": "/timetable"}, {"expect": {"selector": "#list"}}]' : 'as above'}
+					bind:value={$draft.arms[i]!.steps}
+					wrong={issue(`arms.${i}.steps`)}
+				/>{/each}
+		</div>
 		<h3>What comes late</h3>
 		<Checkbox
 			name="lateLoads"

@@ -13,7 +13,8 @@ const NO_ARM: TypedArm = {
 	setup: { components: [], features: '', effortHours: null },
 	checks: '',
 	cold: '',
-	before: ''
+	before: '',
+	steps: ''
 };
 
 export const armDraft = (given: Partial<TypedArm> = {}): TypedArm => structuredClone({ ...NO_ARM, ...given });
@@ -29,7 +30,10 @@ export const aimOf = (draft: Pick<TypedTrial, 'kind' | 'aim'>): TrialAim =>
 /** Candidates enough for an aim. */
 export function armsForAim(arms: readonly TypedArm[], aim: TrialAim): TypedArm[] {
 	const missing = aim === 'best' ? Math.max(0, FEWEST_CANDIDATES - arms.length) : 0;
-	return [...arms, ...Array.from({ length: missing }, (_, i) => armDraft({ name: `Candidate ${arms.length + i + 1}` }))];
+	return [
+		...arms,
+		...Array.from({ length: missing }, (_, i) => armDraft({ name: `Candidate ${arms.length + i + 1}` }))
+	];
 }
 
 /** Arms as a kind wants them, with what was typed. */

@@ -5,7 +5,7 @@
 import { hasStages } from '$core/trial/design/kinds';
 import { METRIC_IDS, type Figures, type MetricId } from '$core/metrics/catalogue';
 import { LAB_RECIPE, scoreOf } from '$core/metrics/score';
-import { LOOKS, nextLook, stageLook } from '$core/trial/design/looks';
+import { equalShare, LOOKS, nextLook, stageLook } from '$core/trial/design/looks';
 import type { Look, TrialDesign, TrialKind } from '$core/trial/types';
 import { sql, type Db } from './statements';
 
@@ -88,7 +88,7 @@ function stageLooks(db: Db, trial: Ended): Look[] {
 	for (let stage = 1; stage < trial.stages; stage++) {
 		const rounds = roundsOf(db, trial.id, stage);
 		if (rounds > 0)
-			looks.push(stageLook({ rounds: trial.rounds, looks }, { stage, stages: trial.stages, rounds, by: 'plan' }));
+			looks.push(stageLook({ rounds: trial.rounds, looks }, { stage, share: equalShare(trial.stages), rounds, by: 'plan' }));
 	}
 	return looks;
 }

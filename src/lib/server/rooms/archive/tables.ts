@@ -67,7 +67,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
 		isNumbered: true,
 		refers: { client_id: 'client', repeat_of: 'trial' }
 	},
-	{ name: 'arm', where: TRIALS, isNumbered: true, refers: { trial_id: 'trial', page_id: 'page' } },
+	{ name: 'arm', where: TRIALS, isNumbered: true, refers: { trial_id: 'trial', page_id: 'page', undoes: 'arm' } },
 	{ name: 'trial_conditions', where: TRIALS, refers: { trial_id: 'trial' } },
 	{
 		name: 'marker',

@@ -1,4 +1,6 @@
 /** What the rows of conditions, trials and watches may hold: by the schemas of the app’s own doors. */
+import { TRIAL_AIMS } from '$core/trial/design/kinds';
+import { MOST_STEPS, STEP_DECISIONS } from '$core/trial/design/log';
 import * as v from 'valibot';
 import { WebAddress } from '$core/load/requests/addressInput';
 import type { Conditions } from '$core/load/conditions/conditions';
@@ -60,6 +62,8 @@ const margins = v.record(metric, v.object({ absolute: amount, relative: amount }
 const targets = v.record(metric, amount);
 /** The rest of a trial's design, as it is stored. */
 const TrialOptions = v.object({
+	aim: v.optional(v.picklist(TRIAL_AIMS)),
+	plannedSteps: maybe(v.pipe(whole, v.minValue(1), v.maxValue(MOST_STEPS))),
 	adaptive: v.optional(v.boolean()),
 	countsDisturbed: v.optional(v.boolean()),
 	lateLoads: v.optional(v.boolean()),
@@ -144,7 +148,11 @@ export const TRIAL_ROWS: Readonly<Record<string, RowSchema>> = {
 		page_id: maybe(id),
 		checks: maybe(json(PresenceChecks)),
 		cold: maybe(json(Cold)),
-		before: maybe(json(VisitorState))
+		before: maybe(json(VisitorState)),
+		decision: maybe(v.picklist(STEP_DECISIONS)),
+		decision_note: maybe(text(500)),
+		undoes: maybe(id),
+		steps: maybe(json(Steps))
 	}),
 	trial_conditions: v.object({
 		trial_id: id,

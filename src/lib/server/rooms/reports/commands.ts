@@ -1,4 +1,5 @@
 /** What changes a report: each call is one transaction. */
+import { isLog } from '$core/trial/design/log';
 import * as v from 'valibot';
 import { draftOfPages, draftOfPeriod, draftOfTrial } from '$core/report/draft';
 import { ReportDraft, type Block, type WorksheetLine } from '$core/report/document';
@@ -62,7 +63,7 @@ function createForTrial(db: Db, trialId: number, { title, language }: NewReport)
 	return insertReport(
 		db,
 		clientId,
-		draftOfTrial(trialId, begun, { hasPrices, hasScore: design.primary.includes('score') })
+		draftOfTrial(trialId, begun, { hasPrices, hasScore: design.primary.includes('score'), isLog: isLog(design) })
 	);
 }
 

@@ -9,6 +9,7 @@ import type { ShownFigure } from '$core/report/richText';
 import type { Cited, TrialEvidence } from '$core/report/view';
 import { aboutFigure, goneFigure, wordFigure } from '$core/wording/report';
 import { conditionsIn, type ReportWords } from '$core/wording/reportWords';
+import type { Step } from '$core/load/journey/steps';
 import type { Db } from '../../base/db/connection';
 import { findConditions } from '../conditions/saved';
 import { besideFigures, caveatsView } from '../trials/caveats';
@@ -117,6 +118,10 @@ export class Material {
 	}
 }
 
+/** What is typed may be a name, or a password. */
+const untyped = (steps: readonly Step[]): Step[] =>
+	steps.map((step) => ('type' in step ? { ...step, type: NOT_SHOWN } : step));
+
 function evidenceOf({ trial, design, loads, judgement }: TrialMaterial): TrialEvidence {
 	return {
 		id: trial.id,
@@ -124,9 +129,14 @@ function evidenceOf({ trial, design, loads, judgement }: TrialMaterial): TrialEv
 		design: {
 			...design,
 			// What the variants run on is between the agency and its client's own staff.
-			arms: design.arms.map((arm) => ({ ...armWithoutSecrets(arm), setup: null, cold: null })),
+			arms: design.arms.map((arm) => ({
+				...armWithoutSecrets(arm),
+				setup: null,
+				cold: null,
+				...(arm.steps ? { steps: untyped(arm.steps) } : {})
+			})),
 			conditions: design.conditions.map(withoutSecrets),
-			steps: design.steps?.map((step) => ('type' in step ? { ...step, type: NOT_SHOWN } : step)),
+			steps: design.steps && untyped(design.steps),
 			mustSend: []
 		},
 		loads: loads.map((load) => ({

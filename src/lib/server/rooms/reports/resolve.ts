@@ -22,6 +22,7 @@ import { brokeBlock, methodBlock, weightBlock, whyBlock, worthBlock } from './re
 import {
 	answerBlock,
 	appendixBlock,
+	stepsBlock,
 	boardBlock,
 	estimationBlock,
 	framesBlock,
@@ -41,6 +42,7 @@ const OF_TRIALS: Record<TrialBlockKind, TrialBlock> = {
 	broke: brokeBlock,
 	worth: worthBlock,
 	method: methodBlock,
+	steps: stepsBlock,
 	appendix: appendixBlock
 };
 

@@ -3,6 +3,7 @@ import { isMetricId, metricOf, METRIC_IDS, type MetricId } from '$core/metrics/c
 import type { Film } from '$core/compare/film';
 import { NEUTRAL, PRACTICES } from '$core/standings/practices';
 import type { Ranked } from '$core/standings/ranks';
+import type { Lane } from '$core/trial/judge/candidates';
 import { formatDuration, formatValue } from '$core/wording/format';
 import { describeCell, describePractice, describeRank, describeSchedule, describeTrouble } from '$core/wording/watch';
 import { timingIn } from '$core/watch/reading';
@@ -92,7 +93,7 @@ interface StandingCondition {
 	condition: string;
 	name: string;
 	at: string;
-	rows: { metric: string; name: string; cells: RankCell[] }[];
+	rows: { metric: string; name: string; cells: RankCell[]; lanes: Lane[] }[];
 	/** By metric: middle figures of each page, run by run. */
 	lines: Record<string, { page: number; points: { at: string; value: number }[] }[]>;
 	films: Film[];
@@ -146,7 +147,7 @@ export function standingView(db: Db, id: number) {
 			condition: run.condition,
 			name: names.get(run.condition) ?? run.condition,
 			at: run.at,
-			...tablesOf(run, ranks!),
+			...tablesOf(run, ranks!, pages),
 			...contentOf(db, run, ranks!),
 			troubles: run.troubles.map(({ page, trouble }) => ({ page, words: describeTrouble(trouble) }))
 		}))
@@ -159,7 +160,11 @@ function markersOf(db: Db, pages: readonly WatchedPage[]) {
 	return [...sites].flatMap((site) => markersOfSite(db, site)).map(({ day, words }) => ({ day, words }));
 }
 
-function tablesOf(run: RunRanks, { runs }: StandingRanks): Pick<StandingCondition, 'rows' | 'lines'> {
+function tablesOf(
+	run: RunRanks,
+	{ runs }: StandingRanks,
+	pages: readonly WatchedPage[]
+): Pick<StandingCondition, 'rows' | 'lines'> {
 	const shown = (Object.keys(run.ranks) as RankedMetric[]).filter((metric) => !NOT_RANKED.includes(metric));
 	const order = [...METRIC_IDS] as string[];
 	const place = (metric: string) => (isMetricId(metric) ? order.indexOf(metric) : order.length);
@@ -178,7 +183,8 @@ function tablesOf(run: RunRanks, { runs }: StandingRanks): Pick<StandingConditio
 					words: placeWords({ middle, from, to }, all),
 					from,
 					to
-				}))
+				})),
+				lanes: byMiddle(metric, ranked).map((own, i) => laneOf(metric, own, { all, isBest: i === 0, pages }))
 			};
 		}),
 		lines: Object.fromEntries(
@@ -193,6 +199,32 @@ function tablesOf(run: RunRanks, { runs }: StandingRanks): Pick<StandingConditio
 				}))
 			])
 		)
+	};
+}
+
+/** From the best middle figure on; what was not measured comes last. */
+function byMiddle(metric: RankedMetric, ranked: readonly Ranked[]): Ranked[] {
+	const turn = isMetricId(metric) && metricOf(metric).higherIsBetter ? -1 : 1;
+	const size = ({ middle }: Ranked) => (middle === null ? Infinity : turn * middle);
+	return [...ranked].sort((a, b) => (size(a) === size(b) ? 0 : size(a) - size(b)));
+}
+
+function laneOf(
+	metric: RankedMetric,
+	{ page, middle, from, to, fromBest }: Ranked,
+	{ all, isBest, pages }: { all: number; isBest: boolean; pages: readonly WatchedPage[] }
+): Lane {
+	const known = pages.find(({ id }) => id === page);
+	return {
+		id: page,
+		name: known?.name ?? '',
+		figure: formatRanked(metric, middle),
+		fromBest,
+		isBest: isBest && middle !== null,
+		// The own page stands out; whether it is told apart its place says.
+		isSolid: known?.role === 'page',
+		place: placeWords({ middle, from, to }, all),
+		text: ''
 	};
 }
 

@@ -1,9 +1,11 @@
 /** The answer of a trial as the API gives it. */
 import { withoutSecrets } from '$core/load/conditions/conditions';
 import { armWithoutSecrets } from '$core/trial/design/publicArm';
+import { stagesOf } from '$core/trial/design/comparisons';
+import { isLog } from '$core/trial/design/log';
 import { decisive, roundsOfNextLook } from '$core/trial/design/looks';
 import { isOpenStatus, publicStatus } from '$core/trial/design/status';
-import type { ShiftResult } from '$core/trial/types';
+import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { describeReason } from '$core/wording/reasons';
 import { describeTrialState } from '$core/wording/trialState';
 import type { Db } from '../../base/db/connection';
@@ -46,10 +48,32 @@ export async function trialAnswer(db: Db, trial: Trial, judgeElsewhere?: JudgeEl
 		paused: trial.status === 'paused',
 		loads: loads.map(loadAnswer),
 		spread: judgement.spread,
-		results: decisive(judgement).map(resultAnswer),
+		results: resultsOf(design, judgement),
+		...stagesAnswer(design),
 		...bestForApi({ design, judgement, putOffOf: putOffFrom(design, lateSeenOf(db, trial.id)) }),
 		withoutExcluded: judgement.withoutExcluded?.map(resultAnswer) ?? null
 	};
+}
+
+/** All that was judged; in a log each with what it is against. */
+function resultsOf(design: TrialDesign, judgement: Judgement) {
+	if (!isLog(design)) return decisive(judgement).map(resultAnswer);
+	const told = (against: 'start' | 'previous') => (result: ShiftResult) => ({ ...resultAnswer(result), against });
+	return [...judgement.results.map(told('start')), ...(judgement.steps ?? []).map(told('previous'))];
+}
+
+/** What became of each stage of a log. */
+function stagesAnswer(design: TrialDesign) {
+	if (!isLog(design)) return {};
+	const stages = stagesOf(design).map(({ id, name, decision, decisionNote, undoes }, stage) => ({
+		stage,
+		arm: id,
+		name,
+		decision: decision ?? 'open',
+		note: decisionNote ?? null,
+		undoes: undoes ?? null
+	}));
+	return { plannedSteps: design.plannedSteps, stages };
 }
 
 function resultAnswer(result: ShiftResult) {

@@ -1,9 +1,8 @@
 /** Which candidate is best: what the sheet, the lists and the API show of it. */
-import { candidateRows, type CandidateMark } from '$core/trial/judge/candidates';
+import { candidateRows, type Lane, type LaneBoard } from '$core/trial/judge/candidates';
 import { bestOf, placesOf, resultsAgainst, turned, type Best, type Place } from '$core/trial/judge/places';
 import { asksForBest } from '$core/trial/design/kinds';
 import type { PutOff } from '$core/compare/late/putOff';
-import type { MetricId } from '$core/metrics/catalogue';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { bestAnswer, wordPlace } from '$core/wording/bestAnswer';
 import { boardName } from '$core/wording/board';
@@ -13,27 +12,9 @@ import { wordAnswer } from '$core/wording/shift';
 import { ENGLISH, type Words } from '$core/wording/words';
 import type { PutOffOf } from './boardView';
 
-export interface CandidateLane extends Pick<CandidateMark, 'arm' | 'fromBest' | 'isTold'> {
-	name: string;
-	/** Middle figure as printed. */
-	figure: string;
-	/** "second or third" */
-	place: string;
-	/** The one with the best middle figure. */
-	isBest: boolean;
-	/** Against the best, as a sentence with its interval. */
-	text: string;
-}
-
-export interface CandidateBoard {
-	metric: MetricId;
-	name: string;
-	lanes: CandidateLane[];
-}
-
 export interface BestView {
 	answer: PlainAnswer;
-	board: CandidateBoard[];
+	board: LaneBoard[];
 }
 
 interface Given {
@@ -84,14 +65,14 @@ function withoutPutOff(
 	return { pairs, sentences };
 }
 
-function boardOf(design: TrialDesign, pairs: readonly ShiftResult[], words: Words): CandidateBoard[] {
+function boardOf(design: TrialDesign, pairs: readonly ShiftResult[], words: Words): LaneBoard[] {
 	return candidateRows(design, pairs).map(({ metric, marks }) => ({
 		metric,
 		name: boardName(metric, words),
-		lanes: marks.map(({ arm, middle, fromBest, isTold, place, result }): CandidateLane => ({
-			arm,
+		lanes: marks.map(({ arm, middle, fromBest, isTold, place, result }): Lane => ({
+			id: arm,
 			fromBest,
-			isTold,
+			isSolid: isTold,
 			isBest: result === null,
 			name: nameOf(design, arm),
 			figure: formatValue(metric, middle),

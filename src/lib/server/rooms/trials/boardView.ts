@@ -3,6 +3,7 @@ import type { PutOff } from '$core/compare/late/putOff';
 import { metricOf } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf, type Comparison } from '$core/trial/design/comparisons';
 import { asksForBest, hasPages, isSamePage } from '$core/trial/design/kinds';
+import { isLog } from '$core/trial/design/log';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { boardName, boardRow, boardWord, type BoardRow } from '$core/wording/board';
 import { boardMark, type BoardMark } from '$core/trial/judge/board';
@@ -99,7 +100,8 @@ export function boardsOf(
 		currency?: string;
 	}
 ): ConditionsBoard[] {
-	const compared = comparedIn(design, words, against);
+	const all = comparedIn(design, words, against);
+	const compared = isLog(design) ? listedOf(design, judgement, all) : all;
 	return design.conditions.map(({ id, name, summary: about }) => {
 		const best = bestView({ design, judgement, words, putOffOf, currency }, id);
 		const answers = compared.flatMap((pair): AnswerBoard[] => {
@@ -185,7 +187,7 @@ export function stripsOf(
 	putOffOf: PutOffOf = () => []
 ): { strips: StripView[]; more: number } {
 	if (asksForBest(design)) return { strips: bestStrips(design, judgement, putOffOf), more: 0 };
-	const compared = comparedIn(design, ENGLISH).slice(0, hasPages(design.kind) ? 1 : undefined);
+	const compared = listedOf(design, judgement, comparedIn(design, ENGLISH));
 	const all = compared.flatMap((pair) =>
 		design.conditions.flatMap(({ id, name }): StripView[] => {
 			const results = orderedBy(design, primaryOf(judgement, id, pair.id));
@@ -202,6 +204,13 @@ export function stripsOf(
 		})
 	);
 	return { strips: all.slice(0, MOST_STRIPS), more: Math.max(0, all.length - MOST_STRIPS) };
+}
+
+/** Of a sweep all pages together; of a log the newest step that was judged. */
+function listedOf(design: TrialDesign, judgement: Pick<Judgement, 'results'>, compared: Compared[]): Compared[] {
+	if (hasPages(design.kind)) return compared.slice(0, 1);
+	if (!isLog(design)) return compared;
+	return compared.filter(({ id }) => judgement.results.some(({ arm }) => arm === id)).slice(-1);
 }
 
 /** Which is best is a sentence: no marks stand for all pairs. */

@@ -1,6 +1,7 @@
 /** What a verdict must not be read without: what broke, what comes back later, what else differs. */
 import { restsOn } from '$core/compare/fairness';
-import { ALL_PAGES, comparisonsOf } from '$core/trial/design/comparisons';
+import { ALL_PAGES } from '$core/trial/design/comparisons';
+import { explainedPairs } from '$core/trial/design/log';
 import { hasPages, isSamePage } from '$core/trial/design/kinds';
 import type { Judgement, TrialDesign } from '$core/trial/types';
 import { wordLate } from '$core/wording/held';
@@ -15,7 +16,7 @@ import type { LoadSummary } from '../loads/view';
 
 /** What is compared with what, as the sheet names it. */
 export function comparisonsView(design: TrialDesign) {
-	const comparisons = comparisonsOf(design);
+	const comparisons = explainedPairs(design);
 	const views = comparisons.map(({ arm, baseline }) => ({
 		id: arm.id,
 		name: arm.page ? `${arm.page}: ${arm.name}` : arm.name,

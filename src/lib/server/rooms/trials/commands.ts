@@ -83,6 +83,7 @@ function designFrom(
 		lateLoads: input.lateLoads,
 		mustSend: input.mustSend ?? usual.mustSend,
 		returnStage: input.returnStage,
+		...(input.plannedSteps === null ? {} : { plannedSteps: input.plannedSteps }),
 		intended: input.intended,
 		notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
 		spreadMinutes: input.spreadMinutes,

@@ -2,7 +2,7 @@
  * The evidence of a trial, from its records: why, fairness, what broke, frames. Heavy: the lab derives it between
  * loads.
  */
-import { comparisonsOf } from '$core/trial/design/comparisons';
+import { explainedPairs } from '$core/trial/design/log';
 import { digestLoad, type LoadDigest } from '$core/compare/digest';
 import { compareFairness } from '$core/compare/fairness';
 import type { FairnessLine } from '$core/compare/fairness/line';
@@ -83,7 +83,7 @@ export async function deriveEvidence(db: Db, id: number): Promise<void> {
 		const own = loads.filter((load) => load.conditionId === condition);
 		const digests = await digestsByArm(db, trial.clientId, own);
 		evidence.films.push(...filmsOf(db, trial, condition, own));
-		for (const comparison of comparisonsOf(trial.design))
+		for (const comparison of explainedPairs(trial.design))
 			evidence.arms.push(
 				await compareArms(db, trial, { condition, comparison, own, digests, health, level }, pictures)
 			);

@@ -5,6 +5,7 @@ import { parseCold } from '$core/trial/design/cold';
 import { NewTrialInput } from '$core/trial/design/input';
 import { LOOKS } from '$core/trial/design/looks';
 import { hasPages, hasStages, TRIAL_KINDS } from '$core/trial/design/kinds';
+import { USUAL_STEPS } from '$core/trial/design/log';
 import { parseMustSend } from '$core/trial/design/mustSend';
 import { parsePresence } from '$core/trial/design/presence';
 import type { Template } from '$core/trial/design/templates';
@@ -26,7 +27,9 @@ const ArmRow = v.object({
 	/** How its cache is emptied. */
 	cold: Text,
 	/** Id of the visitor's state; empty for an anonymous one. */
-	before: Text
+	before: Text,
+	/** A journey of its own; empty for that of all. */
+	steps: Text
 });
 export type TypedArm = v.InferOutput<typeof ArmRow>;
 
@@ -57,6 +60,9 @@ export const TrialFields = v.object({
 	lateLoads: Tick,
 	/** The change is taken back in the last stage. */
 	takesBack: Tick,
+	/** The stages are steps of a log, written down one by one. */
+	log: Tick,
+	plannedSteps: Figure,
 	notBefore: Text,
 	spreadMinutes: Figure,
 	/** "draft", or started. */
@@ -66,7 +72,16 @@ export type TypedTrial = Typed<typeof TrialFields>;
 
 const USUAL_ROUNDS = 12;
 const USUAL_WAIT_S = 60;
-const NO_ARM: TypedArm = { name: '', url: '', page: '', setup: NO_TYPED_SETUP, checks: '', cold: '', before: '' };
+const NO_ARM: TypedArm = {
+	name: '',
+	url: '',
+	page: '',
+	setup: NO_TYPED_SETUP,
+	checks: '',
+	cold: '',
+	before: '',
+	steps: ''
+};
 
 /** What a template begins with. */
 export function typedTemplate(
@@ -90,6 +105,8 @@ export function typedTemplate(
 		ownLimits: true,
 		lateLoads: true,
 		takesBack: false,
+		log: false,
+		plannedSteps: USUAL_STEPS,
 		notBefore: '',
 		spreadMinutes: null,
 		then: ''
@@ -105,6 +122,7 @@ export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
 	const kind = TRIAL_KINDS.find((own) => own === typed.kind) ?? 'side-by-side';
 	const { kind: typedKind, question, conditions, primary, warmups, lateLoads, spreadMinutes } = typed;
 	const isAdaptive = typed.adaptive && !hasStages(kind);
+	const isLog = typed.log && hasStages(kind);
 	const lists = allRead({
 		steps: () => parseSteps(typed.steps),
 		mustSend: () => parseMustSend(typed.mustSend),
@@ -114,7 +132,7 @@ export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
 		question,
 		kind: typedKind,
 		aim: kind === 'side-by-side' ? typed.aim : 'baseline',
-		arms: typed.arms.map((arm, i) => ({
+		arms: typed.arms.slice(0, isLog ? 1 : undefined).map((arm, i) => ({
 			name: arm.name,
 			// The stages of a before-and-after trial share one address.
 			url: hasStages(kind) ? typed.arms[0]!.url : arm.url,
@@ -132,7 +150,8 @@ export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
 		steps: lists.steps,
 		mustSend: lists.mustSend,
 		lateLoads,
-		returnStage: hasStages(kind) && typed.takesBack ? typed.arms.length - 1 : null,
+		plannedSteps: isLog ? (typed.plannedSteps ?? NaN) : null,
+		returnStage: hasStages(kind) && !isLog && typed.takesBack ? typed.arms.length - 1 : null,
 		notBefore: typed.notBefore || null,
 		spreadMinutes,
 		clientId: Number(typed.clientId) || null,
@@ -145,7 +164,7 @@ function isBaseline(kind: TrialKind, i: number, chosen: number): boolean {
 	return kind === 'side-by-side' ? i === chosen : i === 0;
 }
 
-const ARM_LISTS = ['checks', 'cold', 'before', 'setup'] as const;
+const ARM_LISTS = ['checks', 'cold', 'before', 'setup', 'steps'] as const;
 type Readers = Record<string, () => unknown>;
 
 /** What an arm types in a grammar of its own, by the path of its field. */
@@ -153,6 +172,7 @@ const readersOf = (db: Db, arm: TypedArm, i: number): Readers => ({
 	[`arms.${i}.checks`]: () => parsePresence(arm.checks),
 	[`arms.${i}.cold`]: () => parseCold(arm.cold),
 	[`arms.${i}.before`]: () => (arm.before ? existingState(db, Number(arm.before)).state : null),
+	[`arms.${i}.steps`]: () => (arm.steps.trim() ? parseSteps(arm.steps) : null),
 	[`arms.${i}.setup`]: () => {
 		const setup = setupFrom(arm.setup, `arms.${i}.setup`);
 		return isEmptySetup(setup) ? null : setup;

@@ -28,7 +28,7 @@ export function startSlot(db: Db, { trialId, armId, conditionId }: TrialSlot): S
 			purge: arm.cold?.how === 'purge' ? arm.cold : null,
 			before: arm.before ?? null,
 			conditions: conditions.find(({ id }) => id === conditionId)!,
-			steps: steps ?? [],
+			steps: arm.steps ?? steps ?? [],
 			selectors: selectorsOf(arm.checks ?? [])
 		},
 		armName: arm.name,

@@ -3,8 +3,17 @@ import type { MeasuredLoad } from '$core/load/record/record';
 import { isTooBusy } from '$core/trial/judge/counted';
 import { stagesOf } from '$core/trial/design/comparisons';
 import { hasStages } from '$core/trial/design/kinds';
-import { awaitsAddedRounds, isDecided, isHopeless, isLookDue, nextLook, stageLook } from '$core/trial/design/looks';
-import type { Look } from '$core/trial/types';
+import { isLog, MOST_STEPS, stepShare } from '$core/trial/design/log';
+import {
+	awaitsAddedRounds,
+	equalShare,
+	isDecided,
+	isHopeless,
+	isLookDue,
+	nextLook,
+	stageLook
+} from '$core/trial/design/looks';
+import type { Look, TrialDesign } from '$core/trial/types';
 import type { Db } from '../../base/db/connection';
 import { insertLoad } from '../loads/loads';
 import { findRequest } from '../loads/requested';
@@ -87,11 +96,14 @@ export function settleTrial(db: Db, id: number): void {
 	// The answer comes with what it must not be read without.
 	if (hasGoodLoad(db, id) && awaitLateLoads(db, findTrial(db, id)!)) return;
 	takeLook(db, findTrial(db, id)!, awaitsAddedRounds(trial.design) ? 'added' : 'plan');
-	if (hasStages(trial.design.kind) && lastStage(db, id) < stagesOf(trial.design).length - 1)
+	if (hasStages(trial.design.kind) && lastStage(db, id) < lastPossibleStage(trial.design))
 		setTrialStatus(db, id, 'waiting');
 	else if (hasGoodLoad(db, id)) setTrialStatus(db, id, 'done');
 	else setTrialStatus(db, id, 'failed', 'no-load-succeeded');
 }
+
+/** A log waits for its next step until it is ended, or has all that it may have. */
+const lastPossibleStage = (design: TrialDesign): number => (isLog(design) ? MOST_STEPS : stagesOf(design).length - 1);
 
 function hasGoodLoad(db: Db, id: number): boolean {
 	return loadsOfTrial(db, id).some((load) => !load.warmup && load.status === 'ok');
@@ -116,9 +128,13 @@ export function takeLook(db: Db, trial: Trial, by: Look['by']): Trial {
 /** The first stage is compared with nothing: its figures may be seen at any time. */
 function lookAtStage(db: Db, { id, design }: Trial, by: Look['by']): Look | null {
 	const stage = lastStage(db, id);
-	return stage < 1
-		? null
-		: stageLook(design, { stage, stages: stagesOf(design).length, rounds: wholeRounds(db, id, stage), by });
+	if (stage < 1) return null;
+	return stageLook(design, { stage, share: shareOfStage(design, stage), rounds: wholeRounds(db, id, stage), by });
+}
+
+/** What the comparisons of a stage may spend together. */
+function shareOfStage(design: TrialDesign, stage: number): number {
+	return isLog(design) ? stepShare(design, { stage, against: 'both' }) : equalShare(stagesOf(design).length);
 }
 
 /** At a planned look: when all is decided, or nothing open has hope, the rest of the loads is not needed. */

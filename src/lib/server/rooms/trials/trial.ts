@@ -1,6 +1,7 @@
 /** A trial as it stands in the database: what other rooms may read of it. */
 import type { MetricId } from '$core/metrics/catalogue';
 import type { EndReason, TrialStatus } from '$core/trial/design/status';
+import type { Step } from '$core/load/journey/steps';
 import type { VisitorState } from '$core/load/journey/visitorState';
 import type { Cold } from '$core/trial/design/cold';
 import type { PresenceCheck } from '$core/trial/design/presence';
@@ -40,6 +41,9 @@ function asArm(row: ArmRow): TrialArm {
 		setup: row.setup === null ? null : (JSON.parse(row.setup) as Setup),
 		...(row.cold === null ? {} : { cold: JSON.parse(row.cold) as Cold }),
 		...(row.before === null ? {} : { before: JSON.parse(row.before) as VisitorState }),
+		...(row.decision === null ? {} : { decision: row.decision, decisionNote: row.decision_note }),
+		...(row.undoes === null ? {} : { undoes: row.undoes }),
+		...(row.steps === null ? {} : { steps: JSON.parse(row.steps) as Step[] }),
 		...(row.checks === null ? {} : { checks: JSON.parse(row.checks) as PresenceCheck[] })
 	};
 }

@@ -7,13 +7,15 @@ import { appendixTables } from '$core/wording/appendixTables';
 import { columnsOfFilms, frameKey } from '$core/report/filmStrip';
 import type { BlockBody, BoardView, ReportTone } from '$core/report/view';
 import type { Tone } from '$core/wording/headline';
-import { boardName } from '$core/wording/board';
+import { boardName, boardWord } from '$core/wording/board';
 import { formatDuration } from '$core/wording/format';
 import { localNumber } from '$core/wording/localNumber';
 import { wordShiftIn } from '$core/wording/report';
 import { armColour } from '$lib/charts/armColour';
 import type { PlainAnswer } from '$core/wording/plainAnswer';
 import type { AnswerBoard, Caveats } from '../../trials/boardView';
+import { stepsView, type StepMark } from '../../trials/stepsView';
+import { markersOf } from '../../trials/view';
 import { namesOf, type Material, type TrialMaterial } from '../material';
 
 export type TrialBlock = (material: Material, trial: TrialMaterial) => BlockBody;
@@ -86,6 +88,37 @@ export const boardBlock: TrialBlock = (material, { trial, boards, judgement, des
 		})
 	);
 	return views.length && design.arms.length ? { kind: 'board', boards: views } : missing(material, 'judged');
+};
+
+/** A log, one row a step: verdicts in words, and what became of it. */
+export const stepsBlock: TrialBlock = (material, { design, judgement, loads, trial }) => {
+	const { words } = material;
+	const markers = markersOf(material.db, trial.id);
+	const view = stepsView({ design, judgement, loads, markers, words });
+	if (!view || view.made === 0) return missing(material, 'judged');
+	const told = (marks: readonly StepMark[]) =>
+		marks
+			.map(({ metric, ...mark }) =>
+				words.say('report.steps.cell', {
+					metric: boardName(metric, words),
+					word: boardWord({ metric, ...mark }, words)
+				})
+			)
+			.join('; ');
+	const tables = design.conditions.map(({ id, name }) => ({
+		title: name,
+		head: (['what', 'previous', 'start', 'decision'] as const).map((column) => words.say(`report.steps.${column}`)),
+		rows: view.rows.map((row) => {
+			const strips = row.strips.find(({ condition }) => condition === id)!;
+			const [first, second] = row.stage === 0 ? [strips.figure, ''] : [told(strips.previous), told(strips.start)];
+			const previous = [strips.held || first, strips.returned].filter(Boolean).join(' ');
+			const decision = row.stage === 0 ? '' : words.say(`report.steps.${row.decision}`);
+			return {
+				cells: [row.name, previous, strips.held ? '' : second, [decision, row.decisionNote].filter(Boolean).join(': ')]
+			};
+		})
+	}));
+	return { kind: 'tables', tables, about: '' };
 };
 
 export const scoreBlock: TrialBlock = (material, trial) => {

@@ -3,7 +3,7 @@ import type { Subject } from '../../../base/subject';
 import { sql, type Db } from '../../../base/db/connection';
 import type { NamedVersion } from '../../conditions/view';
 import type { EndReason, TrialStatus } from '$core/trial/design/status';
-import type { TrialKind } from '$core/trial/types';
+import type { StepDecision, TrialKind } from '$core/trial/types';
 import { PROGRESS } from './counters';
 
 export interface TrialRow {
@@ -40,6 +40,10 @@ export interface ArmRow {
 	before: string | null;
 	page: string | null;
 	page_id: number | null;
+	decision: StepDecision | null;
+	decision_note: string | null;
+	undoes: number | null;
+	steps: string | null;
 }
 
 export const SELECT = `SELECT trial.*, client.name AS client_name, ${PROGRESS('trial.id')}

@@ -2,7 +2,7 @@
 import type { Conditions } from '$core/load/conditions/conditions';
 import type { EndReason, TrialStatus } from '$core/trial/design/status';
 import type { Setup } from '$core/trial/design/setup';
-import type { TrialArm, TrialDesign } from '$core/trial/types';
+import type { StepDecision, TrialArm, TrialDesign } from '$core/trial/types';
 import { nowIso, sql, type Db } from '../../../base/db/connection';
 import { PROGRESS } from './counters';
 import { asTrial, type Trial } from '../trial';
@@ -19,6 +19,7 @@ export interface NewTrial {
 /** What of a design stands in no column of its own. */
 const OPTIONS = [
 	'aim',
+	'plannedSteps',
 	'adaptive',
 	'added',
 	'settleWithinMs',
@@ -73,8 +74,9 @@ export function insertTrial(db: Db, { clientId, question, design, repeatOf = nul
 function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm, 'id'>): void {
 	sql(
 		db,
-		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup, checks, cold, before)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
+		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup, checks, cold, before,
+			decision, decision_note, undoes, steps)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
 	).run(
 		trialId,
 		position,
@@ -87,8 +89,30 @@ function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm
 		arm.setup ? JSON.stringify(arm.setup) : null,
 		arm.checks?.length ? JSON.stringify(arm.checks) : null,
 		arm.cold ? JSON.stringify(arm.cold) : null,
-		arm.before ? JSON.stringify(arm.before) : null
+		arm.before ? JSON.stringify(arm.before) : null,
+		arm.decision ?? null,
+		arm.decisionNote ?? null,
+		arm.undoes ?? null,
+		arm.steps ? JSON.stringify(arm.steps) : null
 	);
+}
+
+/** A stage more, after all others. */
+export function appendArm(db: Db, trialId: number, arm: Omit<TrialArm, 'id'>): void {
+	const { position } = sql<{ position: number }>(
+		db,
+		'SELECT coalesce(max(position), -1) + 1 AS position FROM arm WHERE trial_id = ?'
+	).get(trialId)!;
+	insertArm(db, trialId, position, arm);
+	noteNewInputs(db, trialId);
+}
+
+export function setUndoes(db: Db, armId: number, undone: number): void {
+	sql(db, 'UPDATE arm SET undoes = ? WHERE id = ?').run(undone, armId);
+}
+
+export function setDecision(db: Db, armId: number, decision: StepDecision, note: string | null): void {
+	sql(db, 'UPDATE arm SET decision = ?, decision_note = ? WHERE id = ?').run(decision, note, armId);
 }
 
 function insertConditions(db: Db, trialId: number, position: number, conditions: Conditions): void {

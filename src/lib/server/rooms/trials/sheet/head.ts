@@ -4,6 +4,7 @@ import { describeConditions } from '$core/load/conditions/conditions';
 import { frameAt, sharedMoments } from '$core/compare/film';
 import { isMetricId, type MetricId } from '$core/metrics/catalogue';
 import { asksForBest, hasStages } from '$core/trial/design/kinds';
+import { isLog } from '$core/trial/design/log';
 import { decisive, LOOKS, roundsOfNextLook } from '$core/trial/design/looks';
 import { armWithoutSecrets } from '$core/trial/design/publicArm';
 import { returnFindings } from '$core/trial/design/returnStage';
@@ -19,6 +20,8 @@ import { isLabOff } from '../../labs/labs';
 import { messageOf } from '../answer';
 import { boardsOf, type PutOffOf } from '../boardView';
 import { bestView } from '../bestView';
+import { markersOf } from '../queries/notes';
+import { stepsView } from '../stepsView';
 import { armName, caveatsView, comparisonsView } from '../caveats';
 import type { EvidenceView } from '../evidenceView';
 import { noiseFloor } from '../noiseFloors';
@@ -83,6 +86,7 @@ export function sheetHead(material: SheetMaterial, metric: string, against = 0) 
 		}),
 		best: bestView({ design, judgement, putOffOf: beside.putOff, currency }, null)?.answer ?? null,
 		against: heldAgainst,
+		steps: stepsView({ design, judgement, loads, markers: markersOf(db, trial.id), caveats }),
 		moments: momentsView(evidence),
 		excludedAnswer: excludedView(trial, judgement, loads, beside.putOff),
 		busyMachine: busyMachineView(design, loads),
@@ -159,8 +163,9 @@ function headView(db: Db, trial: Trial, loads: readonly LoadSummary[]) {
 		seed: design.seed,
 		primary: design.primary,
 		intended: design.intended ?? [],
-		steps: design.steps?.length ?? 0,
+		steps: Math.max(design.steps?.length ?? 0, ...design.arms.map((arm) => arm.steps?.length ?? 0)),
 		nextStage: hasStages(design.kind) ? (compared[stagesRun]?.name ?? null) : null,
+		isLog: isLog(design),
 		stagesRun
 	};
 }

@@ -1,0 +1,73 @@
+/** A log of steps: one page, changed again and again. What each step is compared with, and what it may spend. */
+import type { StepDecision, TrialArm, TrialDesign } from '../types';
+import { comparisonsOf, stagesOf, type Comparison } from './comparisons';
+import { FIRST_RESERVE, PLAN_SPENDS } from './looks';
+
+export const STEP_DECISIONS: readonly StepDecision[] = ['kept', 'weakened', 'taken-back', 'open'];
+export const USUAL_STEPS = 4;
+/** Beside the page as it was. */
+export const MOST_STEPS = 12;
+
+type Log = Pick<TrialDesign, 'arms' | 'plannedSteps'>;
+
+export const isLog = ({ plannedSteps }: Pick<TrialDesign, 'plannedSteps'>): boolean => plannedSteps != null;
+
+/** Fewer rounds a stage cannot reach the shares of so many steps. */
+export const fewestStepRounds = (plannedSteps: number): number => (plannedSteps > USUAL_STEPS ? 7 : 6);
+
+export interface StepComparison extends Comparison {
+	/** Number of the step's stage, from 1. */
+	stage: number;
+	/** `both`: the stage before is the start. */
+	against: 'previous' | 'start' | 'both';
+}
+
+/**
+ * Each step against the stage before it, and against the start. One that takes a step back is held against the stage
+ * to which the page should have returned.
+ */
+export function stepComparisons(design: Log): StepComparison[] {
+	const stages = stagesOf(design);
+	const [start] = stages as [TrialArm];
+	return stages.slice(1).flatMap((arm, i): StepComparison[] => {
+		const stage = i + 1;
+		const baseline = stages[stageBefore(stages, arm, stage)]!;
+		if (baseline === start) return [{ baseline, arm, stage, against: 'both' }];
+		return [
+			{ baseline, arm, stage, against: 'previous' },
+			{ baseline: start, arm, stage, against: 'start' }
+		];
+	});
+}
+
+function stageBefore(stages: readonly TrialArm[], { undoes }: TrialArm, stage: number): number {
+	const undone = undoes == null ? -1 : stages.findIndex(({ id }) => id === undoes);
+	return undone > 0 ? undone - 1 : stage - 1;
+}
+
+/**
+ * What a comparison of a step may spend: of the plan's 4 % half is shared equally by the steps, half by the comparisons
+ * with the start. Steps beyond the plan draw on the last per cent: 0.5, 0.25, 0.125 % for both together.
+ */
+export function stepShare(
+	{ plannedSteps }: Pick<TrialDesign, 'plannedSteps'>,
+	{ stage, against }: Pick<StepComparison, 'stage' | 'against'>
+): number {
+	const planned = plannedSteps ?? USUAL_STEPS;
+	const both = stage <= planned ? PLAN_SPENDS / planned : FIRST_RESERVE * 0.5 ** (stage - planned - 1);
+	return against === 'both' ? both : both / 2;
+}
+
+/** The step that was taken back last and has not been measured without; null when there is none. */
+export function awaitsReturn(design: Log): TrialArm | null {
+	const last = stagesOf(design).at(-1);
+	return last?.decision === 'taken-back' ? last : null;
+}
+
+/** What evidence explains: in a log each step against the stage before it; else as it is judged. */
+export function explainedPairs(design: TrialDesign): Comparison[] {
+	if (!isLog(design)) return comparisonsOf(design);
+	return stepComparisons(design)
+		.filter(({ against }) => against !== 'start')
+		.map(({ baseline, arm }) => ({ baseline, arm }));
+}

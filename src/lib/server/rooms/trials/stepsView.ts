@@ -1,0 +1,153 @@
+/** A log of steps as its sheet and the reports show it. */
+import { metricOf, type MetricId } from '$core/metrics/catalogue';
+import { stagesOf } from '$core/trial/design/comparisons';
+import { awaitsReturn, isLog, MOST_STEPS, stepComparisons } from '$core/trial/design/log';
+import { boardMark } from '$core/trial/judge/board';
+import { countedLoads } from '$core/trial/judge/counted';
+import type { Judgement, ShiftResult, StepDecision, TrialArm, TrialDesign } from '$core/trial/types';
+import { boardWord } from '$core/wording/board';
+import { describeReason } from '$core/wording/reasons';
+import { wordAnswer } from '$core/wording/shift';
+import { wordRange, wordReturned } from '$core/wording/steps';
+import { ENGLISH, type Words } from '$core/wording/words';
+import type { LoadSummary } from '../loads/view';
+import type { Caveats, StripView } from './boardView';
+import type { Marker } from './queries/notes';
+
+export type StepMark = StripView['marks'][number] & { text: string };
+
+export interface StepStrips {
+	condition: string;
+	name: string;
+	/** Against the stage before; of a step that takes one back, against the stage to which the page should return. */
+	previous: StepMark[];
+	/** Against the start. */
+	start: StepMark[];
+	/** Why it is not judged, in a sentence; empty where it is. */
+	held: string;
+	/** Of a step that takes one back: whether the page is where it was. */
+	returned: string;
+	/** Of the page as it was: its first metric with its range. */
+	figure: string;
+}
+
+export interface StepRow {
+	stage: number;
+	arm: number;
+	name: string;
+	/** What was noted of the change; empty where that is its name. */
+	note: string;
+	fileName: string | null;
+	file: string | null;
+	decision: StepDecision;
+	decisionNote: string;
+	/** The step that it takes back. */
+	undoes: string | null;
+	isMeasured: boolean;
+	broke: string;
+	strips: StepStrips[];
+}
+
+export interface StepsView {
+	planned: number;
+	/** Steps so far, beside the page as it was. */
+	made: number;
+	mayGrow: boolean;
+	/** The step that was taken back and must be measured without first. */
+	undone: string | null;
+	metrics: string[];
+	rows: StepRow[];
+}
+
+interface Given {
+	design: TrialDesign;
+	judgement: Judgement;
+	loads: readonly LoadSummary[];
+	markers: readonly Marker[];
+	caveats?: readonly (Caveats & { condition: string; arm: number })[];
+	words?: Words;
+}
+
+/** Null for a trial that is no log. */
+export function stepsView(given: Given): StepsView | null {
+	const { design } = given;
+	if (!isLog(design)) return null;
+	const stages = stagesOf(design);
+	return {
+		planned: design.plannedSteps!,
+		made: stages.length - 1,
+		mayGrow: stages.length <= MOST_STEPS,
+		undone: awaitsReturn(design)?.name ?? null,
+		metrics: design.primary.map((metric) => metricOf(metric).short),
+		rows: stages.map((arm, stage) => rowOf(given, stages, arm, stage))
+	};
+}
+
+function rowOf(given: Given, stages: readonly TrialArm[], arm: TrialArm, stage: number): StepRow {
+	const { design, loads, markers, caveats = [] } = given;
+	const marker = markers.find((candidate) => candidate.stage === stage);
+	const own = loads.filter((load) => load.stage === stage && load.armId === arm.id && !load.warmup);
+	return {
+		stage,
+		arm: arm.id,
+		name: arm.name,
+		note: marker && marker.words !== arm.name ? marker.words : '',
+		fileName: marker?.fileName ?? null,
+		file: marker?.file ?? null,
+		decision: arm.decision ?? 'open',
+		decisionNote: arm.decisionNote ?? '',
+		undoes: stages.find(({ id }) => id === arm.undoes)?.name ?? null,
+		isMeasured: own.length > 0,
+		broke: [...new Set(caveats.filter((caveat) => caveat.arm === arm.id).map(({ broke }) => broke))]
+			.filter(Boolean)
+			.join(' '),
+		strips: design.conditions.map(({ id, name }) => stripsOf(given, { arm, stage, condition: id, name, own }))
+	};
+}
+
+interface At {
+	arm: TrialArm;
+	stage: number;
+	condition: string;
+	name: string;
+	own: readonly LoadSummary[];
+}
+
+function stripsOf({ design, judgement, words = ENGLISH }: Given, at: At): StepStrips {
+	const { arm, stage, condition, name, own } = at;
+	const compared = stepComparisons(design).find(
+		(comparison) => comparison.stage === stage && comparison.against !== 'start'
+	);
+	const resultsOf = (results: readonly ShiftResult[] = []) =>
+		design.primary.flatMap((metric) =>
+			results.filter((result) => result.arm === arm.id && result.condition === condition && result.metric === metric)
+		);
+	const [previous, start] = [resultsOf(judgement.steps), resultsOf(judgement.results)];
+	const names = { arm: arm.name, baseline: compared?.baseline.name ?? '' };
+	const reason = previous.every(({ shift }) => !shift) ? previous.find((result) => result.reason)?.reason : null;
+	return {
+		condition,
+		name,
+		previous: marksOf(previous, names),
+		start: marksOf(start, { arm: arm.name, baseline: stagesOf(design)[0]!.name }),
+		held: reason ? describeReason(reason, words) : '',
+		returned: arm.undoes != null && previous.length ? wordReturned(previous, names, words) : '',
+		figure: stage === 0 ? figureOf(design, own, condition, words) : ''
+	};
+}
+
+function marksOf(results: readonly ShiftResult[], names: { arm: string; baseline: string }): StepMark[] {
+	return results.map((result) => {
+		const mark = boardMark(result);
+		return { ...mark, short: metricOf(result.metric).short, word: boardWord(mark), text: wordAnswer(result, names) };
+	});
+}
+
+/** What is no comparison may be shown at any time. */
+function figureOf(design: TrialDesign, own: readonly LoadSummary[], condition: string, words: Words): string {
+	const counted = countedLoads(design, own).filter((load) => load.conditionId === condition);
+	const metric: MetricId = design.primary[0]!;
+	const figures = counted.flatMap((load) => load.figures[metric] ?? []);
+	const range = wordRange(metric, figures, words);
+	return range && `${metricOf(metric).short} ${range}`;
+}

@@ -25,6 +25,7 @@ const row = (candidate: Partial<BoardRow> = {}): BoardRow => ({
 	baseline: '2.0 s',
 	arm: '1.8 s',
 	word: 'faster',
+	ranges: { baseline: '', arm: '' },
 	text: 'LCP: faster, 200 ms less.',
 	...candidate
 });

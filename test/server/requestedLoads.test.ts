@@ -27,7 +27,7 @@ describe('loads outside trials', () => {
 		const id = requestLoad(q.now.db, { url: 'http://a.test', conditions: 'phone', nudge: true });
 		expect(findRequest(q.now.db, id)).to.deep.include({ url: 'http://a.test/', status: 'queued', loadId: null });
 		const job = leaseJob(q.now.db, 'me')!;
-		expect(job).to.deep.include({ id, kind: 'load', subject: { kind: 'nobody', id: 0 }, place: null });
+		expect(job).to.deep.include({ id, kind: 'load', subject: { kind: 'nobody', id: 0 }, slot: null });
 		expect(countRequests(q.now.db)).to.deep.equal({ open: 1, leased: 1, newest: 0 });
 		const { version, ...order } = requestedOrder(q.now.db, job);
 		expect(order.conditions).to.include({ id: 'phone', input: 'nudge' });

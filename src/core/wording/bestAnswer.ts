@@ -1,4 +1,5 @@
 /** Which candidate is best, in plain words: the best only where that is decided, else the trade with its prices. */
+import { rollup } from 'd3-array';
 import type { Best, Extreme } from '../trial/judge/places';
 import { resultsAgainst, turned } from '../trial/judge/places';
 import { monthlyCostOf } from '../trial/design/setup';
@@ -89,9 +90,14 @@ function pricesOf({ arms, currency }: Candidates, words: Words): string {
 
 /** What would decide the rest. */
 function openOf({ kind }: Best, primary: readonly ShiftResult[], words: Words): string {
-	const open = primary.filter(({ verdict }) => verdict === 'undecided');
+	const undecided = primary.filter(({ verdict }) => verdict === 'undecided');
+	// Of each metric the pair that needs most.
+	const open = [...rollup(undecided, largestNeed, ({ metric }) => metric).values()];
 	return open.length && kind !== 'best' && kind !== 'equal' ? moreOf(open, words) : '';
 }
+
+const largestNeed = (results: readonly ShiftResult[]): ShiftResult =>
+	results.reduce((a, b) => ((b.roundsNeeded ?? 0) > (a.roundsNeeded ?? 0) ? b : a));
 
 /** "first", "second or third", "first to fourth" */
 export function wordPlace({ from, to }: { from: number; to: number }, words: Words = ENGLISH): string {

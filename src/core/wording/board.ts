@@ -15,18 +15,24 @@ export interface BoardRow extends BoardMark {
 	/** Middle figures as printed. */
 	baseline: string;
 	arm: string;
+	/** "84, 79 to 88 in 8" of each side; empty where it is not known. */
+	ranges: { baseline: string; arm: string };
 	/** "slower", "undecided" */
 	word: string;
 	/** The row as a sentence with its interval: what a pointer, the keyboard and a screen reader get. */
 	text: string;
 }
 
-/** @param putOff how its gain comes back; null where it stays */
+/**
+ * @param putOff how its gain comes back; null where it stays
+ * @param ranges of the figures behind both middle ones
+ */
 export function boardRow(
 	result: ShiftResult,
 	names: Names,
 	words: Words = ENGLISH,
-	putOff: PutOff | null = null
+	putOff: PutOff | null = null,
+	ranges = { baseline: '', arm: '' }
 ): BoardRow {
 	const mark = { ...boardMark(result), ...(putOff ? { isPutOff: true } : {}) };
 	const { metric } = result;
@@ -37,6 +43,7 @@ export function boardRow(
 		baseline: result.scale === 'share' ? '' : formatValue(metric, result.baselineMedian),
 		arm: result.scale === 'share' ? '' : formatValue(metric, result.armMedian),
 		word: putOff ? words.say(`board.put-off.${putOff.kind}`) : boardWord(mark, words),
+		ranges,
 		text: wordAnswer(result, names)
 	};
 }

@@ -24,6 +24,7 @@ export function describeTrialState(
 	if (reason) return ENDED[reason];
 	if (status !== 'waiting') return null;
 	const [measured, next] = stagesOf(design).slice(Math.max(0, stage));
-	if (!next) return `“${measured?.name}” is measured. Make the next change on the site and write it down, or end the log.`;
+	if (!next)
+		return `“${measured?.name}” is measured. Make the next change on the site and write it down, or end the log.`;
 	return `“${measured?.name}” is measured. Make the change on the site, then start “${next?.name}”.`;
 }

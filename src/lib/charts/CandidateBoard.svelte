@@ -19,8 +19,18 @@
 		head?: string;
 		/** What filled and hollow mean. */
 		hint?: string;
+		/** What is hollow is open, and its interval dotted. */
+		isOpenDotted?: boolean;
 	}
-	let { label, board, colourOf, hrefOf, head = 'Candidate', hint = CANDIDATES }: Props = $props();
+	let {
+		label,
+		board,
+		colourOf,
+		hrefOf,
+		head = 'Candidate',
+		hint = CANDIDATES,
+		isOpenDotted = true
+	}: Props = $props();
 	const HEIGHT = 20;
 	let shown = $state('');
 	const { from, to, zero } = CANDIDATE_BAND;
@@ -59,7 +69,7 @@
 								{#if mark}
 									{#if mark.bar}<line
 											class="bar"
-											class:dotted={!lane.isSolid}
+											class:dotted={isOpenDotted && !lane.isSolid}
 											x1={percentOf(mark.bar.from)}
 											x2={percentOf(mark.bar.to)}
 											y1={HEIGHT / 2}
@@ -146,7 +156,7 @@
 		padding-right: var(--gap-5);
 	}
 	.place {
-		width: 8.5rem;
+		width: 11.5rem;
 		font-size: var(--type-3);
 	}
 	.ticks {

@@ -36,6 +36,9 @@
 	}: Props = $props();
 	let shown = $state('');
 	const hint = $derived(caption || (rows.length ? 'Point at a row for its interval.' : ''));
+	/** A row as a sentence, with what its middle figures stand for. */
+	const textOf = ({ text, ranges }: BoardRow) =>
+		ranges.baseline && ranges.arm ? `${text} ${arm}: ${ranges.arm}; ${baseline}: ${ranges.baseline}.` : text;
 	const hasFigures = $derived(rows.some((row) => row.arm !== ''));
 </script>
 
@@ -65,21 +68,21 @@
 		<tbody>
 			{#each rows as row (row.name)}
 				<tr
-					onmouseenter={() => (shown = row.text)}
+					onmouseenter={() => (shown = textOf(row))}
 					onmouseleave={() => (shown = '')}
-					onfocusin={() => (shown = row.text)}
+					onfocusin={() => (shown = textOf(row))}
 					onfocusout={() => (shown = '')}
 				>
 					<th scope="row">{row.name}</th>
 					{#if hasFigures}
-						<td class="figure">{row.baseline}</td>
-						<td class="figure">{row.arm}</td>
+						<td class="figure" title={row.ranges.baseline || undefined}>{row.baseline}</td>
+						<td class="figure" title={row.ranges.arm || undefined}>{row.arm}</td>
 					{/if}
 					<td class="axis"><BoardTrack mark={row} height={24} /></td>
 					<td class="word {row.isPutOff ? 'same' : row.verdict}">
 						{#if evidence}<a href={evidence(row.metric)}
-								>{row.word}<span class="visually-hidden">. {row.text}</span></a
-							>{:else}{row.word}<span class="visually-hidden">. {row.text}</span>{/if}
+								>{row.word}<span class="visually-hidden">. {textOf(row)}</span></a
+							>{:else}{row.word}<span class="visually-hidden">. {textOf(row)}</span>{/if}
 					</td>
 				</tr>
 			{:else}
@@ -96,7 +99,7 @@
 	{#if hint}<p class="readout no-print" aria-hidden="true">{shown || hint}</p>{/if}
 	<!-- On paper nobody points at a row: its size and its interval stand below. -->
 	<ul class="print-only" aria-hidden="true">
-		{#each rows as row (row.name)}<li>{row.text}</li>{/each}
+		{#each rows as row (row.name)}<li>{textOf(row)}</li>{/each}
 	</ul>
 </div>
 

@@ -7,7 +7,8 @@ import { stageLook } from '$core/trial/design/looks';
 import { judge } from '$core/trial/judge/judge';
 import { normalFrom, seededRandom } from '$core/stats/random';
 import type { TrialArm, TrialDesign, TrialLoad } from '$core/trial/types';
-import { wordRange, wordReturned } from '$core/wording/steps';
+import { wordRange } from '$core/wording/range';
+import { wordReturned } from '$core/wording/steps';
 import { arm, design, load } from '../../support/trials';
 
 const step = (id: number, name: string, extra: Partial<TrialArm> = {}): TrialArm => ({ ...arm(id, name), ...extra });

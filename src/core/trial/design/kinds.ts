@@ -33,8 +33,8 @@ export const KINDS: Readonly<Record<TrialKind, KindRules>> = {
 		aims: ['baseline', 'best']
 	},
 	'same-page': { ...INTERLEAVED, pages: false, samePage: true, leastArms: 1, mostArms: 2, aims: BASELINE },
-	// Ten pages, before and after.
-	sweep: { ...INTERLEAVED, pages: true, samePage: false, leastArms: 2, mostArms: 20, aims: BASELINE },
+	// Forty pages, before and after.
+	sweep: { ...INTERLEAVED, pages: true, samePage: false, leastArms: 2, mostArms: 80, aims: BASELINE },
 	'before-after': {
 		stages: true,
 		pages: false,

@@ -32,12 +32,10 @@
 	const shown = $derived(view.conditions[chosen]);
 	const pages = $derived(view.pages.filter(({ endedAt }) => endedAt === null));
 	const own = $derived(pages.find(({ role }) => role === 'page'));
-	const ourPage = $derived(own?.id);
 	const nameOf = (id: number) => view.pages.find((page) => page.id === id)?.name ?? '';
 	const coloured = $derived(pages.map(({ id }) => ({ id, baseline: id === own?.id })));
 	const colourOf = (id: number) => armColour(coloured, id);
 	const format = (value: number) => (isMetricId(metric) ? formatValue(metric, value) : formatDuration(value));
-	type Row = NonNullable<typeof shown>['rows'][number];
 	type Practice = NonNullable<typeof shown>['practices'][number];
 	const main = $derived(shown?.rows.find((row) => row.metric === metric) ?? shown?.rows[0]);
 	const ownCell = $derived(main?.cells.find(({ page }) => page === own?.id));
@@ -135,6 +133,7 @@
 			board={shown.rows}
 			{colourOf}
 			head="Page"
+			isOpenDotted={false}
 			hint="Filled: {own?.name ?? 'the own page'}. Distances in margins from the best of each metric."
 		/>
 
@@ -222,19 +221,6 @@
 		font: 1.25rem/1.4 var(--serif);
 		margin: 0 0 var(--gap-3);
 		max-width: 52rem;
-	}
-	.place {
-		color: var(--muted);
-	}
-	.ours {
-		font-weight: 600;
-	}
-	.place.ours {
-		color: var(--ink);
-	}
-	.place.first {
-		color: var(--better);
-		font-weight: 600;
 	}
 	.practice {
 		font-weight: 600;

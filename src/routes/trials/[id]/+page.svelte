@@ -105,6 +105,9 @@
 				steps={data.steps}
 				canGoOn={(status === 'waiting' || status === 'done') && !trial.paused && trial.nextStage === null}
 				{status}
+				answers={data.boards.flatMap(({ name, answers }) =>
+					answers.map(({ sentence, tone }) => ({ name, sentence, tone }))
+				)}
 			/>{/if}
 		<Answer {data} {isOpen} {status} {nameOf} {colourOf} />
 		{#if isChosen}<Chooser conditions={data.conditions} {pairs} chosen={data.chosen} onchange={choose} />{/if}

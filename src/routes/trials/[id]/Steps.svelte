@@ -11,8 +11,10 @@
 		/** The last stage is measured: the next step may be written down. */
 		canGoOn: boolean;
 		status: string;
+		/** What the newest step has brought since the start, by conditions. */
+		answers: readonly { name: string; sentence: string; tone: string }[];
 	}
-	let { steps, canGoOn, status }: Props = $props();
+	let { steps, canGoOn, status, answers }: Props = $props();
 	const DECISIONS = { kept: 'kept', weakened: 'weakened', 'taken-back': 'taken back', open: 'open' } as const;
 	const isAlone = $derived((steps.rows[0]?.strips.length ?? 0) < 2);
 	let decided = $state<number | null>(null);
@@ -23,12 +25,17 @@
 
 <section aria-label="Steps" class="panel steps">
 	<div class="page-top">
-		<p class="muted small">
-			{steps.made} of {steps.planned} planned {steps.planned === 1 ? 'step' : 'steps'}{steps.made >
-			steps.planned
-				? ': the others draw on what the plan left over'
-				: ''}
-		</p>
+		<div>
+			{#each answers as answer (answer.name)}<p class="judgement {answer.tone}">
+					{answers.length > 1 ? `${answer.name}: ` : ''}{answer.sentence}
+				</p>{/each}
+			<p class="muted small">
+				{steps.made} of {steps.planned} planned {steps.planned === 1 ? 'step' : 'steps'}{steps.made >
+				steps.planned
+					? ': the others draw on what the plan left over'
+					: ''}
+			</p>
+		</div>
 		{#if canGoOn}
 			<div class="buttons no-print">
 				{#if status === 'waiting'}<Action action="?/end" text="End the log" kind="ghost" size="small" />{/if}

@@ -19,7 +19,7 @@
 	}
 	let { metrics, states, limits, draft, issue }: Props = $props();
 	let sought = $state('');
-	const hasSteps = $derived([$draft, ...$draft.arms].some(({ steps }) => steps.trim() !== ''));
+	const hasSteps = $derived([$draft, ...$draft.arms].some(({ steps }) => Boolean(steps?.trim())));
 	/** Those that are chosen or usual, others when somebody looks for them; times of steps only where there are steps. */
 	const offered = $derived(
 		metrics.filter(({ id, name, usual }) => {

@@ -1,6 +1,6 @@
 /** The answer of a trial as boards: what the sheet, the lists and the API show of it. */
 import type { PutOff } from '$core/compare/late/putOff';
-import { metricOf } from '$core/metrics/catalogue';
+import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf, type Comparison } from '$core/trial/design/comparisons';
 import { asksForBest, hasPages, isSamePage } from '$core/trial/design/kinds';
 import { isLog } from '$core/trial/design/log';
@@ -28,6 +28,8 @@ export interface AnswerBoard extends PlainAnswer {
 
 /** Gains of a variant under some conditions that come back later. */
 export type PutOffOf = (condition: string, arm: number, results: readonly ShiftResult[]) => PutOff[];
+
+export type RangeOf = (condition: string, arm: number, metric: MetricId) => string;
 
 /** What must be said beside a verdict; empty when there is nothing. */
 export interface Caveats {
@@ -87,7 +89,8 @@ export function boardsOf(
 		words = ENGLISH,
 		putOffOf = () => [],
 		against,
-		currency
+		currency,
+		rangeOf = () => ''
 	}: {
 		design: TrialDesign;
 		judgement: Pick<Judgement, 'results' | 'pairs'>;
@@ -98,6 +101,8 @@ export function boardsOf(
 		against?: number;
 		/** ISO 4217, of the prices. */
 		currency?: string;
+		/** The figures of an arm in words. */
+		rangeOf?: RangeOf;
 	}
 ): ConditionsBoard[] {
 	const all = comparedIn(design, words, against);
@@ -110,7 +115,10 @@ export function boardsOf(
 			const putOff = putOffOf(id, pair.id, results);
 			const answer = answerOf(question, { design, results, pair, words, putOff });
 			const rows = orderedBy(design, results).map((result) =>
-				boardRow(result, pair, words, putOff.find(({ metric }) => metric === result.metric) ?? null)
+				boardRow(result, pair, words, putOff.find(({ metric }) => metric === result.metric) ?? null, {
+					baseline: rangeOf(id, result.baseline, result.metric),
+					arm: rangeOf(id, result.arm, result.metric)
+				})
 			);
 			const match = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
 			return [{ ...answer, ...namesOf(pair), rows, caveats: match ? caveatsIn(match) : NO_CAVEATS }];

@@ -8,7 +8,8 @@ import type { Judgement, ShiftResult, StepDecision, TrialArm, TrialDesign } from
 import { boardWord } from '$core/wording/board';
 import { describeReason } from '$core/wording/reasons';
 import { wordAnswer } from '$core/wording/shift';
-import { wordRange, wordReturned } from '$core/wording/steps';
+import { wordRange } from '$core/wording/range';
+import { wordReturned } from '$core/wording/steps';
 import { ENGLISH, type Words } from '$core/wording/words';
 import type { LoadSummary } from '../loads/view';
 import type { Caveats, StripView } from './boardView';

@@ -72,7 +72,7 @@ export const boardBlock: TrialBlock = (material, { trial, boards, judgement, des
 				title: answers.length > 1 ? `${name}: ${label}` : name,
 				baseline: baselineName,
 				variant: armName,
-				rows: rows.map(({ name: metricName, word, baseline: _b, arm: _a, text: _t, ...mark }) => {
+				rows: rows.map(({ name: metricName, word, baseline: _b, arm: _a, text: _t, ranges: _r, ...mark }) => {
 					const result = resultOf(mark.metric);
 					return {
 						...mark,

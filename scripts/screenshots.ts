@@ -16,15 +16,15 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['trials', '/trials'],
 	['new-trial', '/trials/new'],
 	['trial-sheet', '/trials/1'],
-	['why', '/trials/1?open=why', '#why'],
+	['which-is-best', '/trials/5'],
+	['steps', '/trials/6'],
 	['frames-side-by-side', '/trials/3?open=frames', '#frames'],
 	['watch', '/watch?since=start'],
 	['watched-page', '/watch/1/2?on=phone'],
 	['standing', '/standings/3'],
 	['load', '/loads/12'],
 	['report', '/reports/1'],
-	['report-shared', '/reports/1/versions/1/page'],
-	['lab', '/workshop/lab']
+	['report-shared', '/reports/1/versions/1/page']
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });
@@ -34,7 +34,7 @@ await until(async () => (await app.api('GET', '/api/health')).body.runner === 'i
 // The panel is asked between loads of the lab.
 await app.api('POST', '/api/field', { clientId: 1 });
 // Evidence is worked out once the lab has nothing else to do.
-for (const id of [1, 2, 3, 4])
+for (const id of [1, 2, 3, 4, 5, 6])
 	await until(
 		async () => (await app.api('GET', `/api/trials/${id}/evidence`)).body.pending === false,
 		60_000,

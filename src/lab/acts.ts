@@ -1,7 +1,14 @@
 /** What each kind of step does to a page. */
 import type { CDPSession } from 'playwright-core';
 import type { Conditions } from '$core/load/conditions/conditions';
-import { EXPECT_WITHIN_MS, kindOfStep, WAIT_WITHIN_MS, type Step, type StepState } from '$core/load/journey/steps';
+import {
+	EXPECT_WITHIN_MS,
+	kindOfStep,
+	WAIT_WITHIN_MS,
+	type Key,
+	type Step,
+	type StepState
+} from '$core/load/journey/steps';
 import { isWebUrl } from '$core/load/requests/address';
 import { within } from './browser/deadlines';
 import { LoadFailure } from './failure';
@@ -59,6 +66,7 @@ const ACTS: { [Verb in Kind]: Prepare<Verb> } = {
 			}
 		}
 	}),
+	press: act<'press'>({ run: ({ session }, { press: key }) => pressKey(session, key) }),
 	scroll: act<'scroll'>({
 		run: async (visit, { scroll }) => {
 			const problem = await visit.call('scroll', scroll);
@@ -88,6 +96,24 @@ export async function press(session: CDPSession, x: number, y: number, touch: bo
 	await session.send('Input.dispatchMouseEvent', { type: 'mouseMoved', x, y });
 	for (const type of ['mousePressed', 'mouseReleased'] as const)
 		await session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', clickCount: 1 });
+}
+
+/** What a key is to the browser: its code, its number, and what it writes. */
+const KEY_FACTS: Readonly<Record<Key, { key?: string; windowsVirtualKeyCode: number; text?: string }>> = {
+	Enter: { windowsVirtualKeyCode: 13, text: '\r' },
+	Tab: { windowsVirtualKeyCode: 9 },
+	Escape: { windowsVirtualKeyCode: 27 },
+	Space: { key: ' ', windowsVirtualKeyCode: 32, text: ' ' },
+	ArrowLeft: { windowsVirtualKeyCode: 37 },
+	ArrowUp: { windowsVirtualKeyCode: 38 },
+	ArrowRight: { windowsVirtualKeyCode: 39 },
+	ArrowDown: { windowsVirtualKeyCode: 40 }
+};
+
+async function pressKey(session: CDPSession, key: Key): Promise<void> {
+	const facts = { key, code: key, ...KEY_FACTS[key] };
+	await session.send('Input.dispatchKeyEvent', { type: facts.text ? 'keyDown' : 'rawKeyDown', ...facts });
+	await session.send('Input.dispatchKeyEvent', { type: 'keyUp', ...facts, text: undefined });
 }
 
 async function pointOf(visit: Visit, selector: string): Promise<Point> {

@@ -38,6 +38,19 @@ describe('visits', function () {
 	};
 
 	describe('steps', () => {
+		it('press keys as a visitor does: one empties the field, another sends the form', async () => {
+			const { steps, figures } = await load('/keys', QUICK, [
+				{ type: 'wrong', into: '#q' },
+				{ press: 'Escape' },
+				{ type: 'tea', into: '#q' },
+				{ press: 'Enter' },
+				{ expect: { selector: '#out', text: 'sent tea' } }
+			]);
+			expect(steps.map((step) => step.status)).to.deep.equal(Array(5).fill('ok'));
+			expect(steps[3]).to.include({ kind: 'press', words: 'Press Enter', awaited: true });
+			expect(figures.stepShown).to.equal(steps[3]!.shownMs);
+		});
+
 		it('are timed with their own requests, and INP agrees with the web-vitals library (to 8 ms)', async function () {
 			// The browser hands an interaction over late now and then when the machine is busy.
 			this.retries(3);

@@ -20,6 +20,10 @@ export const NESTED = html(
 export const PAGES: Record<string, string> = {
 	'/plain': html('Plain', '<h1>Plain</h1>'),
 	'/nested': NESTED,
+	'/keys': html(
+		'Keys',
+		'<form onsubmit="event.preventDefault();out.textContent=`sent ${q.value}`"><input id="q"><button>Go</button></form><p id="out"></p><script>q.addEventListener("keydown",(event)=>{if(event.key==="Escape")q.value=""})</script>'
+	),
 	'/interact': html(
 		'Interact',
 		`<button id="slow">Slow</button><button id="quick">Quick</button><input id="name"><div id="out"></div>`,

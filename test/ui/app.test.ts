@@ -259,8 +259,9 @@ describe('interface', () => {
 
 	it('chooses a client and shows only what is theirs', async () => {
 		const { page } = screen;
+		await app.api('POST', '/api/clients', { name: 'Tolcarne Lights' });
 		await screen.go('/trials');
-		await page.getByLabel('Client', { exact: true }).selectOption({ label: 'Orrery Hall' });
+		await page.getByLabel('Client', { exact: true }).selectOption({ label: 'Tolcarne Lights' });
 		await page.getByText('No trials here yet').waitFor();
 		await page.getByLabel('Client', { exact: true }).selectOption({ label: 'All clients' });
 		await page.getByRole('link', { name: 'Did adding the chat' }).waitFor();

@@ -82,13 +82,17 @@ describe('the analyst at work', () => {
 		await page.getByLabel('Conditions').selectOption('quick-desk');
 		await screen.tick(/Simulate interaction/, true);
 		await page.getByRole('button', { name: 'Add the steps of a journey' }).click();
+		await page.getByRole('button', { name: 'As JSON' }).click();
 		await page.getByLabel('Steps of a journey').fill('[{"clik": "#menu"}]');
 		await page.getByRole('button', { name: 'Load the page' }).click();
 		await page.getByText(/Step 1: A step has one of the verbs/).waitFor();
 		expect(await page.getByLabel('Address').inputValue()).to.equal('https://hushed.skerry-line.test/');
 		await page
 			.getByLabel('Steps of a journey')
-			.fill('[{"expect": {"selector": "h1"}}, {"expect": {"text": "Not to be found"}, "within": 300}]');
+			.fill('[{"expect": {"selector": "h1"}}, {"expect": {"text": "To be changed"}, "within": 300}]');
+		// The same list, row by row.
+		await page.getByRole('button', { name: 'As a list' }).click();
+		await page.getByLabel('What, step 2').fill('Not to be found');
 		await page.getByRole('button', { name: 'Load the page' }).click();
 		// Without reloading: the load that ends opens by itself.
 		await page.getByRole('button', { name: /^What comes late/ }).waitFor({ timeout: 60_000 });

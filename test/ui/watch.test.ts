@@ -77,7 +77,7 @@ describe('pages over time and against competitors', function () {
 		await screen.go('/standings');
 		await page.getByRole('link', { name: 'Timetables of the ferry companies' }).click();
 		await page.getByText(/^Skerry Line is (first|second|third).* of three in Largest Contentful Paint/).waitFor();
-		expect(await page.getByRole('table', { name: 'Ranks by metric' }).getByRole('row').count()).to.be.above(6);
+		expect(await page.getByRole('table', { name: 'Places by metric' }).getByRole('row').count()).to.be.above(6);
 		expect(await page.getByRole('table', { name: 'Practices' }).getByRole('row').count()).to.equal(12);
 		expect(await screen.violations()).to.deep.equal([]);
 		await page.getByLabel('Metric', { exact: true }).selectOption('wire');

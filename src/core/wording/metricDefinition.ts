@@ -23,7 +23,7 @@ const DEFINITIONS: Record<MetricId, string> = {
 	unusedJs: 'Script bytes that had not run when the page settled',
 	unusedCss: 'Style bytes that matched nothing when the page settled',
 	stepShown:
-		'From an act of the steps (open, click, type, scroll) until what the next step awaits was there, over all of them',
+		'From an act of the steps (open, click, type, press, scroll) until what the next step awaits was there, over all of them',
 	stepQuiet: 'From an act of the steps until the last request, long task or shift that it set off, over all of them'
 };
 

@@ -13,8 +13,6 @@
 		label: string;
 		board: readonly LaneBoard[];
 		colourOf: (id: number) => string;
-		/** Where a candidate's name leads. */
-		hrefOf?: (id: number) => string;
 		/** What a candidate is called above its column. */
 		head?: string;
 		/** What filled and hollow mean. */
@@ -26,7 +24,6 @@
 		label,
 		board,
 		colourOf,
-		hrefOf,
 		head = 'Candidate',
 		hint = CANDIDATES,
 		isOpenDotted = true
@@ -57,10 +54,7 @@
 					{@const mark = candidateLane(lane)}
 					<tr onmouseenter={() => (shown = lane.text)} onmouseleave={() => (shown = '')}>
 						{#if i === 0}<th scope="rowgroup" rowspan={row.lanes.length}>{row.name}</th>{/if}
-						<th scope="row" class="name"
-							><i style:background={colourOf(lane.id)}></i>{#if hrefOf}<a href={hrefOf(lane.id)}>{lane.name}</a
-								>{:else}{lane.name}{/if}</th
-						>
+						<th scope="row" class="name"><i style:background={colourOf(lane.id)}></i>{lane.name}</th>
 						<td class="figure">{lane.figure}</td>
 						<td class="axis">
 							<svg width="100%" height={HEIGHT} aria-hidden="true" focusable="false" color={colourOf(lane.id)}>

@@ -99,7 +99,7 @@
 	{#if hint}<p class="readout no-print" aria-hidden="true">{shown || hint}</p>{/if}
 	<!-- On paper nobody points at a row: its size and its interval stand below. -->
 	<ul class="print-only" aria-hidden="true">
-		{#each rows as row (row.name)}<li>{textOf(row)}</li>{/each}
+		{#each rows as row (row.name)}<li>{row.text}</li>{/each}
 	</ul>
 </div>
 

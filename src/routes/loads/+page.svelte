@@ -8,6 +8,7 @@
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
+	import StepsEditor from '$lib/parts/StepsEditor.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
 	import Pager from '$lib/parts/Pager.svelte';
@@ -22,7 +23,6 @@
 	const har = typedForm(() => data.harForm);
 	const wrongHar = har.wrong;
 	const FIGURES = ['score', 'lcp', 'cls', 'tbt', 'wire', 'requests'] as const;
-	const EXAMPLE = '[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]';
 	let deleting: Row | null = $state(null);
 	let deleteForm = $state<HTMLFormElement>();
 	let showSteps = $state($typed.steps !== '');
@@ -106,12 +106,10 @@
 				<Checkbox name="repeat" bind:checked={$typed.repeat} labelText="Measure the repeat visit" />
 			</div>
 			{#if showSteps}
-				<Field
-					rows={3}
+				<StepsEditor
 					label="Steps of a journey"
 					name="steps"
-					help="A JSON list: open, click, type, scroll, wait, expect, mark"
-					placeholder={EXAMPLE}
+					placeholder="Click the menu, expect “Timetable”: what a visitor does once the page is there."
 					bind:value={$typed.steps}
 					wrong={$wrong('steps')}
 				/>

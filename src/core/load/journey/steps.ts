@@ -44,6 +44,10 @@ const state = v.pipe(
 );
 
 const WAIT = '“wait” takes a time in ms (at most 60,000), or {"selector": …} or {"text": …}.';
+/** Keys that can be pressed, by their names in the DOM. */
+export const KEYS = ['Enter', 'Tab', 'Escape', 'Space', 'ArrowDown', 'ArrowUp', 'ArrowLeft', 'ArrowRight'] as const;
+export type Key = (typeof KEYS)[number];
+
 const STEPS = {
 	open: v.strictObject(
 		{
@@ -58,6 +62,10 @@ const STEPS = {
 	type: v.strictObject(
 		{ type: words, into: selector },
 		'Typing needs its text and a selector, and nothing else: {"type": "tea", "into": "#search"}.'
+	),
+	press: v.strictObject(
+		{ press: v.picklist(KEYS, `“press” takes a key: ${KEYS.join(', ')}.`) },
+		'Pressing is its key alone: {"press": "Enter"}.'
 	),
 	scroll: v.strictObject(
 		{ scroll: v.union([v.number(), selector], '“scroll” takes a selector, “bottom” or a number of pixels.') },
@@ -141,6 +149,7 @@ export function wordsOfStep(step: Step): string {
 	if ('open' in step) return `Open ${step.open}`;
 	if ('click' in step) return `Click ${step.click}`;
 	if ('type' in step) return `Type “${step.type}” into ${step.into}`;
+	if ('press' in step) return `Press ${step.press}`;
 	if ('scroll' in step)
 		return typeof step.scroll === 'number'
 			? `Scroll by ${step.scroll} px`

@@ -3,7 +3,7 @@ import type { Figures } from '../../metrics/catalogue';
 import type { StepRecord } from '../record/record';
 import { EXPECT_WITHIN_MS, WAIT_WITHIN_MS, type Step, type StepState } from '../journey/steps';
 
-const ACTS: readonly string[] = ['open', 'click', 'type', 'scroll'];
+const ACTS: readonly string[] = ['open', 'click', 'type', 'press', 'scroll'];
 
 /**
  * Times of all acts of a journey together, ms. A journey that failed has none; nor has one in which an act's content

@@ -17,7 +17,6 @@
 	import Chooser from './Chooser.svelte';
 	import DeleteForm from './DeleteForm.svelte';
 	import Head from './Head.svelte';
-	import Steps from './Steps.svelte';
 	import { PART_NAMES } from './partNames';
 
 	let { data } = $props();
@@ -101,7 +100,7 @@
 		{#if status === 'waiting' && !trial.paused && trial.nextStage}
 			<Lazy load={() => import('./NextStage.svelte')} props={{ stage: trial.nextStage }} />
 		{/if}
-		{#if data.steps}<Steps
+		{#if data.steps && data.asked.Steps}<data.asked.Steps
 				steps={data.steps}
 				canGoOn={(status === 'waiting' || status === 'done') && !trial.paused && trial.nextStage === null}
 				{status}
@@ -109,7 +108,7 @@
 					answers.map(({ sentence, tone }) => ({ name, sentence, tone }))
 				)}
 			/>{/if}
-		<Answer {data} {isOpen} {status} {nameOf} {colourOf} />
+		<Answer asked={data.asked} {data} {isOpen} {status} {nameOf} {colourOf} />
 		{#if isChosen}<Chooser conditions={data.conditions} {pairs} chosen={data.chosen} onchange={choose} />{/if}
 	{/snippet}
 

@@ -8,17 +8,20 @@
 	import Lazy from '$lib/parts/Lazy.svelte';
 	import BoardPanel from './BoardPanel.svelte';
 	import AnswerNotes from './AnswerNotes.svelte';
-	import PairChooser from './PairChooser.svelte';
+	import type { load } from './+page';
 	import Progress from './Progress.svelte';
 
+	type Asked = Pick<Awaited<ReturnType<typeof load>>['asked'], 'Best' | 'PairChooser'>;
 	interface Props {
 		data: SheetHead;
+		/** Components of the question that is asked, where few trials ask it. */
+		asked: Asked;
 		isOpen: boolean;
 		status: string;
 		nameOf: (arm: number) => string;
 		colourOf: (arm: number) => string;
 	}
-	let { data, isOpen, status, nameOf, colourOf }: Props = $props();
+	let { data, asked, isOpen, status, nameOf, colourOf }: Props = $props();
 	const trial = $derived(data.trial);
 	const { hasLoads, hasAnswer, rounds, spread, suggestedRounds } = $derived(data.answer);
 	/** Which two candidates the boards are turned to: the one that all are held against comes from the server. */
@@ -46,7 +49,7 @@
 	{#if data.best && data.boards.length > 1}
 		<p class="judgement {data.best.tone}">{data.best.sentence}</p>
 	{/if}
-	{#if data.against !== null && hasAnswer}<PairChooser
+	{#if data.against !== null && hasAnswer && asked.PairChooser}<asked.PairChooser
 			arms={data.arms}
 			against={data.against}
 			{beside}
@@ -61,6 +64,7 @@
 			{nameOf}
 			{colourOf}
 			{beside}
+			Best={asked.Best}
 		/>
 	{/each}
 	{#if suggestedRounds !== null}

@@ -2,11 +2,11 @@
 	/** The answer under one set of conditions. */
 	import type { MetricId } from '$core/metrics/catalogue';
 	import { wordFloors } from '$core/wording/floors';
-	import CandidateBoard from '$lib/charts/CandidateBoard.svelte';
 	import Moments from '$lib/charts/Moments.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
 	import ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
 	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
+	import type BestBoard from './BestBoard.svelte';
 	import Caveats from './Caveats.svelte';
 
 	interface Props {
@@ -18,8 +18,9 @@
 		colourOf: (arm: number) => string;
 		/** Which is best: the candidate that stands beside the one that all are held against. */
 		beside?: number;
+		Best?: typeof BestBoard | null;
 	}
-	let { board, film, noise, primary, nameOf, colourOf, beside = 0 }: Props = $props();
+	let { board, film, noise, primary, nameOf, colourOf, beside = 0, Best = null }: Props = $props();
 	/** More variants than this are rows of one table. */
 	const MOST_BOARDS = 2;
 	/** Pictures of more variants than this are left to the part of frames. */
@@ -42,30 +43,8 @@
 <div class="panel board-panel" class:wide={!hasFilm}>
 	<div class="answer">
 		<p class="conditions-name"><b>{board.name}</b> <span class="muted">{board.about.toLowerCase()}</span></p>
-		{#if board.best}
-			{@const { answer } = board.best}
-			<p class="judgement {answer.tone}">{answer.sentence}</p>
-			{#if answer.detail}<p class="detail">{answer.detail}</p>{/if}
-			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
-			<CandidateBoard
-				label="Candidates, {board.name}"
-				board={board.best.board}
-				{colourOf}
-				hrefOf={(arm) => `?against=${arm}#pair-${board.condition}`}
-			/>
-			{#if pair}
-				<div id="pair-{board.condition}" class="pair">
-					<ShiftBoard
-						label="{pair.label} against {pair.baselineName}, {board.name}"
-						rows={pair.rows}
-						baseline={pair.baselineName}
-						arm={pair.armName}
-						colour={colourOf(pair.arm)}
-						{evidence}
-						caption={floor}
-					/>
-				</div>
-			{/if}
+		{#if board.best && Best}
+			<Best best={board.best} {board} {pair} {colourOf} {evidence} caption={floor} />
 		{:else if isMatrix}
 			{#each board.summary as { sentence, tone }, i (i)}<p class="judgement {tone}">{sentence}</p>{/each}
 			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
@@ -127,11 +106,6 @@
 	.conditions-name {
 		margin: 0;
 		font-size: var(--type-4);
-	}
-	.pair {
-		margin-top: var(--gap-6);
-		padding-top: var(--gap-5);
-		border-top: 1px solid var(--rule);
 	}
 	.detail {
 		margin: 0 0 var(--gap-3);

@@ -5,6 +5,7 @@
 	import { isStepMetric, type MetricId } from '$core/metrics/catalogue';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
+	import StepsEditor from '$lib/parts/StepsEditor.svelte';
 	import MomentField from '$lib/parts/MomentField.svelte';
 	import type { TypedTrial } from '$lib/server/rooms/trials/form';
 
@@ -134,12 +135,10 @@
 			wrong={issue('mustSend')}
 		/>
 		<h3>Steps after each load</h3>
-		<Field
-			rows={3}
+		<StepsEditor
 			label="Steps after each load"
 			name="steps"
-			help="A JSON list that shows that nothing broke: open, click, type, scroll, wait, expect, mark."
-			placeholder={'[{"click": "#menu"}, {"expect": {"text": "Timetable"}}]'}
+			help="They show that nothing broke, and time what a click brings."
 			bind:value={$draft.steps}
 			wrong={issue('steps')}
 		/>
@@ -148,11 +147,10 @@
 			the time until the step’s content is there, and until all is quiet.
 		</p>
 		<div class="cells">
-			{#each $draft.arms as arm, i (i)}<Field
-					rows={2}
+			{#each $draft.arms as arm, i (i)}<StepsEditor
 					label="Steps of {arm.name || `variant ${i + 1}`}"
 					name="arms.{i}.steps"
-					placeholder={i ? '[{"open": "/timetable"}, {"expect": {"selector": "#list"}}]' : 'as above'}
+					placeholder="As above."
 					bind:value={$draft.arms[i]!.steps}
 					wrong={issue(`arms.${i}.steps`)}
 				/>{/each}

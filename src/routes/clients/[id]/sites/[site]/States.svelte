@@ -7,6 +7,7 @@
 	import type { StateFields } from '$lib/server/rooms/clients/form';
 	import Action from '$lib/parts/Action.svelte';
 	import Field from '$lib/parts/Field.svelte';
+	import StepsEditor from '$lib/parts/StepsEditor.svelte';
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 
@@ -81,13 +82,10 @@
 					placeholder="the page that is measured"
 					wrong={$wrong('stateUrl')}
 				/>
-				<Field
-					rows={4}
+				<StepsEditor
 					label="Steps"
 					name="stateSteps"
 					bind:value={$typed.stateSteps}
-					help="A JSON list: open, click, type, scroll, wait, expect"
-					placeholder={'[{"click": "#sign-in"}, {"expect": {"selector": "#hello"}}]'}
 					wrong={$wrong('stateSteps')}
 				/>
 				<Field

@@ -214,7 +214,9 @@ for (const schema of RELEASED_SCHEMAS.filter((value) => value >= FIRST_LASTING))
 			for (const table of tables() as string[]) {
 				const names = (db.pragma(`old.table_info(${table})`) as { name: string }[]).map(({ name }) => name);
 				const columns = (asked: Record<string, string>) =>
-					names.map((name) => (names.includes('subject_kind') ? null : asked[`${table}.${name}`]) ?? `"${name}"`).join(', ');
+					names
+						.map((name) => (names.includes('subject_kind') ? null : asked[`${table}.${name}`]) ?? `"${name}"`)
+						.join(', ');
 				const before = columns(BEFORE);
 				const now = columns(NOW);
 				const lost = db.prepare(`SELECT ${before} FROM old.${table} EXCEPT SELECT ${now} FROM main.${table}`).all();

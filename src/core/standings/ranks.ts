@@ -110,8 +110,8 @@ interface Order {
 type TestedPair = ReturnType<typeof pairsOf>[number];
 
 /**
- * Pairs whose order is beyond chance, by contest. Pairs of pages share the level equally; within a pair all contests are
- * tested jointly. A pair that is told apart in all of them hands its share on (Holm 1979).
+ * Pairs whose order is beyond chance, by contest. Pairs of pages share the level equally; within a pair all contests
+ * are tested jointly. A pair that is told apart in all of them hands its share on (Holm 1979).
  */
 function ordersOf(contests: readonly Contest[], seed: number): Order[][] {
 	const rounds = Math.max(

@@ -20,14 +20,7 @@
 		/** What is hollow is open, and its interval dotted. */
 		isOpenDotted?: boolean;
 	}
-	let {
-		label,
-		board,
-		colourOf,
-		head = 'Candidate',
-		hint = CANDIDATES,
-		isOpenDotted = true
-	}: Props = $props();
+	let { label, board, colourOf, head = 'Candidate', hint = CANDIDATES, isOpenDotted = true }: Props = $props();
 	const HEIGHT = 20;
 	let shown = $state('');
 	const { from, to, zero } = CANDIDATE_BAND;

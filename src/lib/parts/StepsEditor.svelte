@@ -38,11 +38,11 @@
 		mark: 'Mark'
 	};
 	const STATES: Record<StateKind, string> = {
-		selector: 'an element, by selector',
-		text: 'words on the page',
-		gone: 'an element to be gone',
-		title: 'words in the title',
-		url: 'words in the address'
+		selector: 'Selector',
+		text: 'Words',
+		gone: 'Gone selector',
+		title: 'Title',
+		url: 'Address'
 	};
 	const LABELS: Record<RowVerb, string> = {
 		open: 'Address',

@@ -72,7 +72,9 @@ describe('looks', () => {
 		const end = nextLook({ ...plan, looks: [stop] }, 12, 'plan');
 		expect(boundsOf(plan, [stop, end], 1)).to.deep.equal([{ rounds: 12, spent: 0.04 }]);
 		const stage = stageLook({ rounds: 10 }, { stage: 1, share: equalShare(2), rounds: 6, by: 'stop' });
-		expect(stageBoundsOf({ rounds: 10 }, equalShare(2), [stage], 0).map(({ rounds }) => rounds)).to.deep.equal([4, 5, 6]);
+		expect(stageBoundsOf({ rounds: 10 }, equalShare(2), [stage], 0).map(({ rounds }) => rounds)).to.deep.equal([
+			4, 5, 6
+		]);
 	});
 
 	it('after added rounds draw on the reserve, whatever the plan was', () => {
@@ -87,8 +89,14 @@ describe('looks', () => {
 
 	it('of stages share the plan: each comparison spends its part once', () => {
 		const plan = { rounds: 10, looks: [] };
-		expect(stageLook(plan, { stage: 1, share: equalShare(2), rounds: 10, by: 'plan' }).spent).to.be.closeTo(0.04, 1e-12);
-		expect(stageLook(plan, { stage: 2, share: equalShare(3), rounds: 10, by: 'plan' }).spent).to.be.closeTo(0.02, 1e-12);
+		expect(stageLook(plan, { stage: 1, share: equalShare(2), rounds: 10, by: 'plan' }).spent).to.be.closeTo(
+			0.04,
+			1e-12
+		);
+		expect(stageLook(plan, { stage: 2, share: equalShare(3), rounds: 10, by: 'plan' }).spent).to.be.closeTo(
+			0.02,
+			1e-12
+		);
 		const half = stageLook(plan, { stage: 1, share: equalShare(2), rounds: 5, by: 'stop' });
 		expect(half.spent).to.be.closeTo(0.04 * 0.5 ** 1.5, 1e-12);
 		expect(

@@ -47,3 +47,6 @@ function putOffBy(result: ShiftResult, baseline: LateFacts | null, arm: LateFact
 /** 1 where more is worse. */
 const worse = (metric: MetricId) => (metricOf(metric).higherIsBetter ? -1 : 1);
 const isLateMetric = (metric: MetricId) => (LATE_METRICS as readonly MetricId[]).includes(metric);
+
+/** Gains of a variant under some conditions that come back later. */
+export type PutOffOf = (condition: string, arm: number, results: readonly ShiftResult[]) => PutOff[];

@@ -197,6 +197,7 @@ export const en = {
 	'answer.best.price': '“{arm}” {price}',
 	'answer.best.prices': 'Price a month: {prices}.',
 	'answer.best.unknown-price': 'not known',
+	'step.broke': 'Broke: {parts}.',
 	'step.back': 'The page is back where it was before.',
 	'step.perhaps-back': 'Whether the page is back where it was is not decided: {metrics}.',
 	'step.not-back': 'The page did not come back to where it was. {shifts}',

@@ -78,6 +78,7 @@ export const es: Record<ClientKey, string> = {
 	'answer.best.price': '«{arm}» {price}',
 	'answer.best.prices': 'Precio al mes: {prices}.',
 	'answer.best.unknown-price': 'desconocido',
+	'step.broke': 'Se rompió: {parts}.',
 	'step.back': 'La página ha vuelto a donde estaba.',
 	'step.perhaps-back': 'No está decidido si la página ha vuelto a donde estaba: {metrics}.',
 	'step.not-back': 'La página no ha vuelto a donde estaba. {shifts}',

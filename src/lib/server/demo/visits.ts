@@ -104,7 +104,12 @@ const NAVIGATION = 'navigate';
 const networkOf = (device: DeviceClass) => (device === 'phone' ? '4g' : '');
 
 /** As the live view shows it; it is counted already. */
-function saveRaw(visits: Db, siteId: number, bucket: number, { at, device, path, metrics, timings, goals }: Line): void {
+function saveRaw(
+	visits: Db,
+	siteId: number,
+	bucket: number,
+	{ at, device, path, metrics, timings, goals }: Line
+): void {
 	const body: StoredBody = {
 		path,
 		navigation: NAVIGATION,

@@ -88,7 +88,9 @@ function stageLooks(db: Db, trial: Ended): Look[] {
 	for (let stage = 1; stage < trial.stages; stage++) {
 		const rounds = roundsOf(db, trial.id, stage);
 		if (rounds > 0)
-			looks.push(stageLook({ rounds: trial.rounds, looks }, { stage, share: equalShare(trial.stages), rounds, by: 'plan' }));
+			looks.push(
+				stageLook({ rounds: trial.rounds, looks }, { stage, share: equalShare(trial.stages), rounds, by: 'plan' })
+			);
 	}
 	return looks;
 }

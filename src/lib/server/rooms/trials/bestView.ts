@@ -10,7 +10,7 @@ import { formatValue } from '$core/wording/format';
 import { putOffSentences, type PlainAnswer } from '$core/wording/plainAnswer';
 import { wordAnswer } from '$core/wording/shift';
 import { ENGLISH, type Words } from '$core/wording/words';
-import type { PutOffOf } from './boardView';
+import type { PutOffOf } from '$core/compare/late/putOff';
 
 export interface BestView {
 	answer: PlainAnswer;

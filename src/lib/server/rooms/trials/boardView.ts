@@ -1,5 +1,5 @@
 /** The answer of a trial as boards: what the sheet, the lists and the API show of it. */
-import type { PutOff } from '$core/compare/late/putOff';
+import type { PutOff, PutOffOf } from '$core/compare/late/putOff';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf, type Comparison } from '$core/trial/design/comparisons';
 import { asksForBest, hasPages, isSamePage } from '$core/trial/design/kinds';
@@ -25,9 +25,6 @@ export interface AnswerBoard extends PlainAnswer {
 	rows: BoardRow[];
 	caveats: Caveats;
 }
-
-/** Gains of a variant under some conditions that come back later. */
-export type PutOffOf = (condition: string, arm: number, results: readonly ShiftResult[]) => PutOff[];
 
 export type RangeOf = (condition: string, arm: number, metric: MetricId) => string;
 

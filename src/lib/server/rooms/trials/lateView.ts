@@ -7,7 +7,7 @@ import type { TrialDesign } from '$core/trial/types';
 import type { Db } from '../../base/db/connection';
 import { findLateFacts } from '../loads/loads';
 import { requestsOfTrial } from '../loads/requested';
-import type { PutOffOf } from './boardView';
+import type { PutOffOf } from '$core/compare/late/putOff';
 import type { Trial } from './trial';
 import type { LateSeen, LateLoadView } from './queries/lateView';
 import { cdnHostsOf } from '../clients/view';

@@ -3,8 +3,9 @@ import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { stagesOf } from '$core/trial/design/comparisons';
 import { awaitsReturn, isLog, MOST_STEPS, stepComparisons } from '$core/trial/design/log';
 import { boardMark } from '$core/trial/judge/board';
+import type { StepMark, StepRow, StepStrips, StepsView } from '$core/trial/judge/stepBoard';
 import { countedLoads } from '$core/trial/judge/counted';
-import type { Judgement, ShiftResult, StepDecision, TrialArm, TrialDesign } from '$core/trial/types';
+import type { Judgement, ShiftResult, TrialArm, TrialDesign } from '$core/trial/types';
 import { boardWord } from '$core/wording/board';
 import { describeReason } from '$core/wording/reasons';
 import { wordAnswer } from '$core/wording/shift';
@@ -12,60 +13,15 @@ import { wordRange } from '$core/wording/range';
 import { wordReturned } from '$core/wording/steps';
 import { ENGLISH, type Words } from '$core/wording/words';
 import type { LoadSummary } from '../loads/view';
-import type { Caveats, StripView } from './boardView';
 import type { Marker } from './queries/notes';
-
-export type StepMark = StripView['marks'][number] & { text: string };
-
-export interface StepStrips {
-	condition: string;
-	name: string;
-	/** Against the stage before; of a step that takes one back, against the stage to which the page should return. */
-	previous: StepMark[];
-	/** Against the start. */
-	start: StepMark[];
-	/** Why it is not judged, in a sentence; empty where it is. */
-	held: string;
-	/** Of a step that takes one back: whether the page is where it was. */
-	returned: string;
-	/** Of the page as it was: its first metric with its range. */
-	figure: string;
-}
-
-export interface StepRow {
-	stage: number;
-	arm: number;
-	name: string;
-	/** What was noted of the change; empty where that is its name. */
-	note: string;
-	fileName: string | null;
-	file: string | null;
-	decision: StepDecision;
-	decisionNote: string;
-	/** The step that it takes back. */
-	undoes: string | null;
-	isMeasured: boolean;
-	broke: string;
-	strips: StepStrips[];
-}
-
-export interface StepsView {
-	planned: number;
-	/** Steps so far, beside the page as it was. */
-	made: number;
-	mayGrow: boolean;
-	/** The step that was taken back and must be measured without first. */
-	undone: string | null;
-	metrics: string[];
-	rows: StepRow[];
-}
 
 interface Given {
 	design: TrialDesign;
 	judgement: Judgement;
 	loads: readonly LoadSummary[];
 	markers: readonly Marker[];
-	caveats?: readonly (Caveats & { condition: string; arm: number })[];
+	/** What broke in a step against the stage before it, in words; nothing where that is not worked out. */
+	brokeOf?: (arm: number) => string;
 	words?: Words;
 }
 
@@ -85,7 +41,7 @@ export function stepsView(given: Given): StepsView | null {
 }
 
 function rowOf(given: Given, stages: readonly TrialArm[], arm: TrialArm, stage: number): StepRow {
-	const { design, loads, markers, caveats = [] } = given;
+	const { design, loads, markers, brokeOf = () => '' } = given;
 	const marker = markers.find((candidate) => candidate.stage === stage);
 	const own = loads.filter((load) => load.stage === stage && load.armId === arm.id && !load.warmup);
 	return {
@@ -99,9 +55,7 @@ function rowOf(given: Given, stages: readonly TrialArm[], arm: TrialArm, stage: 
 		decisionNote: arm.decisionNote ?? '',
 		undoes: stages.find(({ id }) => id === arm.undoes)?.name ?? null,
 		isMeasured: own.length > 0,
-		broke: [...new Set(caveats.filter((caveat) => caveat.arm === arm.id).map(({ broke }) => broke))]
-			.filter(Boolean)
-			.join(' '),
+		broke: brokeOf(arm.id),
 		strips: design.conditions.map(({ id, name }) => stripsOf(given, { arm, stage, condition: id, name, own }))
 	};
 }

@@ -14,7 +14,8 @@ import { wordShiftIn } from '$core/wording/report';
 import { armColour } from '$lib/charts/armColour';
 import type { PlainAnswer } from '$core/wording/plainAnswer';
 import type { AnswerBoard, Caveats } from '../../trials/boardView';
-import { stepsView, type StepMark } from '../../trials/stepsView';
+import type { StepMark } from '$core/trial/judge/stepBoard';
+import { stepsView } from '../../trials/stepsView';
 import { markersOf } from '../../trials/view';
 import { namesOf, type Material, type TrialMaterial } from '../material';
 

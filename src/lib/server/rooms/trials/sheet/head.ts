@@ -15,12 +15,14 @@ import { countedLoads } from '$core/trial/judge/counted';
 import { isShown } from '$core/trial/judge/shown';
 import type { Judgement, TrialDesign } from '$core/trial/types';
 import { wordRange } from '$core/wording/range';
+import { regressionParts } from '$core/wording/regressions';
 import { wordReturn } from '$core/wording/returnStage';
 import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../../../base/db/connection';
 import { isLabOff } from '../../labs/labs';
 import { messageOf } from '../answer';
-import { boardsOf, type PutOffOf, type RangeOf } from '../boardView';
+import { boardsOf, type RangeOf } from '../boardView';
+import type { PutOffOf } from '$core/compare/late/putOff';
 import { bestView } from '../bestView';
 import { markersOf } from '../queries/notes';
 import { stepsView } from '../stepsView';
@@ -89,7 +91,7 @@ export function sheetHead(material: SheetMaterial, metric: string, against = 0) 
 		}),
 		best: bestView({ design, judgement, putOffOf: beside.putOff, currency }, null)?.answer ?? null,
 		against: heldAgainst,
-		steps: stepsView({ design, judgement, loads, markers: markersOf(db, trial.id), caveats }),
+		steps: stepsView({ design, judgement, loads, markers: markersOf(db, trial.id), brokeOf: brokeOf(evidence) }),
 		moments: momentsView(evidence),
 		excludedAnswer: excludedView(trial, judgement, loads, beside.putOff),
 		busyMachine: busyMachineView(design, loads),
@@ -122,6 +124,16 @@ function againstOf({ design }: Trial, asked: number): number | null {
 	if (!asksForBest(design)) return null;
 	return (design.arms.find(({ id }) => id === asked) ?? design.arms.find((arm) => arm.baseline)!).id;
 }
+
+/** What broke in a variant under any of the conditions. */
+const brokeOf =
+	({ arms }: EvidenceView) =>
+	(arm: number): string => {
+		const parts = arms
+			.filter((own) => own.arm === arm && own.broke.broken)
+			.flatMap(({ broke }) => regressionParts(broke));
+		return parts.length ? ENGLISH.say('step.broke', { parts: [...new Set(parts)].join(', ') }) : '';
+	};
 
 /** How far the answer is. */
 function standView({ status, design }: Trial, judgement: Judgement, loads: readonly LoadSummary[]) {

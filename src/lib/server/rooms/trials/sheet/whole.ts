@@ -2,7 +2,8 @@
 import type { Judgement } from '$core/trial/types';
 import { wordsIn } from '$core/wording/words';
 import type { Db } from '../../../base/db/connection';
-import { boardsOf, type PutOffOf } from '../boardView';
+import { boardsOf } from '../boardView';
+import type { PutOffOf } from '$core/compare/late/putOff';
 import { effectByAge } from '../effectByAge';
 import type { JudgeElsewhere } from '../judgement';
 import { fatesView } from '../lateView';

@@ -1,3 +1,4 @@
+import { startSlot } from '../../src/lib/server/rooms/trials/orders';
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
@@ -16,6 +17,29 @@ import { refusal, trialInput, useQueue } from '../support/queue';
 
 describe('designs of trials', () => {
 	const q = useQueue();
+
+	it('load a variant with steps of its own, and the others with those of all; step times are judged', () => {
+		const own = [{ open: '/x' }, { expect: { selector: '#list' } }];
+		const all = [{ click: '#swap' }, { expect: { selector: '#list' } }];
+		const id = q.now.make({
+			arms: [
+				{ name: 'Click', url: 'http://a.test', baseline: true },
+				{ name: 'Whole page', url: 'http://a.test', steps: own }
+			],
+			steps: all,
+			primary: ['stepShown']
+		});
+		const asked = new Map<string, unknown>();
+		for (let slot = q.now.lease(); slot; slot = q.now.lease()) {
+			const { armName, order } = startSlot(q.now.db, slot);
+			asked.set(armName, order.steps);
+			q.now.finish(slot, { figures: { stepShown: armName === 'Click' ? 100 : 900 } });
+		}
+		expect(asked.get('Click')).to.deep.equal(all);
+		expect(asked.get('Whole page')).to.deep.equal(own);
+		const { results } = judgementOf(q.now.db, q.now.trial(id));
+		expect(results.find(({ metric }) => metric === 'stepShown')).to.include({ baselineMedian: 100, armMedian: 900 });
+	});
 
 	it('keep a frozen copy of their conditions, whatever the workshop does later', () => {
 		saveConditions(q.now.db, { ...BUILT_IN_CONDITIONS[1]!, id: 'slow-desk', name: 'Slow desk' });

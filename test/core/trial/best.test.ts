@@ -7,26 +7,9 @@ import { NewTrialInput } from '$core/trial/design/input';
 import { candidateRows } from '$core/trial/judge/candidates';
 import { judge } from '$core/trial/judge/judge';
 import { bestOf, placesOf, resultsAgainst, turned } from '$core/trial/judge/places';
-import type { ShiftResult, TrialDesign, TrialLoad, Verdict } from '$core/trial/types';
-import { bestAnswer, wordPlace } from '$core/wording/bestAnswer';
-import { arm, design, load, looked } from '../../support/trials';
-
-const NAMES = ['Lathwork', 'Plainstem', 'Mortise', 'Patchboard'];
-const candidates = (count: number, extra: Partial<TrialDesign> = {}) =>
-	design({
-		aim: 'best',
-		arms: NAMES.slice(0, count).map((name, i) => arm(i + 1, name)),
-		rounds: 12,
-		...extra
-	});
-
-/** Rounds in which each candidate has its own middle figures and the same noise. */
-function roundsOf(middles: readonly { lcp: number; wire: number }[], count: number, noise = 20, seed = 5): TrialLoad[] {
-	const random = seededRandom(seed);
-	return Array.from({ length: count }, (_, i) => i + 1).flatMap((round) =>
-		middles.map(({ lcp, wire }, i) => load(i + 1, round, { lcp: lcp + noise * normalFrom(random), wire }))
-	);
-}
+import { wordPlace } from '$core/wording/bestAnswer';
+import { A, B, C, candidates, NAMES, roundsOf, said, three } from '../../support/candidates';
+import { design, load, looked } from '../../support/trials';
 
 /** |sum of sign x midrank| over the root of the sum of squares, with some signs turned: written from the definition. */
 function statistic(differences: readonly number[], bits: number): number {
@@ -144,23 +127,6 @@ describe('which is best', () => {
 	});
 });
 
-const A = { lcp: 1500, wire: 300_000 };
-const B = { lcp: 2000, wire: 400_000 };
-const C = { lcp: 2600, wire: 520_000 };
-
-/** A pair's results from words: metric to verdict of the second candidate against the first. */
-const pair = (baseline: number, second: number, verdicts: Partial<Record<'lcp' | 'wire', Verdict>>): ShiftResult[] =>
-	(Object.entries(verdicts) as ['lcp' | 'wire', Verdict][]).map(([metric, verdict]) => ({
-		...judge(looked(design()), roundsOf([A, A], 12)).results.find((result) => result.metric === metric)!,
-		baseline,
-		arm: second,
-		verdict,
-		shift: { estimate: verdict === 'better' ? -500 : 500, low: null, high: null, relative: null }
-	}));
-const three = { arms: NAMES.slice(0, 3).map((name, i) => arm(i + 1, name)) };
-const said = (pairs: ShiftResult[]) =>
-	bestAnswer(bestOf(three, pairs), { arms: three.arms, pairs, currency: 'EUR' }).sentence;
-
 describe('places', () => {
 	it('are sure where all differences are called, and open where none is', () => {
 		const { pairs } = judge(looked(candidates(3)), roundsOf([B, A, C], 12));
@@ -210,47 +176,6 @@ describe('places', () => {
 		expect(said(same)).to.equal(
 			'“Lathwork” and “Plainstem” are equally good: no difference that matters between them, and no other is ahead of them.'
 		);
-	});
-});
-
-describe('the best', () => {
-	it('is named where it is better than each in something and behind none in anything', () => {
-		const pairs = [
-			...pair(1, 2, { lcp: 'worse', wire: 'same' }),
-			...pair(1, 3, { lcp: 'same', wire: 'worse' }),
-			...pair(2, 3, { lcp: 'undecided', wire: 'undecided' })
-		];
-		expect(bestOf(three, pairs)).to.deep.equal({ kind: 'best', arm: 1 });
-	});
-
-	for (const open of ['undecided', 'none', 'slight'] as const)
-		it(`is not named where one comparison is ${open}`, () => {
-			const pairs = [
-				...pair(1, 2, { lcp: 'worse', wire: 'same' }),
-				// The first is better by so little that it may not matter, or nobody knows.
-				...pair(1, 3, { lcp: open, wire: 'same' }),
-				...pair(2, 3, { lcp: 'same', wire: 'same' })
-			];
-			expect(bestOf(three, pairs).kind).to.equal('open');
-		});
-
-	it('is told as a trade where each is behind another in something, with what stands out and its price', () => {
-		const pairs = [
-			...pair(1, 2, { lcp: 'better', wire: 'worse' }),
-			...pair(1, 3, { lcp: 'same', wire: 'worse' }),
-			...pair(2, 3, { lcp: 'worse', wire: 'same' })
-		];
-		expect(bestOf(three, pairs).kind).to.equal('trade');
-		const priced = three.arms.map((item, i) => ({
-			...item,
-			setup: i === 2 ? null : { components: [{ monthlyCost: 9 * i }], features: [], effortHours: null }
-		})) as never as typeof three.arms;
-		const answer = bestAnswer(bestOf(three, pairs), { arms: priced, pairs, currency: 'EUR' });
-		expect(answer.sentence).to.equal(
-			'None of these 3 is best in everything. “Lathwork” is lighter than every other candidate. “Plainstem” is faster than every other candidate.'
-		);
-		expect(answer.detail).to.equal('Price a month: “Lathwork” €0, “Plainstem” €9 and “Mortise” not known.');
-		expect(answer.tone).to.equal('mixed');
 	});
 });
 

@@ -199,7 +199,12 @@ function shareOf({ happens }: Cell): number {
 	return count / TRIALS;
 }
 
-const found = await tallies(import.meta.url, indices, (index) => shareOf(CELLS[index]!));
+const found = await tallies(import.meta.url, indices, (index) => {
+	const share = shareOf(CELLS[index]!);
+	// It takes long: what is known so far can be read.
+	console.error(`${CELLS[index]!.name}: ${percent(share)}`);
+	return share;
+});
 if (found) {
 	const rows = indices.map((index): Row => {
 		const { name, limit, holds } = CELLS[index]!;

@@ -5,7 +5,8 @@ import { judgementOf } from '../../src/lib/server/rooms/trials/judgement';
 import { markersOf } from '../../src/lib/server/rooms/trials/queries/notes';
 import { addStep, decideStep, endLog, type NewStep } from '../../src/lib/server/rooms/trials/steps';
 import { stepsView } from '../../src/lib/server/rooms/trials/stepsView';
-import { stopTrial } from '../../src/lib/server/rooms/trials/commands';
+import { repeatTrial } from '../../src/lib/server/rooms/trials/repeat';
+import { startTrial, stopTrial } from '../../src/lib/server/rooms/trials/commands';
 import { refusal, TestQueue } from '../support/queue';
 
 const step = (words: string, extra: Partial<NewStep> = {}): NewStep => ({
@@ -118,6 +119,10 @@ describe('a log of steps', () => {
 		expect(q.now.trial(id).status).to.equal('done');
 		expect(refusal(() => addStep(q.now.db, id, step('One more')))).to.match(/^409 A log holds 12 steps/);
 		expect(view()).to.include({ planned: 4, made: 12, mayGrow: false });
+		// Once more: from the page as it is now, without the steps.
+		const again = q.now.trial(repeatTrial(q.now.db, id)).design;
+		expect(again.arms.map(({ name }) => name)).to.deep.equal(['As it was', 'Reference page']);
+		expect(again).to.include({ plannedSteps: 4 });
 	});
 
 	it('holds a step whose change did not take effect, and does not judge it', () => {
@@ -131,6 +136,7 @@ describe('a log of steps', () => {
 	it('refuses what cannot be: without words, twice the same, before the last is whole, on another trial', () => {
 		make();
 		expect(refusal(() => addStep(q.now.db, id, step('')))).to.equal('422 Say what was changed.');
+		expect(refusal(() => startTrial(q.now.db, id))).to.match(/^409 Write the next step down first/);
 		addStep(q.now.db, id, step('Larder'));
 		expect(refusal(() => addStep(q.now.db, id, step('More')))).to.match(/^409 The step before is not measured yet/);
 		expect(refusal(() => decideStep(q.now.db, id, 3, { decision: 'kept', note: null }))).to.match(/^404/);

@@ -3,6 +3,7 @@ import { randomInt } from 'node:crypto';
 import { lacksSecrets } from '$core/load/conditions/conditions';
 import { stateLacksSecrets } from '$core/load/journey/visitorState';
 import { armsOf, MOST_ROUNDS_ASKED, primaryOf, type NewTrialInput } from '$core/trial/design/input';
+import { stagesOf } from '$core/trial/design/comparisons';
 import { hasStages } from '$core/trial/design/kinds';
 import { LOOKS } from '$core/trial/design/looks';
 import { planLoads, planMore, startTimes } from '$core/trial/design/plan';
@@ -172,6 +173,8 @@ function queueStage(db: Db, { id, design }: Trial, stage: number): void {
 
 function nextStage(db: Db, trial: Trial, stage: number | undefined): number {
 	const next = lastStage(db, trial.id) + 1;
+	if (next >= stagesOf(trial.design).length)
+		throw new NotPossible(409, 'Write the next step down first: it says what was changed.', 'stage');
 	if (stage === undefined || stage === next) return next;
 	if (stage < next) throw new NotPossible(409, `Stage ${stage} was started before.`, 'stage');
 	throw new NotPossible(409, `Stage ${next} comes first.`, 'stage');

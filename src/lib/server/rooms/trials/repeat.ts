@@ -2,6 +2,8 @@
 import { randomInt } from 'node:crypto';
 import * as v from 'valibot';
 import { hasStages } from '$core/trial/design/kinds';
+import { isLog } from '$core/trial/design/log';
+import type { TrialArm, TrialDesign } from '$core/trial/types';
 import type { Db } from '../../base/db/connection';
 import { startTrial } from './commands';
 import { findTrial, type Trial } from './trial';
@@ -60,6 +62,12 @@ function existingTrial(db: Db, id: number): Trial {
 	return trial;
 }
 
+/** Of a log the page as it was, from which it begins anew. */
+function armsAgain(design: TrialDesign): Omit<TrialArm, 'id'>[] {
+	const arms = isLog(design) ? design.arms.filter(({ baseline, reference }) => baseline || reference) : design.arms;
+	return arms.map(({ id: _id, ...arm }) => arm);
+}
+
 /** @param notBefore UTC ISO; null for any time @returns the id of the new draft */
 export function repeatTrial(db: Db, id: number, notBefore: string | null = null): number {
 	const trial = existingTrial(db, id);
@@ -76,7 +84,7 @@ export function repeatTrial(db: Db, id: number, notBefore: string | null = null)
 			countsDisturbed: false,
 			lateAsked: [],
 			notBefore,
-			arms: design.arms.map(({ id: _id, ...arm }) => arm)
+			arms: armsAgain(design)
 		}
 	});
 }

@@ -8,8 +8,8 @@ import { nextLook, stageLook } from '$core/trial/design/looks';
 import { judge } from '$core/trial/judge/judge';
 import { bestOf, placesOf } from '$core/trial/judge/places';
 import { seededRandom } from '$core/stats/random';
-import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
-import { mean } from '$core/stats/summary';
+import type { Judgement, ShiftResult, TrialArm, TrialDesign } from '$core/trial/types';
+import { mean, median } from '$core/stats/summary';
 import { tallies } from './pool';
 import { percent, printTable, type Row } from './table';
 import {
@@ -38,7 +38,7 @@ interface Cell {
 }
 
 const best = (arms: number, more: Partial<TrialDesign> = {}) => designOf(arms, { aim: 'best', ...more });
-const pairsOf = ({ judgement }: Ended): ShiftResult[] => judgement.pairs!.filter(({ primary }) => primary);
+const primaryPairs = ({ judgement }: Ended): ShiftResult[] => judgement.everyPair!.filter(({ primary }) => primary);
 
 /** Candidates whose figures come from one distribution; the last one may stand apart. */
 const areAlike = ({ oneApart }: World, { baseline, arm }: ShiftResult, arms: number) =>
@@ -46,11 +46,11 @@ const areAlike = ({ oneApart }: World, { baseline, arm }: ShiftResult, arms: num
 
 /** A difference is told of two that are alike, or one of those that are alike is named the best. */
 function isFalse(ended: Ended, at: World, arms: number): boolean {
-	const pairs = pairsOf(ended);
-	const named = bestOf(best(arms), pairs);
+	const everyPair = primaryPairs(ended);
+	const named = bestOf(best(arms), everyPair);
 	const mayBeBest = at.oneApart ? arms : null;
 	return (
-		pairs.some((result) => areAlike(at, result, arms) && isCalled(result)) ||
+		everyPair.some((result) => areAlike(at, result, arms) && isCalled(result)) ||
 		(named.kind === 'best' && named.arm !== mayBeBest)
 	);
 }
@@ -95,9 +95,9 @@ const bestCells: Cell[] = [
 		name: '3, one 15 % better at 6 % noise, 14 rounds: named first in LCP',
 		limit: 'at least 80 %',
 		happens: (seed) =>
-			placesOf(runTrial(best(3, { rounds: 14 }), world({ oneApart: true, shift: FASTER }), seed).judgement.pairs!).some(
-				({ metric, arm, from, to }) => metric === 'lcp' && arm === 3 && from === 1 && to === 1
-			),
+			placesOf(
+				runTrial(best(3, { rounds: 14 }), world({ oneApart: true, shift: FASTER }), seed).judgement.everyPair!
+			).some(({ metric, arm, from, to }) => metric === 'lcp' && arm === 3 && from === 1 && to === 1),
 		holds: (share) => share >= 0.8
 	},
 	{
@@ -105,7 +105,7 @@ const bestCells: Cell[] = [
 		limit: 'shown',
 		happens: (seed) => {
 			const { judgement } = runTrial(best(3, { rounds: 14 }), world({ oneApart: true, shift: FASTER }), seed);
-			const said = bestOf(best(3), judgement.pairs!);
+			const said = bestOf(best(3), judgement.everyPair!);
 			return said.kind === 'best' && said.arm === 3;
 		},
 		holds: () => true
@@ -119,33 +119,48 @@ interface LogHabits {
 	rounds: number;
 	/** Each stage is stopped after every second round, and gone on with. */
 	isStopped?: boolean;
-	/** The second step is taken back: the third is held against the start. */
+	/** A step is taken back whenever its LCP looked worse than before it: what the next is held against is chosen so. */
 	takesBack?: boolean;
+	/** By so much slower is the world at each further stage. */
+	slower?: number;
 }
 
 /** Enough for shares of a sixth of a per cent. */
 const DEALS = 4000;
 
-function runLog({ planned, steps, rounds, isStopped, takesBack }: LogHabits, at: World, seed: number): Judgement {
+function runLog(
+	{ planned, steps, rounds, isStopped, takesBack, slower = 0 }: LogHabits,
+	at: World,
+	seed: number
+): Judgement {
 	const plain = designOf(2, { kind: 'before-after', rounds, seed, plannedSteps: planned });
-	const [start] = plain.arms as [TrialDesign['arms'][number]];
+	const [start] = plain.arms as [TrialArm];
 	const reference = { ...start, id: 2, name: 'Reference', baseline: false, reference: true };
-	const stepArms = Array.from({ length: steps }, (_, i) => ({
-		...start,
-		id: 3 + i,
-		name: `Step ${i + 1}`,
-		baseline: false,
-		undoes: takesBack && i === 2 ? 4 : null
-	}));
-	const design = { ...plain, arms: [start, reference, ...stepArms] };
-	const simulation = new Simulation(design, at, seededRandom(seed));
-	let now: TrialDesign = design;
-	[start, ...stepArms].forEach((arm, stage) => {
+	const stages = [
+		start,
+		...Array.from({ length: steps }, (_, i): TrialArm => ({
+			...start,
+			id: 3 + i,
+			name: `Step ${i + 1}`,
+			baseline: false
+		}))
+	];
+	const simulation = new Simulation({ ...plain, arms: [...stages, reference] }, at, seededRandom(seed));
+	const lcpOf = (arm: TrialArm) =>
+		median(
+			simulation.loads
+				.filter((load) => load.armId === arm.id && load.status === 'ok')
+				.map(({ figures }) => figures.lcp!)
+		);
+	let now: TrialDesign = simulation.design;
+	stages.forEach((arm, stage) => {
+		const [before, last] = [stages[stage - 2], stages[stage - 1]];
+		if (takesBack && before && last!.undoes == null && lcpOf(last!) > lcpOf(before)) arm.undoes = last!.id;
 		for (let round = 1; round <= rounds; round++) {
-			simulation.round(round, [arm, reference], stage);
+			simulation.round(round, [arm, reference], stage, stage * slower);
 			const isWhole = round === rounds;
 			if (stage === 0 || (!isWhole && !(isStopped && round >= 6 && round % 2 === 0))) continue;
-			const share = stepShare(design, { stage, against: 'both' });
+			const share = stepShare(now, { stage, against: 'both' });
 			now = looked(now, stageLook(now, { stage, share, rounds: round, by: isWhole ? 'plan' : 'stop' }));
 		}
 	});
@@ -178,10 +193,18 @@ const logCells: Cell[] = [
 	log('log of 4 steps without effect, 10 rounds', { planned: 4, steps: 4, rounds: 10 }),
 	log('log of 4 steps without effect, 6 rounds', { planned: 4, steps: 4, rounds: 6 }),
 	log('log of 12 steps without effect, 7 rounds', { planned: 12, steps: 12, rounds: 7 }),
+	log('log of 12 steps without effect, 10 rounds', { planned: 12, steps: 12, rounds: 10 }),
 	log('log of 4 steps, each stopped after every second round', { planned: 4, steps: 4, rounds: 10, isStopped: true }),
 	log('log of 4 steps, 4 added', { planned: 4, steps: 8, rounds: 10 }),
 	log('log of 4 steps, 4 added, each stopped', { planned: 4, steps: 8, rounds: 10, isStopped: true }),
-	log('log of 4 steps, one taken back and measured again', { planned: 4, steps: 4, rounds: 10, takesBack: true }),
+	log('log of 4 steps, each that looks worse taken back', { planned: 4, steps: 4, rounds: 10, takesBack: true }),
+	log('log of 12 steps, each that looks worse taken back', { planned: 12, steps: 12, rounds: 7, takesBack: true }),
+	log('log of 4 steps, the world 8 % slower at each', { planned: 4, steps: 4, rounds: 10, slower: 0.08 }),
+	log(
+		'the same, skewed and drifting from round to round',
+		{ planned: 4, steps: 4, rounds: 10, slower: 0.08 },
+		world({ drift: { spread: 0.1, memory: 0.9 } })
+	),
 	log('log of 4 steps, noise shared in the round (0.7)', { planned: 4, steps: 4, rounds: 10 }, world({ shared: 0.7 })),
 	log('log of 4 steps, heavy tails', { planned: 4, steps: 4, rounds: 10 }, world({ kind: 'heavy' })),
 	log('log of 4 steps, 10 % of loads fail', { planned: 4, steps: 4, rounds: 10 }, world({ failures: 0.1 })),

@@ -3,7 +3,7 @@ import { applyAction } from '$app/forms';
 import { afterNavigate } from '$app/navigation';
 import { page } from '$app/state';
 import { untrack } from 'svelte';
-import { derived } from 'svelte/store';
+import { derived, get } from 'svelte/store';
 import { superForm, type SuperValidated } from 'sveltekit-superforms';
 import { errorAt } from './firstError';
 import { live } from './live.svelte';
@@ -29,6 +29,11 @@ export function typedForm<Typed extends Record<string, unknown>>(
 		resetForm: isRepeated,
 		// Its own answers alone: the page may be brought up to date while somebody types.
 		applyAction: 'never',
+		// Which button was pressed is part of what a form says; a form with rows sends its data alone.
+		onSubmit: ({ submitter, jsonData }) => {
+			const pressed = submitter instanceof HTMLButtonElement ? submitter : null;
+			if (isNested && pressed?.name) jsonData({ ...get(made.form), [pressed.name]: pressed.value });
+		},
 		// What the server says is no Error: one was thrown here, since nobody answered. The page stays as it is.
 		onError: ({ result }) =>
 			(result.error as unknown) instanceof Error ? live.noteUnreachable() : void applyAction(result),

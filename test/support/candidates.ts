@@ -54,5 +54,5 @@ export const pair = (
 		}
 	}));
 export const three = { arms: NAMES.slice(0, 3).map((name, i) => arm(i + 1, name)) };
-export const said = (pairs: ShiftResult[]) =>
-	bestAnswer(bestOf(three, pairs), { arms: three.arms, pairs, currency: 'EUR' }).sentence;
+export const said = (everyPair: ShiftResult[]) =>
+	bestAnswer(bestOf(three, everyPair), { arms: three.arms, everyPair, currency: 'EUR' }).sentence;

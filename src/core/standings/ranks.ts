@@ -107,7 +107,7 @@ interface Order {
 	behind: number;
 }
 
-type TestedPair = ReturnType<typeof pairsOf>[number];
+type TestedPair = ReturnType<typeof pagePairs>[number];
 
 /**
  * Pairs whose order is beyond chance, by contest. Pairs of pages share the level equally; within a pair all contests
@@ -118,7 +118,7 @@ function ordersOf(contests: readonly Contest[], seed: number): Order[][] {
 		0,
 		...contests.flatMap(({ contestants }) => contestants.map(({ byRound }) => byRound.length))
 	);
-	const testedPairs = contests.flatMap((contest, at) => (contest.isJudged ? pairsOf(contest, at, rounds) : []));
+	const testedPairs = contests.flatMap((contest, at) => (contest.isJudged ? pagePairs(contest, at, rounds) : []));
 	const orders: Order[][] = contests.map(() => []);
 	if (!testedPairs.length || rounds < LEAST_ROUNDS) return orders;
 	const byPages = [...group(testedPairs, ({ first, second }) => `${first}/${second}`).values()];
@@ -157,7 +157,7 @@ function orderOf({ first, second, differences }: TestedPair): Order | null {
 	return isFirst ? { ahead: first, behind: second } : { ahead: second, behind: first };
 }
 
-function pairsOf(contest: Contest, at: number, rounds: number) {
+function pagePairs(contest: Contest, at: number, rounds: number) {
 	const { contestants } = contest;
 	const turn = turnOf(contest);
 	const present = contestants.filter(isPresent);

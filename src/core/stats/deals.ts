@@ -49,7 +49,7 @@ function inRows(rows: readonly number[][], rounds: number): Uint16Array {
 	return order;
 }
 
-function waysToChoose(n: number, k: number): number {
+export function waysToChoose(n: number, k: number): number {
 	let ways = 1;
 	for (let i = 1; i <= k; i++) ways = (ways * (n - k + i)) / i;
 	return Math.round(ways);

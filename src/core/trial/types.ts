@@ -241,7 +241,7 @@ export interface Judgement {
 	/** As of the last look; empty before the first. Every load counts, excluded ones too. */
 	results: ShiftResult[];
 	/** Asked which is best: of every pair of candidates. Those with the first named are the results too. */
-	pairs?: ShiftResult[];
+	everyPair?: ShiftResult[];
 	/** In a log: each step against the stage before it. Against the start are the results. */
 	steps?: ShiftResult[];
 	/** What the results would be without the excluded loads; null when none is excluded. It decides nothing. */

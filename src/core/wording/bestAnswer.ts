@@ -22,14 +22,14 @@ const TONES: Readonly<Record<Best['kind'], Tone>> = {
 interface Candidates {
 	arms: readonly TrialArm[];
 	/** Of every pair, under one or all of the conditions. */
-	pairs: readonly ShiftResult[];
+	everyPair: readonly ShiftResult[];
 	/** ISO 4217, of their prices. */
 	currency: string;
 }
 
 export function bestAnswer(best: Best, candidates: Candidates, words: Words = ENGLISH): PlainAnswer {
-	const { arms, pairs } = candidates;
-	const primary = pairs.filter((result) => result.primary);
+	const { arms, everyPair } = candidates;
+	const primary = everyPair.filter((result) => result.primary);
 	const detail = [pricesOf(candidates, words), openOf(best, primary, words)].filter(Boolean).join(' ');
 	return { sentence: sentenceOf(best, arms, primary, words), detail, tone: TONES[best.kind] };
 }

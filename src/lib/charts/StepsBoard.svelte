@@ -18,13 +18,14 @@
 		`${row.name} against ${against}, ${conditions}`;
 </script>
 
+{#snippet conditions(name: string)}{#if !isAlone}<span class="conditions muted">{name}</span>{/if}{/snippet}
+
 <div class="wide">
 	<table>
 		<thead>
 			<tr>
 				<th scope="col" rowspan="2"><span class="visually-hidden">Step</span></th>
 				<th scope="col" rowspan="2">What was changed</th>
-				{#if !isAlone}<td rowspan="2"></td>{/if}
 				<th scope="col">Against the step before</th>
 				<th scope="col">Against the start</th>
 				<th scope="col" rowspan="2">Kept?</th>
@@ -55,11 +56,10 @@
 								{#if row.broke}<span class="broke small">{row.broke}</span>{/if}
 							</th>
 						{/if}
-						{#if !isAlone}<td class="muted small">{strip.name}</td>{/if}
-						{#if strip.figure}<td colspan="2" class="muted">{strip.figure}</td>
+						{#if strip.figure}<td colspan="2" class="muted">{@render conditions(strip.name)}{strip.figure}</td>
 						{:else if strip.previous.length && !strip.held}
 							<td data-side="Against the step before"
-								><ShiftStrip
+								>{@render conditions(strip.name)}<ShiftStrip
 									label={label(row, 'the step before', strip.name)}
 									marks={strip.previous}
 								/>{#if strip.returned}<span class="small returned">{strip.returned}</span>{/if}</td
@@ -68,7 +68,7 @@
 								><ShiftStrip label={label(row, 'the start', strip.name)} marks={strip.start} /></td
 							>
 						{:else}<td colspan="2" class="muted small"
-								>{strip.held ||
+								>{@render conditions(strip.name)}{strip.held ||
 									(row.isMeasured ? 'Being measured: no answer before it is whole.' : 'Not measured yet.')}</td
 							>{/if}
 						{#if i === 0}
@@ -78,7 +78,7 @@
 						{/if}
 					</tr>
 				{/each}
-				{#if below(row)}<tr class="no-print"><td colspan={isAlone ? 5 : 6}>{@render form(row)}</td></tr>{/if}
+				{#if below(row)}<tr class="no-print"><td colspan="5">{@render form(row)}</td></tr>{/if}
 			</tbody>
 		{/each}
 	</table>
@@ -136,6 +136,10 @@
 	}
 	.decision > :global(*) {
 		display: block;
+	}
+	.conditions {
+		display: block;
+		font-size: var(--type-2);
 	}
 	.returned {
 		display: block;

@@ -47,10 +47,10 @@ function enumerated(tests: readonly (readonly number[])[]): number[] {
 describe('which is best', () => {
 	it('judges every pair, those with the first named as results too', () => {
 		const judgement = judge(looked(candidates(3)), roundsOf([A, B, C], 12));
-		const pairs = new Set(judgement.pairs!.map((result) => `${result.baseline}-${result.arm}`));
-		expect([...pairs]).to.have.members(['1-2', '1-3', '2-3']);
+		const everyPair = new Set(judgement.everyPair!.map((result) => `${result.baseline}-${result.arm}`));
+		expect([...everyPair]).to.have.members(['1-2', '1-3', '2-3']);
 		expect(new Set(judgement.results.map(({ baseline }) => baseline))).to.deep.equal(new Set([1]));
-		expect(judge(looked(design()), roundsOf([A, B], 12)).pairs).to.equal(undefined);
+		expect(judge(looked(design()), roundsOf([A, B], 12)).everyPair).to.equal(undefined);
 	});
 
 	it('equals a full enumeration of all flips: three candidates, five rounds', () => {
@@ -76,7 +76,7 @@ describe('which is best', () => {
 				const expected = enumerated(tests).map((p) => Math.min(1, p * 3));
 				const found = (['lcp', 'wire'] as const).map(
 					(metric) =>
-						judgement.pairs!.find(
+						judgement.everyPair!.find(
 							(result) => result.baseline === first && result.arm === second && result.metric === metric
 						)!.adjustedP
 				);
@@ -98,7 +98,8 @@ describe('which is best', () => {
 			judge(
 				{ ...candidates(3, { rounds: 8 }), looks: [{ rounds: 8, spent: 0.04, by: 'plan' }] },
 				loads(isThirdHeavy)
-			).pairs!.find(({ baseline, arm: own, metric }) => baseline === 1 && own === 2 && metric === 'lcp')!.adjustedP!;
+			).everyPair!.find(({ baseline, arm: own, metric }) => baseline === 1 && own === 2 && metric === 'lcp')!
+				.adjustedP!;
 		expect(pOf(true)).to.be.closeTo(1 / 128, 1e-9);
 		expect(pOf(false)).to.be.closeTo(3 / 128, 1e-9);
 	});
@@ -114,7 +115,7 @@ describe('which is best', () => {
 		const result = judge(
 			looked(candidates(3)),
 			roundsOf([{ lcp: 3000, wire: 1 }, { lcp: 5000, wire: 1 }, C], 12)
-		).pairs!.find(({ metric }) => metric === 'lcp');
+		).everyPair!.find(({ metric }) => metric === 'lcp');
 		// 5 % of 4,000 ms.
 		expect(result!.margin).to.be.closeTo(200, 3);
 		const other = turned(result!);
@@ -129,13 +130,13 @@ describe('which is best', () => {
 
 describe('places', () => {
 	it('are sure where all differences are called, and open where none is', () => {
-		const { pairs } = judge(looked(candidates(3)), roundsOf([B, A, C], 12));
-		expect(placesOf(pairs!).filter(({ metric }) => metric === 'lcp')).to.have.deep.members([
+		const { everyPair } = judge(looked(candidates(3)), roundsOf([B, A, C], 12));
+		expect(placesOf(everyPair!).filter(({ metric }) => metric === 'lcp')).to.have.deep.members([
 			{ condition: 'desktop', metric: 'lcp', arm: 2, from: 1, to: 1 },
 			{ condition: 'desktop', metric: 'lcp', arm: 1, from: 2, to: 2 },
 			{ condition: 'desktop', metric: 'lcp', arm: 3, from: 3, to: 3 }
 		]);
-		const alike = judge(looked(candidates(3)), roundsOf([B, B, B], 12)).pairs!;
+		const alike = judge(looked(candidates(3)), roundsOf([B, B, B], 12)).everyPair!;
 		expect(placesOf(alike).every(({ from, to }) => from === 1 && to === 3)).to.equal(true);
 	});
 
@@ -147,8 +148,8 @@ describe('places', () => {
 
 	it('stand in margins from the one with the best figure', () => {
 		const plan = candidates(3);
-		const { pairs } = judge(looked(plan), roundsOf([B, A, C], 12));
-		const [lcp] = candidateRows(plan, pairs!);
+		const { everyPair } = judge(looked(plan), roundsOf([B, A, C], 12));
+		const [lcp] = candidateRows(plan, everyPair!);
 		expect(lcp!.marks.map((mark) => mark.arm)).to.deep.equal([2, 1, 3]);
 		expect(lcp!.marks[0]).to.include({ fromBest: null, isTold: true });
 		// 500 ms by a margin of 100 ms, 1,100 ms by one of 102.5 ms.
@@ -160,21 +161,21 @@ describe('places', () => {
 		const loads = roundsOf([B, A, C], 12).map((item) =>
 			item.armId === 3 && item.round % 2 ? { ...item, status: 'failed' as const } : item
 		);
-		const { pairs } = judge(looked(candidates(3)), loads);
-		const lcp = placesOf(pairs!).filter(({ metric }) => metric === 'lcp');
+		const { everyPair } = judge(looked(candidates(3)), loads);
+		const lcp = placesOf(everyPair!).filter(({ metric }) => metric === 'lcp');
 		expect(lcp.map(({ arm: id, from, to }) => [id, from, to])).to.have.deep.members([
 			[1, 2, 2],
 			[2, 1, 1]
 		]);
-		expect(resultsAgainst(pairs!, 3).every(({ reason }) => reason?.code === 'failures')).to.equal(true);
-		expect(bestOf(three, pairs!).kind).to.not.equal('best');
+		expect(resultsAgainst(everyPair!, 3).every(({ reason }) => reason?.code === 'failures')).to.equal(true);
+		expect(bestOf(three, everyPair!).kind).to.not.equal('best');
 	});
 
 	it('find two candidates that are the same page equal', () => {
-		const same = judge(looked(candidates(3)), roundsOf([A, A, C], 12, 5)).pairs!;
+		const same = judge(looked(candidates(3)), roundsOf([A, A, C], 12, 5)).everyPair!;
 		expect(bestOf(three, same)).to.deep.equal({ kind: 'equal', arms: [1, 2] });
 		expect(said(same)).to.equal(
-			'“Lathwork” and “Plainstem” are equally good: no difference that matters between them, and no other is ahead of them.'
+			'“Lathwork” and “Plainstem” are equally good: no difference that matters between them, and no other is ahead by one that matters.'
 		);
 	});
 });

@@ -2,7 +2,14 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { NewTrialInput } from '$core/trial/design/input';
-import { awaitsReturn, explainedPairs, fewestStepRounds, stepComparisons, stepShare } from '$core/trial/design/log';
+import {
+	awaitsReturn,
+	explainedPairs,
+	fewestStepRounds,
+	stepComparisons,
+	stepShare,
+	usefulStepRounds
+} from '$core/trial/design/log';
 import { stageLook } from '$core/trial/design/looks';
 import { judge } from '$core/trial/judge/judge';
 import { normalFrom, seededRandom } from '$core/stats/random';
@@ -125,6 +132,14 @@ describe('a log of steps', () => {
 		expect(input({ plannedSteps: undefined }).success).to.equal(false);
 	});
 
+	it('needs more rounds the more is judged together: each test has two deals that part it wholly', () => {
+		// Ten tests in 12,870 deals of 8 and 8; 3,432 of 7 and 7 are too few for a share of 0.5 %.
+		expect(20 / 12_870).to.be.below(0.005);
+		expect(20 / 3432).to.be.above(0.005);
+		expect(usefulStepRounds(4, 10)).to.equal(8);
+		expect(usefulStepRounds(4, 1)).to.equal(6);
+	});
+
 	it('judges steps against what was there before, with drift taken out', () => {
 		const plan = log([step(2, 'Larder'), step(3, 'Joined'), step(4, 'Without', { undoes: 3 })]);
 		const { results, steps } = judge(plan, loadsOf(plan, [2000, 1500, 1100, 1500]));
@@ -162,7 +177,7 @@ describe('a step that was taken back', () => {
 	};
 
 	it('is told to be where it was only where everything is the same', () => {
-		expect(back(1500)).to.equal('The page is back where it was before.');
+		expect(back(1500)).to.equal('The page is back: no difference that matters from where it was.');
 	});
 
 	it('that does not come back is said, with the shift', () => {

@@ -20,7 +20,7 @@ const plan = (extra: Partial<Plan> = {}): Plan => ({
 describe('what a planned trial costs', () => {
 	it('counts rounds, arms, conditions and warm-ups', () => {
 		// 3 arms x 2 conditions x (12 rounds + 1 warm-up)
-		expect(estimatePlan(plan())).to.deep.equal({ rounds: 12, loads: 78, pairs: 1, tests: 20 });
+		expect(estimatePlan(plan())).to.deep.equal({ rounds: 12, loads: 78, pairCount: 1, tests: 20 });
 	});
 
 	it('counts the most of a trial that may stop early', () => {
@@ -43,7 +43,7 @@ describe('what a planned trial costs', () => {
 	});
 
 	it('counts the pairs of candidates that share the level: the tests of one of them', () => {
-		expect(estimatePlan(plan({ aim: 'best', arms: 5 }))).to.include({ pairs: 10, tests: 10 });
-		expect(estimatePlan(plan({ arms: 5 }))).to.include({ pairs: 1, tests: 40 });
+		expect(estimatePlan(plan({ aim: 'best', arms: 5 }))).to.include({ pairCount: 10, tests: 10 });
+		expect(estimatePlan(plan({ arms: 5 }))).to.include({ pairCount: 1, tests: 40 });
 	});
 });

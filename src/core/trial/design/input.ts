@@ -10,9 +10,9 @@ import { PresenceChecks, selectorsOf, type PresenceCheck } from './presence';
 import { allSelectors } from '../../load/journey/selector';
 import { Setup } from './setup';
 import { FEWEST_CANDIDATES, KINDS, TRIAL_AIMS, TRIAL_KINDS } from './kinds';
-import { fewestStepRounds, MOST_STEPS } from './log';
+import { armLimits, fewestStepRounds, MOST_STEPS } from './log';
 import { PLAN_SPENDS } from './looks';
-import { pairsOf } from './planEstimate';
+import { pairCount } from './planEstimate';
 import { fewestRounds } from '../judge/verdict';
 import type { TrialAim, TrialArm, TrialKind } from '../types';
 
@@ -157,8 +157,7 @@ function armsProblem({
 	plannedSteps: number | null;
 }): string | null {
 	const rules = KINDS[kind];
-	// The steps of a log come one by one.
-	const { leastArms, mostArms } = plannedSteps === null ? rules : { leastArms: 1, mostArms: MOST_STEPS + 1 };
+	const { leastArms, mostArms } = armLimits(kind, { plannedSteps });
 	if (arms.length < leastArms) return 'A trial compares at least two arms.';
 	if (arms.length > mostArms)
 		return rules.samePage
@@ -189,10 +188,10 @@ function roundsProblem({
 	adaptive: boolean;
 }): string | null {
 	if (aim !== 'best' || adaptive || arms.length < FEWEST_CANDIDATES) return null;
-	const pairs = pairsOf(arms.length);
-	const least = fewestRounds(PLAN_SPENDS / pairs);
+	const shares = pairCount(arms.length);
+	const least = fewestRounds(PLAN_SPENDS / shares);
 	return rounds < least
-		? `${arms.length} candidates make ${pairs} pairs, which share the error level: fewer than ${least} rounds cannot tell any of them apart. Plan ${least} or more.`
+		? `${arms.length} candidates make ${shares} pairs, which share the error level: fewer than ${least} rounds cannot tell any of them apart. Plan ${least} or more.`
 		: null;
 }
 

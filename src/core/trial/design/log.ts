@@ -1,6 +1,8 @@
 /** A log of steps: one page, changed again and again. What each step is compared with, and what it may spend. */
-import type { StepDecision, TrialArm, TrialDesign } from '../types';
+import type { StepDecision, TrialArm, TrialDesign, TrialKind } from '../types';
 import { comparisonsOf, stagesOf, type Comparison } from './comparisons';
+import { waysToChoose } from '../../stats/deals';
+import { KINDS, type KindRules } from './kinds';
 import { FIRST_RESERVE, PLAN_SPENDS } from './looks';
 
 export const STEP_DECISIONS: readonly StepDecision[] = ['kept', 'weakened', 'taken-back', 'open'];
@@ -12,8 +14,29 @@ type Log = Pick<TrialDesign, 'arms' | 'plannedSteps'>;
 
 export const isLog = ({ plannedSteps }: Pick<TrialDesign, 'plannedSteps'>): boolean => plannedSteps != null;
 
+/** How many arms a trial may have. Of a log the page as it is is enough: its steps come one by one. */
+export function armLimits(
+	kind: TrialKind,
+	design: Pick<TrialDesign, 'plannedSteps'>
+): Pick<KindRules, 'leastArms' | 'mostArms'> {
+	return isLog(design) ? { leastArms: 1, mostArms: MOST_STEPS + 1 } : KINDS[kind];
+}
+
 /** Fewer rounds a stage cannot reach the shares of so many steps. */
 export const fewestStepRounds = (plannedSteps: number): number => (plannedSteps > USUAL_STEPS ? 7 : 6);
+
+/**
+ * Rounds a stage from which on a difference in one of several tests can be called. Each test is farthest apart under
+ * two deals of its own, the stages parted wholly one way or the other: where the rest go their own ways, so many deals
+ * are as extreme as the one that was seen.
+ * @param tests metrics times conditions that are judged together
+ */
+export function usefulStepRounds(plannedSteps: number, tests: number): number {
+	const share = stepShare({ plannedSteps }, { stage: 2, against: 'previous' });
+	let rounds = fewestStepRounds(plannedSteps);
+	while ((2 * tests) / waysToChoose(2 * rounds, rounds) > share) rounds++;
+	return rounds;
+}
 
 export interface StepComparison extends Comparison {
 	/** Number of the step's stage, from 1. */

@@ -167,10 +167,10 @@ export function intervalAlpha(design: Pick<TrialDesign, 'adaptive'>, looks: read
 	return isOnly ? ONE_LOOK_ALPHA : MANY_LOOKS_ALPHA;
 }
 
-type Decided = Pick<Judgement, 'results' | 'pairs'>;
+type Decided = Pick<Judgement, 'results' | 'everyPair'>;
 
 /** All that a trial decides on: every pair of candidates where it asks which is best. */
-export const decisive = ({ results, pairs }: Decided): readonly ShiftResult[] => pairs ?? results;
+export const decisive = ({ results, everyPair }: Decided): readonly ShiftResult[] => everyPair ?? results;
 
 /** Every metric decided on has a verdict, or can have none because loads failed. */
 export function isDecided(judgement: Decided): boolean {

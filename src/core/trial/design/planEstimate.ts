@@ -24,7 +24,7 @@ export interface PlanEstimate {
 	/** At most, warm-ups and all. */
 	loads: number;
 	/** Pairs of candidates that share the error level equally; 1 where all is one family. */
-	pairs: number;
+	pairCount: number;
 	/** Tests that share the error level of a pair. */
 	tests: number;
 }
@@ -35,7 +35,7 @@ export function lateLoadsOf({ kind, arms, conditions }: Pick<Plan, 'kind' | 'arm
 }
 
 /** Every candidate against every other. */
-export const pairsOf = (candidates: number): number => Math.max(1, (candidates * (candidates - 1)) / 2);
+export const pairCount = (candidates: number): number => Math.max(1, (candidates * (candidates - 1)) / 2);
 
 export function estimatePlan(plan: Plan): PlanEstimate {
 	const perRound = (isSamePage(plan.kind) ? 2 : plan.arms) * (plan.hasReference && hasStages(plan.kind) ? 2 : 1);
@@ -45,7 +45,7 @@ export function estimatePlan(plan: Plan): PlanEstimate {
 	return {
 		rounds,
 		loads: perRound * plan.conditions * (rounds + plan.warmups),
-		pairs: isBest ? pairsOf(arms) : 1,
+		pairCount: isBest ? pairCount(arms) : 1,
 		tests: (isBest ? 1 : Math.max(1, arms - 1)) * plan.primary * plan.conditions
 	};
 }

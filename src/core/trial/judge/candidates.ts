@@ -49,10 +49,10 @@ export interface CandidateRow {
 /** One row for each metric that the trial decides on, under one set of conditions. */
 export function candidateRows(
 	{ arms, primary }: Pick<TrialDesign, 'arms' | 'primary'>,
-	pairs: readonly ShiftResult[]
+	everyPair: readonly ShiftResult[]
 ): CandidateRow[] {
 	return primary.flatMap((metric) => {
-		const own = pairs.filter((result) => result.primary && result.metric === metric);
+		const own = everyPair.filter((result) => result.primary && result.metric === metric);
 		return own.length
 			? [
 					{
@@ -68,12 +68,12 @@ export function candidateRows(
 	});
 }
 
-function marksOf(metric: MetricId, arms: readonly number[], pairs: readonly ShiftResult[]): CandidateMark[] {
-	const places = placesOf(pairs);
+function marksOf(metric: MetricId, arms: readonly number[], everyPair: readonly ShiftResult[]): CandidateMark[] {
+	const places = placesOf(everyPair);
 	const turn = metricOf(metric).higherIsBetter ? -1 : 1;
 	const middleOf = (arm: number) =>
-		pairs.find(({ baseline }) => baseline === arm)?.baselineMedian ??
-		pairs.find((result) => result.arm === arm)?.armMedian ??
+		everyPair.find(({ baseline }) => baseline === arm)?.baselineMedian ??
+		everyPair.find((result) => result.arm === arm)?.armMedian ??
 		null;
 	const size = (arm: number) => (middleOf(arm) === null ? Infinity : turn * middleOf(arm)!);
 	const placeOf = (arm: number) => places.find((place) => place.arm === arm);
@@ -83,7 +83,7 @@ function marksOf(metric: MetricId, arms: readonly number[], pairs: readonly Shif
 	);
 	const [best] = sorted as [number];
 	return sorted.map((arm): CandidateMark => {
-		const against = resultsAgainst(pairs, best).find((result) => result.arm === arm) ?? null;
+		const against = resultsAgainst(everyPair, best).find((result) => result.arm === arm) ?? null;
 		const place = placeOf(arm);
 		return {
 			arm,

@@ -40,7 +40,7 @@ export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: n
 
 const isIncluded = (load: TrialLoad) => load.excluded === null;
 
-type Judged = Pick<Judgement, 'results' | 'pairs' | 'steps'>;
+type Judged = Pick<Judgement, 'results' | 'everyPair' | 'steps'>;
 
 function judgedFrom(design: TrialDesign, samples: Samples, most?: number): Judged {
 	const looks = design.looks ?? [];
@@ -52,7 +52,7 @@ function judgedFrom(design: TrialDesign, samples: Samples, most?: number): Judge
 	if (!asksForBest(design)) return { results };
 	// Of all pairs those that hold the one that is named first.
 	const first = design.arms.find((arm) => arm.baseline)!.id;
-	return { results: results.filter(({ baseline }) => baseline === first), pairs: results };
+	return { results: results.filter(({ baseline }) => baseline === first), everyPair: results };
 }
 
 /** What loads of one arm differ by among themselves: shown between looks, since it says nothing of any arm. */

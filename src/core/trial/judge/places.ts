@@ -40,8 +40,10 @@ function turnedShift({ estimate, low, high, relative }: Shift, size: number | nu
 }
 
 /** All candidates against one of them. */
-export function resultsAgainst(pairs: readonly ShiftResult[], arm: number): ShiftResult[] {
-	return pairs.flatMap((result) => (result.baseline === arm ? [result] : result.arm === arm ? [turned(result)] : []));
+export function resultsAgainst(everyPair: readonly ShiftResult[], arm: number): ShiftResult[] {
+	return everyPair.flatMap((result) =>
+		result.baseline === arm ? [result] : result.arm === arm ? [turned(result)] : []
+	);
 }
 
 /** A difference was called, whatever its size; its direction. Null where none was. */
@@ -52,12 +54,12 @@ function aheadIn({ verdict, shift, metric }: ShiftResult): 'arm' | 'baseline' | 
 
 /**
  * Places by metric and conditions: behind every candidate that is surely ahead, before every one that is surely behind.
- * @param pairs results of every pair of candidates; of primary metrics alone places are told
+ * @param everyPair results of every pair of candidates; of primary metrics alone places are told
  * @returns in the order of the results; a candidate without a figure has no place
  */
-export function placesOf(pairs: readonly ShiftResult[]): Place[] {
+export function placesOf(everyPair: readonly ShiftResult[]): Place[] {
 	const contests = group(
-		pairs.filter(({ primary }) => primary),
+		everyPair.filter(({ primary }) => primary),
 		({ condition, metric }) => `${condition}/${metric}`
 	);
 	return [...contests.values()].flatMap((own) => {
@@ -90,9 +92,9 @@ export type Best =
 	/** Nothing was judged. */
 	| { kind: 'none' };
 
-/** @param pairs results of every pair of candidates, under one or all of the conditions */
-export function bestOf({ arms }: Pick<TrialDesign, 'arms'>, pairs: readonly ShiftResult[]): Best {
-	const primary = pairs.filter((result) => result.primary);
+/** @param everyPair results of every pair of candidates, under one or all of the conditions */
+export function bestOf({ arms }: Pick<TrialDesign, 'arms'>, everyPair: readonly ShiftResult[]): Best {
+	const primary = everyPair.filter((result) => result.primary);
 	if (primary.every(({ verdict }) => verdict === 'none')) return { kind: 'none' };
 	const candidates = arms.map(({ id }) => new Candidate(id, primary));
 	const leaders = candidates.filter((candidate) => candidate.isNeverBehind);
@@ -115,9 +117,9 @@ class Candidate {
 
 	constructor(
 		readonly id: number,
-		pairs: readonly ShiftResult[]
+		everyPair: readonly ShiftResult[]
 	) {
-		const own = pairs.filter(({ baseline, arm }) => baseline === id || arm === id);
+		const own = everyPair.filter(({ baseline, arm }) => baseline === id || arm === id);
 		this.#against = [
 			...group(
 				own.map((result) => (result.arm === id ? result : turned(result))),

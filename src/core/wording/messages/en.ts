@@ -187,9 +187,9 @@ export const en = {
 	'answer.group.undecided': 'Not decided: {names}.',
 	'answer.group.none': 'No verdict: {names}.',
 	'answer.best.best':
-		'“{arm}” is the best of these {n}: better than each of the others, and behind none of them in anything that was judged.',
+		'“{arm}” is the best of these {n}: better than each of the others in something, and in nothing behind by more than the margin.',
 	'answer.best.equal':
-		'{names} are equally good: no difference that matters between them, and no other is ahead of them.',
+		'{names} are equally good: no difference that matters between them, and no other is ahead by one that matters.',
 	'answer.best.trade': 'None of these {n} is best in everything.',
 	'answer.best.open': 'Not decided which of these {n} is best.',
 	'answer.best.none': 'No verdict on which is best. {reason}',
@@ -198,7 +198,7 @@ export const en = {
 	'answer.best.prices': 'Price a month: {prices}.',
 	'answer.best.unknown-price': 'not known',
 	'step.broke': 'Broke: {parts}.',
-	'step.back': 'The page is back where it was before.',
+	'step.back': 'The page is back: no difference that matters from where it was.',
 	'step.perhaps-back': 'Whether the page is back where it was is not decided: {metrics}.',
 	'step.not-back': 'The page did not come back to where it was. {shifts}',
 	'range.same': '{middle} in all {n}',

@@ -68,9 +68,9 @@ export const es: Record<ClientKey, string> = {
 	'answer.plain.same-in': '«{arm}» y «{baseline}» no muestran ninguna diferencia que importe en {same}. {reason}',
 	'answer.plain.none': 'No hay veredicto sobre «{arm}». {reason}',
 	'answer.best.best':
-		'«{arm}» es la mejor de estas {n}: mejor que cada una de las otras y por detrás de ninguna en nada de lo juzgado.',
+		'«{arm}» es la mejor de estas {n}: mejor que cada una de las otras en algo, y en nada por detrás más allá del margen.',
 	'answer.best.equal':
-		'{names} son igual de buenas: ninguna diferencia que importe entre ellas y ninguna otra va por delante.',
+		'{names} son igual de buenas: ninguna diferencia que importe entre ellas, y ninguna otra va por delante con una que importe.',
 	'answer.best.trade': 'Ninguna de estas {n} es la mejor en todo.',
 	'answer.best.open': 'No está decidido cuál de estas {n} es la mejor.',
 	'answer.best.none': 'Sin veredicto sobre cuál es la mejor. {reason}',
@@ -79,7 +79,7 @@ export const es: Record<ClientKey, string> = {
 	'answer.best.prices': 'Precio al mes: {prices}.',
 	'answer.best.unknown-price': 'desconocido',
 	'step.broke': 'Se rompió: {parts}.',
-	'step.back': 'La página ha vuelto a donde estaba.',
+	'step.back': 'La página ha vuelto: ninguna diferencia que importe con lo que era.',
 	'step.perhaps-back': 'No está decidido si la página ha vuelto a donde estaba: {metrics}.',
 	'step.not-back': 'La página no ha vuelto a donde estaba. {shifts}',
 	'range.same': '{middle} en las {n}',

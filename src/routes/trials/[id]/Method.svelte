@@ -51,9 +51,10 @@
 			.map((id) => metricOf(id).short)
 			.join(', ')}, {trial.aim === 'best'
 			? 'every pair of candidates, all conditions together; the pairs share it equally, and one that is told apart in everything hands its share on'
-			: 'all variants and conditions together'}) shares one error level of 5 %, of which the plan spends 4 %, by {hasStages(
-			trial.kind
-		)
+			: trial.isLog
+				? 'every step against the one before and against the start; the planned steps share it equally, what comes later draws on a last per cent'
+				: 'all variants and conditions together'}) shares one error level of 5 %, of which the plan spends 4 %,
+		by {hasStages(trial.kind)
 			? 'dealing whole rounds anew between the stages'
 			: 'flipping the signs of whole rounds'} (step-down maximum of Westfall and Young). The others are shown to explore.
 		Order of loads from seed {trial.seed}.

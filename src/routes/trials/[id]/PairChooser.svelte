@@ -15,7 +15,7 @@
 	const shown = $derived(others.find(({ value }) => value === beside)?.value ?? others[0]?.value ?? 0);
 </script>
 
-<div class="chooser no-print">
+<div class="row no-print">
 	<Choice
 		label="Compare"
 		inline
@@ -31,13 +31,3 @@
 		onchange={(id) => onchange({ against: String(id) })}
 	/>
 </div>
-
-<style>
-	.chooser {
-		display: flex;
-		flex-wrap: wrap;
-		gap: var(--gap-3);
-		align-items: center;
-		margin: var(--gap-3) 0;
-	}
-</style>

@@ -4,6 +4,7 @@
 	import { ASSUMED_SPREAD, visibleShare } from '$core/trial/noise/noise';
 	import { PATIENCE } from '$core/load/record/limits';
 	import { estimatePlan, lateLoadsOf } from '$core/trial/design/planEstimate';
+	import { usefulStepRounds } from '$core/trial/design/log';
 	import { fewestRounds } from '$core/trial/judge/verdict';
 	import { formatMoment, formatWait } from '$core/wording/format';
 	import type { TypedTrial } from '$lib/server/rooms/trials/form';
@@ -20,13 +21,15 @@
 	}
 	let { draft, conditions, loadMs, queuedMs, now }: Props = $props();
 	const kind = $derived(kindOf(draft));
+	/** Of a log the page as it is, and the steps that are planned. */
+	const arms = $derived(hasStages(kind) && draft.log ? 1 + (draft.plannedSteps ?? 0) : draft.arms.length);
 	/** The plan may spend this much of the error level. */
 	const SPENT = 0.04;
 	const estimate = $derived(
 		estimatePlan({
 			kind,
 			aim: aimOf(draft),
-			arms: draft.arms.length,
+			arms,
 			conditions: draft.conditions.length,
 			primary: draft.primary.length,
 			adaptive: draft.adaptive,
@@ -35,8 +38,15 @@
 			hasReference: draft.referenceUrl.trim() !== ''
 		})
 	);
+	/** Metrics on each device. */
+	const judged = $derived(draft.primary.length * draft.conditions.length);
+	const usefulRounds = $derived(
+		hasStages(kind) && draft.log && draft.plannedSteps && judged
+			? usefulStepRounds(draft.plannedSteps, judged)
+			: 0
+	);
 	const isAdaptive = $derived(draft.adaptive && !hasStages(kind));
-	const level = $derived(SPENT / estimate.pairs);
+	const level = $derived(SPENT / estimate.pairCount);
 	const needed = $derived(fewestRounds(level));
 	const isTooFew = $derived(!hasStages(kind) && estimate.rounds < needed);
 	const sights = $derived(
@@ -51,9 +61,7 @@
 						isMeasured: noise !== null
 					}))
 	);
-	const late = $derived(
-		draft.lateLoads ? lateLoadsOf({ kind, arms: draft.arms.length, conditions: draft.conditions.length }) : 0
-	);
+	const late = $derived(draft.lateLoads ? lateLoadsOf({ kind, arms, conditions: draft.conditions.length }) : 0);
 	const duration = $derived((estimate.loads + late) * loadMs + (late / 2) * PATIENCE.leastMs);
 	const end = $derived(
 		now && estimate.loads ? formatMoment(new Date(Date.parse(now) + queuedMs + duration).toISOString()) : ''
@@ -74,6 +82,12 @@
 		{#if end}<dt>Done</dt>
 			<dd>{isAdaptive ? 'by ' : 'about '}{end}</dd>{/if}
 	</dl>
+	{#if usefulRounds > estimate.rounds}
+		<p class="message small">
+			With {judged} figures judged together, a step that moves one of them alone can be called from {usefulRounds}
+			rounds on.
+		</p>
+	{/if}
 	{#if isTooFew}
 		<p class="wrong" role="alert">Fewer than {needed} rounds cannot show a difference, however large.</p>
 	{:else if sights.length}

@@ -1,5 +1,5 @@
 /** Whether the rows of an archive can be taken: each by its own schema, then what they say of each other. */
-import { isLog, MOST_STEPS } from '$core/trial/design/log';
+import { armLimits } from '$core/trial/design/log';
 import * as v from 'valibot';
 import { KINDS } from '$core/trial/design/kinds';
 import type { TrialKind } from '$core/trial/types';
@@ -127,9 +127,9 @@ function grouped(rows: readonly ArchiveRow[], column: string): Map<ArchiveRow[st
 
 function armsProblem({ kind, options }: ArchiveRow, arms: readonly ArchiveRow[]): string | null {
 	if (!Object.hasOwn(KINDS, String(kind))) return 'there is no such kind of trial.';
-	const { pages, samePage, ...rules } = KINDS[kind as TrialKind];
-	const isALog = isLog(JSON.parse(String(options)) as { plannedSteps?: number });
-	const { leastArms, mostArms } = isALog ? { leastArms: 1, mostArms: MOST_STEPS + 1 } : rules;
+	const { pages, samePage } = KINDS[kind as TrialKind];
+	const design = JSON.parse(String(options)) as { plannedSteps?: number };
+	const { leastArms, mostArms } = armLimits(kind as TrialKind, design);
 	const compared = arms.filter((arm) => arm.is_reference !== 1);
 	const least = samePage ? 2 : leastArms;
 	if (compared.length < least || compared.length > mostArms) return `it has ${compared.length} variants.`;

@@ -1,6 +1,6 @@
 /** Which candidate is best: what the sheet, the lists and the API show of it. */
 import { candidateRows, type Lane, type LaneBoard } from '$core/trial/judge/candidates';
-import { bestOf, placesOf, resultsAgainst, turned, type Best, type Place } from '$core/trial/judge/places';
+import { bestOf, placesOf, resultsAgainst, turned, type Place } from '$core/trial/judge/places';
 import { asksForBest } from '$core/trial/design/kinds';
 import type { PutOff } from '$core/compare/late/putOff';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
@@ -19,7 +19,7 @@ export interface BestView {
 
 interface Given {
 	design: TrialDesign;
-	judgement: Pick<Judgement, 'pairs'>;
+	judgement: Pick<Judgement, 'everyPair'>;
 	words?: Words;
 	putOffOf?: PutOffOf;
 	/** ISO 4217, of the prices. */
@@ -29,13 +29,13 @@ interface Given {
 /** Under one set of conditions, or under all of them; null before the first look, and for another aim. */
 export function bestView(given: Given, condition: string | null): BestView | null {
 	const { design, judgement, words = ENGLISH, currency = 'EUR' } = given;
-	if (!asksForBest(design) || !judgement.pairs?.length) return null;
+	if (!asksForBest(design) || !judgement.everyPair?.length) return null;
 	const conditions = design.conditions.map(({ id }) => id).filter((id) => condition === null || id === condition);
-	const { pairs, sentences } = withoutPutOff(given, conditions);
-	const answer = bestAnswer(bestOf(design, pairs), { arms: design.arms, pairs, currency }, words);
+	const { everyPair, sentences } = withoutPutOff(given, conditions);
+	const answer = bestAnswer(bestOf(design, everyPair), { arms: design.arms, everyPair, currency }, words);
 	return {
 		answer: condition === null ? answer : { ...answer, sentence: [answer.sentence, ...sentences].join(' ') },
-		board: condition === null ? [] : boardOf(design, pairs, words)
+		board: condition === null ? [] : boardOf(design, everyPair, words)
 	};
 }
 
@@ -43,7 +43,7 @@ export function bestView(given: Given, condition: string | null): BestView | nul
 function withoutPutOff(
 	{ design, judgement, words = ENGLISH, putOffOf = () => [] }: Given,
 	conditions: readonly string[]
-): { pairs: ShiftResult[]; sentences: string[] } {
+): { everyPair: ShiftResult[]; sentences: string[] } {
 	const later = new Map<number, PutOff[]>();
 	const isLater = (result: ShiftResult) => {
 		const { condition, arm, metric } = result;
@@ -51,8 +51,8 @@ function withoutPutOff(
 		later.set(arm, [...(later.get(arm) ?? []), ...gains]);
 		return gains.length > 0;
 	};
-	const pairs = judgement
-		.pairs!.filter((result) => conditions.includes(result.condition))
+	const everyPair = judgement
+		.everyPair!.filter((result) => conditions.includes(result.condition))
 		.map((result): ShiftResult => {
 			const isPutOff = [result, turned(result)].filter(isLater).length > 0;
 			return isPutOff ? { ...result, verdict: 'undecided' } : result;
@@ -62,11 +62,11 @@ function withoutPutOff(
 		const sentence = putOffSentences([...metrics.values()], { arm: nameOf(design, arm), baseline: '' }, words);
 		return sentence ? [sentence] : [];
 	});
-	return { pairs, sentences };
+	return { everyPair, sentences };
 }
 
-function boardOf(design: TrialDesign, pairs: readonly ShiftResult[], words: Words): LaneBoard[] {
-	return candidateRows(design, pairs).map(({ metric, marks }) => ({
+function boardOf(design: TrialDesign, everyPair: readonly ShiftResult[], words: Words): LaneBoard[] {
+	return candidateRows(design, everyPair).map(({ metric, marks }) => ({
 		metric,
 		name: boardName(metric, words),
 		lanes: marks.map(({ arm, middle, fromBest, isTold, place, result }): Lane => ({
@@ -86,18 +86,21 @@ function boardOf(design: TrialDesign, pairs: readonly ShiftResult[], words: Word
 export function bestForApi(given: Given): { places: Place[]; best: number | null } | Record<string, never> {
 	const { design, judgement } = given;
 	if (!asksForBest(design)) return {};
-	if (!judgement.pairs) return { places: [], best: null };
-	const { pairs } = withoutPutOff(
+	if (!judgement.everyPair) return { places: [], best: null };
+	const { everyPair } = withoutPutOff(
 		given,
 		design.conditions.map(({ id }) => id)
 	);
-	const best: Best = bestOf(design, pairs);
-	return { places: placesOf(pairs), best: best.kind === 'best' ? best.arm : null };
+	const best = bestOf(design, everyPair);
+	return { places: placesOf(everyPair), best: best.kind === 'best' ? best.arm : null };
 }
 
 /** All candidates against one: the one that the address names, else the first named. */
-export function resultsFor({ pairs, results }: Pick<Judgement, 'pairs' | 'results'>, against: number): ShiftResult[] {
-	return pairs ? resultsAgainst(pairs, against) : [...results];
+export function resultsFor(
+	{ everyPair, results }: Pick<Judgement, 'everyPair' | 'results'>,
+	against: number
+): ShiftResult[] {
+	return everyPair ? resultsAgainst(everyPair, against) : [...results];
 }
 
 const nameOf = ({ arms }: TrialDesign, id: number) => arms.find((arm) => arm.id === id)?.name ?? '';

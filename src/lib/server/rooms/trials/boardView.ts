@@ -90,7 +90,7 @@ export function boardsOf(
 		rangeOf = () => ''
 	}: {
 		design: TrialDesign;
-		judgement: Pick<Judgement, 'results' | 'pairs'>;
+		judgement: Pick<Judgement, 'results' | 'everyPair'>;
 		caveats?: readonly (Caveats & { condition: string; arm: number })[];
 		words?: Words;
 		putOffOf?: PutOffOf;
@@ -159,7 +159,7 @@ const namesOf = (pair: Compared) => ({
 	label: labelOf(pair)
 });
 
-const turnedResults = (judgement: Pick<Judgement, 'results' | 'pairs'>, against: number) => ({
+const turnedResults = (judgement: Pick<Judgement, 'results' | 'everyPair'>, against: number) => ({
 	results: resultsFor(judgement, against)
 });
 
@@ -188,7 +188,7 @@ const MOST_STRIPS = 4;
 export function stripsOf(
 	question: string,
 	design: TrialDesign,
-	judgement: Pick<Judgement, 'results' | 'pairs'>,
+	judgement: Pick<Judgement, 'results' | 'everyPair'>,
 	putOffOf: PutOffOf = () => []
 ): { strips: StripView[]; more: number } {
 	if (asksForBest(design)) return { strips: bestStrips(design, judgement, putOffOf), more: 0 };
@@ -221,7 +221,7 @@ function listedOf(design: TrialDesign, judgement: Pick<Judgement, 'results'>, co
 /** Which is best is a sentence: no marks stand for all pairs. */
 function bestStrips(
 	design: TrialDesign,
-	judgement: Pick<Judgement, 'results' | 'pairs'>,
+	judgement: Pick<Judgement, 'results' | 'everyPair'>,
 	putOffOf: PutOffOf
 ): StripView[] {
 	return design.conditions.flatMap(({ id, name }): StripView[] => {

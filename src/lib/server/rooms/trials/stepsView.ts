@@ -6,7 +6,7 @@ import { boardMark } from '$core/trial/judge/board';
 import type { StepMark, StepRow, StepStrips, StepsView } from '$core/trial/judge/stepBoard';
 import { countedLoads } from '$core/trial/judge/counted';
 import type { Judgement, ShiftResult, TrialArm, TrialDesign } from '$core/trial/types';
-import { boardWord } from '$core/wording/board';
+import { boardName, boardWord } from '$core/wording/board';
 import { describeReason } from '$core/wording/reasons';
 import { wordAnswer } from '$core/wording/shift';
 import { wordRange } from '$core/wording/range';
@@ -104,5 +104,5 @@ function figureOf(design: TrialDesign, own: readonly LoadSummary[], condition: s
 	const metric: MetricId = design.primary[0]!;
 	const figures = counted.flatMap((load) => load.figures[metric] ?? []);
 	const range = wordRange(metric, figures, words);
-	return range && `${metricOf(metric).short} ${range}`;
+	return range && `${boardName(metric, words)} ${range}`;
 }

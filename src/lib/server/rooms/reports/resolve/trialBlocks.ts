@@ -115,7 +115,12 @@ export const stepsBlock: TrialBlock = (material, { design, judgement, loads, tri
 			const previous = [strips.held || first, strips.returned].filter(Boolean).join(' ');
 			const decision = row.stage === 0 ? '' : words.say(`report.steps.${row.decision}`);
 			return {
-				cells: [row.name, previous, strips.held ? '' : second, [decision, row.decisionNote].filter(Boolean).join(': ')]
+				cells: [
+					row.name,
+					localNumber(previous, words.language),
+					strips.held ? '' : localNumber(second, words.language),
+					[decision, row.decisionNote].filter(Boolean).join(': ')
+				]
 			};
 		})
 	}));

@@ -87,6 +87,9 @@ const bestCells: Cell[] = [
 	quiet('3 alike, stopped after every second round until a call', 3, CALM, (seed) =>
 		runStopping(best(3, { rounds: 24 }), CALM, seed)
 	),
+	quiet('5 alike, stopped after every second round until a call', 5, CALM, (seed) =>
+		runStopping(best(5, { rounds: 24 }), CALM, seed)
+	),
 	quiet('3, one apart, stopped after every second round', 3, world({ oneApart: true, shift: FASTER }), (seed) =>
 		runStopping(best(3, { rounds: 24 }), world({ oneApart: true, shift: FASTER }), seed)
 	),

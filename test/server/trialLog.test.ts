@@ -52,7 +52,9 @@ describe('a log of steps', () => {
 	it('waits after the page as it was, takes a step, measures and judges it, and keeps what was decided', async () => {
 		make();
 		expect(q.now.trial(id).status).to.equal('waiting');
-		expect(view().rows[0]!.strips[0]!.figure).to.match(/^Largest paint 2\.00\u00a0s, 2\.00\u00a0s to 2\.01\u00a0s in 6$/);
+		expect(view().rows[0]!.strips[0]!.figure).to.match(
+			/^Largest paint 2\.00\u00a0s, 2\.00\u00a0s to 2\.01\u00a0s in 6$/
+		);
 		expect(addStep(q.now.db, id, step('Larder switched on', { fileName: 'larder.json', file: '{}' }))).to.equal(1);
 		expect(q.now.trial(id).status).to.equal('queued');
 		run(1500);

@@ -18,6 +18,9 @@
 		`${row.name} against ${against}, ${conditions}`;
 </script>
 
+{#snippet metricNames()}<span class="names"
+		>{#each steps.metrics as metric (metric)}<span>{metric}</span>{/each}</span
+	>{/snippet}
 {#snippet conditions(name: string)}{#if !isAlone}<span class="conditions muted">{name}</span>{/if}{/snippet}
 
 <div class="wide">
@@ -31,11 +34,7 @@
 				<th scope="col" rowspan="2">Kept?</th>
 			</tr>
 			<tr class="metrics" aria-hidden="true">
-				{#each ['previous', 'start'] as side (side)}<td
-						><span class="names"
-							>{#each steps.metrics as metric (metric)}<span>{metric}</span>{/each}</span
-						></td
-					>{/each}
+				{#each ['previous', 'start'] as side (side)}<td>{@render metricNames()}</td>{/each}
 			</tr>
 		</thead>
 		{#each steps.rows as row (row.arm)}
@@ -59,13 +58,18 @@
 						{#if strip.figure}<td colspan="2" class="muted">{@render conditions(strip.name)}{strip.figure}</td>
 						{:else if strip.previous.length && !strip.held}
 							<td data-side="Against the step before"
-								>{@render conditions(strip.name)}<ShiftStrip
+								>{@render conditions(strip.name)}<span class="narrow" aria-hidden="true"
+									>{@render metricNames()}</span
+								><ShiftStrip
 									label={label(row, 'the step before', strip.name)}
 									marks={strip.previous}
 								/>{#if strip.returned}<span class="small returned">{strip.returned}</span>{/if}</td
 							>
 							<td data-side="Against the start"
-								><ShiftStrip label={label(row, 'the start', strip.name)} marks={strip.start} /></td
+								><span class="narrow" aria-hidden="true">{@render metricNames()}</span><ShiftStrip
+									label={label(row, 'the start', strip.name)}
+									marks={strip.start}
+								/></td
 							>
 						{:else}<td colspan="2" class="muted small"
 								>{@render conditions(strip.name)}{strip.held ||
@@ -123,6 +127,9 @@
 		font-size: var(--type-1);
 		color: var(--muted);
 	}
+	.narrow {
+		display: none;
+	}
 	.names span {
 		width: 52px;
 		text-align: center;
@@ -156,6 +163,9 @@
 		td {
 			display: block;
 			padding-right: 0;
+		}
+		.narrow {
+			display: block;
 		}
 		td[data-side]::before {
 			content: attr(data-side);

@@ -71,6 +71,18 @@ describe('looks', () => {
 		expect(met.every(({ spent }, i) => i === 0 || spent > met[i - 1]!.spent)).to.equal(true);
 		const end = nextLook({ ...plan, looks: [stop] }, 12, 'plan');
 		expect(boundsOf(plan, [stop, end], 1)).to.deep.equal([{ rounds: 12, spent: 0.04 }]);
+		// Where shares are small it is no wider interval that makes up for a stop: what was spent by it is spent.
+		const best = boundsOf({ ...plan, aim: 'best' }, [stop, end], 1);
+		expect(best.map(({ rounds }) => rounds)).to.deep.equal([...met.map(({ rounds }) => rounds), 12]);
+		expect(boundsOf({ ...plan, aim: 'best' }, [end], 0)).to.deep.equal([{ rounds: 12, spent: 0.04 }]);
+		const stages = [
+			stageLook({ rounds: 10 }, { stage: 1, share: 0.01, rounds: 6, by: 'stop' }),
+			stageLook({ rounds: 10 }, { stage: 1, share: 0.01, rounds: 10, by: 'plan' })
+		];
+		const log = stageBoundsOf({ rounds: 10, plannedSteps: 4 }, 0.01, stages, 1);
+		expect(log.map(({ rounds }) => rounds)).to.deep.equal([4, 5, 6, 10]);
+		expect(log.at(-1)!.spent).to.be.closeTo(0.01, 1e-12);
+		expect(stageBoundsOf({ rounds: 10 }, 0.01, stages, 1).map(({ rounds }) => rounds)).to.deep.equal([10]);
 		const stage = stageLook({ rounds: 10 }, { stage: 1, share: equalShare(2), rounds: 6, by: 'stop' });
 		expect(stageBoundsOf({ rounds: 10 }, equalShare(2), [stage], 0).map(({ rounds }) => rounds)).to.deep.equal([
 			4, 5, 6

@@ -16,7 +16,8 @@ import { stillPaints } from './browser/paints';
 import { MOST_WARM_LOADS, warmConditions, warmUp } from './browser/warm';
 import { failure, LoadFailure } from './failure';
 import { LoadSession, type Collects } from './loadSession';
-import { failedFetch, stabilityOf, type StabilityResult } from '$core/load/requests/stability';
+import { failedFetch, stabilityOf, type FetchSeen, type StabilityResult } from '$core/load/requests/stability';
+import { fetchOnce, openAsking } from './asking';
 import { printPdf, type PdfOrder } from './pdf';
 import { purgeCache } from './purge';
 import { Shaper, type ShapedNetwork } from './shaper/shaper';
@@ -217,15 +218,42 @@ export class Lab {
 	/** Fetch a page as the device would until what is served repeats, or the time is over. Nothing is thrown. */
 	async waitUntilStable(url: string, conditions: Conditions, withinMs: number): Promise<StabilityResult> {
 		try {
-			const line = await this.#line(conditions);
-			try {
-				const major = (await this.#browser()).browser.version().split('.')[0]!;
-				return await waitUntilStable(url, conditions.device.userAgent?.replace('{major}', major), line, withinMs);
-			} finally {
-				await line.close();
-			}
+			return await this.#asDevice(conditions, (agent, line) => waitUntilStable(url, agent, line, withinMs));
 		} catch (error) {
 			return stabilityOf([failedFetch((error as Error).message.split('\n')[0]!)]);
+		}
+	}
+
+	/**
+	 * Ask for pages as the device would, one after the other, without opening them.
+	 * @param goesOn asked before each @param answered told of each
+	 * @throws LoadFailure when Chromium is not there or does not start
+	 */
+	async askPages(
+		urls: readonly string[],
+		conditions: Conditions,
+		{ goesOn, answered }: { goesOn(): boolean; answered(url: string, answer: FetchSeen): void }
+	): Promise<void> {
+		await this.#asDevice(conditions, async (agent, line) => {
+			const context = await openAsking(agent, line);
+			try {
+				for (const url of urls) if (goesOn()) answered(url, await fetchOnce(context, url, performance.now()));
+			} finally {
+				await context.dispose();
+			}
+		});
+	}
+
+	async #asDevice<Result>(
+		conditions: Conditions,
+		ask: (agent: string | undefined, line: ShapedNetwork) => Promise<Result>
+	): Promise<Result> {
+		const line = await this.#line(conditions);
+		try {
+			const major = (await this.#browser()).browser.version().split('.')[0]!;
+			return await ask(conditions.device.userAgent?.replace('{major}', major), line);
+		} finally {
+			await line.close();
 		}
 	}
 

@@ -74,4 +74,18 @@ describe('waiting for a stable page', function () {
 		expect(broken.stable).to.equal(false);
 		expect(broken.fetches.every((fetch) => fetch.problem !== null && fetch.status === null)).to.equal(true);
 	});
+
+	it('asks for pages without opening them, as the device would', async () => {
+		const answers: [string, number | null, string | null][] = [];
+		const urls = ['/steady', '/filling?again', '/gone'].map((path) => `http://site.test${path}`);
+		await lab.askPages(urls, QUICK, {
+			goesOn: () => true,
+			answered: (url, answer) => answers.push([new URL(url).pathname, answer.status, answer.problem && 'lost'])
+		});
+		expect(answers).to.deep.equal([
+			['/steady', 200, null],
+			['/filling', null, 'lost'],
+			['/gone', null, 'lost']
+		]);
+	});
 });

@@ -2,12 +2,20 @@ import type { RequestEvent } from './$types';
 import { originOf } from '$core/clients/site';
 import { clientsWithSites } from '$lib/server/rooms/clients/clients';
 import { parsed } from '$lib/server/base/parse';
-import { PAGES } from '$lib/server/http/fields';
+import { BUTTON, PAGES } from '$lib/server/http/fields';
 import { formAction, formOf } from '$lib/server/http/form';
 import { NotPossible } from '$lib/server/base/refusal';
 import { acceptProposals, changePages, deletePages, pastePages } from '$lib/server/rooms/pages/commands';
 import { GatherOrder, requestGathering } from '$lib/server/rooms/pages/gathering';
-import { AcceptFields, ChooseFields, GatherFields, PasteFields, TypeFields } from '$lib/server/rooms/pages/form';
+import {
+	AcceptFields,
+	ChooseFields,
+	GatherFields,
+	PasteFields,
+	SettlingFields,
+	TypeFields
+} from '$lib/server/rooms/pages/form';
+import { requestSettling, SettlingInput, stopSettling } from '$lib/server/rooms/pages/settling';
 import { existingSite } from '$lib/server/rooms/clients/view';
 import { pagesView, chooseOnly } from '$lib/server/rooms/pages/view';
 
@@ -62,6 +70,11 @@ export const actions = {
 	gather: formAction(GatherFields, (typed, event: RequestEvent) => {
 		requestGathering(event.locals.db, siteIdOf(event), parsed(GatherOrder, typed));
 	}),
+	settle: formAction(SettlingFields, ({ minutes }, event: RequestEvent) => {
+		const within = minutes === '' ? {} : { withinMinutes: Number(minutes) };
+		requestSettling(event.locals.db, siteIdOf(event), parsed(SettlingInput, within));
+	}),
+	stopSettling: formAction(BUTTON, (_, event: RequestEvent) => stopSettling(event.locals.db, siteIdOf(event))),
 	choose: formAction(ChooseFields, (typed, { locals }: RequestEvent) => {
 		changePages(locals.db, idsOf(typed), { isChosen: typed.chosen === 'yes' });
 	}),

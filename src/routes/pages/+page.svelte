@@ -14,6 +14,7 @@
 	import AddPages from './AddPages.svelte';
 	import Proposals from './Proposals.svelte';
 	import SamplePanel from './SamplePanel.svelte';
+	import Settling from './Settling.svelte';
 	import { amountWords, pathOf } from './pageWords';
 
 	let { data, form } = $props();
@@ -91,7 +92,7 @@
 	// What a lab gathers shows up by itself.
 	const POLL_MS = 1500;
 	$effect(() => {
-		if (!view?.gathering?.isOpen) return;
+		if (!view?.gathering?.isOpen && !view?.settling?.isOpen) return;
 		const timer = setInterval(() => void invalidateAll(), POLL_MS);
 		return () => clearInterval(timer);
 	});
@@ -126,6 +127,9 @@
 	{:else}
 		{#if view.sample.all}
 			<SamplePanel sample={view.sample} action={action('propose')} chooseAction={action('choose')} />
+		{/if}
+		{#if view.sample.coverage.pages}
+			<Settling settling={view.settling} action={action('settle')} stopAction={action('stopSettling')} />
 		{/if}
 		<AddPages
 			siteId={site.id}

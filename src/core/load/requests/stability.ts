@@ -3,6 +3,8 @@
 export interface FetchSeen {
 	/** ms since the waiting began. */
 	atMs: number;
+	/** From asking to the last byte, ms; absent in what was seen before it was noted. */
+	tookMs?: number;
 	status: number | null;
 	/** Of the body, decoded. */
 	bytes: number | null;

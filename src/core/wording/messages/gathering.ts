@@ -42,6 +42,13 @@ export const gathering = {
 	'gather.done.types': 'The markup of {asked, plural, one {one page} other {# pages}} was read',
 	'gather.left':
 		'{foreign, plural, =0 {} one {; one address of another host left aside} other {; # addresses of other hosts left aside}}{bad, plural, =0 {} one {; one line without an address} other {; # lines without an address}}{over, plural, =0 {} one {; one more than a site keeps} other {; # more than a site keeps}}',
+	'settling.cached': 'from the cache',
+	'settling.filling': 'not from the cache yet',
+	'settling.silent': 'no header names a cache',
+	'settling.failed': '{status, plural, =0 {no answer: {problem}} other {status {status, number, ::group-off}}}',
+	'settling.at-first': '{time} at first',
+	'settling.count':
+		'{cached} of {pages} on {device}{cachedBefore, plural, =0 {} other {, # of them before they were asked}}{silent, plural, =0 {} one {; one names no cache} other {; # name no cache}}{failed, plural, =0 {} one {; one failed} other {; # failed}}',
 	'removal.never-confirmed': 'nobody has confirmed it',
 	'removal.long-unconfirmed': 'not confirmed for {months} months',
 	'removal.not-seen': 'nothing of it seen on screen'

@@ -7,3 +7,4 @@ export const GatherFields = v.object({ what: Text, url: Text });
 export const ChooseFields = v.object({ page: Texts, chosen: Text });
 export const TypeFields = v.object({ page: Texts, type: Text });
 export const AcceptFields = v.object({ proposal: Text, name: Text });
+export const SettlingFields = v.object({ minutes: Text });

@@ -10,11 +10,19 @@ import {
 	type Remainder
 } from '$core/pages/coverage';
 import { PAGE_TYPES, type SitePage } from '$core/pages/page';
-import { describeGathering, describeGatherProblem } from '$core/wording/gathering';
+import { cacheStateOf, countCached } from '$core/pages/settling';
+import {
+	describeCacheCount,
+	describeGathering,
+	describeGatherProblem,
+	describePageAsked
+} from '$core/wording/gathering';
 import type { Db } from '../../base/db/connection';
 import { findGathering, isGathering } from './gathering';
+import { findSettling } from './settling';
 import { findProposals } from './proposals';
 import { candidatesOf, countPages, listPages, typesOfSite, type PageFilter, type TypeCount } from './queries/pages';
+import { conditionNames } from '../conditions/saved';
 import type { Site } from '../clients/view';
 
 export { chooseOnly, savePages } from './queries/changes';
@@ -85,7 +93,8 @@ export function pagesView(db: Db, site: Site, filter: Omit<PageFilter, 'siteId'>
 		typeNames: [...new Set([...types.flatMap(({ type }) => type ?? []), ...PAGE_TYPES])],
 		sample: sampleView(db, site, types),
 		proposals: proposalsView(db, site.id),
-		gathering: gatheringView(db, site.id)
+		gathering: gatheringView(db, site.id),
+		settling: settlingView(db, site.id)
 	};
 }
 
@@ -109,3 +118,35 @@ export function gatheringView(db: Db, siteId: number) {
 		problems: gathering.problems.map(describeGatherProblem)
 	};
 }
+
+/** How many pages of the sample come from the site's cache by now; null before anybody asked. */
+export function settlingView(db: Db, siteId: number) {
+	const settling = findSettling(db, siteId);
+	if (!settling) return null;
+	const names = new Map(conditionNames(db).map(({ id, name }) => [id, name]));
+	const nameOf = (condition: string) => names.get(condition) ?? condition;
+	const urls = [...new Set(settling.pages.map(({ url }) => url))];
+	const counts = countCached(settling.pages);
+	return {
+		startedAt: settling.startedAt,
+		until: settling.until,
+		at: settling.at,
+		isOpen: !settling.isDone,
+		counts: counts.map((count) => ({ ...count, words: describeCacheCount(count, nameOf(count.condition)) })),
+		devices: counts.map(({ condition }) => ({ id: condition, name: nameOf(condition) })),
+		pages: urls.map((url) => ({
+			url,
+			answers: settling.pages
+				.filter((page) => page.url === url)
+				.map((page) => ({
+					condition: page.condition,
+					state: cacheStateOf(page),
+					asked: page.asked,
+					words: describePageAsked(page),
+					answers: page.answers
+				}))
+		}))
+	};
+}
+
+export type SettlingView = NonNullable<ReturnType<typeof settlingView>>;

@@ -13,7 +13,7 @@ import type { TimingKey } from '../watch/reading';
 import { flipPlanFor, flipsOf, flipStatistics } from '../stats/signFlips';
 import { stepDownP } from '../stats/stepDown';
 import { pairedShift } from '../stats/signedRank';
-import { medianOrNull } from '../stats/summary';
+import { extentOf, medianOrNull } from '../stats/summary';
 import type { MarginInterval } from '../trial/judge/board';
 
 /** Chance of any false order in what a run tells. */
@@ -40,6 +40,8 @@ export interface Ranked {
 	page: number;
 	/** Middle figure; null where nothing was measured. */
 	middle: number | null;
+	/** The least and the most of the figures; empty without any. */
+	ends: number[];
 	/** First and last place that it may have, from 1; null for a page without figures, and where no place is told. */
 	from: number | null;
 	to: number | null;
@@ -64,7 +66,7 @@ export function rankRun(contests: readonly Contest[], seed = 1): Ranked[][] {
 			const figures = byRound.flatMap((figure) => (figure === null ? [] : [figure]));
 			const middle = medianOrNull(figures);
 			const fromBest = best ? marginsFrom(contest, best, byRound) : null;
-			const known = { page, middle, rounds: figures.length, fromBest };
+			const known = { page, middle, ends: extentOf(figures), rounds: figures.length, fromBest };
 			if (!figures.length || !isJudged) return { ...known, from: null, to: null };
 			const before = ahead[i]!.filter(({ behind }) => behind === page).length;
 			const after = ahead[i]!.filter((pair) => pair.ahead === page).length;

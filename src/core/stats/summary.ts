@@ -30,6 +30,11 @@ export function medianOrNull(values: readonly number[]): number | null {
 	return values.length ? median(values) : null;
 }
 
+/** The least and the most; empty for no values. */
+export function extentOf(values: readonly number[]): number[] {
+	return values.length ? [Math.min(...values), Math.max(...values)] : [];
+}
+
 export function mean(values: readonly number[]): number {
 	if (values.length === 0) throw new RangeError('A mean needs at least one value.');
 	return values.reduce((sum, value) => sum + value, 0) / values.length;

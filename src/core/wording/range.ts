@@ -1,6 +1,6 @@
 /** A middle figure with the least and the most of those that it stands for. */
 import { metricOf, type MetricId } from '../metrics/catalogue';
-import { formatIn, formatValue } from './format';
+import { formatDuration, formatIn, formatValue } from './format';
 import { ENGLISH, type Words } from './words';
 
 /** "84, 79 to 88 in 8"; empty without figures. */
@@ -19,4 +19,12 @@ export function wordRange(metric: MetricId, figures: readonly number[], words: W
 		most: formatIn(metricOf(metric).unit, most),
 		n: sorted.length
 	});
+}
+
+/** "79 to 88"; empty where all print alike. @param ends of the figures, in either order */
+export function wordSpan(metric: MetricId | null, [one, other]: readonly number[], words: Words = ENGLISH): string {
+	if (one === undefined || other === undefined) return '';
+	const told = (value: number) => (metric === null ? formatDuration(value) : formatIn(metricOf(metric).unit, value));
+	const [least, most] = [told(Math.min(one, other)), told(Math.max(one, other))];
+	return least === most ? '' : words.say('range.span', { least, most });
 }

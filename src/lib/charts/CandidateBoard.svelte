@@ -48,7 +48,9 @@
 					<tr onmouseenter={() => (shown = lane.text)} onmouseleave={() => (shown = '')}>
 						{#if i === 0}<th scope="rowgroup" rowspan={row.lanes.length}>{row.name}</th>{/if}
 						<th scope="row" class="name"><i style:background={colourOf(lane.id)}></i>{lane.name}</th>
-						<td class="figure">{lane.figure}</td>
+						<td class="figure"
+							>{lane.figure}{#if lane.range}<span class="range">{lane.range}</span>{/if}</td
+						>
 						<td class="axis">
 							<svg width="100%" height={HEIGHT} aria-hidden="true" focusable="false" color={colourOf(lane.id)}>
 								<rect class="band" x={percentOf(from)} width={percentOf(to - from)} height={HEIGHT} />
@@ -138,6 +140,11 @@
 		width: 5.2rem;
 		text-align: right;
 		white-space: nowrap;
+	}
+	.range {
+		display: block;
+		color: var(--muted);
+		font-size: var(--type-2);
 	}
 	.axis {
 		padding-right: var(--gap-5);

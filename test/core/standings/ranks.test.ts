@@ -40,8 +40,8 @@ describe('ranks with their uncertainty', () => {
 		const up = page(1, rounds(1, 2, 1, 2, 1, 2, 1, 2));
 		const down = page(2, rounds(null, null, null, null, null, null, null, null));
 		expect(rankPages('lcp', [up, down])).to.deep.equal([
-			{ page: 1, middle: 1.5, from: 1, to: 1, rounds: 8, fromBest: null },
-			{ page: 2, middle: null, from: null, to: null, rounds: 0, fromBest: null }
+			{ page: 1, middle: 1.5, ends: [1, 2], from: 1, to: 1, rounds: 8, fromBest: null },
+			{ page: 2, middle: null, ends: [], from: null, to: null, rounds: 0, fromBest: null }
 		]);
 	});
 

@@ -14,7 +14,7 @@ import { stageLook } from '$core/trial/design/looks';
 import { judge } from '$core/trial/judge/judge';
 import { normalFrom, seededRandom } from '$core/stats/random';
 import type { TrialArm, TrialDesign, TrialLoad } from '$core/trial/types';
-import { wordRange } from '$core/wording/range';
+import { wordRange, wordSpan } from '$core/wording/range';
 import { wordReturned } from '$core/wording/steps';
 import { arm, design, load } from '../../support/trials';
 
@@ -191,5 +191,8 @@ describe('a range', () => {
 		expect(wordRange('lcp', [2000, 1000, 3000])).to.equal('2.00\u00a0s, 1.00\u00a0s to 3.00\u00a0s in 3');
 		expect(wordRange('score', [84, 84])).to.equal('84 in all 2');
 		expect(wordRange('score', [])).to.equal('');
+		expect(wordSpan('score', [88, 79])).to.equal('79 to 88');
+		expect(wordSpan(null, [1200, 1200])).to.equal('');
+		expect(wordSpan('lcp', [])).to.equal('');
 	});
 });

@@ -24,6 +24,8 @@ export interface Lane {
 	name: string;
 	/** Middle figure as printed. */
 	figure: string;
+	/** The least and the most of the loads that it stands for; empty where they are alike. */
+	range: string;
 	fromBest: MarginInterval | null;
 	/** The one with the best middle figure: it stands at zero. */
 	isBest: boolean;

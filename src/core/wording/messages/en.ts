@@ -202,6 +202,7 @@ export const en = {
 	'step.perhaps-back': 'Whether the page is back where it was is not decided: {metrics}.',
 	'step.not-back': 'The page did not come back to where it was. {shifts}',
 	'range.same': '{middle} in all {n}',
+	'range.span': '{least} to {most}',
 	'range.some': '{middle}, {least} to {most} in {n}',
 	'place.nth':
 		'{n, select, 1 {first} 2 {second} 3 {third} 4 {fourth} 5 {fifth} 6 {sixth} 7 {seventh} 8 {eighth} other {{n}}}',

@@ -83,6 +83,7 @@ export const es: Record<ClientKey, string> = {
 	'step.perhaps-back': 'No está decidido si la página ha vuelto a donde estaba: {metrics}.',
 	'step.not-back': 'La página no ha vuelto a donde estaba. {shifts}',
 	'range.same': '{middle} en las {n}',
+	'range.span': '{least} a {most}',
 	'range.some': '{middle}, de {least} a {most} en {n}',
 	'place.nth':
 		'{n, select, 1 {primera} 2 {segunda} 3 {tercera} 4 {cuarta} 5 {quinta} 6 {sexta} 7 {séptima} 8 {octava} other {{n}}}',

@@ -120,8 +120,15 @@
 						<th scope="row" title={metricDefinition(metric.id)}>{metric.name}</th>
 						{#each conditions as one (one.id)}
 							{@const result = of(metric.id, one.id, arm.id)}
-							<td class="number first">{formatValue(metric.id, result?.baselineMedian ?? null)}</td>
-							<td class="number">{formatValue(metric.id, result?.armMedian ?? null)}</td>
+							<td class="number first"
+								>{formatValue(metric.id, result?.baselineMedian ?? null)}<span class="span"
+									>{result?.spans.baseline}</span
+								></td
+							>
+							<td class="number"
+								>{formatValue(metric.id, result?.armMedian ?? null)}<span class="span">{result?.spans.arm}</span
+								></td
+							>
 							<td class="shift"
 								>{result?.shift ? wordShift({ ...result, shift: result.shift }) : '–'}{#if result?.rawShift}<br
 									/><span class="muted"
@@ -143,8 +150,8 @@
 	</Scroller>
 {/each}
 <p class="muted note">
-	Medians of the counted loads. Metrics in bold were chosen to decide on before the first load; the others are
-	shown to explore. <ChartMenu name="shifts" {csv} />
+	Medians of the counted loads, with the least and the most below. Metrics in bold were chosen to decide on
+	before the first load; the others are shown to explore. <ChartMenu name="shifts" {csv} />
 </p>
 
 {#if timings.length}
@@ -177,6 +184,11 @@
 	}
 	.primary th[scope='row'] {
 		font-weight: 600;
+	}
+	.span {
+		display: block;
+		color: var(--muted);
+		font-size: var(--type-2);
 	}
 	.shift {
 		min-width: 10rem;

@@ -12,7 +12,7 @@ import { findDerived, saveDerived } from '../../base/queue/derived';
 import { cdnHostsOf } from '../clients/view';
 import { lateLoadsOf, figuresOfWatch, readingsOfWatch, type StoredFigures, findWatch, type Watch } from '../watch/view';
 
-export const RANKS_VERSION = '4';
+export const RANKS_VERSION = '5';
 
 export type RankedMetric = MetricId | TimingKey;
 

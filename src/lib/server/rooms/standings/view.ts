@@ -5,6 +5,7 @@ import { NEUTRAL, PRACTICES } from '$core/standings/practices';
 import type { Ranked } from '$core/standings/ranks';
 import type { Lane } from '$core/trial/judge/candidates';
 import { formatDuration, formatValue } from '$core/wording/format';
+import { wordSpan } from '$core/wording/range';
 import { describeCell, describePractice, describeRank, describeSchedule, describeTrouble } from '$core/wording/watch';
 import { timingIn } from '$core/watch/reading';
 import { conditionNames } from '../conditions/saved';
@@ -211,7 +212,7 @@ function byMiddle(metric: RankedMetric, ranked: readonly Ranked[]): Ranked[] {
 
 function laneOf(
 	metric: RankedMetric,
-	{ page, middle, from, to, fromBest }: Ranked,
+	{ page, middle, ends, from, to, fromBest }: Ranked,
 	{ all, isBest, pages }: { all: number; isBest: boolean; pages: readonly WatchedPage[] }
 ): Lane {
 	const known = pages.find(({ id }) => id === page);
@@ -219,6 +220,7 @@ function laneOf(
 		id: page,
 		name: known?.name ?? '',
 		figure: formatRanked(metric, middle),
+		range: wordSpan(isMetricId(metric) ? metric : null, ends),
 		fromBest,
 		isBest: isBest && middle !== null,
 		// The own page stands out; whether it is told apart its place says.

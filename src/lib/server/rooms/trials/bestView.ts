@@ -6,10 +6,13 @@ import type { PutOff } from '$core/compare/late/putOff';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { bestAnswer, wordPlace } from '$core/wording/bestAnswer';
 import { boardName } from '$core/wording/board';
+import { wordSpan } from '$core/wording/range';
 import { formatValue } from '$core/wording/format';
 import { putOffSentences, type PlainAnswer } from '$core/wording/plainAnswer';
 import { wordAnswer } from '$core/wording/shift';
 import { ENGLISH, type Words } from '$core/wording/words';
+import { extentOf } from '$core/stats/summary';
+import type { FiguresOf } from './shownFigures';
 import type { PutOffOf } from '$core/compare/late/putOff';
 
 export interface BestView {
@@ -22,6 +25,8 @@ interface Given {
 	judgement: Pick<Judgement, 'everyPair'>;
 	words?: Words;
 	putOffOf?: PutOffOf;
+	/** What the middle figures stand for. */
+	figuresOf?: FiguresOf;
 	/** ISO 4217, of the prices. */
 	currency?: string;
 }
@@ -35,7 +40,7 @@ export function bestView(given: Given, condition: string | null): BestView | nul
 	const answer = bestAnswer(bestOf(design, everyPair), { arms: design.arms, everyPair, currency }, words);
 	return {
 		answer: condition === null ? answer : { ...answer, sentence: [answer.sentence, ...sentences].join(' ') },
-		board: condition === null ? [] : boardOf(design, everyPair, words)
+		board: condition === null ? [] : boardOf(given, condition, everyPair)
 	};
 }
 
@@ -65,7 +70,11 @@ function withoutPutOff(
 	return { everyPair, sentences };
 }
 
-function boardOf(design: TrialDesign, everyPair: readonly ShiftResult[], words: Words): LaneBoard[] {
+function boardOf(
+	{ design, words = ENGLISH, figuresOf = () => [] }: Given,
+	condition: string,
+	everyPair: readonly ShiftResult[]
+): LaneBoard[] {
 	return candidateRows(design, everyPair).map(({ metric, marks }) => ({
 		metric,
 		name: boardName(metric, words),
@@ -76,6 +85,7 @@ function boardOf(design: TrialDesign, everyPair: readonly ShiftResult[], words: 
 			isBest: result === null,
 			name: nameOf(design, arm),
 			figure: formatValue(metric, middle),
+			range: wordSpan(metric, extentOf(figuresOf(condition, arm, metric)), words),
 			place: place ? wordPlace(place, words) : words.say('place.open'),
 			text: result ? wordAnswer(result, namesOf(design, result)) : ''
 		}))

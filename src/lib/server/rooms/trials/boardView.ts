@@ -1,6 +1,6 @@
 /** The answer of a trial as boards: what the sheet, the lists and the API show of it. */
 import type { PutOff, PutOffOf } from '$core/compare/late/putOff';
-import { metricOf, type MetricId } from '$core/metrics/catalogue';
+import { metricOf } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf, type Comparison } from '$core/trial/design/comparisons';
 import { asksForBest, hasPages, isSamePage } from '$core/trial/design/kinds';
 import { isLog } from '$core/trial/design/log';
@@ -11,6 +11,8 @@ import type { Tone } from '$core/wording/headline';
 import { groupedAnswers, plainAnswer, plainNoise, type PlainAnswer } from '$core/wording/plainAnswer';
 import type { Names } from '$core/wording/shift';
 import { ENGLISH, type Words } from '$core/wording/words';
+import { wordRange } from '$core/wording/range';
+import type { FiguresOf } from './shownFigures';
 import { bestView, resultsFor, type BestView } from './bestView';
 
 export interface AnswerBoard extends PlainAnswer {
@@ -25,8 +27,6 @@ export interface AnswerBoard extends PlainAnswer {
 	rows: BoardRow[];
 	caveats: Caveats;
 }
-
-export type RangeOf = (condition: string, arm: number, metric: MetricId) => string;
 
 /** What must be said beside a verdict; empty when there is nothing. */
 export interface Caveats {
@@ -87,7 +87,7 @@ export function boardsOf(
 		putOffOf = () => [],
 		against,
 		currency,
-		rangeOf = () => ''
+		figuresOf = () => []
 	}: {
 		design: TrialDesign;
 		judgement: Pick<Judgement, 'results' | 'everyPair'>;
@@ -98,14 +98,14 @@ export function boardsOf(
 		against?: number;
 		/** ISO 4217, of the prices. */
 		currency?: string;
-		/** The figures of an arm in words. */
-		rangeOf?: RangeOf;
+		/** What the middle figures stand for. */
+		figuresOf?: FiguresOf;
 	}
 ): ConditionsBoard[] {
 	const all = comparedIn(design, words, against);
 	const compared = isLog(design) ? listedOf(design, judgement, all) : all;
 	return design.conditions.map(({ id, name, summary: about }) => {
-		const best = bestView({ design, judgement, words, putOffOf, currency }, id);
+		const best = bestView({ design, judgement, words, putOffOf, currency, figuresOf }, id);
 		const answers = compared.flatMap((pair): AnswerBoard[] => {
 			const results = primaryOf(against === undefined ? judgement : turnedResults(judgement, against), id, pair.id);
 			if (!results.length) return [];
@@ -113,8 +113,8 @@ export function boardsOf(
 			const answer = answerOf(question, { design, results, pair, words, putOff });
 			const rows = orderedBy(design, results).map((result) =>
 				boardRow(result, pair, words, putOff.find(({ metric }) => metric === result.metric) ?? null, {
-					baseline: rangeOf(id, result.baseline, result.metric),
-					arm: rangeOf(id, result.arm, result.metric)
+					baseline: wordRange(result.metric, figuresOf(id, result.baseline, result.metric), words),
+					arm: wordRange(result.metric, figuresOf(id, result.arm, result.metric), words)
 				})
 			);
 			const match = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);

@@ -11,20 +11,19 @@ import { returnFindings } from '$core/trial/design/returnStage';
 import { isOpenStatus, publicStatus } from '$core/trial/design/status';
 import { suggestedRounds } from '$core/trial/judge/moreRounds';
 import { outlyingLoads } from '$core/trial/judge/outlyingLoads';
-import { countedLoads } from '$core/trial/judge/counted';
 import { isShown } from '$core/trial/judge/shown';
 import type { Judgement, TrialDesign } from '$core/trial/types';
-import { wordRange } from '$core/wording/range';
 import { regressionParts } from '$core/wording/regressions';
 import { wordReturn } from '$core/wording/returnStage';
 import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../../../base/db/connection';
 import { isLabOff } from '../../labs/labs';
 import { messageOf } from '../answer';
-import { boardsOf, type RangeOf } from '../boardView';
+import { boardsOf } from '../boardView';
 import type { PutOffOf } from '$core/compare/late/putOff';
 import { bestView } from '../bestView';
 import { markersOf } from '../queries/notes';
+import { shownFigures } from '../shownFigures';
 import { stepsView } from '../stepsView';
 import { armName, caveatsView, comparisonsView } from '../caveats';
 import type { EvidenceView } from '../evidenceView';
@@ -86,7 +85,7 @@ export function sheetHead(material: SheetMaterial, metric: string, against = 0) 
 			caveats,
 			putOffOf: beside.putOff,
 			currency,
-			rangeOf: rangesOf(material),
+			figuresOf: shownFigures(design, loads),
 			...(heldAgainst === null ? {} : { against: heldAgainst })
 		}),
 		best: bestView({ design, judgement, putOffOf: beside.putOff, currency }, null)?.answer ?? null,
@@ -100,21 +99,6 @@ export function sheetHead(material: SheetMaterial, metric: string, against = 0) 
 		noise: noiseView(db, trial),
 		answer: standView(trial, judgement, loads)
 	};
-}
-
-/** Figures of the loads that a look has reached, in words. */
-function rangesOf({ trial: { design }, loads }: SheetMaterial): RangeOf {
-	const counted = countedLoads(
-		design,
-		loads.filter((load) => isShown(design, load))
-	);
-	return (condition, arm, metric) =>
-		wordRange(
-			metric,
-			counted.flatMap((load) =>
-				load.conditionId === condition && load.armId === arm ? (load.figures[metric] ?? []) : []
-			)
-		);
 }
 
 export type SheetHead = ReturnType<typeof sheetHead>;

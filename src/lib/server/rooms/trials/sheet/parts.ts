@@ -2,6 +2,9 @@
 import type { StabilityResult } from '$core/load/requests/stability';
 import { METRICS, type MetricId } from '$core/metrics/catalogue';
 import { hasPages } from '$core/trial/design/kinds';
+import { wordSpan } from '$core/wording/range';
+import { extentOf } from '$core/stats/summary';
+import type { ShiftResult } from '$core/trial/types';
 import { describeStability } from '$core/wording/stability';
 import { armName, comparisonsView } from '../caveats';
 import { effectByAge } from '../effectByAge';
@@ -13,6 +16,7 @@ import { outlyingOf } from './head';
 import { verdictsOf, type PartId } from './lines';
 import { loadDots, loadRows } from './loads';
 import type { SheetMaterial } from './material';
+import { shownFigures, type FiguresOf } from '../shownFigures';
 import { repeatsView } from './repeats';
 import { worthView } from './worth';
 import { currencyOfClient } from '../../clients/view';
@@ -57,8 +61,8 @@ export const PART_VIEWS = {
 		currency: currencyOfClient(material.db, material.trial.clientId)
 	}),
 	shifts: shiftsView,
-	table: ({ judgement, evidence }: SheetMaterial) => ({
-		results: judgement.results,
+	table: ({ judgement, evidence, loads, trial: { design } }: SheetMaterial) => ({
+		results: withSpans(judgement.results, shownFigures(design, loads)),
 		timings: evidence.arms.flatMap(({ condition, arm, timings }) =>
 			timings.map((timing) => ({ ...timing, condition, armId: arm }))
 		)
@@ -105,6 +109,14 @@ export function openedParts(material: SheetMaterial, ids: readonly string[], cho
 	const parts = (Object.keys(PART_VIEWS) as PartId[]).filter((id) => ids.includes(id));
 	return Object.fromEntries(parts.map((id) => [id, PART_VIEWS[id](material, chosen)]));
 }
+
+/** With the least and the most of the loads behind both middle figures. */
+const withSpans = (results: readonly ShiftResult[], figuresOf: FiguresOf) =>
+	results.map((result) => {
+		const { condition, metric, baseline, arm } = result;
+		const spanOf = (id: number) => wordSpan(metric, extentOf(figuresOf(condition, id, metric)));
+		return { ...result, spans: { baseline: spanOf(baseline), arm: spanOf(arm) } };
+	});
 
 /** Others than metrics with a shift would be empty drawings; the one that was asked for stands all the same. */
 function shiftsView(material: SheetMaterial, { metric }: Chosen) {

@@ -15,6 +15,9 @@ export const VARIANTS: Record<string, { of: string; state: Partial<SiteState> }>
 	'sniffing.skerry-line.test': { of: 'skerry-line.test', state: { chat: 'normal', sniffing: true } },
 	'members.skerry-line.test': { of: 'skerry-line.test', state: { larder: 'pages-and-files', accounts: true } },
 	'asks-first.skerry-line.test': { of: 'skerry-line.test', state: { consent: true, orders: true } },
+	'by-island.skerry-line.test': { of: 'skerry-line.test', state: { byIsland: true } },
+	'late-pictures.pellows-seed-house.test': { of: 'pellows-seed-house.test', state: { shrinkery: 'late' } },
+	'cut-pictures.pellows-seed-house.test': { of: 'pellows-seed-house.test', state: { shrinkery: 'size' } },
 	// What its visitors come to.
 	'www.skerry-line.test': { of: 'skerry-line.test', state: { visits: true } },
 	'with-ads.skerry-line.test': { of: 'skerry-line.test', state: { ads: 'normal' } },

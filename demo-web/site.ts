@@ -6,6 +6,7 @@ import { bodyHtml, escapeHtml, type Asset } from './builders/render';
 import { picturesOf, type PageModel, type SiteModel } from './content/model';
 import type { PictureMaker } from './make/pictures';
 import { answerOwn, isMember, MEMBER_NOTE, ownTags } from './parties/own';
+import { islandPart } from './parties/islands';
 import { countingScript, partyTags } from './parties/parties';
 import { visitTags } from './parties/zafra';
 import { hush } from './plugins/hushbox';
@@ -147,6 +148,10 @@ export class Site {
 				...(state.larder === 'off' ? {} : { 'x-cache': 'BYPASS' })
 			};
 			return { ...base, body: html, waitMs: slowMs, headers };
+		}
+		if (state.byIsland && page.path === '/timetable') {
+			const html = (await this.#html(page, state, origin)).replace('</main>', `${islandPart(ask)}</main>`);
+			return { ...base, body: html, waitMs: slowMs };
 		}
 		if (state.larder === 'off') return { ...base, body: await this.#html(page, state, origin), waitMs: slowMs };
 		const key = `${ask.host}${ask.path} ${DEVICE(ask.headers)}`;

@@ -1,6 +1,7 @@
 /** What a site itself must send, and the layer that asks its visitors: inline scripts, as sites have them. */
 import type { SiteState } from '../state/switches';
 import type { Answer, Ask } from '../world';
+import { islandAnswer } from './islands';
 
 const CONSENT_COOKIE = 'consent=given';
 
@@ -35,6 +36,8 @@ const SIGN_IN = `<!doctype html><html lang="en"><head><meta charset="utf-8"><met
 /** The account's pages and the calls of beacons; null for all else. */
 export function answerOwn(ask: Ask, state: SiteState): Answer | null {
 	if (state.accounts && ask.path === '/account') return accountAnswer(ask);
+	const island = state.byIsland ? islandAnswer(ask) : null;
+	if (island) return island;
 	const isBeacon = (state.consent && ask.path === '/consent/choice') || (state.orders && ask.path === '/orders/seen');
 	if (!isBeacon) return null;
 	return { status: ask.method === 'POST' ? 204 : 405, type: 'text/plain', body: '' };

@@ -38,6 +38,7 @@ export interface SiteState {
 	orders: boolean;
 	accounts: boolean;
 	visits: boolean;
+	byIsland: boolean;
 }
 
 export interface Switch {
@@ -108,7 +109,12 @@ export const SWITCHES: readonly Switch[] = [
 		words: 'Visitors can sign in at /account; their pages come past every page cache',
 		values: ON_OFF
 	},
-	{ name: 'visits', words: 'The visits’ script of Zafra, by way of the site’s own host', values: ON_OFF }
+	{ name: 'visits', words: 'The visits’ script of Zafra, by way of the site’s own host', values: ON_OFF },
+	{
+		name: 'byIsland',
+		words: 'The timetable shows the sailings of one island, and swaps them at a press',
+		values: ON_OFF
+	}
 ];
 
 export const DEFAULT_STATE: SiteState = {
@@ -135,7 +141,8 @@ export const DEFAULT_STATE: SiteState = {
 	consent: false,
 	orders: false,
 	accounts: false,
-	visits: false
+	visits: false,
+	byIsland: false
 };
 
 export class BadSwitch extends Error {

@@ -6,7 +6,7 @@ import { awaitedAfter, type Awaited } from '$core/load/vitals/stepFigures';
 import { kindOfStep, wordsOfStep, type Step } from '$core/load/journey/steps';
 import { cumulativeLayoutShift, interactionToNextPaint } from '$core/load/vitals/vitals';
 import { parseSince, type Since } from '$core/load/record/pageFacts';
-import { prepareAct, problemOf, shownAt } from './acts';
+import { prepareAct, problemOf, shownAt, stateShown } from './acts';
 import { LoadFailure } from './failure';
 import { epochNow, wait, type Visit } from './visit';
 
@@ -113,6 +113,7 @@ async function runStep(
 	let atEpochMs = epochNow();
 	try {
 		const run = await prepareAct(visit, step, conditions);
+		if (awaited && !isThere) await stateShown(visit, awaited.state);
 		atEpochMs = epochNow();
 		await run();
 		const durationMs = epochNow() - atEpochMs;

@@ -13,7 +13,7 @@ import { isWebUrl } from '$core/load/requests/address';
 import { within } from './browser/deadlines';
 import { LoadFailure } from './failure';
 import type { Point } from './page/inPage';
-import { epochNow, wait, type Visit } from './visit';
+import { wait, type Visit } from './visit';
 
 const LOOK_EVERY_MS = 20;
 
@@ -137,18 +137,38 @@ async function untilHolds(visit: Visit, state: StepState, withinMs: number): Pro
 }
 
 /** What of a state is missing, in words; null when it holds. */
-export function problemOf(visit: Visit, state: StepState): Promise<string | null> {
-	// Between two documents there is nothing to ask.
-	return visit.call('problem', state).catch((error: Error) => {
-		if (error instanceof LoadFailure || /not a valid selector/.test(error.message)) throw error;
-		return 'the page was just changing';
-	});
+export async function problemOf(visit: Visit, state: StepState): Promise<string | null> {
+	try {
+		const asked = await visit.callBetween('problem', state);
+		return asked ? asked.answer : CHANGING;
+	} catch (error) {
+		if (isFinal(error as Error)) throw error;
+		return CHANGING;
+	}
 }
 
-/** When a state comes to hold, epoch ms. Whoever asks stops asking by ending the load, or by no longer waiting. */
+const CHANGING = 'the page was just changing';
+/** What the document itself cannot answer, as while it is being made, it may answer a moment later. */
+const isFinal = (error: Error) => error instanceof LoadFailure || /not a valid selector/.test(error.message);
+
+/**
+ * Whether a state has come to hold, and when, epoch ms: the document looks in every frame from the first asking on. A
+ * new document has not been asked yet.
+ */
+export async function stateShown(visit: Visit, state: StepState): Promise<number | null> {
+	try {
+		return (await visit.callBetween('stateShown', state))?.answer ?? null;
+	} catch (error) {
+		if (isFinal(error as Error)) throw error;
+		return null;
+	}
+}
+
+/** Whoever asks stops asking by ending the load, or by no longer waiting. */
 export async function shownAt(visit: Visit, state: StepState, isOver: () => boolean): Promise<number | null> {
 	while (!isOver()) {
-		if ((await problemOf(visit, state)) === null) return epochNow();
+		const atEpochMs = await stateShown(visit, state);
+		if (atEpochMs !== null) return atEpochMs;
 		await wait(LOOK_EVERY_MS);
 	}
 	return null;

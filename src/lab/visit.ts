@@ -27,6 +27,9 @@ const KEPT_BODIES = { maxTotalBufferSize: 40_000_000, maxResourceBufferSize: 4_0
 /** What Chromium answers once the document that was asked has gone. */
 const LOST_WORLD = /Cannot find context|Execution context was destroyed/;
 
+/** The document that was asked has gone. */
+class WorldLost extends Error {}
+
 export class Visit {
 	readonly consoleErrors: string[] = [];
 	readonly state: { loaded: boolean; busyAt: number; ended: Promise<never> };
@@ -225,10 +228,30 @@ export class Visit {
 	 * Ask the lab's own world of the page.
 	 * @throws Error when it throws there @throws LoadFailure when the page has moved on
 	 */
+	/** @throws LoadFailure for a page that moves on without end: it takes the lab's world along in the middle of it */
 	async call<Name extends keyof InPage>(
 		name: Name,
 		...args: Parameters<InPage[Name]>
 	): Promise<ReturnType<InPage[Name]>> {
+		return this.#ask(name, args).catch((error: Error) => {
+			throw error instanceof WorldLost ? failure('time-out', 'it moved on while it was being read') : error;
+		});
+	}
+
+	/** The same of a page that is expected to move on. @returns null between two documents: there is nobody to ask */
+	async callBetween<Name extends keyof InPage>(
+		name: Name,
+		...args: Parameters<InPage[Name]>
+	): Promise<{ answer: ReturnType<InPage[Name]> } | null> {
+		try {
+			return { answer: await this.#ask(name, args) };
+		} catch (error) {
+			if (error instanceof WorldLost) return null;
+			throw error;
+		}
+	}
+
+	async #ask<Name extends keyof InPage>(name: Name, args: Parameters<InPage[Name]>): Promise<ReturnType<InPage[Name]>> {
 		if (this.#worldId === null) throw failure('internal', 'the page has no world to collect in');
 		const evaluation = this.session.send('Runtime.callFunctionOn', {
 			functionDeclaration: CALL,
@@ -237,8 +260,7 @@ export class Visit {
 			returnByValue: true
 		});
 		const answered = evaluation.catch((error: Error) => {
-			// A page that moves on without end takes the lab's world along in the middle of a question.
-			throw LOST_WORLD.test(error.message) ? failure('time-out', 'it moved on while it was being read') : error;
+			throw LOST_WORLD.test(error.message) ? new WorldLost() : error;
 		});
 		const { result, exceptionDetails } = await Promise.race([answered, this.state.ended]);
 		if (exceptionDetails)

@@ -2,10 +2,13 @@ import { expect } from 'chai';
 import { TRUTHS, type Truth } from '../../demo-web/special/truth';
 import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
 import type { LoadRecord } from '$core/load/record/record';
+import type { Step } from '$core/load/journey/steps';
 import { shiftWindows } from '$core/load/vitals/vitals';
 import { Lab } from '../../src/lab/lab';
 import { startDemoWeb, type RunningWorld, UNWATCHED } from '../support/world';
 
+/** At 60 frames a second. */
+const FRAME_MS = 1000 / 60;
 const [PHONE, DESKTOP] = BUILT_IN_CONDITIONS as [Conditions, Conditions];
 
 describe('pages of known truth', () => {
@@ -76,6 +79,29 @@ describe('pages of known truth', () => {
 		const truth = TRUTHS['/dom']!;
 		expect(record.figures.elements).to.equal(number(truth, 'elements').value);
 		expect(record.figures.depth).to.equal(number(truth, 'depth').value);
+	});
+
+	it('a step’s time until its content: within a frame of what the page says, and the same content by a full load', async function () {
+		// A frame that a busy machine leaves out is no error of the lab's.
+		this.retries(2);
+		const outer = { selector: '#sailings[data-island="outer"]' };
+		const load = async (first: Step) => {
+			const url = 'https://by-island.skerry-line.test/timetable';
+			const { record } = await lab.measure({ url, conditions: DESKTOP, steps: [first, { expect: outer }] });
+			expect(record.steps.map(({ status, awaited }) => [status, awaited])).to.deep.equal([
+				['ok', true],
+				['ok', false]
+			]);
+			return record;
+		};
+		const click = await load({ click: '[data-sailings=outer]' });
+		const told = click.requests.find(({ url }) => url.includes('/timetable/drawn'))!;
+		const drawnMs = Number(new URL(told.url).searchParams.get('ms'));
+		const [step] = click.steps;
+		expect(step!.atMs + step!.shownMs!).to.be.closeTo(drawnMs, FRAME_MS);
+		const whole = await load({ open: '/timetable?island=outer' });
+		expect(whole.steps[0]).to.include({ navigated: true });
+		expect(whole.figures.stepShown!).to.be.above(click.figures.stepShown!);
 	});
 
 	it('faults of the world end in a load with their reason, and the next load is clean', async () => {

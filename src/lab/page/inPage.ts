@@ -25,6 +25,11 @@ export interface InPage {
 	aim(selector: string, at: Point | null): Aim | null;
 	/** What of a state does not hold; null when all of it does. @throws for a selector that cannot be read */
 	problem(state: StepState): string | null;
+	/**
+	 * When a state comes to hold: looked for in every frame from the first asking on, so that asking again and again
+	 * costs nothing of its exactness. Epoch ms; null until then. @throws for a selector that cannot be read
+	 */
+	stateShown(state: StepState): number | null;
 	/** Scroll by pixels, to the bottom, or to an element. @returns what stands in the way */
 	scroll(target: number | string): string | null;
 	/** Note from now on when elements are first seen. */

@@ -6,7 +6,7 @@ import { aimAt, pointOf, problemOf, scrollTo } from './acts';
 import { Entries } from './entries';
 import { pageFacts } from './facts';
 import type { InPage } from './inPage';
-import { shownElements, watchShown } from './shown';
+import { shownElements, stateShown, watchShown } from './shown';
 
 const MOST_MARKS = 200;
 
@@ -35,6 +35,7 @@ function inPage(): InPage {
 		point: pointOf,
 		aim: aimAt,
 		problem: problemOf,
+		stateShown,
 		scroll: scrollTo,
 		watchShown
 	};

@@ -1,4 +1,6 @@
 /** When elements that somebody named are first seen. */
+import type { StepState } from '$core/load/journey/steps';
+import { problemOf } from './acts';
 import { isInView, isShown } from './sight';
 
 export interface Shown {
@@ -40,3 +42,20 @@ function isSeen(selector: string): boolean {
 /** Its picture is there, where it is one. */
 const hasCome = (element: Element): boolean =>
 	!(element instanceof HTMLImageElement) || (element.complete && element.naturalWidth > 0);
+
+/** The state that is waited for, and when it came; another one is waited for from its first asking on. */
+let awaited: { key: string; atEpochMs: number | null } | null = null;
+
+export function stateShown(state: StepState): number | null {
+	const key = JSON.stringify(state);
+	if (awaited?.key !== key) {
+		const own: typeof awaited = (awaited = { key, atEpochMs: null });
+		const lookForIt = () => {
+			if (awaited !== own) return;
+			if (problemOf(state) === null) own.atEpochMs = performance.timeOrigin + performance.now();
+			else requestAnimationFrame(lookForIt);
+		};
+		lookForIt();
+	}
+	return awaited.atEpochMs;
+}

@@ -14,7 +14,7 @@ export interface Comparison {
  * Every arm with the baseline; in a sweep each page's arm with that page's own; in stages each with the first.
  * @throws RangeError when an arm has nothing to be compared with
  */
-export function comparisonsOf(design: TrialDesign): Comparison[] {
+export function comparisonsOf(design: Pick<TrialDesign, 'kind' | 'arms'>): Comparison[] {
 	const compared = design.arms.filter((arm) => !arm.reference);
 	const baselineOf = (arm: TrialArm) =>
 		compared.find((item) => item.baseline && (!hasPages(design.kind) || item.page === arm.page));

@@ -162,7 +162,9 @@ function armsProblem({
 	if (arms.length > mostArms)
 		return rules.samePage
 			? 'The same page is loaded twice: give its address once.'
-			: `A trial compares at most ${mostArms} arms.`;
+			: rules.pages
+				? `A sweep has at most ${mostArms / 2} pages; a page in each visitor state counts as one.`
+				: `A trial compares at most ${mostArms} arms.`;
 	if (rules.samePage && new Set(arms.map(({ url }) => url)).size > 1)
 		return 'Both looks are at the same page: give one address.';
 	return (rules.pages ? pagesProblem(arms) : baselineProblem(arms)) ?? namesProblem(arms);

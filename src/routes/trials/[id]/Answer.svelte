@@ -11,7 +11,7 @@
 	import type { load } from './+page';
 	import Progress from './Progress.svelte';
 
-	type Asked = Pick<Awaited<ReturnType<typeof load>>['asked'], 'Best' | 'PairChooser'>;
+	type Asked = Pick<Awaited<ReturnType<typeof load>>['asked'], 'Best' | 'PairChooser' | 'Sweep'>;
 	interface Props {
 		data: SheetHead;
 		/** Components of the question that is asked, where few trials ask it. */
@@ -27,6 +27,15 @@
 	/** Which two candidates the boards are turned to: the one that all are held against comes from the server. */
 	const beside = $derived(Number(page.url.searchParams.get('beside') ?? 0));
 	const turn = (chosen: Record<string, string>) => void goto(queryWith(page.url.search, chosen), STAY);
+	/** Of a log the steps are the answer; of a sweep all pages together, its pages are rows of one table. */
+	const boards = $derived(
+		data.steps
+			? []
+			: data.sweep
+				? data.boards.map((board) => ({ ...board, answers: board.answers.slice(0, 1), summary: [] }))
+				: data.boards
+	);
+	const evidence = (arm: number, condition: string) => `?arm=${arm}&condition=${condition}&open=table#table`;
 	const STAY = { noScroll: true, keepFocus: true } as const;
 	const stand = $derived.by(() => {
 		if (!hasLoads)
@@ -55,7 +64,7 @@
 			{beside}
 			onchange={turn}
 		/>{/if}
-	{#each data.steps ? [] : data.boards as board (board.condition)}
+	{#each boards as board (board.condition)}
 		<BoardPanel
 			{board}
 			film={data.moments.find((film) => film.condition === board.condition) ?? null}
@@ -67,6 +76,9 @@
 			Best={asked.Best}
 		/>
 	{/each}
+	{#if data.sweep && asked.Sweep}
+		<div class="panel"><asked.Sweep {...data.sweep} {evidence} /></div>
+	{/if}
 	{#if suggestedRounds !== null}
 		<Lazy
 			load={() => import('./AddRounds.svelte')}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What the trial costs and what it can see, as it is being written. */
-	import { hasStages } from '$core/trial/design/kinds';
+	import { hasPages, hasStages } from '$core/trial/design/kinds';
 	import { ASSUMED_SPREAD, visibleShare } from '$core/trial/noise/noise';
 	import { PATIENCE } from '$core/load/record/limits';
 	import { estimatePlan, lateLoadsOf } from '$core/trial/design/planEstimate';
@@ -22,7 +22,11 @@
 	let { draft, conditions, loadMs, queuedMs, now }: Props = $props();
 	const kind = $derived(kindOf(draft));
 	/** Of a log the page as it is, and the steps that are planned. */
-	const arms = $derived(hasStages(kind) && draft.log ? 1 + (draft.plannedSteps ?? 0) : draft.arms.length);
+	const arms = $derived.by(() => {
+		if (hasStages(kind) && draft.log) return 1 + (draft.plannedSteps ?? 0);
+		const anonymous = draft.arms.filter(({ before }) => !before).length;
+		return draft.arms.length + (hasPages(kind) ? anonymous * draft.alsoAs.length : 0);
+	});
 	/** The plan may spend this much of the error level. */
 	const SPENT = 0.04;
 	const estimate = $derived(

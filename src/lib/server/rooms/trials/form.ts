@@ -6,6 +6,7 @@ import { NewTrialInput } from '$core/trial/design/input';
 import { LOOKS } from '$core/trial/design/looks';
 import { hasPages, hasStages, TRIAL_KINDS } from '$core/trial/design/kinds';
 import { USUAL_STEPS } from '$core/trial/design/log';
+import { pageInState } from '$core/trial/design/sweep';
 import { parseMustSend } from '$core/trial/design/mustSend';
 import { parsePresence } from '$core/trial/design/presence';
 import type { Template } from '$core/trial/design/templates';
@@ -40,6 +41,8 @@ export const TrialFields = v.object({
 	aim: v.optional(v.string(), 'baseline'),
 	question: Text,
 	arms: v.optional(v.array(ArmRow), []),
+	/** Sweeps: visitor states in which each page is loaded too, by their ids. */
+	alsoAs: Texts,
 	/** Which arm is the baseline, from 0. */
 	baseline: v.optional(v.string(), '0'),
 	conditions: Texts,
@@ -95,6 +98,7 @@ export function typedTemplate(
 		question: template.id === 'candidates' ? '' : template.question,
 		arms: template.arms.map(({ name, page = '' }) => ({ ...NO_ARM, name, page })),
 		baseline: '0',
+		alsoAs: [],
 		adaptive: template.adaptive,
 		rounds: template.adaptive ? USUAL_ROUNDS : template.rounds,
 		warmups: 1,
@@ -128,18 +132,19 @@ export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
 		mustSend: () => parseMustSend(typed.mustSend),
 		...Object.fromEntries(typed.arms.flatMap((arm, i) => Object.entries(readersOf(db, arm, i))))
 	});
+	const read = typed.arms.slice(0, isLog ? 1 : undefined).map((arm, i) => ({
+		name: arm.name,
+		// The stages of a before-and-after trial share one address.
+		url: hasStages(kind) ? typed.arms[0]!.url : arm.url,
+		page: hasPages(kind) ? arm.page : null,
+		baseline: isBaseline(kind, i, Number(typed.baseline)),
+		...(Object.fromEntries(ARM_LISTS.map((name) => [name, lists[`arms.${i}.${name}`]])) as Partial<ReadLists>)
+	}));
 	return parsed(NewTrialInput, {
 		question,
 		kind: typedKind,
 		aim: kind === 'side-by-side' ? typed.aim : 'baseline',
-		arms: typed.arms.slice(0, isLog ? 1 : undefined).map((arm, i) => ({
-			name: arm.name,
-			// The stages of a before-and-after trial share one address.
-			url: hasStages(kind) ? typed.arms[0]!.url : arm.url,
-			page: hasPages(kind) ? arm.page : null,
-			baseline: isBaseline(kind, i, Number(typed.baseline)),
-			...Object.fromEntries(ARM_LISTS.map((name) => [name, lists[`arms.${i}.${name}`]]))
-		})),
+		arms: hasPages(kind) ? inStates(db, read, typed.alsoAs) : read,
 		conditions,
 		adaptive: isAdaptive,
 		rounds: isAdaptive ? LOOKS.at(-1)! : (typed.rounds ?? NaN),
@@ -159,11 +164,28 @@ export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
 	});
 }
 
+/** Each page of a sweep again in each of the states; a page that has a state of its own keeps to it. */
+function inStates<Arm extends { page: string | null; before?: unknown }>(
+	db: Db,
+	arms: readonly Arm[],
+	stateIds: readonly string[]
+): Arm[] {
+	const states = stateIds.map((id) => existingState(db, Number(id)).state);
+	const anonymous = arms.filter(({ before }) => !before);
+	return [
+		...arms,
+		...states.flatMap((state) =>
+			anonymous.map((arm) => ({ ...arm, page: pageInState(arm.page ?? '', state.name), before: state }))
+		)
+	];
+}
+
 function isBaseline(kind: TrialKind, i: number, chosen: number): boolean {
 	if (hasPages(kind)) return i % 2 === 0;
 	return kind === 'side-by-side' ? i === chosen : i === 0;
 }
 
+type ReadLists = Record<(typeof ARM_LISTS)[number], unknown>;
 const ARM_LISTS = ['checks', 'cold', 'before', 'setup', 'steps'] as const;
 type Readers = Record<string, () => unknown>;
 

@@ -25,6 +25,7 @@ import { bestView } from '../bestView';
 import { markersOf } from '../queries/notes';
 import { shownFigures } from '../shownFigures';
 import { stepsView } from '../stepsView';
+import { sweepView } from '../sweepView';
 import { armName, caveatsView, comparisonsView } from '../caveats';
 import type { EvidenceView } from '../evidenceView';
 import { noiseFloor } from '../noiseFloors';
@@ -60,6 +61,15 @@ export function sheetHead(material: SheetMaterial, metric: string, against = 0) 
 	const currency = currencyOfClient(db, trial.clientId);
 	const heldAgainst = againstOf(trial, against);
 	const caveats = caveatsView(design, { judgement, evidence, returnType: beside });
+	const boards = boardsOf(trial.question, {
+		design,
+		judgement,
+		caveats,
+		putOffOf: beside.putOff,
+		currency,
+		figuresOf: shownFigures(design, loads),
+		...(heldAgainst === null ? {} : { against: heldAgainst })
+	});
 	return {
 		where: `Trials › ${trial.question}`,
 		trial: headView(db, trial, loads),
@@ -79,15 +89,8 @@ export function sheetHead(material: SheetMaterial, metric: string, against = 0) 
 			worth: worthView(material),
 			repeats: repeatIds(db, trial).length
 		}),
-		boards: boardsOf(trial.question, {
-			design,
-			judgement,
-			caveats,
-			putOffOf: beside.putOff,
-			currency,
-			figuresOf: shownFigures(design, loads),
-			...(heldAgainst === null ? {} : { against: heldAgainst })
-		}),
+		boards,
+		sweep: sweepView(design, boards),
 		best: bestView({ design, judgement, putOffOf: beside.putOff, currency }, null)?.answer ?? null,
 		against: heldAgainst,
 		steps: stepsView({ design, judgement, loads, markers: markersOf(db, trial.id), brokeOf: brokeOf(evidence) }),

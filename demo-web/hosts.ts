@@ -46,7 +46,7 @@ export function startingStates(): Map<string, SiteState> {
 	return states;
 }
 
-export const SPECIAL_HOSTS = ['switchboard.test', 'faults.test', 'truth.test', 'field-panel.test'];
+export const SPECIAL_HOSTS = ['switchboard.test', 'faults.test', 'truth.test', 'field-panel.test', 'address-book.test'];
 
 /** Every name that the certificate must hold. */
 export function allHosts(): string[] {

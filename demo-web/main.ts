@@ -4,6 +4,7 @@ import type { Server } from 'node:net';
 import { weeksOfFolder } from './calendar';
 import { hostTimes } from './hosts';
 import { createDemoWeb } from './server';
+import { startResolver } from './special/resolver';
 import { writeHistory } from './visitors/history';
 
 const port = Number(process.env.ZAFRA_DEMO_PORT ?? 4180);
@@ -36,6 +37,7 @@ function listen(server: Server, on: number): Promise<void> {
 await listen(http, port);
 await listen(https, tlsPort);
 await listen(wrongCertificate, wrongPort);
+const resolver = await startResolver(port + 3);
 console.log(
 	`The simulated web listens on 127.0.0.1, ports ${port} (HTTP), ${tlsPort} (HTTPS) and ${wrongPort} (wrong certificate).`
 );
@@ -43,6 +45,7 @@ console.log(`Public key of its certificate: ${certificates.keyHash}`);
 process.send?.({
 	keyHash: certificates.keyHash,
 	tlsPort,
+	resolverPort: resolver.port,
 	hostTimes: hostTimes()
 		.map(({ pattern, dnsMs, extraRoundTripMs }) => `${pattern}=${dnsMs}/${extraRoundTripMs}`)
 		.join(',')

@@ -15,6 +15,7 @@ import { answerParty, PARTY_HOSTS } from './parties/parties';
 import { answerVisit } from './parties/zafra';
 import { Site } from './site';
 import { answerFaults } from './special/faults';
+import { answerRegister } from './special/resolver';
 import { answerSwitchboard } from './special/switchboard';
 import { answerTruth } from './special/truth';
 import { answerPanel } from './visitors/panel';
@@ -157,6 +158,7 @@ class World {
 		if (ask.host === 'faults.test') return answerFaults(ask.path, ask.query, ask.https);
 		if (ask.host === 'truth.test') return answerTruth(ask.path, this.parts.pictures);
 		if (ask.host === 'field-panel.test') return answerPanel(ask, this.parts.weeks);
+		if (ask.host === 'address-book.test') return answerRegister(ask);
 		const notes = answerNotes(ask);
 		if (notes) return notes;
 		if (PARTIES.has(ask.host))

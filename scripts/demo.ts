@@ -53,7 +53,13 @@ const parent = process.ppid;
 setInterval(() => process.ppid !== parent && end(0), 1000).unref();
 
 const demoWeb = start('The simulated web', ['--import', 'tsx', 'demo-web/main.ts']);
-demoWeb.once('message', ({ keyHash, tlsPort, hostTimes }: { keyHash: string; tlsPort: number; hostTimes: string }) => {
+interface Ready {
+	keyHash: string;
+	tlsPort: number;
+	resolverPort: number;
+	hostTimes: string;
+}
+demoWeb.once('message', ({ keyHash, tlsPort, resolverPort, hostTimes }: Ready) => {
 	const joined = (...parts: (string | undefined)[]) => parts.filter(Boolean).join(',');
 	const web = start('Zafra', ['scripts/serve.mjs'], {
 		// A map that was given is kept and comes first: its rules win.
@@ -62,6 +68,8 @@ demoWeb.once('message', ({ keyHash, tlsPort, hostTimes }: { keyHash: string; tls
 		ZAFRA_TRUSTED_KEYS: joined(process.env.ZAFRA_TRUSTED_KEYS, keyHash),
 		ZAFRA_PANEL: process.env.ZAFRA_PANEL || 'https://field-panel.test/readings',
 		ZAFRA_PANEL_KEY: process.env.ZAFRA_PANEL_KEY || 'demo',
+		ZAFRA_RESOLVERS: process.env.ZAFRA_RESOLVERS || `the simulated web=127.0.0.1:${resolverPort}`,
+		ZAFRA_RDAP: process.env.ZAFRA_RDAP || 'https://address-book.test/rdap',
 		ZAFRA_HELPERS: String(demoWeb.pid ?? '')
 	});
 	web.once('message', () => console.log('The demonstration is ready. Stop it with Ctrl-C.'));

@@ -17,6 +17,7 @@ import { insertScenario } from '../src/lib/server/demo/clients';
 import { exportTrial } from '../src/lib/server/demo/demo';
 import { createTrial, startTrial } from '../src/lib/server/rooms/trials/commands';
 import { addStep, decideStep, endLog } from '../src/lib/server/rooms/trials/steps';
+import type { Step } from '$core/load/journey/steps';
 import type { StepDecision } from '$core/trial/types';
 import type { SiteState } from '../demo-web/state/switches';
 import { startRunner } from '../src/lib/server/runner/loop';
@@ -43,6 +44,8 @@ interface LogStep {
 const LATHWORK = { kind: 'builder', name: 'Lathwork', version: '6.1', tier: 'free' } as const;
 
 const PARLOUR_BELL = { kind: 'third party', name: 'Parlour Bell', tier: 'paid', monthlyCost: 29 } as const;
+
+const BY_ISLAND = 'https://by-island.skerry-line.test/timetable';
 
 const PELLOWS = 'pellows-seed-house.test';
 
@@ -221,8 +224,60 @@ const ALL: Recording[] = [
 				decision: { decision: 'kept', note: null }
 			}
 		]
+	},
+	{
+		file: '07-click-against-reload',
+		kind: 'side-by-side',
+		client: 'Skerry Line',
+		question: 'Is choosing an island by a press faster than loading its page anew?',
+		seed: 1707,
+		rounds: 10,
+		primary: ['stepShown', 'stepQuiet', 'inp'],
+		arms: [
+			{
+				name: 'Whole page again',
+				url: BY_ISLAND,
+				baseline: true,
+				steps: islandBy({ open: '/timetable?island=outer' })
+			},
+			{ name: 'A press', url: BY_ISLAND, baseline: false, steps: islandBy({ click: '[data-sailings=outer]' }) }
+		]
+	},
+	{
+		file: '08-late-pictures-on-the-shop',
+		kind: 'sweep',
+		client: 'Pellow’s Seed House',
+		question: 'Do late pictures make the pages of the shop faster?',
+		seed: 808,
+		rounds: 8,
+		conditions: ['phone'],
+		lateLoads: false,
+		arms: [
+			...onPage('Home', '/', 'cut-pictures', 'Pictures cut to size'),
+			...onPage('All seed', '/seed'),
+			...onPage('Bean', '/seed/bean'),
+			...onPage('Tomato', '/seed/tomato'),
+			...onPage('Squash', '/seed/squash'),
+			...onPage('Kale', '/seed/kale'),
+			...onPage('Saving seed', '/saving'),
+			...onPage('Cart', '/cart')
+		],
+		intended: ['picture']
 	}
 ];
+
+/** The sailings to one island, and what brings them. */
+function islandBy(first: Step): Step[] {
+	return [first, { expect: { selector: '#sailings[data-island="outer"]' } }];
+}
+
+/** A page of the shop as it is, and as a host with other pictures serves it. */
+function onPage(page: string, path: string, host = 'late-pictures', name = 'Pictures late') {
+	return [
+		{ name: 'As it is', page, url: `https://${PELLOWS}${path}`, baseline: true },
+		{ name, page, url: `https://${host}.${PELLOWS}${path}`, baseline: false }
+	];
+}
 
 /** The same notice on the bench of a builder. */
 function builder(name: string, about: { version: string; tier: 'free' | 'paid'; monthlyCost: number }) {

@@ -26,7 +26,8 @@ const lab = new Lab({
 	profileLabel: profileLabel(settings.dataFolder)
 });
 const watchdog = startWatchdog(process.env.ZAFRA_PARENT === 'web' ? process.ppid : null);
-const runner = startRunner({ db, lab, log, helpers, outward: settings, panel: settings.panel, watchdog });
+const { panel } = settings;
+const runner = startRunner({ db, lab, log, helpers, outward: settings, panel, hostLook: settings, watchdog });
 
 /** Closing a browser that hangs takes some seconds. */
 const END_WITHIN_MS = 8000;

@@ -42,6 +42,16 @@ export const gathering = {
 	'gather.done.types': 'The markup of {asked, plural, one {one page} other {# pages}} was read',
 	'gather.left':
 		'{foreign, plural, =0 {} one {; one address of another host left aside} other {; # addresses of other hosts left aside}}{bad, plural, =0 {} one {; one line without an address} other {; # lines without an address}}{over, plural, =0 {} one {; one more than a site keeps} other {; # more than a site keeps}}',
+	'host.resolver': 'Name resolved by {name}',
+	'host.resolved': '{first} at first, {again} again',
+	'host.address': 'Address',
+	'host.connect': 'Connect',
+	'host.mapped': ' (to {address}, as the host map says)',
+	'host.tls': 'TLS handshake',
+	'host.owner': 'Network',
+	'host.no-owner': 'not known: {why}',
+	'host.line':
+		'{host} without the shaped line, {on}: name resolved in {lookUp}, connected in {connect}, TLS in {tls}; network: {owner}. Not part of these figures.',
 	'settling.cached': 'from the cache',
 	'settling.filling': 'not from the cache yet',
 	'settling.silent': 'no header names a cache',

@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { CALM_LIMITS, type CalmLimits } from '$core/load/vitals/calm';
+import { parseNameServers, type NameServer } from '$core/load/requests/hostLook';
 import { parseHostMap, parseHostTimes, type HostRule, type HostTimes } from '$core/load/requests/hostMap';
 
 /** Where Zafra's own files lie; every start command runs there. */
@@ -16,6 +17,10 @@ export interface Settings {
 	trustedKeys: string[];
 	/** The service that knows what real visitors had; no address for none. */
 	panel: { url: string; key: string };
+	/** Who answers for names when a host is looked at; the machine's own resolvers where none are named. */
+	resolvers: NameServer[];
+	/** Register of networks (RDAP, RFC 9082); empty asks nobody. */
+	rdap: string;
 	/** How notices are mailed; no server for none. */
 	mail: MailSettings;
 	/** Where people reach this Zafra, for links in notices. */
@@ -49,6 +54,8 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 		hostTimes: parseHostTimes(environment.ZAFRA_HOST_TIMES),
 		trustedKeys: (environment.ZAFRA_TRUSTED_KEYS ?? '').split(',').filter(Boolean),
 		panel: panelOf(environment),
+		resolvers: parseNameServers(environment.ZAFRA_RESOLVERS),
+		rdap: registerOf(environment),
 		mail: { server: environment.ZAFRA_SMTP ?? '', from: environment.ZAFRA_MAIL_FROM ?? 'zafra@localhost' },
 		publicUrl: environment.ZAFRA_URL || `http://127.0.0.1:${environment.PORT || '4170'}`,
 		visitsAMinute: countOf(environment, 'ZAFRA_VISITS_A_MINUTE', 300),
@@ -66,6 +73,13 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
 		},
 		version
 	};
+}
+
+/** @throws Error in words for an address that is none */
+function registerOf({ ZAFRA_RDAP: url = '' }: NodeJS.ProcessEnv): string {
+	if (url !== '' && !/^https?:\/\//.test(url))
+		throw new Error(`ZAFRA_RDAP must be a web address, for example https://rdap.example.test, not “${url}”.`);
+	return url;
 }
 
 /** @throws Error in words for an address that is none */

@@ -2,6 +2,7 @@
 import type { Lab } from '../../../lab/lab';
 import type { Db } from '../base/db/connection';
 import type { PanelSettings } from '../rooms/field/panel';
+import type { HostLookSettings } from '../base/hostLook';
 import type { Outward } from '../base/outward';
 import type { Log } from '../base/log';
 import type { Job } from '../base/queue/jobs';
@@ -16,6 +17,8 @@ export interface Workplace {
 	outward: Outward;
 	/** The service that knows what real visitors had. */
 	panel: PanelSettings;
+	/** Whom it asks of a host. */
+	hostLook: HostLookSettings;
 	/** Say what is under way, and when it must be over. */
 	note(job: Job, withinMs: number): void;
 	/** Write, and try again while another process holds the database. */

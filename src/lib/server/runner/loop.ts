@@ -8,6 +8,7 @@ import type { Lab } from '../../../lab/lab';
 import { isBusy, nowIso, type Db } from '../base/db/connection';
 import { changeMeter } from '../base/db/changes';
 import type { PanelSettings } from '../rooms/field/panel';
+import type { HostLookSettings } from '../base/hostLook';
 import type { Outward } from '../base/outward';
 import { forgetLabs } from '../rooms/labs/labs';
 import { queueOutdated } from './catchUp';
@@ -29,6 +30,8 @@ export interface RunnerOptions {
 	outward?: Outward;
 	/** The service that knows what real visitors had; without it none is asked. */
 	panel?: PanelSettings;
+	/** Whom it asks of a host; without it the machine's own resolvers. */
+	hostLook?: HostLookSettings;
 	/** Processes beside this one that are Zafra's. */
 	helpers?: readonly number[];
 	/** Ends this process when its loop or a job hangs; without it nobody does. */
@@ -229,11 +232,13 @@ class WorkLoop {
 
 	#workplace(): Workplace {
 		const { db, lab, log, outward = { hostMap: [], trustedKeys: [] }, panel = { url: '', key: '' } } = this.options;
+		const { hostLook = { resolvers: [], rdap: '' } } = this.options;
 		return {
 			db,
 			lab,
 			log,
 			outward,
+			hostLook,
 			panel,
 			labId: this.#labId,
 			note: (job, withinMs) => {

@@ -39,6 +39,8 @@
 					environment.network.downBytes
 				)} down, {formatValue('wire', environment.network.upBytes)} up, TLS and all
 			</dd>{/if}
+		{#if data.host}<dt>Real host</dt>
+			<dd>{data.host}</dd>{/if}
 		<dt>Settled</dt>
 		<dd>
 			{data.settledMs === null ? '–' : formatDuration(data.settledMs)}{data.capped ? ', at the time cap' : ''}

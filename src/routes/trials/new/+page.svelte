@@ -8,6 +8,7 @@
 	import Notice from '$lib/parts/Notice.svelte';
 	import { typedForm } from '$lib/typedForm';
 	import type { TypedTrial } from '$lib/server/rooms/trials/form';
+	import AlsoAs from './AlsoAs.svelte';
 	import AimChooser from './AimChooser.svelte';
 	import ArmFields from './ArmFields.svelte';
 	import {
@@ -220,16 +221,7 @@
 					/>{/if}
 				{#if $wrong('returnStage')}<p class="wrong" role="alert">{$wrong('returnStage')}</p>{/if}
 				{#if hasPages(kind)}
-					{#if data.states.length}<fieldset class="also">
-							<legend class="muted small">Each page is loaded for an anonymous visitor, and also for one</legend
-							>
-							{#each data.states as { id, name } (id)}<Checkbox
-									name="alsoAs"
-									value={String(id)}
-									labelText={name}
-									bind:group={$draft.alsoAs}
-								/>{/each}
-						</fieldset>{/if}
+					<AlsoAs {draft} states={data.states} />
 					{#if $draft.arms.length < KINDS[kind].mostArms}<Button
 							kind="tertiary"
 							size="small"
@@ -339,11 +331,6 @@
 	.columns :global(.bx--tile) {
 		min-height: 0;
 		padding: var(--gap-4) 2.6rem var(--gap-4) var(--gap-5);
-	}
-	.also {
-		border: 0;
-		padding: 0;
-		margin: 0 0 var(--gap-5);
 	}
 	.numbers {
 		margin: var(--gap-4) 0 var(--gap-5);

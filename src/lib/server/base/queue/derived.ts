@@ -3,7 +3,17 @@ import { sql, type Db } from '../db/connection';
 import type { Subject } from '../subject';
 
 export type DerivedKind =
-	'judgement' | 'outcome' | 'evidence' | 'gathering' | 'settling' | 'page-types' | 'hosts' | 'field-gathering' | 'history' | 'ranks';
+	| 'judgement'
+	| 'outcome'
+	| 'evidence'
+	| 'gathering'
+	| 'settling'
+	| 'host-look'
+	| 'page-types'
+	| 'hosts'
+	| 'field-gathering'
+	| 'history'
+	| 'ranks';
 
 export interface Derived<Body> {
 	body: Body;

@@ -19,11 +19,13 @@ export {
 	changeSite,
 	deleteSite,
 	existingSite,
+	findSite,
 	insertSite,
 	otherClientsOf,
 	previewAccessOf,
 	setRestVisits,
-	sitesOf
+	sitesOf,
+	sitesWithHost
 } from './queries/sites';
 export { deleteState, existingState, saveState, statesOfSite, visitorStates } from './queries/visitorStates';
 

@@ -1,4 +1,7 @@
 /** What the sheet of a load shows: its first screen, and each part once it is opened. */
+import { describeHostLook } from '$core/wording/hostLook';
+import { formatMoment } from '$core/wording/format';
+import { hostLookOf } from '../pages/view';
 import { digestLoad } from '$core/compare/digest';
 import { explainLoad } from '$core/compare/explainLoad';
 import { describeConditions } from '$core/load/conditions/conditions';
@@ -135,7 +138,8 @@ const PART_VIEWS = {
 	steps: ({ record: { steps } }: Material) => ({ steps }),
 	facts: ({ record: { page, marks } }: Material) => ({ page, marks }),
 	figures: ({ record: { figures, firstVisit } }: Material) => ({ score: scoreOf(figures), firstVisit }),
-	circumstances: ({ record }: Material) => ({
+	circumstances: ({ db, record }: Material) => ({
+		host: hostWords(db, record),
 		detail: record.conditions && describeConditions(record.conditions),
 		environment: record.environment,
 		settledMs: record.settledMs,
@@ -144,6 +148,13 @@ const PART_VIEWS = {
 		redirects: record.redirects
 	})
 } satisfies Record<LoadPartId, (material: Material) => unknown>;
+
+/** What the host is like without the shaped line, where somebody looked. */
+function hostWords(db: Db, { url, finalUrl }: Pick<LoadRecord, 'url' | 'finalUrl'>): string {
+	const address = finalUrl || url;
+	const look = URL.canParse(address) ? hostLookOf(db, new URL(address).hostname) : null;
+	return look ? describeHostLook(look, formatMoment(look.at)) : '';
+}
 
 export type LoadPart<Id extends LoadPartId> = ReturnType<(typeof PART_VIEWS)[Id]>;
 export type LoadParts = { [Id in LoadPartId]?: LoadPart<Id> };

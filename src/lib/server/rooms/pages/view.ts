@@ -25,6 +25,7 @@ import { candidatesOf, countPages, listPages, typesOfSite, type PageFilter, type
 import { conditionNames } from '../conditions/saved';
 import type { Site } from '../clients/view';
 
+export { hostLookOf } from './hostLook';
 export { chooseOnly, savePages } from './queries/changes';
 export {
 	type PageRow,

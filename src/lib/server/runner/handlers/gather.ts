@@ -8,6 +8,7 @@ import {
 	longestGatherMs,
 	parseGatherOrder
 } from '../../rooms/pages/gathering';
+import { giveUpHostLook, HostLookOrder, LONGEST_HOST_LOOK_MS, lookAtSite } from '../../rooms/pages/hostLook';
 import { finishJob, type Job } from '../../base/queue/jobs';
 import type { Handler, Workplace } from '../handler';
 
@@ -19,6 +20,7 @@ export const gather: Handler = {
 	async run(job, at) {
 		const field = v.safeParse(FieldOrder, job.order);
 		if (field.success) await runField(job, field.output.until, at);
+		else if (v.is(HostLookOrder, job.order)) await runHostLook(job, at);
 		else await runPages(job, at);
 		if (at.interrupted() === 'lost') return;
 		await at.persist(() => finishJob(at.db, job, at.labId));
@@ -26,6 +28,7 @@ export const gather: Handler = {
 	giveUp(job, { db }) {
 		// Of field data nothing is shown while they are asked for: the next day asks again.
 		const { success, output } = v.safeParse(GatherOrder, job.order);
+		if (v.is(HostLookOrder, job.order)) giveUpHostLook(db, job.subject.id, job.attempts - 1);
 		if (success) giveUpGathering(db, job.subject.id, output, job.attempts - 1);
 	}
 };
@@ -37,6 +40,12 @@ async function runPages(job: Job, at: Workplace): Promise<void> {
 	at.note(job, longestGatherMs(order));
 	const { outward, persist } = at;
 	await gatherFor(at.db, job.subject.id, order, { outward, persist, goesOn: goesOn(at) });
+}
+
+async function runHostLook(job: Job, at: Workplace): Promise<void> {
+	at.note(job, LONGEST_HOST_LOOK_MS);
+	const { outward, persist, hostLook } = at;
+	await lookAtSite(at.db, job.subject.id, { settings: hostLook, outward, persist });
 }
 
 async function runField(job: Job, until: string, at: Workplace): Promise<void> {

@@ -53,11 +53,21 @@ export function sitesOf(db: Db, clientId: number): Site[] {
 		.map(asSite);
 }
 
+export function findSite(db: Db, id: number): Site | null {
+	const row = sql<SiteRow>(db, 'SELECT * FROM site WHERE id = ?').get(id);
+	return row ? asSite(row) : null;
+}
+
+/** Of any client, newest first. */
+export function sitesWithHost(db: Db, host: string): Site[] {
+	return sql<SiteRow>(db, 'SELECT * FROM site WHERE host = ? ORDER BY id DESC').all(host).map(asSite);
+}
+
 /** @throws NotPossible for a site that is not there */
 export function existingSite(db: Db, id: number): Site {
-	const row = sql<SiteRow>(db, 'SELECT * FROM site WHERE id = ?').get(id);
-	if (!row) throw new NotPossible(404, `There is no site ${id}.`);
-	return asSite(row);
+	const site = findSite(db, id);
+	if (!site) throw new NotPossible(404, `There is no site ${id}.`);
+	return site;
 }
 
 const columnsOf = ({ name, host, scheme, role, hosts, cdnHosts, previewHost, previewAccess, place }: SiteInput) => ({

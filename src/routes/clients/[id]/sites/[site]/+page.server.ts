@@ -9,6 +9,7 @@ import { BUTTON, Text } from '$lib/server/http/fields';
 import { formAction, formOf } from '$lib/server/http/form';
 import { pageOr404 } from '$lib/server/http/pageOr404';
 import { NotPossible } from '$lib/server/base/refusal';
+import { hostLookView, requestHostLook } from '$lib/server/rooms/pages/hostLook';
 import { proposalsOf } from '$lib/server/rooms/loads/proposals';
 import {
 	changeSite,
@@ -49,7 +50,8 @@ export const load = async ({ locals: { db }, params }) => {
 				tiers: prices.map((price) => price.tier)
 			})),
 			library: listComponents(db).map(({ id, kind, name }) => ({ id, name: `${name} (${kind})` })),
-			proposals: proposalsOf(db, site)
+			proposals: proposalsOf(db, site),
+			hostLook: hostLookView(db, site.id)
 		};
 	});
 	const { id, name, host, previewAccess } = site;
@@ -75,6 +77,7 @@ export const actions = {
 		deleteSite(event.locals.db, siteOf(event));
 		redirect(303, `/clients/${event.params.id}`);
 	}),
+	lookAtHost: formAction(BUTTON, (_, event: RequestEvent) => requestHostLook(event.locals.db, siteOf(event))),
 	component: formAction(ON_SITE, ({ component, version, tier }, event: RequestEvent) =>
 		putOnSite(event.locals.db, {
 			siteId: siteOf(event),

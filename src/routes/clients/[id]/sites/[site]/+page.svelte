@@ -5,6 +5,7 @@
 	import Confirm from '$lib/parts/Confirm.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
+	import HostLook from './HostLook.svelte';
 	import RunsOn from './RunsOn.svelte';
 	import States from './States.svelte';
 
@@ -41,6 +42,7 @@
 			text="Each client has its own pages and trials of it."
 		/>{/if}
 	<RunsOn components={data.components} library={data.library} proposals={data.proposals} />
+	<HostLook kept={data.hostLook} />
 	<States states={data.states} form={data.stateForm} />
 	<form method="POST" action="?/change" novalidate use:enhance class="panel">
 		<h2>The site</h2>

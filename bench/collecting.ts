@@ -10,7 +10,7 @@ import type { MetricId } from '$core/metrics/catalogue';
 import { median } from '$core/stats/summary';
 import { pairedShift } from '$core/stats/signedRank';
 import { Lab } from '../src/lab/lab';
-import type { Collects } from '../src/lab/loadSession';
+import type { Collects } from '../src/lab/loadOptions';
 import { startDemoWeb } from '../test/support/world';
 import { percent, printTable, type Row } from './table';
 

@@ -33,6 +33,7 @@ await build({
 		ZAFRA_IS_BUILT: 'true',
 		ZAFRA_PAGE_PROGRAMS: JSON.stringify({
 			program: pageProgram('program'),
+			tools: pageProgram('tools'),
 			hideAutomation: pageProgram('hideAutomation')
 		})
 	}

@@ -140,7 +140,7 @@ async function outcomeOf(
 	visit: Visit,
 	{ step, conditions, atEpochMs, journey }: { step: Step; conditions: Conditions; atEpochMs: number; journey: Journey }
 ) {
-	const acts = !('expect' in step) && !('mark' in step);
+	const acts = !('expect' in step) && !('mark' in step) && !('trySend' in step);
 	const capped = acts ? (await visit.answering(performance.now() + conditions.capMs)).capped : false;
 	const seen = await since(visit, atEpochMs);
 	const traffic = visit.network.since(atEpochMs);

@@ -16,6 +16,8 @@ import type { Point } from './page/inPage';
 import { wait, type Visit } from './visit';
 
 const LOOK_EVERY_MS = 20;
+/** For what a form sets off to be on its way, ms (house). */
+const SENDING_MS = 800;
 
 /** A step that could not be carried out, or an expectation that was not met. */
 class StepProblem extends Error {}
@@ -79,6 +81,21 @@ const ACTS: { [Verb in Kind]: Prepare<Verb> } = {
 	}),
 	expect: act<'expect'>({
 		run: (visit, step) => untilHolds(visit, step.expect, step.within ?? EXPECT_WITHIN_MS)
+	}),
+	trySend: act<'trySend'>({
+		run: async (visit, { trySend }) => {
+			const held = await visit.hold('all').catch((error: Error) => {
+				throw new StepProblem(error.message);
+			});
+			const before = held.stopped.length;
+			await visit.addTools();
+			const { problem, isHandled } = await visit.call('tryToSend', trySend);
+			await wait(problem ? 0 : SENDING_MS);
+			// What the page asks for is answered again; what would send is not, for as long as the page is there.
+			held.hold('sending');
+			if (problem) throw new StepProblem(problem);
+			if (!isHandled && held.stopped.length === before) throw new StepProblem('nothing was sent off');
+		}
 	}),
 	mark: act<'mark'>({ run: () => undefined })
 };

@@ -15,7 +15,8 @@ import { launchBrowser, type LaunchOptions, type RunningBrowser } from './browse
 import { stillPaints } from './browser/paints';
 import { MOST_WARM_LOADS, warmConditions, warmUp } from './browser/warm';
 import { failure, LoadFailure } from './failure';
-import { LoadSession, type Collects } from './loadSession';
+import type { Collects } from './loadOptions';
+import { LoadSession } from './loadSession';
 import { failedFetch, stabilityOf, type FetchSeen, type StabilityResult } from '$core/load/requests/stability';
 import { fetchOnce, openAsking } from './asking';
 import { printPdf, type PdfOrder } from './pdf';
@@ -152,7 +153,8 @@ export class Lab {
 			shown = [],
 			asVisitor = false,
 			tap = null,
-			before = null
+			before = null,
+			survey = false
 		} = order;
 		const conditions = conditionsOf(order);
 		let session: LoadSession | null = null;
@@ -183,6 +185,7 @@ export class Lab {
 				asVisitor,
 				tap,
 				before,
+				survey,
 				collects
 			});
 			const measured = await session.run();

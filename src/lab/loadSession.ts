@@ -1,11 +1,7 @@
 /** One load, from an empty profile to its record. */
 import type { BrowserContext } from 'playwright-core';
-import type { Conditions } from '$core/load/conditions/conditions';
 import { longestLoadMs } from '$core/load/record/limits';
 import type { FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record/record';
-import type { NamedElement } from '$core/load/journey/namedElement';
-import type { Step } from '$core/load/journey/steps';
-import type { Tap } from '$core/load/journey/tap';
 import {
 	assembleLoad,
 	NO_EVIDENCE,
@@ -15,21 +11,19 @@ import {
 } from '$core/load/record/assemble';
 import { emptyJourney, runSteps, type Journey } from './actions';
 import { nudgeSettled, waitOn } from './late';
+import { surveyPage } from './survey';
 import { tapEarly, tapRecord } from './tap';
 import { failedLoad } from '$core/load/record/failedLoad';
 import type { VisitorState } from '$core/load/journey/visitorState';
-import type { CalmLimits } from '$core/load/vitals/calm';
-import { setSlowdown, timeLoop, type SpeedBook } from './browser/cpu';
-import type { LoadMoments } from './calm/describe';
-import type { CalmWatch } from './calm/watch';
+import { setSlowdown, timeLoop } from './browser/cpu';
 import { prepare } from './prepare';
 import { becomeVisitor } from './before';
-import type { RunningBrowser } from './browser/launch';
 import { openContext } from './browser/openContext';
 import { readBodies } from './collect/bodies';
 import { CoverageCollector } from './collect/coverage';
 import { WorkerTraffic } from './collect/serviceWorkers';
 import { failure, LoadFailure } from './failure';
+import type { LoadOptions, Shared } from './loadOptions';
 import { noteNetwork, noteReadiness } from './environmentNotes';
 import { developFrames, type DevelopedFrames } from './frames/develop';
 import type { PageFacts } from '$core/load/record/pageFacts';
@@ -42,29 +36,6 @@ const KILL_KNOWN_AFTER_MS = 200;
 const CLOSE_WITHIN_MS = 3000;
 /** Longest time for reading bodies of a page that has settled. */
 const BODIES_WITHIN_MS = 4000;
-
-/** `bare` leaves out frames, coverage and bodies: to measure what collecting them costs. */
-export type Collects = 'full' | 'bare';
-
-export interface LoadOptions {
-	conditions: Conditions;
-	address: URL;
-	startedAt: Date;
-	collects: Collects;
-	steps: readonly Step[];
-	/** Wait on once the page has settled. */
-	patience: boolean;
-	/** Elements to count on the settled page. */
-	selectors: readonly string[];
-	/** Elements of which is noted when they are first seen. */
-	shown: readonly NamedElement[];
-	/** Without what tells the lab. */
-	asVisitor: boolean;
-	/** Pressed while the page loads. */
-	tap: Tap | null;
-	/** Done, or known of the visitor, before. */
-	before: VisitorState | null;
-}
 
 /** What a load has seen so far: it stays when the load is ended in the middle. */
 interface SoFar {
@@ -80,18 +51,6 @@ interface SoFar {
 const AFTERWARDS = { windowMs: 40 };
 /** Frames are kept of a load that was ended, as long as developing them takes no longer than this. */
 const FRAMES_WITHIN_MS = 3000;
-
-/** What a lab's loads share. */
-export interface Shared {
-	running: RunningBrowser;
-	speeds: SpeedBook;
-	watch: CalmWatch;
-	limits: CalmLimits;
-	/** Filled as far as the load comes. */
-	moments: LoadMoments;
-	/** Longest wait for an answer of the browser, ms. */
-	answerWithinMs: number;
-}
 
 export class LoadSession {
 	#context: BrowserContext | null = null;
@@ -205,9 +164,7 @@ export class LoadSession {
 		const picture = await visit.picture();
 		const bodies = full ? await readBodies(visit.session, visit.network, performance.now() + BODIES_WITHIN_MS) : null;
 
-		const patience = this.options.patience ? await waitOn(visit) : null;
-		const nudged = conditions.input === 'nudge' ? await nudgeSettled(visit, conditions) : null;
-		if (steps.length) await runSteps(visit, steps, conditions, journey);
+		const { patience, nudged, surveyed } = await this.#doAfterwards(visit);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
 
 		visit.letGo();
@@ -219,7 +176,13 @@ export class LoadSession {
 		const read = bodies ? requests.map((request) => ({ ...request, body: bodies.get(request.id) ?? null })) : requests;
 		const frames = await developFrames(screencast.frames, zero);
 		const measured = assembleLoad(
-			{ ...record, status: 'ok', failure: null, tap: tapped && tapRecord(tapped, zero) },
+			{
+				...record,
+				status: 'ok',
+				failure: null,
+				tap: tapped && tapRecord(tapped, zero),
+				survey: surveyed?.survey ?? null
+			},
 			{
 				requests: read,
 				frames,
@@ -230,7 +193,18 @@ export class LoadSession {
 				journey: steps.length ? journeyEvidence(journey, zero) : null
 			}
 		);
-		return { record: measured, frames: frames.images, picture, stepPicture: journey.picture };
+		const kept = { frames: frames.images, picture, stepPicture: journey.picture };
+		return { record: measured, ...kept, survey: surveyed };
+	}
+
+	/** What is asked of a page that has settled. */
+	async #doAfterwards(visit: Visit) {
+		const { conditions, steps, survey } = this.options;
+		const patience = this.options.patience ? await waitOn(visit) : null;
+		const nudged = conditions.input === 'nudge' ? await nudgeSettled(visit, conditions) : null;
+		if (steps.length) await runSteps(visit, steps, conditions, this.#soFar.journey);
+		const surveyed = survey ? await surveyPage(visit, conditions, () => this.#openTry()) : null;
+		return { patience, nudged, surveyed };
 	}
 
 	#pageEvidence(visit: Visit, { facts, zero, finalUrl, redirects }: NonNullable<SoFar['settled']>): PageEvidence {
@@ -288,11 +262,22 @@ export class LoadSession {
 		await this.line.renew();
 	}
 
-	async #openVisit(address = this.options.address): Promise<Visit> {
+	/** A tab whose end is not the load's. */
+	#openTry(): Promise<Visit> {
+		let endWith: (error: LoadFailure) => void = () => undefined;
+		const own = new Promise<never>((_, reject) => (endWith = reject));
+		const ended = Promise.race([own, this.#ended]);
+		ended.catch(() => undefined);
+		return this.#openVisit(this.options.address, { ended, endWith });
+	}
+
+	async #openVisit(
+		address = this.options.address,
+		ends = { ended: this.#ended, endWith: this.#endWith }
+	): Promise<Visit> {
 		this.#opening = true;
 		try {
 			const { conditions } = this.options;
-			const ends = { ended: this.#ended, endWith: this.#endWith };
 			return await Visit.open(this.#context!, this.line, conditions, address, ends, this.shared.answerWithinMs);
 		} finally {
 			this.#opening = false;

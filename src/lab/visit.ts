@@ -10,12 +10,13 @@ import { NetworkCollector } from './collect/network';
 import { parsePageFacts, type PageFacts } from '$core/load/record/pageFacts';
 import { waitUntilSettled, type SettleResult } from './collect/settle';
 import { sendOwnOnly } from './ownOnly';
+import { pictureOf } from './picture';
 import { pageProgram } from './page/bundle';
 import { BUSY, WORLD, type InPage } from './page/inPage';
+import { guard, type Guard, type HeldBack } from './guard';
 import { failure, failureOfNavigation, type LoadFailure } from './failure';
 import type { ShapedNetwork } from './shaper/shaper';
 
-const PICTURE_QUALITY = 60;
 const MOST_ERRORS = 50;
 const WAIT_ON_LOOK_MS = 100;
 /** What is asked in the lab's world. */
@@ -40,6 +41,8 @@ export class Visit {
 	#arrived = false;
 	#worldId: number | null = null;
 	#counts = false;
+	#openSockets = 0;
+	#guard: Guard | null = null;
 
 	private constructor(
 		readonly page: Page,
@@ -92,6 +95,10 @@ export class Visit {
 
 	async #listen(): Promise<void> {
 		const { page, session, state } = this;
+		page.on('websocket', (socket) => {
+			this.#openSockets++;
+			socket.on('close', () => this.#openSockets--);
+		});
 		page.on('download', (download) => (this.#download = download.suggestedFilename()));
 		const note = (words: string) =>
 			this.consoleErrors.length < MOST_ERRORS && this.consoleErrors.push(words.slice(0, 500));
@@ -268,6 +275,25 @@ export class Visit {
 		return result.value as ReturnType<InPage[Name]>;
 	}
 
+	/** Into the document that is there now; once more after another one has come. */
+	async addTools(): Promise<void> {
+		if (this.#worldId === null) throw failure('internal', 'the page has no world to look from');
+		const asked = { expression: pageProgram('tools'), contextId: this.#worldId };
+		await Promise.race([this.session.send('Runtime.evaluate', asked), this.state.ended]);
+	}
+
+	/**
+	 * From now on nothing leaves that would send something; `all` holds everything.
+	 * @throws Error where the page could send past that
+	 */
+	async hold(what: HeldBack): Promise<Guard> {
+		if (this.#openSockets > 0)
+			throw new Error('The page holds a connection open (a WebSocket) by which something could be sent');
+		this.#guard ??= await guard(this.page);
+		this.#guard.hold(what);
+		return this.#guard;
+	}
+
 	async collect(): Promise<PageFacts> {
 		return parsePageFacts(await this.call('collect'));
 	}
@@ -281,7 +307,6 @@ export class Visit {
 			});
 	}
 
-	/** How many elements fit each selector; null for one that cannot be read. */
 	async count(selectors: readonly string[]): Promise<LoadRecord['selectors']> {
 		const counts = selectors.length ? await this.call('count', selectors) : [];
 		return selectors.map((selector, i) => ({ selector, count: counts[i] ?? null }));
@@ -296,16 +321,9 @@ export class Visit {
 		return (metrics.find((metric) => metric.name === 'ScriptDuration')?.value ?? 0) * 1000;
 	}
 
-	/** WebP of the viewport: one pixel per CSS pixel, whatever the device's own ratio. */
-	async picture(): Promise<Buffer | null> {
-		const { width, height } = this.conditions.device;
-		const { cssVisualViewport } = await this.session.send('Page.getLayoutMetrics');
-		const clip = { x: cssVisualViewport.pageX, y: cssVisualViewport.pageY, width, height, scale: 1 };
-		const shot = this.session
-			.send('Page.captureScreenshot', { format: 'webp', quality: PICTURE_QUALITY, clip })
-			.then(({ data }) => Buffer.from(data, 'base64'))
-			.catch(() => null);
-		return Promise.race([shot, this.state.ended]);
+	/** @param height of another part than the viewport, from the top of the document */
+	picture(height: number | null = null): Promise<Buffer | null> {
+		return Promise.race([pictureOf(this.session, this.conditions.device, height), this.state.ended]);
 	}
 
 	/** Time zero is the page's own, unless the page moved on to another document: then it is the first request. */

@@ -27,6 +27,7 @@ const ADDED = [
 	'switches',
 	'selectors',
 	'tap',
+	'survey',
 	'postponed',
 	'vanished',
 	'visitor',

@@ -37,7 +37,7 @@ export function aimAt(selector: string, at: Point | null): Aim | null {
 	return { ...middle, hits: element.contains(elementAt(element, at ?? middle)) };
 }
 
-export function problemOf({ selector, text, gone, title, url }: StepState): string | null {
+export function problemOf({ selector, text, gone, title, url, plays }: StepState): string | null {
 	const missing = (wanted: string) => {
 		const element = deepFind(wanted);
 		if (!element) return `nothing matches ${wanted}`;
@@ -52,7 +52,13 @@ export function problemOf({ selector, text, gone, title, url }: StepState): stri
 		return `the title is “${document.title.slice(0, 80)}”, without “${title}”`;
 	if (url !== undefined && !location.href.includes(url))
 		return `the address is ${location.href.slice(0, 200)}, without “${url}”`;
-	return null;
+	return plays === undefined ? null : standstillOf(plays);
+}
+
+function standstillOf(selector: string): string | null {
+	const media = deepFind(selector);
+	if (!(media instanceof HTMLMediaElement)) return `${selector} is no video or sound`;
+	return media.paused || media.currentTime === 0 ? `${selector} does not play` : null;
 }
 
 export function scrollTo(target: number | string): string | null {

@@ -2,7 +2,7 @@
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
 
-type PageProgram = 'program' | 'hideAutomation';
+type PageProgram = 'program' | 'tools' | 'hideAutomation';
 
 /** Put in place by the build; see `scripts/processes.mjs`. */
 declare const ZAFRA_PAGE_PROGRAMS: Record<PageProgram, string> | undefined;

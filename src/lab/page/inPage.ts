@@ -32,6 +32,12 @@ export interface InPage {
 	stateShown(state: StepState): number | null;
 	/** Scroll by pixels, to the bottom, or to an element. @returns what stands in the way */
 	scroll(target: number | string): string | null;
+	/** With tools: what can be picked and checked; parsed by `parsePageSurvey`. */
+	survey(): unknown;
+	/** With tools: the words of elements, empty for one that is not there. */
+	wordsAt(selectors: readonly string[]): string[];
+	/** With tools: fill a form and press its button; whoever asks holds what leaves. @throws for a bad selector */
+	tryToSend(selector: string): { problem: string | null; isHandled: boolean };
 	/** Note from now on when elements are first seen. */
 	watchShown(selectors: readonly string[]): void;
 }

@@ -11,11 +11,12 @@ import { shownElements, stateShown, watchShown } from './shown';
 const MOST_MARKS = 200;
 
 declare global {
-	var zafra: InPage | undefined;
+	/** Without its tools until somebody needs them. */
+	var zafra: ReturnType<typeof inPage> | undefined;
 	var zafraBusy: ((what: string) => void) | undefined;
 }
 
-function inPage(): InPage {
+function inPage(): Omit<InPage, 'survey' | 'wordsAt' | 'tryToSend'> {
 	const entries = new Entries(() => globalThis.zafraBusy?.('task'));
 	return {
 		collect: () => ({

@@ -2,9 +2,10 @@
 	/** Steps row by row; the JSON list is another view of the same. Without scripts it is the only one. */
 	import { Button, TextInput } from 'carbon-components-svelte';
 	import { onMount } from 'svelte';
-	import { KEYS } from '$core/load/journey/steps';
+	import { KEYS, type Step } from '$core/load/journey/steps';
 	import Choice from './Choice.svelte';
 	import Field from './Field.svelte';
+	import Lazy from './Lazy.svelte';
 	import Hidden from './Hidden.svelte';
 	import {
 		FIRST_KEY,
@@ -24,8 +25,18 @@
 		wrong?: string;
 		help?: string;
 		placeholder?: string;
+		/** Of the page that the steps are done on: it can be looked at. */
+		url?: string | null;
 	}
-	let { label, name, value = $bindable(), wrong = '', help = '', placeholder = '' }: Props = $props();
+	let {
+		label,
+		name,
+		value = $bindable(),
+		wrong = '',
+		help = '',
+		placeholder = '',
+		url = null
+	}: Props = $props();
 	const VERBS: Record<RowVerb, string> = {
 		open: 'Go to',
 		click: 'Click',
@@ -35,6 +46,7 @@
 		'wait-for': 'Wait for',
 		wait: 'Wait, ms',
 		expect: 'Expect',
+		trySend: 'Try to send',
 		mark: 'Mark'
 	};
 	const STATES: Record<StateKind, string> = {
@@ -42,7 +54,8 @@
 		text: 'Words',
 		gone: 'Gone selector',
 		title: 'Title',
-		url: 'Address'
+		url: 'Address',
+		plays: 'Playing'
 	};
 	const LABELS: Record<RowVerb, string> = {
 		open: 'Address',
@@ -53,6 +66,7 @@
 		'wait-for': 'What',
 		wait: 'Time, ms',
 		expect: 'What',
+		trySend: 'Form, by selector',
 		mark: 'Name'
 	};
 	const verbs = ROW_VERBS.map((verb) => ({ value: verb, text: VERBS[verb] }));
@@ -66,6 +80,8 @@
 	let isAwake = $state(false);
 	let wantsJson = $state(false);
 	const isList = $derived(isAwake && !wantsJson && read !== null);
+	let isLooking = $state(false);
+	const takeSteps = (steps: readonly Step[]) => change([...rows, ...(rowsOf(JSON.stringify(steps)) ?? [])]);
 	onMount(() => {
 		isAwake = true;
 	});
@@ -127,8 +143,15 @@
 		<div class="buttons">
 			<Button kind="tertiary" size="small" on:click={() => change([...rows, { ...NEW_ROW }])}>Add a step</Button
 			>
+			{#if url !== null && !isLooking}<Button kind="tertiary" size="small" on:click={() => (isLooking = true)}
+					>Pick on the page</Button
+				>{/if}
 			<Button kind="ghost" size="small" on:click={() => (wantsJson = true)}>As JSON</Button>
 		</div>
+		{#if isLooking && url !== null}<Lazy
+				load={() => import('./PagePick.svelte')}
+				props={{ url, take: takeSteps, close: () => (isLooking = false) }}
+			/>{/if}
 	</fieldset>
 {:else}
 	<Field rows={3} {label} {name} {help} {placeholder} bind:value {wrong} />

@@ -2,10 +2,21 @@
 import { KEYS } from '$core/load/journey/steps';
 
 /** What a row does; a wait for a state and a wait for a time are two. */
-export const ROW_VERBS = ['open', 'click', 'type', 'press', 'scroll', 'wait-for', 'wait', 'expect', 'mark'] as const;
+export const ROW_VERBS = [
+	'open',
+	'click',
+	'type',
+	'press',
+	'scroll',
+	'wait-for',
+	'wait',
+	'expect',
+	'trySend',
+	'mark'
+] as const;
 export type RowVerb = (typeof ROW_VERBS)[number];
 
-export const STATE_KINDS = ['selector', 'text', 'gone', 'title', 'url'] as const;
+export const STATE_KINDS = ['selector', 'text', 'gone', 'title', 'url', 'plays'] as const;
 export type StateKind = (typeof STATE_KINDS)[number];
 
 export interface StepRow {
@@ -38,7 +49,7 @@ export function rowsOf(text: string | undefined): StepRow[] | null {
 	}
 }
 
-const PLAIN = ['open', 'click', 'press', 'scroll', 'mark'] as const;
+const PLAIN = ['open', 'click', 'press', 'scroll', 'trySend', 'mark'] as const;
 
 function rowOf(step: Record<string, unknown>): StepRow | null {
 	const { within, ...rest } = step;

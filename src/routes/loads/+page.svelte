@@ -109,6 +109,7 @@
 				<StepsEditor
 					label="Steps of a journey"
 					name="steps"
+					url={$typed.url}
 					placeholder="Click the menu, expect “Timetable”: what a visitor does once the page is there."
 					bind:value={$typed.steps}
 					wrong={$wrong('steps')}

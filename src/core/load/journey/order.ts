@@ -25,6 +25,8 @@ export interface LoadOrder {
 	purge?: { method: string; url: string } | null;
 	/** A control that is pressed while the page loads. */
 	tap?: Tap | null;
+	/** Once it has settled: what can be picked, and which checks hold. */
+	survey?: boolean;
 	/** What is measured together, a round or a reading: the browser is not renewed in the middle of it. */
 	block?: string;
 	/** Asked as an ordinary browser, without what tells the lab. */

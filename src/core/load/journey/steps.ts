@@ -33,13 +33,14 @@ const state = v.pipe(
 			text: v.optional(words),
 			gone: v.optional(selector),
 			title: v.optional(words),
-			url: v.optional(words)
+			url: v.optional(words),
+			plays: v.optional(selector)
 		},
-		'Known are: selector, text, gone, title, url.'
+		'Known are: selector, text, gone, title, url, plays.'
 	),
 	v.check(
 		(steps) => Object.values(steps).some((name) => name !== undefined),
-		'Say what must be there: selector, text, gone, title or url.'
+		'Say what must be there: selector, text, gone, title, url or plays.'
 	)
 );
 
@@ -81,6 +82,10 @@ const STEPS = {
 	expect: v.strictObject(
 		{ expect: state, within },
 		'An expectation has “expect”, and “within” if it may take its time: {"expect": {"text": "Timetable"}}.'
+	),
+	trySend: v.strictObject(
+		{ trySend: selector },
+		'Trying to send a form is its selector alone: {"trySend": "form.contact"}.'
 	),
 	mark: v.strictObject({ mark: words }, 'A mark is its name alone: {"mark": "Results"}.')
 } as const;
@@ -132,13 +137,14 @@ export function kindOfStep(step: Step): keyof typeof STEPS {
 	return VERBS.find((verb) => verb in step)!;
 }
 
-function wordsOfState({ selector: shown, text, gone, title, url }: StepState): string {
+function wordsOfState({ selector: shown, text, gone, title, url, plays }: StepState): string {
 	return [
 		shown && `${shown} visible`,
 		text && `the words “${text}”`,
 		gone && `${gone} gone`,
 		title && `“${title}” in the title`,
-		url && `“${url}” in the address`
+		url && `“${url}” in the address`,
+		plays && `${plays} playing`
 	]
 		.filter(Boolean)
 		.join(' and ');
@@ -159,5 +165,6 @@ export function wordsOfStep(step: Step): string {
 	if ('wait' in step)
 		return typeof step.wait === 'number' ? `Wait ${step.wait} ms` : `Wait for ${wordsOfState(step.wait)}`;
 	if ('expect' in step) return `Expect ${wordsOfState(step.expect)}`;
+	if ('trySend' in step) return `Try to send ${step.trySend}, sending nothing`;
 	return `Mark “${step.mark}”`;
 }

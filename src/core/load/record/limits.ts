@@ -1,5 +1,6 @@
 /** How long a load may take at most. */
 import type { LoadOrder } from '../journey/order';
+import { MOST_READY, READY_CAP_MS } from '../journey/survey';
 import { EFFECT_WITHIN_MS } from '../journey/tap';
 import { EXPECT_WITHIN_MS, WAIT_WITHIN_MS, type Step } from '../journey/steps';
 
@@ -9,21 +10,27 @@ export const PATIENCE = { leastMs: 15_000, mostMs: 30_000, quietMs: 10_000 };
 /** For taking things out of the browser once the page has come to rest, or has run into its cap (house). */
 export const COLLECTING_MS = 15_000;
 
-type Timed = Pick<LoadOrder, 'conditions' | 'steps' | 'patience' | 'tap' | 'before'>;
+/** One check: its page, and steps that come to rest once each. */
+const SURVEYED_MS = 4 * READY_CAP_MS;
+
+type Timed = Pick<LoadOrder, 'conditions' | 'steps' | 'patience' | 'tap' | 'before' | 'survey'>;
 
 /**
  * The time after which a load is ended from outside, ms: the cap of each of its parts (a first visit before a repeat
  * visit, what comes before, the page, the nudge, each step), the wait for a calm machine before each visit, and a fixed
  * allowance for collecting.
  */
-export function longestLoadMs({ conditions, steps, patience = false, tap, before }: Timed, waitMs = 0): number {
+export function longestLoadMs(order: Timed, waitMs = 0): number {
+	const { conditions, steps, patience = false, tap, before, survey = false } = order;
 	const visits = 1 + Number(conditions.cache === 'repeat');
 	const beforeMs = before ? conditions.capMs + longestStepsMs(before.steps, conditions.capMs) : 0;
 	const parts = visits + Number(conditions.input === 'nudge');
 	const patienceMs = patience ? PATIENCE.mostMs : 0;
 	const tapMs = tap ? tap.afterMs + EFFECT_WITHIN_MS : 0;
 	const stepsMs = longestStepsMs(steps, conditions.capMs);
-	return parts * conditions.capMs + visits * waitMs + beforeMs + patienceMs + tapMs + stepsMs + COLLECTING_MS;
+	const surveyMs = survey ? MOST_READY * SURVEYED_MS : 0;
+	const doneMs = patienceMs + tapMs + stepsMs + surveyMs;
+	return parts * conditions.capMs + visits * waitMs + beforeMs + doneMs + COLLECTING_MS;
 }
 
 const longestStepsMs = (steps: readonly Step[], capMs: number) =>

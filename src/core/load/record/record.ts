@@ -9,6 +9,7 @@ import { ConditionsRecord } from './conditionsRecord';
 import { about } from './described';
 import { EnvironmentRecord } from './environmentRecord';
 import { Box, PageRecord } from './pageRecord';
+import { SurveyRecord } from '../journey/survey';
 import { TapRecord } from '../journey/tap';
 
 export type { BusyShares, CalmRecord, CalmTrack, EnvironmentRecord, PathRecord } from './environmentRecord';
@@ -285,6 +286,7 @@ export const LoadRecord = v.object({
 		v.array(v.object({ name: v.string(), selector: v.string(), atMs: v.nullable(v.number()) }))
 	),
 	tap: about('A control that was pressed while the page loaded; null when none was.', v.nullable(TapRecord)),
+	survey: about('What can be picked and checked on the page; null where nobody asked.', v.nullable(SurveyRecord)),
 	steps: v.array(StepRecord),
 	frames: v.array(FrameRecord),
 	page: v.nullable(PageRecord),
@@ -301,4 +303,6 @@ export interface MeasuredLoad {
 	picture: Uint8Array | null;
 	/** WebP of the moment at which a step failed. */
 	stepPicture?: { step: number; image: Uint8Array } | null;
+	/** WebP of the first screens, and of each check that was tried. */
+	survey?: { picture: Uint8Array | null; checkPictures: (Uint8Array | null)[] } | null;
 }

@@ -138,6 +138,7 @@
 		<StepsEditor
 			label="Steps after each load"
 			name="steps"
+			url={$draft.arms[0]?.url ?? ''}
 			help="They show that nothing broke, and time what a click brings."
 			bind:value={$draft.steps}
 			wrong={issue('steps')}
@@ -151,6 +152,7 @@
 					label="Steps of {arm.name || `variant ${i + 1}`}"
 					name="arms.{i}.steps"
 					placeholder="As above."
+					url={arm.url}
 					bind:value={$draft.arms[i]!.steps}
 					wrong={issue(`arms.${i}.steps`)}
 				/>{/each}

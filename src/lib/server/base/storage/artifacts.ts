@@ -8,6 +8,8 @@ export type ArtifactRole =
 	| 'frame'
 	| 'picture'
 	| 'step-picture'
+	| 'survey-picture'
+	| 'check-picture'
 	| `difference/${string}`
 	// Of versions of reports, and of the agency.
 	| 'logo'

@@ -30,6 +30,8 @@ export const LoadRequest = v.object(
 		nudge: v.optional(v.boolean('“nudge” is true or false.'), false),
 		patience: v.optional(v.boolean('“patience” is true or false.'), false),
 		repeat: v.optional(v.boolean('“repeat” is true or false.'), false),
+		/** Look at what can be picked of the page, and which checks hold. */
+		survey: v.optional(v.boolean('“survey” is true or false.'), false),
 		steps: v.optional(Steps, []),
 		/** Who the visitor is before the page is measured: a visitor state, or the number of one that a site has. */
 		before: v.optional(v.nullable(VisitorState), null),
@@ -59,6 +61,7 @@ export function requestLoad(db: Db, input: v.InferInput<typeof LoadRequest>): nu
 		url: new URL(url).href,
 		conditions,
 		patience,
+		survey: input.survey ?? false,
 		steps: (input.steps ?? []) as LoadOrder['steps'],
 		before: visitorOf(db, input)
 	});

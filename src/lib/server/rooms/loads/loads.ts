@@ -90,7 +90,7 @@ export function findLateFacts(db: Db, id: number): LateFacts | null {
 	return record && lateFacts(record);
 }
 
-function storeArtifacts(db: Db, id: number, { record, frames, picture, stepPicture }: MeasuredLoad): void {
+function storeArtifacts(db: Db, id: number, { record, frames, picture, stepPicture, survey }: MeasuredLoad): void {
 	const owner = ownerOf(id);
 	storeArtifact(db, { owner, role: 'record' }, 'application/gzip', gzipSync(JSON.stringify(asStored(record))));
 	frames.forEach((image, position) =>
@@ -98,6 +98,10 @@ function storeArtifacts(db: Db, id: number, { record, frames, picture, stepPictu
 	);
 	if (picture) storeArtifact(db, { owner, role: 'picture' }, 'image/webp', Buffer.from(picture));
 	if (stepPicture) storeArtifact(db, { owner, role: 'step-picture' }, 'image/webp', Buffer.from(stepPicture.image));
+	if (survey?.picture) storeArtifact(db, { owner, role: 'survey-picture' }, 'image/webp', survey.picture);
+	survey?.checkPictures.forEach((image, position) => {
+		if (image) storeArtifact(db, { owner, role: 'check-picture', position }, 'image/webp', image);
+	});
 }
 
 export function findRecord(db: Db, id: number): LoadRecord | null {
@@ -135,6 +139,12 @@ export function findPicture(db: Db, id: number): Buffer | null {
 export function findStepPicture(db: Db, id: number): Buffer | null {
 	return findArtifact(db, { owner: ownerOf(id), role: 'step-picture' });
 }
+
+/** Of the first screens, or of a check that was tried. */
+export const findSurveyPicture = (db: Db, id: number, check: number | null): Buffer | null =>
+	check === null
+		? findArtifact(db, { owner: ownerOf(id), role: 'survey-picture' })
+		: findArtifact(db, { owner: ownerOf(id), role: 'check-picture', position: check });
 
 export function findFrame(db: Db, id: number, position: number): Buffer | null {
 	return findArtifact(db, { owner: ownerOf(id), role: 'frame', position });

@@ -24,6 +24,7 @@ export const StoredOrder = v.object({
 	tap: v.optional(v.nullable(Tap), null),
 	shown: v.optional(NamedElements, []),
 	before: v.optional(v.nullable(VisitorState), null),
+	survey: v.optional(v.boolean(), false),
 	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
 });
 
@@ -48,7 +49,7 @@ export function insertRequest(
 	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null, ...rest }: LoadOrder,
 	ofLoad: number | null = null
 ): number {
-	const { before = null, shown = [] } = rest;
+	const { before = null, shown = [], survey = false } = rest;
 	const order = {
 		url,
 		steps,
@@ -58,6 +59,7 @@ export function insertRequest(
 		tap,
 		before,
 		shown,
+		survey,
 		conditions: freezeConditions(db, conditions)
 	};
 	// Nobody waits for a block of watched pages: it has its own turn.

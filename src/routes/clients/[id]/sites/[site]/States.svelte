@@ -85,6 +85,7 @@
 				<StepsEditor
 					label="Steps"
 					name="stateSteps"
+					url={$typed.stateUrl ?? ''}
 					bind:value={$typed.stateSteps}
 					wrong={$wrong('stateSteps')}
 				/>

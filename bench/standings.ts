@@ -7,7 +7,7 @@ import { percent, printTable, type Row } from './table';
 const WORLDS = Number(process.env.STANDING_WORLDS ?? 1000);
 const ROUNDS = 10;
 const METRICS: readonly MetricId[] = ['lcp', 'score', 'cls', 'tbt', 'wire'];
-const DEVICES = 2;
+const TWELVE: readonly MetricId[] = [...METRICS, 'ttfb', 'fcp', 'start', 'si', 'onload', 'full', 'requests'];
 
 interface World {
 	/** Of each page, its true level as a factor; pages of one level are tied. */
@@ -16,6 +16,9 @@ interface World {
 	noise: (page: number) => number;
 	/** What all pages of a round have in common, log scale. */
 	shared: number;
+	/** What the standing is asked about, on how many devices. */
+	metrics: readonly MetricId[];
+	devices: number;
 	/** Some loads take half as long again: noise that leans to one side. */
 	isSkewed: boolean;
 }
@@ -25,6 +28,8 @@ const usual = (levels: readonly number[], changes: Partial<World> = {}): World =
 	noise: () => 0.08,
 	shared: 0.05,
 	isSkewed: false,
+	metrics: METRICS,
+	devices: 2,
 	...changes
 });
 
@@ -37,6 +42,8 @@ function figure(metric: MetricId, factor: number, random: Random): number {
 		case 'cls':
 			// Mostly exact, now and then one shift more.
 			return random() < 0.7 ? 0.02 * (factor > 1.05 || factor < 0.95 ? factor : 1) : 0.06;
+		case 'requests':
+			return Math.round(60 + 10 * Math.log(factor));
 		case 'wire':
 			return Math.round(400_000 * (1 + 0.01 * Math.log(factor)));
 		default:
@@ -45,24 +52,24 @@ function figure(metric: MetricId, factor: number, random: Random): number {
 }
 
 /** Metrics of one load hang together: they have one luck, and a third of their own. */
-function runOf({ levels, noise, shared, isSkewed }: World, seed: number): Contest[] {
+function runOf({ levels, noise, shared, isSkewed, metrics, devices }: World, seed: number): Contest[] {
 	const random = seededRandom(seed);
-	const contests = Array.from({ length: DEVICES }, () =>
-		METRICS.map((metric) => ({
+	const contests = Array.from({ length: devices }, () =>
+		metrics.map((metric) => ({
 			metric,
 			isJudged: true,
 			contestants: levels.map((_, page) => ({ page, byRound: [] as number[] }))
 		}))
 	).flat();
-	for (let device = 0; device < DEVICES; device++)
+	for (let device = 0; device < devices; device++)
 		for (let round = 0; round < ROUNDS; round++) {
 			const common = shared * normalFrom(random);
 			levels.forEach((level, page) => {
 				const slow = isSkewed && random() < 0.15 ? Math.log(1.5) : 0;
 				const luck = common + noise(page) * normalFrom(random) + slow;
-				METRICS.forEach((metric, i) => {
+				metrics.forEach((metric, i) => {
 					const own = luck + 0.3 * noise(page) * normalFrom(random);
-					const byRound = contests[device * METRICS.length + i]!.contestants[page]!.byRound;
+					const byRound = contests[device * metrics.length + i]!.contestants[page]!.byRound;
 					byRound.push(figure(metric, level * Math.exp(own), random));
 				});
 			});
@@ -122,18 +129,22 @@ function places(what: string, world: World): Row[] {
 	return [within(`${what}: any false order`, falseOrder), shown];
 }
 
-printTable(`Standings: five metrics on two devices, ${ROUNDS} rounds, ${WORLDS} runs of each kind`, [
-	...ties('two pages alike', tied(2)),
-	...ties('four pages alike', tied(4)),
-	...ties('eight pages alike', tied(8)),
-	...ties('four alike, one with four times the noise', tied(4, { noise: (page) => (page === 0 ? 0.2 : 0.05) })),
-	...ties('four alike, noise that leans to one side', tied(4, { isSkewed: true })),
-	...ties('four alike, the noise all shared by a round', tied(4, { noise: () => 0.01, shared: 0.15 })),
-	...ties('one 25 % slower, three alike', usual([1, 1, 1, 1.25])),
-	...ties(
-		'one 25 % slower and restless, three alike',
-		usual([1, 1, 1, 1.25], { noise: (page) => (page === 3 ? 0.2 : 0.06) })
-	),
-	...places('three, 15 % apart each', usual([1, 1.15, 1.32])),
-	...places('two, 10 % apart', usual([1, 1.1]))
-]);
+printTable(
+	`Standings: five metrics on two devices where nothing else is said, ${ROUNDS} rounds, ${WORLDS} runs of each kind`,
+	[
+		...ties('two pages alike', tied(2)),
+		...ties('four pages alike', tied(4)),
+		...ties('eight pages alike', tied(8)),
+		...ties('five sites alike in twelve metrics on one device', tied(5, { metrics: TWELVE, devices: 1 })),
+		...ties('four alike, one with four times the noise', tied(4, { noise: (page) => (page === 0 ? 0.2 : 0.05) })),
+		...ties('four alike, noise that leans to one side', tied(4, { isSkewed: true })),
+		...ties('four alike, the noise all shared by a round', tied(4, { noise: () => 0.01, shared: 0.15 })),
+		...ties('one 25 % slower, three alike', usual([1, 1, 1, 1.25])),
+		...ties(
+			'one 25 % slower and restless, three alike',
+			usual([1, 1, 1, 1.25], { noise: (page) => (page === 3 ? 0.2 : 0.06) })
+		),
+		...places('three, 15 % apart each', usual([1, 1.15, 1.32])),
+		...places('two, 10 % apart', usual([1, 1.1]))
+	]
+);

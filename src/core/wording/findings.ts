@@ -16,7 +16,7 @@ export interface DescribedFinding {
 	/** Steps, in order. */
 	advice: string[];
 	/** What must hold when it is done. */
-	limit: string;
+	doneWhen: string;
 }
 
 type Described = Pick<Finding, 'rule' | 'resource' | 'values' | 'limit'>;
@@ -28,7 +28,7 @@ export function describeFinding(finding: Described): DescribedFinding {
 		title: WORDS.say(`finding.${rule}`, values),
 		detail: WORDS.say(`finding.${rule}.detail`, values),
 		advice: WORDS.say(`finding.${rule}.advice`).split(' | '),
-		limit: limitWords(finding.limit)
+		doneWhen: limitWords(finding.limit)
 	};
 }
 

@@ -19,6 +19,8 @@
 		{ href: '/clients', name: 'Clients' },
 		{ href: '/pages', name: 'Pages' },
 		{ href: '/field', name: 'Field' },
+		{ href: '/audits', name: 'Audits' },
+		{ href: '/worklist', name: 'Worklist' },
 		{ href: '/trials', name: 'Trials' },
 		{ href: '/watch', name: 'Watch' },
 		{ href: '/standings', name: 'Standings' },

@@ -480,7 +480,7 @@ describe('rules of the worklist', () => {
 			if (threadMs !== undefined) expect(finding!.cost.threadMs).to.equal(threadMs);
 			expect(foundIn(clean, rule)).to.deep.equal([]);
 			const told = describeFinding(finding!);
-			for (const words of [told.title, told.detail, told.limit, ...told.advice])
+			for (const words of [told.title, told.detail, told.doneWhen, ...told.advice])
 				expect(words, `${rule}: ${words}`)
 					.to.match(/^\S.{8,}$/s)
 					.and.not.match(/undefined|NaN|\{/);

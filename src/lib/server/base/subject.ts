@@ -1,6 +1,6 @@
 /** What a job, something derived or a file is about: a row of a room's table. */
 export type SubjectKind =
-	'trial' | 'arm' | 'client' | 'site' | 'report' | 'watch' | 'reading' | 'load' | 'agency' | 'nobody';
+	'trial' | 'arm' | 'client' | 'site' | 'audit' | 'report' | 'watch' | 'reading' | 'load' | 'agency' | 'nobody';
 
 /** Stored as two columns. */
 export interface Subject {

@@ -13,7 +13,8 @@ export type DerivedKind =
 	| 'hosts'
 	| 'field-gathering'
 	| 'history'
-	| 'ranks';
+	| 'ranks'
+	| 'findings';
 
 export interface Derived<Body> {
 	body: Body;

@@ -129,7 +129,7 @@ export function leaseJob(db: Db, labId: string, now = nowIso()): Job | null {
 				nextOfRoundUnderWay(db, now) ??
 				nextOfFirstTrial(db, now) ??
 				nextOfReadings(db, now) ??
-				nextOfTrials(db, now) ??
+				nextInTurn(db, now) ??
 				nextOutsideTrials(db, now, 'priority <= 0');
 			return row ? lease(db, row, labId, now) : null;
 		})
@@ -139,7 +139,7 @@ export function leaseJob(db: Db, labId: string, now = nowIso()): Job | null {
 function nextOutsideTrials(db: Db, now: string, which: string): JobRow | undefined {
 	return sql<JobRow>(
 		db,
-		`${SELECT} WHERE ${READY} AND trial_id IS NULL AND job.subject_kind <> 'reading' AND ${which} ORDER BY priority DESC, job.id LIMIT 1`
+		`${SELECT} WHERE ${READY} AND trial_id IS NULL AND (job.subject_kind NOT IN ('reading', 'audit') OR job.kind <> 'load') AND ${which} ORDER BY priority DESC, job.id LIMIT 1`
 	).get({ now });
 }
 
@@ -149,6 +149,25 @@ function nextOfReadings(db: Db, now: string): JobRow | undefined {
 		db,
 		`${SELECT} JOIN reading_place ON reading_place.job_id = job.id WHERE ${READY} AND job.subject_kind = 'reading'
 			ORDER BY reading_place.reading_id, reading_place.round, job.id LIMIT 1`
+	).get({ now });
+}
+
+/** Audits and trials in turns: a load of an audit between two rounds of trials. */
+function nextInTurn(db: Db, now: string): JobRow | undefined {
+	const turns = wasAudit(db) ? [nextOfTrials, nextOfAudits] : [nextOfAudits, nextOfTrials];
+	return turns[0]!(db, now) ?? turns[1]!(db, now);
+}
+
+const wasAudit = (db: Db): boolean =>
+	sql<{ kind: SubjectKind }>(
+		db,
+		'SELECT subject_kind AS kind FROM job WHERE leased_at IS NOT NULL ORDER BY leased_at DESC, id DESC LIMIT 1'
+	).get()?.kind === 'audit';
+
+function nextOfAudits(db: Db, now: string): JobRow | undefined {
+	return sql<JobRow>(
+		db,
+		`${SELECT} WHERE ${READY} AND job.subject_kind = 'audit' AND job.kind = 'load' ORDER BY job.id LIMIT 1`
 	).get({ now });
 }
 

@@ -4,6 +4,7 @@
  * stay where they are; what comes in is checked row by row before anything is stored.
  */
 import * as v from 'valibot';
+import { requestFindings } from '../audits/commands';
 import { readFile } from 'node:fs/promises';
 import { strFromU8, strToU8, zip, type AsyncZippable } from 'fflate';
 import { unzipWithin, ZipFault, type ZipBounds } from '$core/formats/unzip';
@@ -28,6 +29,7 @@ import {
 	type Ids,
 	adoptOrders,
 	adoptExtended,
+	adoptAudits,
 	adoptVisitors,
 	rowsOfClient,
 	artifactOf,
@@ -133,6 +135,7 @@ function storeAll(db: Db, tables: Tables, files: ReadonlyMap<string, ArchiveFile
 			adoptOrders(db, ids);
 			adoptExtended(db, ids);
 			adoptVisitors(db, ids);
+			for (const audit of adoptAudits(db, ids)) requestFindings(db, audit);
 			for (const id of ids.get('watch')!.values()) requestHistory(db, id);
 			return [...ids.get('client')!.values()][0]!;
 		})();

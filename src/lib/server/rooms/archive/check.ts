@@ -5,12 +5,13 @@ import { KINDS } from '$core/trial/design/kinds';
 import type { TrialKind } from '$core/trial/types';
 import { CLIENT_ROWS } from './clientRows';
 import type { RowSchema } from './columns';
+import { AUDIT_ROWS } from './auditRows';
 import { LOAD_ROWS } from './loadRows';
 import type { Tables } from './secrets';
 import { ARCHIVE_TABLES, type ArchiveRow, type ArchiveTable } from './tables';
 import { TRIAL_ROWS } from './trialRows';
 
-const ROWS: Readonly<Record<string, RowSchema>> = { ...CLIENT_ROWS, ...TRIAL_ROWS, ...LOAD_ROWS };
+const ROWS: Readonly<Record<string, RowSchema>> = { ...CLIENT_ROWS, ...TRIAL_ROWS, ...LOAD_ROWS, ...AUDIT_ROWS };
 
 /** Tables that an archive must have a row schema for: all but what is computed anew. */
 export const ROW_SCHEMAS: readonly string[] = Object.keys(ROWS);

@@ -70,7 +70,10 @@ const figures = Object.fromEntries(METRIC_IDS.map((name) => [name, maybe(number)
 const jobStatus = v.picklist(['done', 'cancelled'], 'Only jobs that are over may come with an archive.');
 const role = v.pipe(
 	text(200),
-	v.regex(/^(record|frame|picture|step-picture|difference\/[\w.-]{1,150})$/, 'There is no such use of a file.')
+	v.regex(
+		/^(record|frame|picture|step-picture|survey-picture|check-picture|difference\/[\w.-]{1,150})$/,
+		'There is no such use of a file.'
+	)
 );
 
 export const LOAD_ROWS: Readonly<Record<string, RowSchema>> = {
@@ -78,8 +81,8 @@ export const LOAD_ROWS: Readonly<Record<string, RowSchema>> = {
 		id,
 		kind: v.picklist(['load', 'settle'], 'Only jobs of loads may come with an archive.'),
 		subject_kind: v.picklist(
-			['trial', 'arm', 'client', 'reading', 'nobody'],
-			'A job serves a trial, an arm, a client or a reading.'
+			['trial', 'arm', 'client', 'reading', 'audit', 'nobody'],
+			'A job serves a trial, an arm, a client, a reading or an audit.'
 		),
 		subject_id: whole,
 		of_load: maybe(id),

@@ -21,6 +21,7 @@ const TRIALS = 'trial_id IN (SELECT id FROM trial WHERE client_id = @id)';
 const SITES = 'site_id IN (SELECT id FROM site WHERE client_id = @id)';
 const WATCHES = 'watch_id IN (SELECT id FROM watch WHERE client_id = @id)';
 const READINGS = `reading_id IN (SELECT id FROM reading WHERE ${WATCHES} AND state = 'done')`;
+const AUDITS = `audit_id IN (SELECT id FROM audit WHERE client_id = @id AND status <> 'running')`;
 const LOADS = `(load.client_id = @id OR load.trial_id IN (SELECT id FROM trial WHERE client_id = @id))`;
 const OF_LOADS = `load_id IN (SELECT id FROM load WHERE ${LOADS})`;
 /** Jobs that are over name what a load was asked for; others are not taken along. */
@@ -85,6 +86,13 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
 		refers: { watch_id: 'watch', page_id: 'page' }
 	},
 	{ name: 'reading', where: `(${WATCHES}) AND state = 'done'`, isNumbered: true, refers: { watch_id: 'watch' } },
+	{
+		name: 'audit',
+		where: `client_id = @id AND status <> 'running'`,
+		isNumbered: true,
+		refers: { client_id: 'client', again_of: 'audit' }
+	},
+	{ name: 'finding', where: 'client_id = @id', isNumbered: true, refers: { client_id: 'client', audit_id: 'audit' } },
 	{ name: 'job', where: `(${JOBS})`, isNumbered: true, names: 'subject' },
 	{
 		name: 'trial_place',
@@ -103,6 +111,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
 		where: `job_id IN (SELECT job_id FROM load WHERE ${LOADS}) AND ${READINGS}`,
 		refers: { job_id: 'job', reading_id: 'reading', watched_page_id: 'watched_page' }
 	},
+	{ name: 'audit_load', where: `${AUDITS} AND ${OF_JOBS}`, refers: { job_id: 'job', audit_id: 'audit' } },
 	{
 		name: 'reading_figure',
 		where: READINGS,

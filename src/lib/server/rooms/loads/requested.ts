@@ -63,7 +63,7 @@ export function insertRequest(
 		conditions: freezeConditions(db, conditions)
 	};
 	// Nobody waits for a block of watched pages: it has its own turn.
-	const priority = subject.kind === 'reading' ? PRIORITY.trial : PRIORITY.awaited;
+	const priority = subject.kind === 'reading' || subject.kind === 'audit' ? PRIORITY.trial : PRIORITY.awaited;
 	return insertJob(db, { kind: 'load', subject, order, ofLoad, priority });
 }
 

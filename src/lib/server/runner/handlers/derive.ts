@@ -1,4 +1,5 @@
 /** Deriving what changed: quick, between loads and never beside one. */
+import { deriveFindings } from '../../rooms/audits/findings';
 import { deriveEvidence } from '../../rooms/trials/evidence';
 import { deriveJudgement } from '../../rooms/trials/judgement';
 import { deriveHosts } from '../../rooms/loads/register';
@@ -15,7 +16,8 @@ const DERIVE: Partial<Record<DerivedKind, (db: Db, id: number) => void | Promise
 	evidence: deriveEvidence,
 	hosts: deriveHosts,
 	history: deriveHistory,
-	ranks: deriveRanks
+	ranks: deriveRanks,
+	findings: deriveFindings
 };
 
 /** Far beyond the largest trial. */

@@ -9,6 +9,7 @@ import { requestedOrder } from '../../rooms/loads/requested';
 import { seenOnBehalf } from '../../rooms/trials/seen';
 import { startSlot } from '../../rooms/trials/orders';
 import { settleAfterRequest, stopForFullDisk, storeTrialLoad } from '../../rooms/trials/progress';
+import { storeAuditLoad } from '../../rooms/audits/commands';
 import { storeReadingLoad } from '../../rooms/watch/blocks';
 import { finishJob, giveBack, renewLease, type Job } from '../../base/queue/jobs';
 import { LeaseLost, type Handler, type Workplace } from '../handler';
@@ -44,6 +45,7 @@ function taskOf(job: Job, { db }: Workplace): Task {
 		order,
 		store: (measured) => {
 			if (job.subject.kind === 'reading') return storeReadingLoad(db, job, version, measured);
+			if (job.subject.kind === 'audit') return storeAuditLoad(db, job, version, measured);
 			storeRequestedLoad(db, { job, version, measured, seen: seenOnBehalf(db, job.subject, measured.record) });
 			settleAfterRequest(db, job.subject);
 		}

@@ -73,6 +73,27 @@ export function adoptVisitors(db: Db, ids: Ids): void {
 	}
 }
 
+/** Numbers of pages and loads inside audits and the worklist. @returns the audits, whose findings are worked out anew */
+export function adoptAudits(db: Db, ids: Ids): number[] {
+	const [pages, loads] = [ids.get('page')!, ids.get('load')!];
+	const audits = [...(ids.get('audit')?.values() ?? [])];
+	for (const id of audits) {
+		const { design } = sql<{ design: string }>(db, 'SELECT design FROM audit WHERE id = ?').get(id)!;
+		const read = JSON.parse(design) as { pages: { pageId: number | null }[] };
+		for (const page of read.pages) page.pageId = page.pageId === null ? null : (pages.get(page.pageId) ?? null);
+		sql(db, 'UPDATE audit SET design = ? WHERE id = ?').run(JSON.stringify(read), id);
+	}
+	for (const id of ids.get('finding')?.values() ?? []) {
+		const { cause } = sql<{ cause: string }>(db, 'SELECT cause FROM finding WHERE id = ?').get(id)!;
+		const read = JSON.parse(cause) as { pageIds?: number[]; example?: { finding?: { load?: number } } };
+		const pageIds = read.pageIds?.flatMap((page) => pages.get(page) ?? []);
+		if (read.example?.finding?.load !== undefined)
+			read.example.finding.load = loads.get(read.example.finding.load) ?? 0;
+		sql(db, 'UPDATE finding SET cause = ? WHERE id = ?').run(JSON.stringify({ ...read, pageIds }), id);
+	}
+	return audits;
+}
+
 export const rowsOfClient = (db: Db, { name, where }: Table, clientId: number): Row[] =>
 	sql<Row>(db, `SELECT * FROM "${name}" WHERE ${where}`).all({ id: clientId });
 

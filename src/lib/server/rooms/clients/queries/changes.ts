@@ -56,6 +56,11 @@ export function deleteWithAll(db: Db, id: number): void {
 	sql(db, 'DELETE FROM load WHERE client_id = ?').run(id);
 	sql(db, 'DELETE FROM trial WHERE client_id = ?').run(id);
 	for (const table of ['job', 'derived'])
+		sql(
+			db,
+			`DELETE FROM ${table} WHERE subject_kind = 'audit' AND subject_id IN (SELECT id FROM audit WHERE client_id = ?)`
+		).run(id);
+	for (const table of ['job', 'derived'])
 		sql(db, `DELETE FROM ${table} WHERE subject_kind = 'client' AND subject_id = ?`).run(id);
 	sql(db, 'DELETE FROM client WHERE id = ?').run(id);
 }

@@ -15,7 +15,7 @@ export function clientOfRequest(db: Db, subject: Subject): number | null {
 }
 
 const LISTED = 200;
-const JOBS = `FROM job WHERE kind = 'load' AND status IN ('queued', 'leased') AND subject_kind NOT IN ('trial', 'reading')`;
+const JOBS = `FROM job WHERE kind = 'load' AND status IN ('queued', 'leased') AND subject_kind NOT IN ('trial', 'reading', 'audit')`;
 
 export const openJobs = (db: Db): { id: number }[] =>
 	sql<{ id: number }>(db, `SELECT id ${JOBS} ORDER BY id DESC LIMIT ${LISTED}`).all();

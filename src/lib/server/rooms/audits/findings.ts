@@ -1,0 +1,161 @@
+/** What an audit found, worked out once after its last load; and what it says of the worklist. */
+import { group } from 'd3-array';
+import { causesOf, type AuditedPage, type Cause } from '$core/findings/causes';
+import { FINDINGS_VERSION, findingsOf } from '$core/findings/findings';
+import { findingsOfPage, type PageFinding } from '$core/findings/pageFindings';
+import { fateOf, LEAST_GOOD_LOADS, type Fate } from '$core/findings/since';
+import { stateAfter } from '$core/findings/worklist';
+import { METRICS, type MetricId } from '$core/metrics/catalogue';
+import { targetsByConditions } from '$core/clients/targets';
+import { sharesOf } from '$core/load/requests/owners';
+import { medianOrNull } from '$core/stats/summary';
+import type { Db } from '../../base/db/connection';
+import { findDerived, saveDerived } from '../../base/queue/derived';
+import { cdnHostsOf, findClient } from '../clients/view';
+import { findRecord } from '../loads/loads';
+import { findLoad } from '../loads/view';
+import { findPage } from '../pages/view';
+import { findAudit, loadsOfAudit, type Audit, type AuditedLoad } from './queries/audits';
+import { findingOf, insertFinding, updateSeen } from './queries/findings';
+
+export interface PageResult {
+	/** Number of the page in the design. */
+	page: number;
+	condition: string;
+	/** Good loads. */
+	good: number[];
+	findings: PageFinding[];
+	/** The third party with the most bytes in the middle load; null without any. */
+	heaviest: { name: string; bytes: number } | null;
+}
+
+export interface AuditFindings {
+	pages: PageResult[];
+	causes: Cause[];
+	/** Of causes of the audit before, by rule and resource. */
+	since: { cause: Cause; fate: Fate }[];
+	/** Rules that threw. */
+	faults: string[];
+}
+
+const keyOf = (id: number) =>
+	({ subject: { kind: 'audit', id }, kind: 'findings', version: FINDINGS_VERSION, fingerprint: '' }) as const;
+
+export const findAuditFindings = (db: Db, id: number): AuditFindings | null =>
+	findDerived<AuditFindings>(db, keyOf(id))?.body ?? null;
+
+export function deriveFindings(db: Db, id: number): void {
+	const audit = findAudit(db, id);
+	if (!audit || audit.status === 'running') return;
+	const faults = new Set<string>();
+	const pages = pageResults(db, audit, faults);
+	const causes = causesOf(pages.map((page) => auditedPage(db, audit, page))).map((cause) => withPageIds(audit, cause));
+	const before = audit.againOf === null ? null : findAuditFindings(db, audit.againOf);
+	const since = before ? sinceBefore(db, audit, { before, pages }) : [];
+	const body: AuditFindings = { pages, causes, since, faults: [...faults] };
+	db.transaction(() => {
+		saveDerived(db, { ...keyOf(id), body });
+		if (audit.clientId !== null) keepWorklist(db, { ...audit, clientId: audit.clientId }, body);
+	}).immediate();
+}
+
+const isGood = ({ status, isDisturbed, isExcluded }: AuditedLoad) => status === 'ok' && !isDisturbed && !isExcluded;
+
+function pageResults(db: Db, audit: Audit, faults: Set<string>): PageResult[] {
+	const byPage = group(loadsOfAudit(db, audit.id), ({ page, condition }) => `${page}/${condition}`);
+	return audit.design.pages.flatMap(({ url }, page) =>
+		audit.design.conditions.map(({ id: condition }) => {
+			const cdnHosts = cdnHostsOf(db, audit.clientId, new URL(url).host);
+			const good = (byPage.get(`${page}/${condition}`) ?? []).filter(isGood).map(({ load }) => load);
+			const found = good.flatMap((load) => {
+				const record = findRecord(db, load);
+				if (!record) return [];
+				const { findings, faults: own } = findingsOf(record, cdnHosts);
+				for (const fault of own) faults.add(fault);
+				return [{ load, findings }];
+			});
+			return { page, condition, good, findings: findingsOfPage(found), heaviest: heaviestIn(db, good, cdnHosts) };
+		})
+	);
+}
+
+function heaviestIn(db: Db, good: readonly number[], cdnHosts: readonly string[]): PageResult['heaviest'] {
+	const record = good.length ? findRecord(db, good[Math.floor(good.length / 2)]!) : null;
+	if (!record) return null;
+	const requests = record.requests.filter(({ during }) => during === 'load');
+	const shares = sharesOf(requests, new URL(record.finalUrl || record.url).host, cdnHosts);
+	const [first] = shares.filter(({ kind }) => kind === 'third-party').sort((a, b) => b.wireBytes - a.wireBytes);
+	return first ? { name: first.name, bytes: first.wireBytes } : null;
+}
+
+/** With the metrics that miss their target there, and the page's share of visits. */
+function auditedPage(db: Db, audit: Audit, { page, condition, good, findings }: PageResult): AuditedPage {
+	const { pageId } = audit.design.pages[page]!;
+	const known = pageId === null ? null : findPage(db, pageId);
+	const client = audit.clientId === null ? null : findClient(db, audit.clientId);
+	const { targets, conditionTargets } = targetsByConditions(client?.targets ?? []);
+	const figures = good.flatMap((load) => findLoad(db, load)?.figures ?? []);
+	const missed = METRICS.flatMap(({ id, thresholds }): MetricId[] => {
+		const target = conditionTargets[condition]?.[id] ?? targets[id] ?? thresholds?.good;
+		const middle = medianOrNull(figures.flatMap((own) => own[id] ?? []));
+		return target !== undefined && middle !== null && middle > target ? [id] : [];
+	});
+	return { page, condition, share: known?.share ?? null, missed, findings };
+}
+
+/** The worklist is filtered by pages of sites. */
+const withPageIds = ({ design }: Audit, cause: Cause): Cause & { pageIds: number[] } => ({
+	...cause,
+	pageIds: cause.pages.which.flatMap((page) => design.pages[page]?.pageId ?? [])
+});
+
+/** What became of the causes of the audit before, page by page of those that were looked at again. */
+function sinceBefore(
+	db: Db,
+	audit: Audit,
+	{ before, pages }: { before: AuditFindings; pages: readonly PageResult[] }
+): AuditFindings['since'] {
+	const earlier = findAudit(db, audit.againOf!);
+	if (!earlier) return [];
+	const numberThen = (page: number) =>
+		earlier.design.pages.findIndex(({ url }) => url === audit.design.pages[page]?.url);
+	const keys = [...before.causes, ...causesNow(pages)];
+	const seen = new Set<string>();
+	return keys.flatMap((cause) => {
+		const key = { rule: cause.rule, resource: cause.resource.key };
+		const name = `${key.rule}/${key.resource}`;
+		if (seen.has(name)) return [];
+		seen.add(name);
+		const fates = pages.flatMap(({ page, condition, good, findings }) => {
+			const then = before.pages.find((own) => own.page === numberThen(page) && own.condition === condition);
+			return fateOf(key, { before: then?.findings ?? [], now: findings, goodLoads: good.length }) ?? [];
+		});
+		return fates.length ? [{ cause, fate: worstOf(fates) }] : [];
+	});
+}
+
+const causesNow = (pages: readonly PageResult[]) =>
+	causesOf(pages.map(({ page, condition, findings }) => ({ page, condition, share: null, missed: [], findings })));
+
+/** Gone only where it is gone everywhere. */
+function worstOf(fates: readonly Fate[]): Fate {
+	const order: readonly Fate[] = ['left', 'new', 'not-seen', 'gone'];
+	return order.find((fate) => fates.includes(fate))!;
+}
+
+function keepWorklist(db: Db, { id, clientId }: { id: number; clientId: number }, body: AuditFindings): void {
+	const now = new Set<string>();
+	for (const cause of body.causes) {
+		now.add(`${cause.rule}/${cause.resource.key}`);
+		const row = findingOf(db, clientId, cause.rule, cause.resource.key);
+		if (row) updateSeen(db, row.id, { auditId: id, cause, state: stateAfter(row.state, 'left') });
+		else insertFinding(db, clientId, id, cause);
+	}
+	for (const { cause, fate } of body.since) {
+		const row = findingOf(db, clientId, cause.rule, cause.resource.key);
+		if (!row || now.has(`${cause.rule}/${cause.resource.key}`)) continue;
+		updateSeen(db, row.id, { auditId: id, cause: row.cause, state: stateAfter(row.state, fate) });
+	}
+}
+
+export { LEAST_GOOD_LOADS };

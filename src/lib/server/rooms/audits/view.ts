@@ -1,0 +1,280 @@
+/** Audits and the worklist as the screens and the API show them. */
+import { group } from 'd3-array';
+import { levelOf, type AuditBand, type Level } from '$core/audits/audit';
+import { RULES } from '$core/findings/finding';
+import type { Cause } from '$core/findings/causes';
+import { isUsual, type PageFinding } from '$core/findings/pageFindings';
+import type { FindingState } from '$core/findings/worklist';
+import { metricOf, type MetricId } from '$core/metrics/catalogue';
+import { formatBytes, formatDuration, formatIn, formatValue } from '$core/wording/format';
+import { wordSpan } from '$core/wording/range';
+import { describeFinding, describeReach, wordEffort, wordFate, wordMender } from '$core/wording/findings';
+import type { Db } from '../../base/db/connection';
+import { existingAudit } from './commands';
+import { findAuditFindings, type AuditFindings, type PageResult } from './findings';
+import { clientNames } from '../clients/view';
+import { findLoad } from '../loads/view';
+import { countAudits, listAudits, loadsOfAudit, progressOfAudit, type Audit, type AuditedLoad } from './queries/audits';
+import {
+	countFindings,
+	listFindings,
+	rulesSeen,
+	statesOf,
+	type WorklistFilter,
+	type WorklistRow
+} from './queries/findings';
+
+export { auditsWithoutFindings, newestAudit } from './queries/audits';
+export { findAuditFindings } from './findings';
+
+/** Rows of a page of a list. */
+export const ROWS = 25;
+
+/** What the table of an audit shows, in the order of what a visitor goes through. */
+export const AUDIT_METRICS = [
+	'score',
+	'ttfb',
+	'fcp',
+	'lcp',
+	'tbt',
+	'cls',
+	'wire',
+	'requests'
+] as const satisfies readonly MetricId[];
+
+export function auditListView(db: Db, clientId: number | null, page = 1) {
+	const total = countAudits(db, clientId);
+	const names = new Map(clientNames(db).map(({ id, name }) => [id, name]));
+	return {
+		total,
+		page,
+		rows: listAudits(db, clientId, ROWS, (page - 1) * ROWS).map((audit) => ({
+			id: audit.id,
+			client: audit.clientId === null ? '' : (names.get(audit.clientId) ?? ''),
+			name: auditName(audit),
+			status: audit.status,
+			createdAt: audit.createdAt,
+			againOf: audit.againOf,
+			progress: progressOfAudit(db, audit.id),
+			causes: findAuditFindings(db, audit.id)?.causes.length ?? null
+		}))
+	};
+}
+
+/** "6 pages of skerry-line.test" */
+export function auditName({ design }: Pick<Audit, 'design'>): string {
+	const hosts = [...new Set(design.pages.map(({ url }) => new URL(url).host))];
+	const where = hosts.length > 2 ? `${hosts.length} hosts` : hosts.join(' and ');
+	return design.pages.length === 1
+		? design.pages[0]!.url.replace(/^https?:\/\//, '')
+		: `${design.pages.length} pages of ${where}`;
+}
+
+/** What an audit is about, before its findings are worked out too. */
+export function auditView(db: Db, id: number) {
+	const audit = existingAudit(db, id);
+	const found = findAuditFindings(db, id);
+	const loads = group(loadsOfAudit(db, id), ({ page, condition }) => `${page}/${condition}`);
+	const { design } = audit;
+	return {
+		id,
+		clientId: audit.clientId,
+		name: auditName(audit),
+		status: audit.status,
+		createdAt: audit.createdAt,
+		endedAt: audit.endedAt,
+		againOf: audit.againOf,
+		progress: progressOfAudit(db, id),
+		loadsEach: design.loads,
+		/** Its loads are over and what they show is worked out. */
+		isLookedAt: found !== null,
+		faults: found?.faults ?? [],
+		conditions: design.conditions.map(({ id: condition, name }) => ({ id: condition, name })),
+		pages: design.pages.flatMap(({ url, pageId }, page) =>
+			design.conditions.map(({ id: condition }) =>
+				pageRow(db, { url, pageId, page, condition }, loads.get(`${page}/${condition}`) ?? [], found)
+			)
+		),
+		causes: (found?.causes ?? []).map((cause) => causeView(cause, audit)),
+		since: (found?.since ?? []).map(({ cause, fate }) => ({
+			fate,
+			words: wordFate(fate),
+			title: describeFinding(cause.example.finding).title,
+			rule: cause.rule,
+			resource: cause.resource.name
+		}))
+	};
+}
+
+export type AuditView = ReturnType<typeof auditView>;
+
+interface PageAt {
+	url: string;
+	pageId: number | null;
+	page: number;
+	condition: string;
+}
+
+function pageRow(db: Db, at: PageAt, loads: readonly AuditedLoad[], found: AuditFindings | null) {
+	const result = found?.pages.find(({ page, condition }) => page === at.page && condition === at.condition) ?? null;
+	const good =
+		result?.good ?? loads.filter(({ status, isDisturbed }) => status === 'ok' && !isDisturbed).map(({ load }) => load);
+	const summaries = good.flatMap((load) => findLoad(db, load) ?? []);
+	const metrics = Object.fromEntries(
+		AUDIT_METRICS.flatMap((metric) => {
+			const level = levelOf(
+				metric,
+				summaries.flatMap(({ figures }) => figures[metric] ?? [])
+			);
+			return level
+				? [
+						[
+							metric,
+							{ ...level, words: formatValue(metric, level.middle), span: wordSpan(metric, [level.least, level.most]) }
+						]
+					]
+				: [];
+		})
+	) as Partial<Record<MetricId, Level & { words: string; span: string }>>;
+	return {
+		...at,
+		loads: loads.map(({ load }) => load),
+		good: good.length,
+		failed: loads.filter(({ status }) => status === 'failed').length,
+		metrics,
+		worst: worstOf(metrics),
+		heaviest: result?.heaviest ? `${result.heaviest.name}, ${formatBytes(result.heaviest.bytes)}` : '',
+		findings: (result?.findings ?? []).map(findingView)
+	};
+}
+
+const BAD: readonly (AuditBand | null)[] = ['poor', 'needs improvement', 'line'];
+
+/** The metric that is worst by its band, and farthest beyond its threshold among those. */
+function worstOf(metrics: Partial<Record<MetricId, Level>>): MetricId | null {
+	const judged = (Object.entries(metrics) as [MetricId, Level][]).filter(([metric]) => metricOf(metric).thresholds);
+	const beyond = ([metric, { middle }]: [MetricId, Level]) => middle / metricOf(metric).thresholds!.good;
+	for (const band of BAD) {
+		const own = judged.filter(([, level]) => level.band === band).sort((a, b) => beyond(b) - beyond(a));
+		if (own[0]) return own[0][0];
+	}
+	return null;
+}
+
+export function findingView(finding: PageFinding) {
+	const { who, effort } = RULES[finding.rule];
+	return {
+		rule: finding.rule,
+		resource: finding.resource,
+		cost: { ...finding.cost, words: costWords(finding.cost) },
+		who,
+		effort,
+		seen: [finding.seen.k, finding.seen.n] as const,
+		isUsual: isUsual(finding),
+		saving: finding.saving,
+		limit: finding.limit,
+		load: finding.load,
+		evidence: finding.evidence,
+		...describeFinding(finding)
+	};
+}
+
+/** "48 kB, 160 ms of main thread, 0.30 s before the largest paint" */
+export function costWords({
+	bytes,
+	threadMs,
+	metric,
+	delay
+}: Pick<Cause, 'bytes' | 'threadMs' | 'metric' | 'delay'>): string {
+	return [
+		bytes ? formatBytes(bytes) : '',
+		threadMs ? `${formatDuration(threadMs)} of main thread` : '',
+		metric && delay
+			? `${formatIn(metricOf(metric).unit, delay)} of ${metricOf(metric).short}`
+			: metric
+				? `before ${metricOf(metric).short}`
+				: ''
+	]
+		.filter(Boolean)
+		.join(', ');
+}
+
+function causeView(cause: Cause, { design }: Pick<Audit, 'design'>) {
+	const { who, effort, source } = RULES[cause.rule];
+	return {
+		rule: cause.rule,
+		resource: cause.resource,
+		pages: [cause.pages.k, cause.pages.m] as const,
+		urls: cause.pages.which.flatMap((page) => design.pages[page]?.url ?? []),
+		visits: cause.visits,
+		seen: [cause.seen.k, cause.seen.n] as const,
+		saving: cause.saving,
+		hurts: cause.hurts,
+		reach: describeReach(cause),
+		cost: costWords(cause),
+		who: wordMender(who),
+		effort: wordEffort(effort),
+		source,
+		load: cause.example.finding.load,
+		evidence: cause.example.finding.evidence,
+		...describeFinding(cause.example.finding)
+	};
+}
+
+export type CauseView = ReturnType<typeof causeView>;
+
+const STATES: Readonly<Record<FindingState, string>> = {
+	open: 'open',
+	accepted: 'accepted',
+	planned: 'planned',
+	done: 'done, says who did it',
+	'seen-done': 'seen done',
+	'not-worth': 'not worth it',
+	'came-back': 'came back'
+};
+export const stateName = (state: FindingState): string => STATES[state];
+
+export function worklistView(db: Db, filter: WorklistFilter, page = 1) {
+	const total = countFindings(db, filter);
+	const names = new Map(clientNames(db).map(({ id, name }) => [id, name]));
+	return {
+		total,
+		page,
+		rules: rulesSeen(db, filter.clientId),
+		states: statesOf(db, filter.clientId).map(({ state, n }) => ({ state, n, name: STATES[state] })),
+		rows: listFindings(db, filter, ROWS, (page - 1) * ROWS).map((row) => worklistRow(row, names))
+	};
+}
+
+export type WorklistView = ReturnType<typeof worklistView>;
+
+export function worklistRow(row: WorklistRow, names: ReadonlyMap<number, string> = new Map()) {
+	const { cause } = row;
+	const { who, effort } = RULES[row.rule];
+	return {
+		id: row.id,
+		client: names.get(row.clientId) ?? '',
+		clientId: row.clientId,
+		rule: row.rule,
+		resource: cause.resource,
+		audit: row.auditId,
+		state: row.state,
+		stateName: STATES[row.state],
+		owner: row.owner,
+		note: row.note,
+		question: row.question,
+		firstSeenAt: row.firstSeenAt,
+		changedAt: row.changedAt,
+		pages: [cause.pages.k, cause.pages.m] as const,
+		reach: describeReach(cause),
+		cost: costWords(cause),
+		saving: cause.saving,
+		hurts: cause.hurts,
+		who: wordMender(who),
+		effort: wordEffort(effort),
+		load: cause.example.finding.load,
+		...describeFinding(cause.example.finding)
+	};
+}
+
+export type { PageResult };

@@ -1,0 +1,201 @@
+/** Audits: their loads, what they find, and what becomes of the worklist; with made-up loads. */
+import { expect } from 'chai';
+import * as v from 'valibot';
+import { AuditInput } from '$core/audits/audit';
+import type { RequestRecord } from '$core/load/record/record';
+import { leaseJob, type Job } from '../../src/lib/server/base/queue/jobs';
+import {
+	changeFindings,
+	createAudit,
+	deleteAudit,
+	FindingChange,
+	repeatAudit,
+	stopAudit,
+	storeAuditLoad
+} from '../../src/lib/server/rooms/audits/commands';
+import { auditCsv, findingMarkdown, worklistCsv } from '../../src/lib/server/rooms/audits/csv';
+import { deriveFindings } from '../../src/lib/server/rooms/audits/findings';
+import { auditListView, auditView, worklistRow, worklistView } from '../../src/lib/server/rooms/audits/view';
+import { listFindings } from '../../src/lib/server/rooms/audits/queries/findings';
+import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
+import { finishJob } from '../../src/lib/server/base/queue/jobs';
+import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
+import { listPages } from '../../src/lib/server/rooms/pages/queries/pages';
+import { clientWithSite } from '../support/clients';
+import { disturbedLoad, FAILED, measuredLoad, refusal, useQueue } from '../support/queue';
+import { recordOf, requestOf } from '../support/records';
+
+type Candidate = NonNullable<Parameters<typeof recordOf>[0]>;
+
+const plainScript = (): RequestRecord =>
+	requestOf({
+		type: 'script',
+		url: 'https://own.test/app.js',
+		mimeType: 'text/javascript',
+		wireBytes: 100_000,
+		decodedBytes: 100_000,
+		endMs: 600,
+		responseHeaders: [['cache-control', 'max-age=31536000']],
+		body: { hash: 'a', bytes: 100_000, gzipBytes: 30_000 }
+	});
+const document = (url = 'https://own.test/a'): RequestRecord => requestOf({ type: 'document', url, wireBytes: 9000 });
+const withScript = (): Candidate => ({ requests: [document(), plainScript()] });
+const clean = (url?: string): Candidate => ({ requests: [document(url)] });
+
+describe('audits', () => {
+	const q = useQueue();
+	let clientId: number;
+	let siteId: number;
+	let pages: number[];
+	beforeEach(() => {
+		({ clientId, siteId } = clientWithSite(q.now.db));
+		pastePages(q.now.db, siteId, '/a\n/b');
+		pages = listPages(q.now.db, { siteId }, 9).map(({ id }) => id);
+		changePages(q.now.db, pages, { isChosen: true });
+	});
+	const input = (extra: v.InferInput<typeof AuditInput> = {}) =>
+		v.parse(AuditInput, { clientId, pages, conditions: ['phone'], loads: 3, ...extra });
+	const lease = (): Job | null => leaseJob(q.now.db, 'me');
+	/** Works through all loads of audits. @param candidate what a load of a page shows */
+	function work(candidate: (url: string, n: number) => Candidate): number {
+		let n = 0;
+		for (let job = lease(); job; job = lease()) {
+			if (job.kind === 'load') {
+				const { url, version } = requestedOrder(q.now.db, job);
+				finishJob(q.now.db, job, 'me');
+				storeAuditLoad(q.now.db, job, version, measuredLoad({ url, ...candidate(url, ++n) }));
+			} else {
+				finishJob(q.now.db, job, 'me');
+				deriveFindings(q.now.db, job.subject.id);
+			}
+		}
+		return n;
+	}
+	const states = () => listFindings(q.now.db, { clientId }, 99).map(({ rule, state }) => [rule, state]);
+
+	it('need pages, devices and a client whose pages they are', () => {
+		expect(v.safeParse(AuditInput, { clientId }).issues?.[0].message).to.match(/^Choose at least one page/);
+		expect(refusal(() => createAudit(q.now.db, input({ conditions: ['watch'] })))).to.match(/^422 Unknown conditions/);
+		expect(refusal(() => createAudit(q.now.db, input({ clientId: null })))).to.match(/belongs to another client/);
+		expect(refusal(() => createAudit(q.now.db, input({ pages: [999] })))).to.match(/^404/);
+	});
+
+	it('load every page on every device so often, bad loads once more, and say where each page stands', () => {
+		const id = createAudit(q.now.db, input({ urls: ['https://else.test/x'], conditions: ['phone', 'desktop'] }));
+		// 3 pages, 2 devices, 3 loads: 18, and one each for a failed and a disturbed one.
+		const made = work((url, n) =>
+			n === 1 ? FAILED! : n === 2 ? disturbedLoad()! : { ...clean(url), figures: { lcp: 2000 + n } }
+		);
+		expect(made).to.equal(20);
+		const view = auditView(q.now.db, id);
+		expect(view).to.include({ status: 'done', isLookedAt: true, name: '3 pages of own.test and else.test' });
+		expect(view.pages.map(({ good, failed }) => [good, failed])).to.deep.equal([
+			[3, 1],
+			[3, 0],
+			[3, 0],
+			[3, 0],
+			[3, 0],
+			[3, 0]
+		]);
+		const { lcp } = view.pages[1]!.metrics;
+		expect(lcp!.least).to.be.below(lcp!.most);
+		expect(lcp!.band).to.equal('good');
+		expect(auditCsv(q.now.db, id).split('\r\n')).to.have.length.at.least(7);
+		expect(view.causes.map(({ rule, title }) => [rule, title])).to.deep.equal([]);
+		expect(auditListView(q.now.db, clientId).rows[0]).to.include({ id, status: 'done', causes: 0 });
+	});
+
+	it('say “about the line” where loads fall on both sides of a threshold', () => {
+		const id = createAudit(q.now.db, input({ pages: [pages[0]!] }));
+		work((_, n) => ({ ...clean(), figures: { lcp: [2400, 2600, 2450][n - 1]! } }));
+		expect(auditView(q.now.db, id).pages[0]).to.include({ worst: 'lcp' });
+		expect(auditView(q.now.db, id).pages[0]!.metrics.lcp!.band).to.equal('line');
+	});
+
+	it('find causes over pages, and write them into the worklist once', () => {
+		const id = createAudit(q.now.db, input());
+		work((url) => (url.endsWith('/a') ? withScript() : clean()));
+		const [cause] = auditView(q.now.db, id).causes;
+		expect(cause).to.deep.include({ rule: 'text-plain-sent', pages: [1, 2], seen: [3, 3], saving: { bytes: 70_000 } });
+		expect(cause!.reach).to.equal('on 1 of 2 pages, in 3 of 3 loads');
+		expect(states()).to.deep.equal([['text-plain-sent', 'open']]);
+		createAudit(q.now.db, input());
+		work((url) => (url.endsWith('/a') ? withScript() : clean()));
+		expect(states()).to.have.length(1);
+	});
+
+	it('follow a line: done by whoever did it, seen done by an audit, and back again', () => {
+		const first = createAudit(q.now.db, input());
+		work(withScript);
+		const [row] = listFindings(q.now.db, { clientId }, 9);
+		changeFindings(q.now.db, [row!.id], v.parse(FindingChange, { state: 'done', owner: 'Host', note: 'gzip is on' }));
+		const second = repeatAudit(q.now.db, first);
+		work(clean);
+		expect(auditView(q.now.db, second).since.map(({ rule, fate }) => [rule, fate])).to.deep.equal([
+			['text-plain-sent', 'gone']
+		]);
+		expect(states()).to.deep.equal([['text-plain-sent', 'seen-done']]);
+		repeatAudit(q.now.db, second);
+		work(withScript);
+		expect(states()).to.deep.equal([['text-plain-sent', 'came-back']]);
+		expect(listFindings(q.now.db, { clientId }, 9)[0]).to.include({ owner: 'Host', note: 'gzip is on' });
+	});
+
+	it('call nothing gone that fewer than three good loads do not show', () => {
+		const first = createAudit(q.now.db, input({ loads: 2 }));
+		work(withScript);
+		repeatAudit(q.now.db, first);
+		work(clean);
+		expect(states()).to.deep.equal([['text-plain-sent', 'open']]);
+	});
+
+	it('only an audit says that a line is seen done', () => {
+		expect(v.safeParse(FindingChange, { state: 'seen-done' }).success).to.equal(false);
+		expect(refusal(() => changeFindings(q.now.db, [999], { note: 'x' }))).to.equal('404 There is no finding 999.');
+	});
+
+	it('can be stopped with what they have', () => {
+		const id = createAudit(q.now.db, input());
+		expect(refusal(() => repeatAudit(q.now.db, id))).to.match(/^409/);
+		expect(refusal(() => deleteAudit(q.now.db, id))).to.match(/^409/);
+		const job = lease()!;
+		const { version } = requestedOrder(q.now.db, job);
+		finishJob(q.now.db, job, 'me');
+		storeAuditLoad(q.now.db, job, version, measuredLoad(withScript()));
+		stopAudit(q.now.db, id);
+		work(clean);
+		const view = auditView(q.now.db, id);
+		expect(view).to.include({ status: 'stopped', isLookedAt: true });
+		expect(view.pages.map(({ good }) => good)).to.deep.equal([1, 0]);
+		expect(view.causes).to.have.length(1);
+		deleteAudit(q.now.db, id);
+		expect(refusal(() => auditView(q.now.db, id))).to.match(/^404/);
+	});
+
+	it('take turns with trials: a load of an audit between two rounds', () => {
+		q.now.make({ rounds: 2 });
+		createAudit(q.now.db, input());
+		const kinds: string[] = [];
+		for (let i = 0; i < 6; i++) {
+			const job = leaseJob(q.now.db, 'me', new Date(Date.now() + i).toISOString())!;
+			kinds.push(job.slot ? `round ${job.slot.round}` : job.subject.kind);
+			finishJob(q.now.db, job, 'me');
+		}
+		expect(kinds).to.deep.equal(['audit', 'round 1', 'round 1', 'audit', 'round 2', 'round 2']);
+	});
+
+	it('hand over: as a table, and as one issue text a line', () => {
+		createAudit(q.now.db, input());
+		work(withScript);
+		expect(worklistCsv(q.now.db, { clientId }))
+			.to.match(/^"?state"?,/)
+			.and.match(/app\.js is sent without compression/);
+		const [row] = listFindings(q.now.db, { clientId }, 9);
+		const text = findingMarkdown(worklistRow(row!), 'http://zafra.test');
+		expect(text).to.match(/^# app\.js is sent without compression/);
+		expect(text).to.match(/## Done when\n\nDone when three good loads no longer show it\./);
+		expect(worklistView(q.now.db, { clientId, words: 'APP.' }).total).to.equal(1);
+		expect(worklistView(q.now.db, { clientId, page: pages[0]! }).total).to.equal(1);
+		expect(worklistView(q.now.db, { clientId, page: 999 }).total).to.equal(0);
+	});
+});

@@ -1,6 +1,7 @@
 /** Opens what a web process works with, and fills a new folder of the demonstration; requests carry it in `locals`. */
 import { openDatabase, WEB_WAITS_MS, type Db } from './base/db/connection';
 import { readSettings, type Settings } from './base/settings';
+import { importDemoAudits } from './demo/audits';
 import { importDemo } from './demo/demo';
 import { importDemoHistory } from './demo/history';
 import { importDemoVisits } from './demo/visits';
@@ -38,6 +39,7 @@ export function boot(settings = readSettings()): Booted {
 	if (isDemo) {
 		importDemo(db);
 		importDemoHistory(db);
+		importDemoAudits(db);
 	}
 	const runHeavy = heavyWork(settings.dataFolder);
 	let visits: Visits | null = null;

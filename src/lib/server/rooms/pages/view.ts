@@ -34,7 +34,8 @@ export {
 	findPage,
 	knownAddresses,
 	listPages,
-	pagesToChoose
+	pagesToChoose,
+	pageWithUrl
 } from './queries/pages';
 
 /** Rows of a page of the list. */

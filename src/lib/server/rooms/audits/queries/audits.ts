@@ -46,6 +46,19 @@ export function insertAudit(
 	return Number(lastInsertRowid);
 }
 
+/** One that was made elsewhere and is over. @returns its id */
+export function importedAudit(
+	db: Db,
+	{ clientId, againOf, design }: Pick<Audit, 'clientId' | 'againOf' | 'design'>
+): number {
+	const id = insertAudit(db, { clientId, againOf, design });
+	endAudit(db, id, 'done');
+	return id;
+}
+
+export const auditTimes = (db: Db, { id, createdAt, endedAt }: { id: number; createdAt: string; endedAt: string }) =>
+	sql(db, 'UPDATE audit SET created_at = ?, ended_at = ? WHERE id = ?').run(createdAt, endedAt, id);
+
 export function findAudit(db: Db, id: number): Audit | null {
 	const row = sql<AuditRow>(db, 'SELECT * FROM audit WHERE id = ?').get(id);
 	return row ? asAudit(row) : null;

@@ -64,6 +64,15 @@ export function findPage(db: Db, id: number): PageRow | null {
 	return row ? asRow(row) : null;
 }
 
+/** The client's page with this address; null where its sites have none. */
+export function pageWithUrl(db: Db, clientId: number | null, url: string): number | null {
+	const row = sql<{ id: number }>(
+		db,
+		'SELECT page.id FROM page JOIN site ON site.id = site_id WHERE client_id = ? AND url = ?'
+	).get(clientId, url);
+	return row?.id ?? null;
+}
+
 /** @throws NotPossible for a page that is not there */
 export function existingPage(db: Db, id: number): PageRow {
 	const page = findPage(db, id);

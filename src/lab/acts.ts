@@ -88,7 +88,7 @@ const ACTS: { [Verb in Kind]: Prepare<Verb> } = {
 				throw new StepProblem(error.message);
 			});
 			const before = held.stopped.length;
-			await visit.addTools();
+			await visit.world.addTools();
 			const { problem, isHandled } = await visit.call('tryToSend', trySend);
 			await wait(problem ? 0 : SENDING_MS);
 			// What the page asks for is answered again; what would send is not, for as long as the page is there.
@@ -156,7 +156,7 @@ async function untilHolds(visit: Visit, state: StepState, withinMs: number): Pro
 /** What of a state is missing, in words; null when it holds. */
 export async function problemOf(visit: Visit, state: StepState): Promise<string | null> {
 	try {
-		const asked = await visit.callBetween('problem', state);
+		const asked = await visit.world.callBetween('problem', state);
 		return asked ? asked.answer : CHANGING;
 	} catch (error) {
 		if (isFinal(error as Error)) throw error;
@@ -174,7 +174,7 @@ const isFinal = (error: Error) => error instanceof LoadFailure || /not a valid s
  */
 export async function stateShown(visit: Visit, state: StepState): Promise<number | null> {
 	try {
-		return (await visit.callBetween('stateShown', state))?.answer ?? null;
+		return (await visit.world.callBetween('stateShown', state))?.answer ?? null;
 	} catch (error) {
 		if (isFinal(error as Error)) throw error;
 		return null;

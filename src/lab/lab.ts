@@ -154,7 +154,8 @@ export class Lab {
 			asVisitor = false,
 			tap = null,
 			before = null,
-			survey = false
+			survey = false,
+			sideChecks = false
 		} = order;
 		const conditions = conditionsOf(order);
 		let session: LoadSession | null = null;
@@ -186,6 +187,7 @@ export class Lab {
 				tap,
 				before,
 				survey,
+				sideChecks,
 				collects
 			});
 			const measured = await session.run();

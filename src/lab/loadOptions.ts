@@ -29,6 +29,8 @@ export interface LoadOptions {
 	asVisitor: boolean;
 	/** Pressed while the page loads. */
 	tap: Tap | null;
+	/** Accessibility, and what the head says. */
+	sideChecks: boolean;
 	/** Look at what can be picked and checked. */
 	survey: boolean;
 	/** Done, or known of the visitor, before. */

@@ -11,6 +11,7 @@ import {
 } from '$core/load/record/assemble';
 import { emptyJourney, runSteps, type Journey } from './actions';
 import { nudgeSettled, waitOn } from './late';
+import { checkBeside } from './sideChecks';
 import { surveyPage } from './survey';
 import { tapEarly, tapRecord } from './tap';
 import { failedLoad } from '$core/load/record/failedLoad';
@@ -164,7 +165,7 @@ export class LoadSession {
 		const picture = await visit.picture();
 		const bodies = full ? await readBodies(visit.session, visit.network, performance.now() + BODIES_WITHIN_MS) : null;
 
-		const { patience, nudged, surveyed } = await this.#doAfterwards(visit);
+		const { patience, nudged, surveyed, beside } = await this.#doAfterwards(visit);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
 
 		visit.letGo();
@@ -181,7 +182,8 @@ export class LoadSession {
 				status: 'ok',
 				failure: null,
 				tap: tapped && tapRecord(tapped, zero),
-				survey: surveyed?.survey ?? null
+				survey: surveyed?.survey ?? null,
+				sideChecks: beside
 			},
 			{
 				requests: read,
@@ -199,12 +201,13 @@ export class LoadSession {
 
 	/** What is asked of a page that has settled. */
 	async #doAfterwards(visit: Visit) {
-		const { conditions, steps, survey } = this.options;
+		const { conditions, steps, survey, sideChecks } = this.options;
+		const beside = sideChecks ? await checkBeside(visit) : null;
 		const patience = this.options.patience ? await waitOn(visit) : null;
 		const nudged = conditions.input === 'nudge' ? await nudgeSettled(visit, conditions) : null;
 		if (steps.length) await runSteps(visit, steps, conditions, this.#soFar.journey);
 		const surveyed = survey ? await surveyPage(visit, conditions, () => this.#openTry()) : null;
-		return { patience, nudged, surveyed };
+		return { patience, nudged, surveyed, beside };
 	}
 
 	#pageEvidence(visit: Visit, { facts, zero, finalUrl, redirects }: NonNullable<SoFar['settled']>): PageEvidence {

@@ -23,7 +23,7 @@ const COUNTING_MS = 1000;
  * @throws LoadFailure when the page no longer answers
  */
 export async function surveyPage(visit: Visit, conditions: Conditions, open: () => Promise<Visit>): Promise<Surveyed> {
-	await visit.addTools();
+	await visit.world.addTools();
 	const { proposals, ...seen } = parsePageSurvey(await visit.call('survey'));
 	const picture = await visit.picture(seen.height);
 	const checks: SurveyRecord['checks'] = [];
@@ -51,7 +51,7 @@ async function tryCheck(
 		const deadline = performance.now() + READY_CAP_MS;
 		await visit.navigate(deadline);
 		await visit.quiet(deadline);
-		await visit.addTools();
+		await visit.world.addTools();
 		const held = await visit.hold('sending');
 		const tried = watches
 			? await withCount(visit, { steps, watches, conditions })

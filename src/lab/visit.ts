@@ -12,6 +12,7 @@ import { waitUntilSettled, type SettleResult } from './collect/settle';
 import { sendOwnOnly } from './ownOnly';
 import { pictureOf } from './picture';
 import { pageProgram } from './page/bundle';
+import { PageWorld } from './pageWorld';
 import { BUSY, WORLD, type InPage } from './page/inPage';
 import { guard, type Guard, type HeldBack } from './guard';
 import { failure, failureOfNavigation, type LoadFailure } from './failure';
@@ -19,27 +20,20 @@ import type { ShapedNetwork } from './shaper/shaper';
 
 const MOST_ERRORS = 50;
 const WAIT_ON_LOOK_MS = 100;
-/** What is asked in the lab's world. */
-const CALL = '(name, args) => globalThis.zafra[name](...args)';
 const CRASH_KNOWN_AFTER_MS = 150;
 /** What the browser may keep of bodies, for reading them at the end. */
 const KEPT_BODIES = { maxTotalBufferSize: 40_000_000, maxResourceBufferSize: 4_000_000 };
 
-/** What Chromium answers once the document that was asked has gone. */
-const LOST_WORLD = /Cannot find context|Execution context was destroyed/;
-
-/** The document that was asked has gone. */
-class WorldLost extends Error {}
-
 export class Visit {
 	readonly consoleErrors: string[] = [];
 	readonly state: { loaded: boolean; busyAt: number; ended: Promise<never> };
+	/** The lab's own. */
+	readonly world: PageWorld;
 	/** Documents that the main frame has shown since the navigation began. */
 	documents = 0;
 	#download: string | null = null;
 	/** The navigation has led to a page: what is shown from now on is that page's doing. */
 	#arrived = false;
-	#worldId: number | null = null;
 	#counts = false;
 	#openSockets = 0;
 	#guard: Guard | null = null;
@@ -56,6 +50,7 @@ export class Visit {
 		private readonly answerWithinMs: number
 	) {
 		this.state = { loaded: false, busyAt: performance.now(), ended };
+		this.world = new PageWorld(session, mainFrameId, ended);
 	}
 
 	/** Open a tab and put everything in place that listens. @param endWith ends the load with a failure from outside */
@@ -104,10 +99,6 @@ export class Visit {
 			this.consoleErrors.length < MOST_ERRORS && this.consoleErrors.push(words.slice(0, 500));
 		page.on('console', (message) => message.type() === 'error' && note(message.text()));
 		page.on('pageerror', (error) => note(String(error.message)));
-		session.on('Runtime.executionContextCreated', ({ context }) => {
-			const data = context.auxData as { frameId?: string } | undefined;
-			if (context.name === WORLD && data?.frameId === this.mainFrameId) this.#worldId = context.id;
-		});
 		session.on('Runtime.bindingCalled', ({ name }) => {
 			if (name === BUSY) state.busyAt = performance.now();
 		});
@@ -231,55 +222,9 @@ export class Visit {
 			: 'its load event never came';
 	}
 
-	/**
-	 * Ask the lab's own world of the page.
-	 * @throws Error when it throws there @throws LoadFailure when the page has moved on
-	 */
-	/** @throws LoadFailure for a page that moves on without end: it takes the lab's world along in the middle of it */
-	async call<Name extends keyof InPage>(
-		name: Name,
-		...args: Parameters<InPage[Name]>
-	): Promise<ReturnType<InPage[Name]>> {
-		return this.#ask(name, args).catch((error: Error) => {
-			throw error instanceof WorldLost ? failure('time-out', 'it moved on while it was being read') : error;
-		});
-	}
-
-	/** The same of a page that is expected to move on. @returns null between two documents: there is nobody to ask */
-	async callBetween<Name extends keyof InPage>(
-		name: Name,
-		...args: Parameters<InPage[Name]>
-	): Promise<{ answer: ReturnType<InPage[Name]> } | null> {
-		try {
-			return { answer: await this.#ask(name, args) };
-		} catch (error) {
-			if (error instanceof WorldLost) return null;
-			throw error;
-		}
-	}
-
-	async #ask<Name extends keyof InPage>(name: Name, args: Parameters<InPage[Name]>): Promise<ReturnType<InPage[Name]>> {
-		if (this.#worldId === null) throw failure('internal', 'the page has no world to collect in');
-		const evaluation = this.session.send('Runtime.callFunctionOn', {
-			functionDeclaration: CALL,
-			executionContextId: this.#worldId,
-			arguments: [{ value: name }, { value: args }],
-			returnByValue: true
-		});
-		const answered = evaluation.catch((error: Error) => {
-			throw LOST_WORLD.test(error.message) ? new WorldLost() : error;
-		});
-		const { result, exceptionDetails } = await Promise.race([answered, this.state.ended]);
-		if (exceptionDetails)
-			throw new Error(exceptionDetails.exception?.description?.split('\n')[0] ?? exceptionDetails.text);
-		return result.value as ReturnType<InPage[Name]>;
-	}
-
-	/** Into the document that is there now; once more after another one has come. */
-	async addTools(): Promise<void> {
-		if (this.#worldId === null) throw failure('internal', 'the page has no world to look from');
-		const asked = { expression: pageProgram('tools'), contextId: this.#worldId };
-		await Promise.race([this.session.send('Runtime.evaluate', asked), this.state.ended]);
+	/** @see PageWorld.call */
+	call<Name extends keyof InPage>(name: Name, ...args: Parameters<InPage[Name]>): Promise<ReturnType<InPage[Name]>> {
+		return this.world.call(name, ...args);
 	}
 
 	/**

@@ -28,6 +28,7 @@ const ADDED = [
 	'selectors',
 	'tap',
 	'survey',
+	'sideChecks',
 	'postponed',
 	'vanished',
 	'visitor',

@@ -38,6 +38,8 @@ export interface InPage {
 	wordsAt(selectors: readonly string[]): string[];
 	/** With tools: fill a form and press its button; whoever asks holds what leaves. @throws for a bad selector */
 	tryToSend(selector: string): { problem: string | null; isHandled: boolean };
+	/** With tools: what its head says; parsed by `HeadFacts`. */
+	headFacts(): unknown;
 	/** Note from now on when elements are first seen. */
 	watchShown(selectors: readonly string[]): void;
 }

@@ -16,7 +16,7 @@ declare global {
 	var zafraBusy: ((what: string) => void) | undefined;
 }
 
-function inPage(): Omit<InPage, 'survey' | 'wordsAt' | 'tryToSend'> {
+function inPage(): Omit<InPage, 'survey' | 'wordsAt' | 'tryToSend' | 'headFacts'> {
 	const entries = new Entries(() => globalThis.zafraBusy?.('task'));
 	return {
 		collect: () => ({

@@ -27,6 +27,8 @@ export interface LoadOrder {
 	tap?: Tap | null;
 	/** Once it has settled: what can be picked, and which checks hold. */
 	survey?: boolean;
+	/** Once it has settled: accessibility, and what its head says. */
+	sideChecks?: boolean;
 	/** What is measured together, a round or a reading: the browser is not renewed in the middle of it. */
 	block?: string;
 	/** Asked as an ordinary browser, without what tells the lab. */

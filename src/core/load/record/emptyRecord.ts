@@ -39,6 +39,7 @@ export function emptyRecord(
 		selectors: [],
 		shown: [],
 		tap: null,
+		sideChecks: null,
 		survey: null,
 		steps: [],
 		frames: [],

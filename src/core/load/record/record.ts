@@ -9,6 +9,7 @@ import { ConditionsRecord } from './conditionsRecord';
 import { about } from './described';
 import { EnvironmentRecord } from './environmentRecord';
 import { Box, PageRecord } from './pageRecord';
+import { SideChecks } from '../journey/sideChecks';
 import { SurveyRecord } from '../journey/survey';
 import { TapRecord } from '../journey/tap';
 
@@ -286,6 +287,7 @@ export const LoadRecord = v.object({
 		v.array(v.object({ name: v.string(), selector: v.string(), atMs: v.nullable(v.number()) }))
 	),
 	tap: about('A control that was pressed while the page loaded; null when none was.', v.nullable(TapRecord)),
+	sideChecks: about('Accessibility and what the head says; null where nobody asked.', v.nullable(SideChecks)),
 	survey: about('What can be picked and checked on the page; null where nobody asked.', v.nullable(SurveyRecord)),
 	steps: v.array(StepRecord),
 	frames: v.array(FrameRecord),

@@ -95,7 +95,9 @@ function insertSlot(db: Db, audit: Pick<Audit, 'id' | 'clientId' | 'design'>, sl
 		audit.design.conditions.find(({ id }) => id === slot.condition)!
 	);
 	const conditions = atPlaceOf(db, audit.clientId, [url], frozen);
-	const jobId = insertRequest(db, subjectOf(audit.id), { url, conditions, steps: [] });
+	// Once a page and device is enough of what stands beside speed.
+	const sideChecks = slot.round === 1;
+	const jobId = insertRequest(db, subjectOf(audit.id), { url, conditions, steps: [], sideChecks });
 	insertAuditSlot(db, { jobId, auditId: audit.id, ...slot });
 }
 

@@ -25,6 +25,7 @@ export const StoredOrder = v.object({
 	shown: v.optional(NamedElements, []),
 	before: v.optional(v.nullable(VisitorState), null),
 	survey: v.optional(v.boolean(), false),
+	sideChecks: v.optional(v.boolean(), false),
 	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
 });
 
@@ -49,7 +50,7 @@ export function insertRequest(
 	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null, ...rest }: LoadOrder,
 	ofLoad: number | null = null
 ): number {
-	const { before = null, shown = [], survey = false } = rest;
+	const { before = null, shown = [], survey = false, sideChecks = false } = rest;
 	const order = {
 		url,
 		steps,
@@ -60,6 +61,7 @@ export function insertRequest(
 		before,
 		shown,
 		survey,
+		sideChecks,
 		conditions: freezeConditions(db, conditions)
 	};
 	// Nobody waits for a block of watched pages: it has its own turn.

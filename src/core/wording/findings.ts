@@ -116,6 +116,9 @@ export const wordMender = (who: Mender): string => WORDS.say(`finding.who.${who}
 export const wordEffort = (effort: Effort): string => WORDS.say(`finding.effort.${effort}`);
 export const wordFate = (fate: Fate): string => WORDS.say(`finding.fate.${fate}`);
 
+/** @param check a check of the head */
+export const wordHeadCheck = (check: string): string => WORDS.say(`side.${check}` as FindingKey);
+
 /** "on 5 of 6 pages, 62 % of visits, in 36 of 36 loads" */
 export function describeReach({ pages, visits, seen }: Pick<Cause, 'pages' | 'visits' | 'seen'>): string {
 	return [

@@ -9,6 +9,7 @@
 	import ProgressLine from '$lib/parts/ProgressLine.svelte';
 	import Causes from './Causes.svelte';
 	import PageTable from './PageTable.svelte';
+	import Side from './Side.svelte';
 	import Since from './Since.svelte';
 
 	let { data } = $props();
@@ -77,6 +78,7 @@
 		</div>
 		{#if shown.length}<PageTable rows={shown} />{:else}<p class="muted">No page fits.</p>{/if}
 	</section>
+	{#if audit.side.length}<Side side={audit.side} />{/if}
 	{#if !isOpen}<p class="no-print">
 			<Action action="?/delete" text="Delete this audit" kind="danger-ghost" size="small" />
 		</p>{/if}

@@ -1,5 +1,6 @@
 /** What an audit found, worked out once after its last load; and what it says of the worklist. */
 import { group } from 'd3-array';
+import { sideFindings, type SideFinding } from '$core/audits/side';
 import { causesOf, type AuditedPage, type Cause } from '$core/findings/causes';
 import { FINDINGS_VERSION, findingsOf } from '$core/findings/findings';
 import { findingsOfPage, type PageFinding } from '$core/findings/pageFindings';
@@ -34,6 +35,8 @@ export interface AuditFindings {
 	causes: Cause[];
 	/** Of causes of the audit before, by rule and resource. */
 	since: { cause: Cause; fate: Fate }[];
+	/** What stands beside every score. */
+	side: SideFinding[];
 	/** Rules that threw. */
 	faults: string[];
 }
@@ -52,11 +55,22 @@ export function deriveFindings(db: Db, id: number): void {
 	const causes = causesOf(pages.map((page) => auditedPage(db, audit, page))).map((cause) => withPageIds(audit, cause));
 	const before = audit.againOf === null ? null : findAuditFindings(db, audit.againOf);
 	const since = before ? sinceBefore(db, audit, { before, pages }) : [];
-	const body: AuditFindings = { pages, causes, since, faults: [...faults] };
+	const body: AuditFindings = { pages, causes, since, side: sideOf(db, pages), faults: [...faults] };
 	db.transaction(() => {
 		saveDerived(db, { ...keyOf(id), body });
 		if (audit.clientId !== null) keepWorklist(db, { ...audit, clientId: audit.clientId }, body);
 	}).immediate();
+}
+
+/** Of the loads that were asked for them. */
+function sideOf(db: Db, pages: readonly PageResult[]): SideFinding[] {
+	const checked = pages.flatMap(({ page, good }) =>
+		good.flatMap((load) => {
+			const checks = findRecord(db, load)?.sideChecks;
+			return checks ? [{ page, checks }] : [];
+		})
+	);
+	return sideFindings(checked);
 }
 
 const isGood = ({ status, isDisturbed, isExcluded }: AuditedLoad) => status === 'ok' && !isDisturbed && !isExcluded;

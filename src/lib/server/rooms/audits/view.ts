@@ -8,7 +8,14 @@ import type { FindingState } from '$core/findings/worklist';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { formatBytes, formatDuration, formatIn, formatValue } from '$core/wording/format';
 import { wordSpan } from '$core/wording/range';
-import { describeFinding, describeReach, wordEffort, wordFate, wordMender } from '$core/wording/findings';
+import {
+	describeFinding,
+	wordHeadCheck,
+	describeReach,
+	wordEffort,
+	wordFate,
+	wordMender
+} from '$core/wording/findings';
 import type { Db } from '../../base/db/connection';
 import { existingAudit } from './commands';
 import { findAuditFindings, type AuditFindings, type PageResult } from './findings';
@@ -96,6 +103,11 @@ export function auditView(db: Db, id: number) {
 			)
 		),
 		causes: (found?.causes ?? []).map((cause) => causeView(cause, audit)),
+		side: (found?.side ?? []).map((finding) => ({
+			...finding,
+			title: finding.kind === 'head' ? wordHeadCheck(finding.check) : finding.help,
+			on: [finding.pages.length, design.pages.length] as const
+		})),
 		since: (found?.since ?? []).map(({ cause, fate }) => ({
 			fate,
 			words: wordFate(fate),

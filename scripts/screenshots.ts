@@ -9,15 +9,15 @@ const VIEWS: [name: string, path: string, scroll?: string][] = [
 	['desk', '/'],
 	['client', '/clients/1?open=competitors'],
 	['pages', '/pages?site=1'],
-	['third-parties', '/clients/1/third-parties'],
 	['field', '/field?client=1'],
 	['field-sheet', '/field/2', '#releases'],
-	['live-visits', '/field/visits?site=1'],
-	['trials', '/trials'],
+	['audit', '/audits/1'],
+	['worklist', '/worklist'],
 	['new-trial', '/trials/new'],
 	['trial-sheet', '/trials/1'],
 	['which-is-best', '/trials/5'],
 	['steps', '/trials/6'],
+	['sweep', '/trials/8'],
 	['frames-side-by-side', '/trials/3?open=frames', '#frames'],
 	['watch', '/watch?since=start'],
 	['watched-page', '/watch/1/2?on=phone'],
@@ -34,7 +34,7 @@ await until(async () => (await app.api('GET', '/api/health')).body.runner === 'i
 // The panel is asked between loads of the lab.
 await app.api('POST', '/api/field', { clientId: 1 });
 // Evidence is worked out once the lab has nothing else to do.
-for (const id of [1, 2, 3, 4, 5, 6])
+for (const id of [1, 2, 3, 4, 5, 6, 7, 8])
 	await until(
 		async () => (await app.api('GET', `/api/trials/${id}/evidence`)).body.pending === false,
 		60_000,
@@ -59,12 +59,6 @@ for (const [name, path, scroll] of VIEWS) {
 			.getByRole('table', { name: /did to visitors/ })
 			.first()
 			.waitFor({ timeout: 60_000 });
-	// Hosts are read by the lab once somebody looks.
-	if (name === 'third-parties')
-		await page
-			.getByRole('table')
-			.waitFor({ timeout: 60_000 })
-			.then(() => page.waitForTimeout(6000));
 	if (scroll && (await page.locator(scroll).count()))
 		await page.locator(scroll).evaluate((part) => part.scrollIntoView());
 	await page.waitForTimeout(200);

@@ -1,4 +1,4 @@
-/** The lab's own world of a page: it sees the page's elements and entries, and the page can neither see nor change it. */
+/** The lab's own world of a page: it sees the page's elements and entries; the page neither sees nor changes it. */
 import type { CDPSession } from 'playwright-core';
 import { failure } from './failure';
 import { pageProgram } from './page/bundle';

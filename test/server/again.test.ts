@@ -140,7 +140,7 @@ describe('the page of a load, asked again', () => {
 		measure(() => page);
 		expect(againRequests(q.now.db, id, 'asVisitor')).to.have.length(1);
 		expect(againRequests(q.now.db, id, 'outage')).to.deep.equal([]);
-		expect(loneLoads(q.now.db, null, 10, 0)).to.deep.equal([]);
-		expect(countLoneLoads(q.now.db, null)).to.equal(0);
+		expect(loneLoads(q.now.db, { clientId: null }, 10, 0)).to.deep.equal([]);
+		expect(countLoneLoads(q.now.db, { clientId: null })).to.equal(0);
 	});
 });

@@ -187,7 +187,7 @@ describe('a client as one file', () => {
 		const failed = { status: 'failed' as const, failure: failureReason('unresolvable', 'nowhere.test') };
 		insertLoad(q.now.db, stored, measuredLoad({ ...failed, url: 'https://nowhere.test/' }));
 		const id = await importClient(q.now.db, await exportClient(q.now.db, clientId)).then((taken) => taken.id);
-		const [load] = loneLoads(q.now.db, id, 10, 0);
+		const [load] = loneLoads(q.now.db, { clientId: id }, 10, 0);
 		expect(load!.reason).to.match(/^The host nowhere\.test was not found\. Check the spelling/);
 		expect(findRecord(q.now.db, load!.id)!.failure).to.deep.equal(failed.failure);
 	});

@@ -189,12 +189,12 @@ describe('audits', () => {
 		work(withScript);
 		expect(worklistCsv(q.now.db, { clientId }))
 			.to.match(/^"?state"?,/)
-			.and.match(/app\.js is sent without compression/);
+			.and.match(/A text file of own\.test is sent without compression/);
 		const [row] = listFindings(q.now.db, { clientId }, 9);
 		const text = findingMarkdown(worklistRow(row!), 'http://zafra.test');
-		expect(text).to.match(/^# app\.js is sent without compression/);
+		expect(text).to.match(/^# A text file of own\.test is sent without compression/);
 		expect(text).to.match(/## Done when\n\nDone when three good loads no longer show it\./);
-		expect(worklistView(q.now.db, { clientId, words: 'APP.' }).total).to.equal(1);
+		expect(worklistView(q.now.db, { clientId, words: 'OWN.' }).total).to.equal(1);
 		expect(worklistView(q.now.db, { clientId, page: pages[0]! }).total).to.equal(1);
 		expect(worklistView(q.now.db, { clientId, page: 999 }).total).to.equal(0);
 	});

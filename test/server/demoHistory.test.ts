@@ -27,7 +27,7 @@ describe('the demonstration’s histories', function () {
 		expect(readings.every(({ why }) => why === 'recorded')).to.equal(true);
 		expect(readings.filter(({ missed }) => missed > 0).map(({ missed }) => missed)).to.deep.equal([2]);
 		// What stands for readings is no load that somebody asked for.
-		expect(loneLoads(db, null, 10, 0)).to.deep.equal([]);
+		expect(loneLoads(db, { clientId: null }, 10, 0)).to.deep.equal([]);
 		const { breaks, changes } = findHistory(db, watch!.id)!;
 		expect(new Set(breaks.flatMap(({ parts }) => parts))).to.deep.equal(new Set(['browser']));
 

@@ -69,7 +69,7 @@ describe('a page’s own loads', () => {
 		const id = add({ finalUrl: 'https://own.test/sign-in' });
 		db.prepare('UPDATE load SET landed = NULL, markup = NULL').run();
 		noteLandings(db, [id]);
-		expect(loneLoads(db, null, 5, 0)[0]).to.include({ id, landed: 'https://own.test/sign-in' });
+		expect(loneLoads(db, { clientId: null }, 5, 0)[0]).to.include({ id, landed: 'https://own.test/sign-in' });
 	});
 });
 

@@ -59,13 +59,13 @@ export const ARRIVAL_CASES = {
 				body: { hash: 'a', bytes: 100_000, gzipBytes: 30_000 }
 			})
 		]),
-		resource: 'own.test/app.js',
+		resource: 'own.test',
 		bytes: 70_000
 	},
 	'short-lifetime': {
 		has: recordWith([file('script', '/app.js', { responseHeaders: [['cache-control', 'max-age=3600']] })]),
 		clean: recordWith([file('script', '/app.js', { responseHeaders: [] })]),
-		resource: 'own.test/app.js',
+		resource: 'own.test',
 		bytes: 50_000
 	},
 	'old-protocol': {

@@ -48,8 +48,8 @@ const MARGIN_THREAD_MS = 50;
 
 /**
  * The same resource under the same rule is one cause, on whatever pages and devices. Ranked by what it costs where it
- * matters: in margins, twice where a metric that misses its target is behind it, by the visits of its pages, against the
- * effort of mending.
+ * matters: in margins, twice where a metric that misses its target is behind it, by the visits of its pages, against
+ * the effort of mending.
  */
 export function causesOf(audited: readonly AuditedPage[]): Cause[] {
 	const all = audited.flatMap((own) => own.findings.filter(isUsual).map((finding) => ({ own, finding })));

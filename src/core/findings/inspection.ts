@@ -61,6 +61,16 @@ export function addressResource(url: string): Resource {
 	return { kind: 'address', name: url, key: `${hostname}${normalisedPath(url)}` };
 }
 
+/** Of what a host does with all of its files. */
+export const hostResource = (host: string): Resource => ({ kind: 'owner', name: host, key: host });
+
+/** The last parts of some addresses, at most three. */
+export const shortList = (requests: readonly Pick<RequestRecord, 'url'>[]): string =>
+	requests
+		.slice(0, 3)
+		.map(({ url }) => new URL(url).pathname.split('/').at(-1) || new URL(url).host)
+		.join(', ');
+
 export const selectorResource = (selector: string): Resource => ({ kind: 'selector', name: selector, key: selector });
 export const ownerResource = ({ id, name }: Owner): Resource => ({ kind: 'owner', name, key: id });
 /** Of the page as a whole. */

@@ -1,6 +1,6 @@
 /**
- * What became of findings between two audits. Between audits nothing is called faster: a finding is gone when none of at
- * least three good loads shows it, new when most do, and not seen this time in between.
+ * What became of findings between two audits. Between audits nothing is called faster: a finding is gone when none of
+ * at least three good loads shows it, new when most do, and not seen this time in between.
  */
 import { isUsual, type PageFinding } from './pageFindings';
 

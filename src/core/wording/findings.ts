@@ -42,7 +42,9 @@ function valuesOf({ resource, values }: Described): Record<string, string | numb
 	return {
 		resource: shortName(resource),
 		...Object.fromEntries(printed),
-		...('seconds' in values ? { lifetime: lifetimeWords(values) } : {}),
+		...('seconds' in values
+			? { kept: values.seconds === 0 ? 'no' : 'yes', lifetime: wordLifetime(lifetimeOf(Number(values.seconds))) }
+			: {}),
 		// Chosen by the number, printed with its unit.
 		...('tailMs' in values
 			? {
@@ -70,9 +72,8 @@ function printedAs(name: string, value: string | number): string | number {
 
 const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`;
 
-function lifetimeWords({ kind, seconds }: Finding['values']): string {
-	return wordLifetime({ kind, seconds } as CacheLifetime);
-}
+const lifetimeOf = (seconds: number): CacheLifetime =>
+	seconds > 0 ? { kind: 'fresh', seconds } : { kind: 'revalidate', seconds: 0 };
 
 /** A file by its last part, with its host where that is not told otherwise. */
 export function shortName({ kind, name }: Finding['resource']): string {

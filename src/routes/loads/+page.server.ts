@@ -15,8 +15,12 @@ import { dropRequest } from '$lib/server/rooms/trials/progress';
 import { NotPossible } from '$lib/server/base/refusal';
 import { listConditions } from '$lib/server/rooms/conditions/view';
 import { visitorStates } from '$lib/server/rooms/clients/view';
-import { countLoneLoads, loneLoads } from '$lib/server/rooms/loads/view';
+import { countLoneLoads, loneLoads, type LoneFilter } from '$lib/server/rooms/loads/view';
 
+const STATUSES = ['', 'ok', 'failed'] as const;
+/** Both of what a visitor may hold. */
+const BOTH = 'both';
+const DEVICES = ['phone', 'desktop'] as const;
 /** Rows of a page of the list. */
 const ROWS = 25;
 
@@ -35,7 +39,8 @@ export const load = async ({ locals, parent, url }) => {
 		name: condition.name,
 		detail: describeConditions(condition)
 	}));
-	const total = countLoneLoads(db, clientId);
+	const filter = filterFrom(url.searchParams, clientId);
+	const total = countLoneLoads(db, filter);
 	const pages = Math.max(1, Math.ceil(total / ROWS));
 	const page = Math.min(pages, Math.max(1, Math.trunc(Number(url.searchParams.get('page')) || 1)));
 	return {
@@ -52,10 +57,11 @@ export const load = async ({ locals, parent, url }) => {
 			patient: patience,
 			status
 		})),
+		filter: shownFilter(filter),
 		page,
 		pages,
 		total,
-		loads: listed(db, clientId, (page - 1) * ROWS).map(
+		loads: listed(db, filter, (page - 1) * ROWS).map(
 			({ id, url: address, conditionId, status, reason, source, startedAt, figures, failedStep, nudged, landed }) => ({
 				id,
 				landed,
@@ -73,25 +79,47 @@ export const load = async ({ locals, parent, url }) => {
 	};
 };
 
+const shownFilter = ({ words, conditions, status, since }: Required<LoneFilter>) => ({
+	words,
+	conditions,
+	status,
+	since
+});
+
+function filterFrom(params: URLSearchParams, clientId: number | null): Required<LoneFilter> {
+	const param = (name: string) => params.get(name) ?? '';
+	return {
+		clientId,
+		words: param('q'),
+		conditions: param('conditions'),
+		status: STATUSES.find((status) => status === param('status')) ?? '',
+		since: /^\d{4}-\d\d-\d\d$/.test(param('since')) ? param('since') : ''
+	};
+}
+
 /** With where each ended, of older ones noted now. */
-function listed(db: Db, clientId: number | null, offset: number) {
-	const loads = loneLoads(db, clientId, ROWS, offset);
+function listed(db: Db, filter: LoneFilter, offset: number) {
+	const loads = loneLoads(db, filter, ROWS, offset);
 	const isNews = noteLandings(
 		db,
 		loads.map(({ id }) => id)
 	);
-	return isNews ? loneLoads(db, clientId, ROWS, offset) : loads;
+	return isNews ? loneLoads(db, filter, ROWS, offset) : loads;
 }
 
 export const actions = {
-	load: formAction(LoadFields, ({ steps, state, clientId, ...typed }, { locals }: RequestEvent) => {
-		const order = parsed(LoadRequest, {
-			...typed,
-			steps: readAt('steps', () => parseSteps(steps)),
-			state: Number(state) || null,
-			clientId: Number(clientId) || null
-		});
-		redirect(303, `/loads?waiting=${requestLoad(locals.db, order)}`);
+	load: formAction(LoadFields, ({ steps, state, clientId, conditions, ...typed }, { locals }: RequestEvent) => {
+		const orderOn = (device: string) =>
+			parsed(LoadRequest, {
+				...typed,
+				conditions: device,
+				steps: readAt('steps', () => parseSteps(steps)),
+				state: Number(state) || null,
+				clientId: Number(clientId) || null
+			});
+		if (conditions !== BOTH) redirect(303, `/loads?waiting=${requestLoad(locals.db, orderOn(conditions))}`);
+		for (const device of DEVICES) requestLoad(locals.db, orderOn(device));
+		redirect(303, '/loads');
 	}),
 	har: formAction(HarFields, async ({ clientId }, { locals }: RequestEvent, body) => {
 		const file = body.get('file');

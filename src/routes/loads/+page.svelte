@@ -7,7 +7,9 @@
 	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import Confirm from '$lib/parts/Confirm.svelte';
+	import DayField from '$lib/parts/DayField.svelte';
 	import Field from '$lib/parts/Field.svelte';
+	import FilterBar from '$lib/parts/FilterBar.svelte';
 	import StepsEditor from '$lib/parts/StepsEditor.svelte';
 	import FileField from '$lib/parts/FileField.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
@@ -22,7 +24,20 @@
 	const { form: typed, wrong, enhance } = typedForm(() => data.loadForm);
 	const har = typedForm(() => data.harForm);
 	const wrongHar = har.wrong;
-	const FIGURES = ['score', 'lcp', 'cls', 'tbt', 'wire', 'requests'] as const;
+	const FIGURES = ['score', 'ttfb', 'lcp', 'cls', 'tbt', 'full', 'wire', 'requests'] as const;
+	const askedWords = $derived(data.filter.words);
+	let words = $derived(askedWords);
+	const isFiltered = $derived(Object.values(data.filter).some(Boolean));
+	const STATUSES = [
+		{ value: '', text: 'All' },
+		{ value: 'ok', text: 'Measured' },
+		{ value: 'failed', text: 'Failed' }
+	];
+	function show(values: Record<string, string> = {}) {
+		const all = { ...data.filter, ...values, words: undefined, q: words.trim() };
+		const given = Object.entries(all).filter((entry): entry is [string, string] => Boolean(entry[1]));
+		void goto(`?${new URLSearchParams(given)}`, { keepFocus: true, noScroll: true, replaceState: true });
+	}
 	let deleting: Row | null = $state(null);
 	let deleteForm = $state<HTMLFormElement>();
 	let showSteps = $state($typed.steps !== '');
@@ -80,7 +95,10 @@
 				<Choice
 					label="Conditions"
 					name="conditions"
-					options={data.conditions.map(({ id, name }) => ({ value: id, text: name }))}
+					options={[
+						...data.conditions.map(({ id, name }) => ({ value: id, text: name })),
+						{ value: 'both', text: 'Phone and desktop' }
+					]}
 					bind:value={$typed.conditions}
 				/>
 				{#if data.states.length}<Choice
@@ -155,6 +173,27 @@
 	{/if}
 
 	<h2>Single loads</h2>
+	{#if data.total || isFiltered}
+		<FilterBar placeholder="Part of the address" bind:words onsearch={() => show()}>
+			<Choice
+				label="Loaded on"
+				options={[
+					{ value: '', text: 'All' },
+					...data.conditions.map(({ id, name }) => ({ value: id, text: name }))
+				]}
+				value={data.filter.conditions}
+				onchange={(value) => show({ conditions: value })}
+			/>
+			<Choice
+				label="Status"
+				options={STATUSES}
+				value={data.filter.status as string}
+				onchange={(value) => show({ status: value })}
+			/>
+			<DayField label="From" value={data.filter.since} onchange={(value) => show({ since: value })} />
+			<span class="muted figures" aria-live="polite">{data.total}</span>
+		</FilterBar>
+	{/if}
 	{#if data.loads.length}
 		<Table label="Table of single loads" {columns} rows={data.loads} key={(row) => row.id}>
 			{#snippet cell(row, column)}
@@ -169,9 +208,10 @@
 				total={data.total}
 				pageSize={25}
 				page={data.page}
-				onchange={(page) => void goto(`?page=${page}`)}
+				onchange={(page) => show({ page: String(page) })}
 			/>
 		{/if}
+	{:else if isFiltered}<p class="muted">No load fits.</p>
 	{:else}<p class="muted">
 			No single load yet. Name an address above and press “Load the page”: about ten seconds later its sheet is
 			here.

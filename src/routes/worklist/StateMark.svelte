@@ -21,4 +21,4 @@
 </script>
 
 <Tag size="sm" type={COLOURS[state]}>{name}</Tag>
-{#if owner}<span class="muted small">{owner}</span>{/if}
+{#if owner}<br /><span class="muted small">{owner}</span>{/if}

@@ -1,4 +1,4 @@
-/** What stands beside speed and outside every score: accessibility by axe, and what search engines and browsers ask for. */
+/** Beside speed and outside every score: accessibility by axe, and what search engines and browsers ask for. */
 import * as v from 'valibot';
 import { about } from '../record/described';
 

@@ -40,7 +40,7 @@ function pageOf(arm: TrialArm): string {
 export function sweepTable(design: Pick<TrialDesign, 'kind' | 'arms'>): SweepTable {
 	const changed = comparisonsOf(design).map(({ arm }) => arm);
 	const states = [...new Set(changed.map(stateOf))].sort((a, b) => Number(a !== null) - Number(b !== null));
-	const usual = mostCommon(changed.map(({ name }) => name));
+	const usual = usualName(changed);
 	const pages = [...new Set(changed.map(pageOf))];
 	return {
 		states,
@@ -53,6 +53,10 @@ export function sweepTable(design: Pick<TrialDesign, 'kind' | 'arms'>): SweepTab
 		}))
 	};
 }
+
+/** What the change is called on most pages. */
+export const usualName = (changed: readonly Pick<TrialArm, 'name'>[]): string | undefined =>
+	mostCommon(changed.map(({ name }) => name));
 
 function mostCommon(names: readonly string[]): string | undefined {
 	const counts = new Map<string, number>();

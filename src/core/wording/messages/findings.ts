@@ -13,12 +13,14 @@ export const findings = {
 	'finding.page-cache-miss.detail': 'A cache header says that it was made anew; the server took {waitMs}.',
 	'finding.page-cache-miss.advice':
 		'See why it is not kept: a cookie, a parameter in the address, a header that forbids it, a lifetime that is over. | Fill the cache after a purge.',
-	'finding.text-plain-sent': '{resource} is sent without compression',
-	'finding.text-plain-sent.detail': 'gzip would save {saved} of {bytes}.',
+	'finding.text-plain-sent':
+		'{n, plural, one {A text file} other {# text files}} of {resource} {n, plural, one {is} other {are}} sent without compression',
+	'finding.text-plain-sent.detail': 'gzip would save {saved} of {bytes}. The largest: {files}.',
 	'finding.text-plain-sent.advice':
 		'Switch on gzip or Brotli on the server or the CDN for text: HTML, CSS, scripts, JSON, SVG.',
-	'finding.short-lifetime': '{resource} is kept for {lifetime} only',
-	'finding.short-lifetime.detail': 'A repeat visit asks for its {bytes} again.',
+	'finding.short-lifetime':
+		'{n, plural, one {A file} other {# files}} of {resource} {kept, select, no {must be asked for at each visit} other {{n, plural, one {is} other {are}} kept for {lifetime} only}}',
+	'finding.short-lifetime.detail': 'A repeat visit asks for {bytes} again. The largest: {files}.',
 	'finding.short-lifetime.advice':
 		'Put a version into the file’s address. | Then let browsers keep it for a year: cache-control: max-age=31536000, immutable.',
 	'finding.old-protocol': '{n} requests to {host} over HTTP/1.1',

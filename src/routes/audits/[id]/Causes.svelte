@@ -72,6 +72,9 @@
 		gap: var(--gap-5);
 		align-items: baseline;
 	}
+	section {
+		margin-top: var(--gap-6);
+	}
 	section > ol {
 		list-style: none;
 		margin: 0;

@@ -14,9 +14,8 @@
 {#if level}
 	<span class:worst={isWorst}>{level.words}</span>
 	{#if level.span}<span class="span">{level.span}</span>{/if}
-	{#if level.band === 'line'}<span class="span">about the line</span>{:else if level.band}<BandBar
-			band={level.band}
-		/>{/if}
+	{#if level.band === 'line'}<span class="span">about the line</span
+		>{:else if level.band && level.band !== 'good'}<BandBar band={level.band} />{/if}
 {:else}–{/if}
 
 <style>

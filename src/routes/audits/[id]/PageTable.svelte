@@ -17,24 +17,35 @@
 	const columns = $derived<Column<Row>[]>([
 		{ key: 'page', name: 'Page', isRowHead: true, kind: 'address' },
 		...METRICS.map((metric) => ({ key: metric, name: metricOf(metric).short, number: true })),
-		{ key: 'heaviest', name: 'Heaviest third party', text: ({ heaviest }: Row) => heaviest },
+		{ key: 'heaviest', name: 'Most from others', text: ({ heaviest }: Row) => heaviest },
 		{ key: 'findings', name: 'Findings', number: true }
 	]);
 	const usual = ({ findings }: Row) => findings.filter(({ isUsual }) => isUsual).length;
 </script>
 
-<Table label="Where each page stands" {columns} {rows} key={({ page, condition }) => `${page}/${condition}`}>
-	{#snippet cell(row, column)}
-		{#if column.key === 'page'}
-			{#if row.loads[0]}<a href="/loads/{row.loads[0]}" title={row.url}>{pathOf(row.url)}</a>{:else}{pathOf(
-					row.url
-				)}{/if}
-			{#if row.failed}<br /><span class="wrong small">{row.failed} failed</span>{/if}
-			{#if row.good === 0}<br /><span class="muted small">no good load yet</span>{/if}
-		{:else if column.key === 'findings'}{usual(row)}
-		{:else}<LevelCell
-				level={row.metrics[column.key as MetricId] ?? null}
-				isWorst={row.worst === column.key}
-			/>{/if}
-	{/snippet}
-</Table>
+<p class="muted small">
+	Medians, with the least and the most below; unmarked levels are good. In bold: the worst of its page.
+</p>
+<div class="pages">
+	<Table label="Where each page stands" {columns} {rows} key={({ page, condition }) => `${page}/${condition}`}>
+		{#snippet cell(row, column)}
+			{#if column.key === 'page'}
+				{#if row.loads[0]}<a href="/loads/{row.loads[0]}" title={row.url}>{pathOf(row.url)}</a>{:else}{pathOf(
+						row.url
+					)}{/if}
+				{#if row.failed}<br /><span class="wrong small">{row.failed} failed</span>{/if}
+				{#if row.good === 0}<br /><span class="muted small">no good load yet</span>{/if}
+			{:else if column.key === 'findings'}{usual(row)}
+			{:else}<LevelCell
+					level={row.metrics[column.key as MetricId] ?? null}
+					isWorst={row.worst === column.key}
+				/>{/if}
+		{/snippet}
+	</Table>
+</div>
+
+<style>
+	.pages :global(th[scope='row']) {
+		min-width: 9rem;
+	}
+</style>

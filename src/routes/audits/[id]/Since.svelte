@@ -14,6 +14,13 @@
 		'not-seen': 'Not seen this time'
 	};
 	const COLOURS = { gone: 'teal', left: 'gray', new: 'magenta', 'not-seen': 'outline' } as const;
+	/** More are counted. */
+	const MOST_NAMED = 6;
+	function namesOf(fate: Fate): string {
+		const titles = [...new Set(byFate.get(fate)!.map(({ title }) => title))];
+		const more = titles.length - MOST_NAMED;
+		return titles.slice(0, MOST_NAMED).join('; ') + (more > 0 ? `; and ${more} more` : '');
+	}
 	const shown = $derived(FATES.filter((fate) => fate !== 'left' && byFate.has(fate)));
 </script>
 
@@ -27,10 +34,7 @@
 	{#each shown as fate (fate)}
 		<p class="small">
 			<b>{NAMES[fate]}:</b>
-			{byFate
-				.get(fate)!
-				.map(({ title }) => title)
-				.join('; ')}
+			{namesOf(fate)}
 		</p>
 	{/each}
 </section>

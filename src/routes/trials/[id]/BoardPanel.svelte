@@ -28,7 +28,8 @@
 	const isMatrix = $derived(board.answers.length > MOST_BOARDS);
 	const pair = $derived(board.answers.find(({ arm }) => arm === beside) ?? board.answers[0]);
 	const hasFilm = $derived(film !== null && film.arms.length <= MOST_FILMS && !isMatrix && !board.best);
-	const floor = $derived(noise ? `Noise floor of this lab here: ${wordFloors(noise.floors, primary)}.` : '');
+	const floors = $derived(noise ? wordFloors(noise.floors, primary) : '');
+	const floor = $derived(floors ? `Noise floor of this lab here: ${floors}.` : '');
 	const variants = $derived(
 		board.answers.map((answer) => ({
 			arm: answer.arm,

@@ -31,7 +31,16 @@ import {
 	type WorklistRow
 } from './queries/findings';
 
-export { auditsWithoutFindings, newestAudit } from './queries/audits';
+export {
+	auditsWithoutFindings,
+	auditTimes,
+	findAudit,
+	importedAudit,
+	insertAuditSlot,
+	loadsOfAudit,
+	newestAudit
+} from './queries/audits';
+export { findingOf } from './queries/findings';
 export { findAuditFindings } from './findings';
 
 /** Rows of a page of a list. */
@@ -191,7 +200,7 @@ export function findingView(finding: PageFinding) {
 	};
 }
 
-/** "48 kB, 160 ms of main thread, 0.30 s before the largest paint" */
+/** "48 kB, 160 ms of main thread, 0.30 s before LCP" */
 export function costWords({
 	bytes,
 	threadMs,
@@ -201,14 +210,15 @@ export function costWords({
 	return [
 		bytes ? formatBytes(bytes) : '',
 		threadMs ? `${formatDuration(threadMs)} of main thread` : '',
-		metric && delay
-			? `${formatIn(metricOf(metric).unit, delay)} of ${metricOf(metric).short}`
-			: metric
-				? `before ${metricOf(metric).short}`
-				: ''
+		metric && delay ? delayWords(metric, delay) : ''
 	]
 		.filter(Boolean)
 		.join(', ');
+}
+
+function delayWords(metric: MetricId, delay: number): string {
+	const { unit, short } = metricOf(metric);
+	return `${formatIn(unit, delay)} ${unit === 'ms' ? 'before' : 'of'} ${short}`;
 }
 
 function causeView(cause: Cause, { design }: Pick<Audit, 'design'>) {

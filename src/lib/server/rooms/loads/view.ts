@@ -27,6 +27,7 @@ import { cdnHostsOf } from '../clients/view';
 export {
 	type LoadSeen,
 	type LoadSummary,
+	type LoneFilter,
 	countLoneLoads,
 	findLoad,
 	loadsOfTrial,

@@ -4,6 +4,7 @@ import { metricOf } from '$core/metrics/catalogue';
 import { ALL_PAGES, comparisonsOf, type Comparison } from '$core/trial/design/comparisons';
 import { asksForBest, hasPages, isSamePage } from '$core/trial/design/kinds';
 import { isLog } from '$core/trial/design/log';
+import { usualName } from '$core/trial/design/sweep';
 import type { Judgement, ShiftResult, TrialDesign } from '$core/trial/types';
 import { boardName, boardRow, boardWord, type BoardRow } from '$core/wording/board';
 import { boardMark, type BoardMark } from '$core/trial/judge/board';
@@ -68,7 +69,8 @@ function comparedIn(design: TrialDesign, words: Words, against?: number): Compar
 	);
 	if (!hasPages(design.kind) || comparisons.length < 2) return comparisons;
 	const page = words.say('answer.pages', { n: comparisons.length });
-	return [{ ...comparisons[0]!, id: ALL_PAGES, page }, ...comparisons];
+	const arm = usualName(comparisonsOf(design).map((comparison) => comparison.arm)) ?? comparisons[0]!.arm;
+	return [{ ...comparisons[0]!, id: ALL_PAGES, page, arm }, ...comparisons];
 }
 
 function turnedTo({ arms }: TrialDesign, against?: number): Comparison[] {

@@ -73,7 +73,7 @@ export function adoptVisitors(db: Db, ids: Ids): void {
 	}
 }
 
-/** Numbers of pages and loads inside audits and the worklist. @returns the audits, whose findings are worked out anew */
+/** Numbers of pages and loads inside audits and the worklist. @returns audits, whose findings are found anew */
 export function adoptAudits(db: Db, ids: Ids): number[] {
 	const [pages, loads] = [ids.get('page')!, ids.get('load')!];
 	const audits = [...(ids.get('audit')?.values() ?? [])];

@@ -129,15 +129,36 @@ const LONE = `trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId)
 		AND (of_load IS NOT NULL OR subject_kind IN ('reading', 'arm', 'audit')))
 	AND NOT EXISTS (SELECT 1 FROM reading_figure WHERE load_id = load.id)`;
 
+export interface LoneFilter {
+	clientId: number | null;
+	/** Part of the address. */
+	words?: string;
+	conditions?: string;
+	status?: '' | 'ok' | 'failed';
+	/** Day from which on, as 2026-12-01. */
+	since?: string;
+}
+
+const FILTERED = `${LONE} AND (@words = '' OR instr(lower(url), @words)) AND (@conditions = '' OR condition_id = @conditions)
+	AND (@status = '' OR status = @status) AND (@since = '' OR started_at >= @since)`;
+
+const valuesOf = ({ clientId, words = '', conditions = '', status = '', since = '' }: LoneFilter) => ({
+	clientId,
+	words: words.trim().toLowerCase(),
+	conditions,
+	status,
+	since
+});
+
 /** A page of the loads outside any trial, newest first. */
-export function loneLoads(db: Db, clientId: number | null, limit: number, offset: number): LoadSummary[] {
-	return sql<LoadRow>(db, `${SUMMARY} WHERE ${LONE} ORDER BY id DESC LIMIT @limit OFFSET @offset`)
-		.all({ clientId, limit, offset })
+export function loneLoads(db: Db, filter: LoneFilter, limit: number, offset: number): LoadSummary[] {
+	return sql<LoadRow>(db, `${SUMMARY} WHERE ${FILTERED} ORDER BY id DESC LIMIT @limit OFFSET @offset`)
+		.all({ ...valuesOf(filter), limit, offset })
 		.map(asSummary);
 }
 
-export function countLoneLoads(db: Db, clientId: number | null): number {
-	return sql<{ n: number }>(db, `SELECT count(*) AS n FROM load WHERE ${LONE}`).get({ clientId })!.n;
+export function countLoneLoads(db: Db, filter: LoneFilter): number {
+	return sql<{ n: number }>(db, `SELECT count(*) AS n FROM load WHERE ${FILTERED}`).get(valuesOf(filter))!.n;
 }
 
 /** Only loads outside trials: those of a trial are its evidence. */

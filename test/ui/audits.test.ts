@@ -109,7 +109,7 @@ describe('audits', function () {
 		await page.getByRole('button', { name: 'Add the steps of a journey' }).click();
 		await page.getByRole('button', { name: 'Pick on the page' }).click();
 		await page.getByRole('button', { name: 'Open it in the lab' }).click();
-		const use = page.getByRole('button', { name: 'Use it, Menu opens' });
+		const use = page.getByRole('button', { name: /Use it.*Menu or part opens/ }).first();
 		await use.waitFor({ timeout: 120_000 });
 		await use.click();
 		await page.getByRole('button', { name: /, h1$/ }).first().click({ force: true });

@@ -17,7 +17,7 @@
 	}
 	let { url, take, close }: Props = $props();
 	const KINDS: Record<ReadyKind, string> = {
-		menu: 'Menu opens',
+		menu: 'Menu or part opens',
 		search: 'Search answers',
 		form: 'Form can be sent',
 		basket: 'Basket counts',

@@ -77,6 +77,22 @@
 			<a href={data.csv} download>CSV</a>
 		</FilterBar>
 		{#if marked.length > 1}<ChangeLines ids={marked} line={null} done={() => (marked = [])} />{/if}
+		{#if chosen}
+			<section class="panel" aria-label={chosen.title}>
+				<h2>{chosen.title}</h2>
+				<p>{chosen.detail}</p>
+				<p class="resource"><code>{chosen.resource.name}</code></p>
+				<ol>
+					{#each chosen.advice as step (step)}<li>{step}</li>{/each}
+				</ol>
+				<p class="muted small">
+					{chosen.doneWhen} <a href="/loads/{chosen.load}">A load that shows it</a> ·
+					<a href="/api/findings/{chosen.id}/text">As an issue text</a>
+					{#if chosen.audit}· <a href="/audits/{chosen.audit}">The audit</a>{/if}
+				</p>
+				{#key chosen.id}<ChangeLines ids={[chosen.id]} line={chosen} done={() => (open = null)} />{/key}
+			</section>
+		{/if}
 		<Table label="Worklist" {columns} rows={data.list.rows} key={({ id }) => id}>
 			{#snippet cell(row, column)}
 				{#if column.key === 'mark'}<Checkbox
@@ -99,22 +115,6 @@
 					>{/if}
 			{/snippet}
 		</Table>
-		{#if chosen}
-			<section class="panel" aria-label={chosen.title}>
-				<h2>{chosen.title}</h2>
-				<p>{chosen.detail}</p>
-				<p class="resource"><code>{chosen.resource.name}</code></p>
-				<ol>
-					{#each chosen.advice as step (step)}<li>{step}</li>{/each}
-				</ol>
-				<p class="muted small">
-					{chosen.doneWhen} <a href="/loads/{chosen.load}">A load that shows it</a> ·
-					<a href="/api/findings/{chosen.id}/text">As an issue text</a>
-					{#if chosen.audit}· <a href="/audits/{chosen.audit}">The audit</a>{/if}
-				</p>
-				{#key chosen.id}<ChangeLines ids={[chosen.id]} line={chosen} done={() => (open = null)} />{/key}
-			</section>
-		{/if}
 		{#if data.list.total > 25}<Pager
 				total={data.list.total}
 				pageSize={25}

@@ -46,12 +46,12 @@ const valuesOf = ({ clientId, state = '', rule = '', words = '', page = null }: 
 	page
 });
 
-/** Dearest first. */
+/** Dearest first; what is over comes last. */
 export function listFindings(db: Db, filter: WorklistFilter, limit: number, offset = 0): WorklistRow[] {
 	return sql<Stored>(
 		db,
 		`SELECT ${COLUMNS} FROM finding WHERE ${WHERE}
-			ORDER BY cause ->> 'weight' DESC, id LIMIT @limit OFFSET @offset`
+			ORDER BY state IN ('seen-done', 'not-worth'), cause ->> 'weight' DESC, id LIMIT @limit OFFSET @offset`
 	)
 		.all({ ...valuesOf(filter), limit, offset })
 		.map(asRow);

@@ -48,7 +48,7 @@ describe('steps', () => {
 
 	it('say which step is wrong, and how', () => {
 		expect(problem('[{"click":"#a"},{"clik":"#b"}]')).to.equal(
-			'Step 2: A step has one of the verbs: open, click, type, press, scroll, wait, expect, mark.'
+			'Step 2: A step has one of the verbs: open, click, type, press, scroll, wait, expect, trySend, mark.'
 		);
 		expect(problem('[{"click":""}]')).to.equal('Step 1 (click): A selector is missing.');
 		expect(problem('[{"expect":{}}]')).to.match(/^Step 1 \(expect\): Say what must be there/);

@@ -284,6 +284,8 @@ describe('the frame of all pages', () => {
 			'Clients',
 			'Pages',
 			'Field',
+			'Audits',
+			'Worklist',
 			'Trials',
 			'Watch',
 			'Standings',

@@ -66,7 +66,13 @@ describe('rooms of the demonstration', function () {
 		it('has every metric with each page from the best on, its figure and its place', () => {
 			const [, ...rows] = tableOf(shown, 'Places by metric');
 			const expected = view.conditions[0]!.rows.flatMap(({ name, lanes }) =>
-				lanes.map((lane, i) => [...(i ? [] : [name]), lane.name, plain(lane.figure), '', lane.place])
+				lanes.map((lane, i) => [
+					...(i ? [] : [name]),
+					lane.name,
+					plain([lane.figure, lane.range].filter(Boolean).join(' ')),
+					'',
+					lane.place
+				])
 			);
 			expect(rows).to.deep.equal(expected);
 			expect(new Set(expected.map((cells) => cells.at(-4)))).to.deep.equal(new Set(view.pages.map(({ name }) => name)));

@@ -36,7 +36,11 @@ const ADDED = [
 	'stepShown',
 	'stepQuiet',
 	'shown',
-	'signature'
+	'signature',
+	// Of sheets and lists.
+	'settling',
+	'spans',
+	'sweep'
 ];
 
 /** Moments of this run, and ids that the queue gives out, are not part of the contract. */

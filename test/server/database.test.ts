@@ -115,7 +115,7 @@ describe('database and queue', () => {
 		importDemo(q.now.db);
 		importDemo(q.now.db);
 		const shipped = readdirSync('demo/trials').length;
-		expect(shipped).to.equal(6);
+		expect(shipped).to.equal(8);
 		const trial = q.now.trial(1);
 		expect(trial).to.include({ status: 'done', clientName: 'Skerry Line' });
 		const loads = q.now.loads(1);

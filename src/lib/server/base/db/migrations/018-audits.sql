@@ -12,6 +12,9 @@ CREATE TABLE audit (
 CREATE INDEX audit_client ON audit (client_id);
 CREATE INDEX audit_again ON audit (again_of);
 
+-- Audits and trials take turns: whose load was the last.
+CREATE INDEX job_leased ON job (leased_at DESC, id DESC) WHERE leased_at IS NOT NULL;
+
 -- Where the load of a job belongs: number of the page in the design, round and try.
 CREATE TABLE audit_load (
 	job_id INTEGER PRIMARY KEY REFERENCES job (id) ON DELETE CASCADE,

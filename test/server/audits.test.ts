@@ -14,7 +14,8 @@ import {
 	storeAuditLoad
 } from '../../src/lib/server/rooms/audits/commands';
 import { auditCsv, findingMarkdown, worklistCsv } from '../../src/lib/server/rooms/audits/csv';
-import { deriveFindings } from '../../src/lib/server/rooms/audits/findings';
+import { loneLoads } from '../../src/lib/server/rooms/loads/queries/loads';
+import { deriveFindings, findAuditFindings } from '../../src/lib/server/rooms/audits/findings';
 import { auditListView, auditView, worklistRow, worklistView } from '../../src/lib/server/rooms/audits/view';
 import { listFindings } from '../../src/lib/server/rooms/audits/queries/findings';
 import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
@@ -170,6 +171,21 @@ describe('audits', () => {
 		expect(view.causes).to.have.length(1);
 		deleteAudit(q.now.db, id);
 		expect(refusal(() => auditView(q.now.db, id))).to.match(/^404/);
+		// Its load stays, as a load of its page.
+		expect(loneLoads(q.now.db, { clientId }, 9, 0)).to.have.length(1);
+		expect(findAuditFindings(q.now.db, id)).to.equal(null);
+	});
+
+	it('count a load that was under way when they were stopped', () => {
+		const id = createAudit(q.now.db, input());
+		const job = lease()!;
+		stopAudit(q.now.db, id);
+		const { version } = requestedOrder(q.now.db, job);
+		finishJob(q.now.db, job, 'me');
+		storeAuditLoad(q.now.db, job, version, measuredLoad(withScript()));
+		work(clean);
+		expect(auditView(q.now.db, id).pages[0]!.good).to.equal(1);
+		expect(auditView(q.now.db, id).causes).to.have.length(1);
 	});
 
 	it('take turns with trials: a load of an audit between two rounds', () => {

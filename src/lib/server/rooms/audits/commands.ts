@@ -113,7 +113,9 @@ export function storeAuditLoad(db: Db, job: Job, version: NamedVersion, measured
 	const isBad = status === 'failed' || environment.calm?.disturbed === true;
 	if (isBad && slot.retry < MOST_RETRIES && audit.status === 'running')
 		insertSlot(db, audit, { page: slot.page, condition: slot.condition, round: slot.round, retry: slot.retry + 1 });
-	if (!hasOpenJob(db, 'load', subjectOf(audit.id))) finish(db, audit.id, 'done');
+	if (hasOpenJob(db, 'load', subjectOf(audit.id))) return;
+	// Stopped while it was loaded: it counts all the same.
+	if (!finish(db, audit.id, 'done')) requestFindings(db, audit.id);
 }
 
 /** @returns whether it was under way */
@@ -123,8 +125,11 @@ function finish(db: Db, id: number, status: 'done' | 'stopped'): boolean {
 	return true;
 }
 
-export const requestFindings = (db: Db, id: number): number =>
+/** Once, however often it is asked for before a lab comes to it. */
+export function requestFindings(db: Db, id: number): void {
+	if (hasOpenJob(db, 'derive', subjectOf(id))) return;
 	insertJob(db, { kind: 'derive', subject: subjectOf(id), order: 'findings', priority: PRIORITY.awaited });
+}
 
 /** With what it has: what was loaded is looked at. */
 export function stopAudit(db: Db, id: number): void {

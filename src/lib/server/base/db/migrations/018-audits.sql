@@ -46,3 +46,9 @@ CREATE TABLE finding (
 	UNIQUE (client_id, rule, resource)
 ) STRICT;
 CREATE INDEX finding_audit ON finding (audit_id);
+
+-- What was worked out of an audit goes with it; its loads stay, as loads of their pages.
+CREATE TRIGGER audit_deleted AFTER DELETE ON audit BEGIN
+	DELETE FROM derived WHERE subject_kind = 'audit' AND subject_id = old.id;
+	DELETE FROM job WHERE subject_kind = 'audit' AND subject_id = old.id AND kind = 'derive';
+END;

@@ -126,7 +126,8 @@ export function clientOfLoad(db: Db, id: number): number | null {
  */
 const LONE = `trial_id IS NULL AND (@clientId IS NULL OR client_id = @clientId)
 	AND NOT EXISTS (SELECT 1 FROM job WHERE job.id = load.job_id
-		AND (of_load IS NOT NULL OR subject_kind IN ('reading', 'arm', 'audit')))
+		AND (of_load IS NOT NULL OR subject_kind IN ('reading', 'arm')))
+	AND NOT EXISTS (SELECT 1 FROM audit_load WHERE audit_load.job_id = load.job_id)
 	AND NOT EXISTS (SELECT 1 FROM reading_figure WHERE load_id = load.id)`;
 
 export interface LoneFilter {

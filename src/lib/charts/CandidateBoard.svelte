@@ -49,7 +49,7 @@
 						{#if i === 0}<th scope="rowgroup" rowspan={row.lanes.length}>{row.name}</th>{/if}
 						<th scope="row" class="name"><i style:background={colourOf(lane.id)}></i>{lane.name}</th>
 						<td class="figure"
-							>{lane.figure}{#if lane.range}{' '}<span class="range">{lane.range}</span>{/if}</td
+							>{lane.figure}{#if lane.range}&nbsp;<span class="range">{lane.range}</span>{/if}</td
 						>
 						<td class="axis">
 							<svg width="100%" height={HEIGHT} aria-hidden="true" focusable="false" color={colourOf(lane.id)}>

@@ -125,6 +125,7 @@
 <div class="page">
 	<div class="page-top">
 		<h1>Field</h1>
+		{#if data.client && all.length}<a href="/api/field.csv?client={data.client.id}" download>CSV</a>{/if}
 		{#if data.client}
 			<!-- Whoever works for one client has chosen it in the rail. -->
 			{#if page.data.clientId === null}<Choice

@@ -150,6 +150,7 @@
 				<Choice label="Type" options={typeOptions} bind:value={type} onchange={() => show()} />
 				<Choice label="Which" options={WHICH} bind:value={which} onchange={() => show()} />
 				<span class="muted figures" aria-live="polite">{view.total} of {view.sample.all}</span>
+				<a href="/api/pages.csv?site={site.id}" download>CSV</a>
 			</FilterBar>
 			{#if marked.length}
 				<div class="bulk" role="group" aria-label="Marked pages">

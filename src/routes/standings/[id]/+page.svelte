@@ -79,6 +79,7 @@
 				{#each view.conditions as one (one.condition)}<Switch text={one.name} />{/each}
 			</ContentSwitcher>
 		{/if}
+		{#if shown}<a href="/api/standings/{view.id}/places.csv" download>CSV</a>{/if}
 		{#if metrics.length}<Choice label="Metric" options={metrics} bind:value={metric} inline hideLabel />{/if}
 		{#if view.progress}<Action action="?/stop" text="Stop this run" kind="tertiary" size="field" />
 		{:else if view.state === 'active'}<Action

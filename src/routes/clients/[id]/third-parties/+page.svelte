@@ -56,7 +56,10 @@
 <svelte:head><title>Third parties of {data.client.name} – Zafra</title></svelte:head>
 
 <div class="page">
-	<div class="page-top"><h1>Third parties of {data.client.name}</h1></div>
+	<div class="page-top">
+		<h1>Third parties of {data.client.name}</h1>
+		{#if data.lines.length}<a href="/api/clients/{data.client.id}/third-parties.csv" download>CSV</a>{/if}
+	</div>
 	<p class="muted">
 		All third-party hosts in this client’s loads. Figures are medians over the loads that asked them, by device;
 		the tail is how much later the last response came because of a host.

@@ -126,13 +126,15 @@ interface LogHabits {
 	takesBack?: boolean;
 	/** By so much slower is the world at each further stage. */
 	slower?: number;
+	/** Further pages, loaded in every stage and judged with the log's own. */
+	pages?: number;
 }
 
 /** Enough for shares of a sixth of a per cent. */
 const DEALS = 4000;
 
 function runLog(
-	{ planned, steps, rounds, isStopped, takesBack, slower = 0 }: LogHabits,
+	{ planned, steps, rounds, isStopped, takesBack, slower = 0, pages = 0 }: LogHabits,
 	at: World,
 	seed: number
 ): Judgement {
@@ -148,7 +150,13 @@ function runLog(
 			baseline: false
 		}))
 	];
-	const simulation = new Simulation({ ...plain, arms: [...stages, reference] }, at, seededRandom(seed));
+	const sample = Array.from({ length: pages }, (_, i): TrialArm => ({
+		...reference,
+		id: 100 + i,
+		name: `Page ${i + 2}`,
+		page: `/${i + 2}`
+	}));
+	const simulation = new Simulation({ ...plain, arms: [...stages, reference, ...sample] }, at, seededRandom(seed));
 	const lcpOf = (arm: TrialArm) =>
 		median(
 			simulation.loads
@@ -160,7 +168,7 @@ function runLog(
 		const [before, last] = [stages[stage - 2], stages[stage - 1]];
 		if (takesBack && before && last!.undoes == null && lcpOf(last!) > lcpOf(before)) arm.undoes = last!.id;
 		for (let round = 1; round <= rounds; round++) {
-			simulation.round(round, [arm, reference], stage, stage * slower);
+			simulation.round(round, [arm, reference, ...sample], stage, stage * slower);
 			const isWhole = round === rounds;
 			if (stage === 0 || (!isWhole && !(isStopped && round >= 6 && round % 2 === 0))) continue;
 			const share = stepShare(now, { stage, against: 'both' });
@@ -170,7 +178,8 @@ function runLog(
 	return judge(now, simulation.loads, DEALS);
 }
 
-const allOf = ({ results, steps }: Judgement) => [...results, ...(steps ?? [])].filter(({ primary }) => primary);
+const allOf = ({ results, steps = [], samplePages = { start: [], previous: [] } }: Judgement) =>
+	[...results, ...steps, ...samplePages.start, ...samplePages.previous].filter(({ primary }) => primary);
 
 const log = (name: string, habits: LogHabits, at: World = CALM): Cell => ({
 	name,
@@ -198,6 +207,8 @@ const logCells: Cell[] = [
 	log('log of 12 steps without effect, 7 rounds', { planned: 12, steps: 12, rounds: 7 }),
 	log('log of 12 steps without effect, 10 rounds', { planned: 12, steps: 12, rounds: 10 }),
 	log('log of 4 steps, each stopped after every second round', { planned: 4, steps: 4, rounds: 10, isStopped: true }),
+	log('log of 4 steps on 3 pages', { planned: 4, steps: 4, rounds: 10, pages: 2 }),
+	log('log of 4 steps on 3 pages, each stopped', { planned: 4, steps: 4, rounds: 10, pages: 2, isStopped: true }),
 	log('log of 4 steps, 4 added', { planned: 4, steps: 8, rounds: 10 }),
 	log('log of 4 steps, 4 added, each stopped', { planned: 4, steps: 8, rounds: 10, isStopped: true }),
 	log('log of 4 steps, each that looks worse taken back', { planned: 4, steps: 4, rounds: 10, takesBack: true }),

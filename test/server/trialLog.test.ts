@@ -147,4 +147,37 @@ describe('a log of steps', () => {
 		const other = q.now.make();
 		expect(refusal(() => addStep(q.now.db, other, step('More')))).to.equal('409 This trial is no log of steps.');
 	});
+
+	it('loads every page of its sample in every stage, and has a strip of each', async () => {
+		id = q.now.make({
+			kind: 'before-after',
+			plannedSteps: 4,
+			arms: [{ name: 'As it was', url: 'http://a.test/' }],
+			samplePages: ['http://a.test/fares'],
+			referenceUrl: 'http://a.test/about',
+			rounds: 6,
+			primary: ['lcp'],
+			conditions: ['desktop']
+		});
+		const fares = q.now.trial(id).design.arms.find(({ page }) => page === '/fares')!;
+		const loadAll = (figures: { own: number; fares: number }) =>
+			q.now.runAll(({ armId, round }) => ({
+				lcp: (armId === fares.id ? figures.fares : armId === reference() ? 1000 : figures.own) + round
+			}));
+		loadAll({ own: 2000, fares: 1500 });
+		addStep(q.now.db, id, step('Larder switched on'));
+		loadAll({ own: 2000, fares: 1000 });
+		expect(view().pages).to.deep.equal(['a.test', '/fares']);
+		const [own, other] = view().rows[1]!.strips;
+		expect([own!.name, other!.name].map((name) => name.split(', ')[1])).to.deep.equal(['a.test', '/fares']);
+		expect(own!.previous.map(({ verdict }) => verdict)).to.deep.equal(['same']);
+		expect(other!.previous.map(({ verdict }) => verdict)).to.deep.equal(['better']);
+		const { results } = await trialAnswer(q.now.db, q.now.trial(id));
+		expect(results.filter(({ metric, page }) => metric === 'lcp' && page === fares.id)).to.have.length(2);
+		expect(q.now.trial(repeatTrial(q.now.db, id)).design.arms.map(({ page }) => page ?? null)).to.deep.equal([
+			null,
+			null,
+			'/fares'
+		]);
+	});
 });

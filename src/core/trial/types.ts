@@ -22,9 +22,12 @@ export interface TrialArm {
 	name: string;
 	url: string;
 	baseline: boolean;
-	/** The reference page of a before-and-after trial: loaded in every stage, compared with itself only. */
+	/**
+	 * Loaded in every stage of a before-and-after trial, and compared with itself only: the reference page; where
+	 * `page` names it, a further page of a log's sample.
+	 */
 	reference: boolean;
-	/** Sweeps: the page that this arm is a version of, as printed. */
+	/** Sweeps: the page that this arm is a version of, as printed. Logs on a sample: the page. */
 	page?: string | null;
 	/** The page of a site that it loads, where it is one that Zafra knows. */
 	pageId?: number | null;
@@ -174,6 +177,8 @@ export interface ShiftResult {
 	/** Arm ids; in a sweep, arm 0 is all pages together. */
 	baseline: number;
 	arm: number;
+	/** Of a log on a sample: the arm of the further page that it is about; absent for the log's own. */
+	page?: number;
 	/** Rounds with both arms, or loads of the smaller stage. */
 	n: number;
 	baselineMedian: number | null;
@@ -232,6 +237,12 @@ export interface ArmHealth {
 	disturbed?: number;
 }
 
+/** What was judged of stages: against the first, and in a log also each against the one before. */
+export interface StageResults {
+	start: ShiftResult[];
+	previous: ShiftResult[];
+}
+
 export interface Judgement {
 	/** Version of the rules that computed it; a cached judgement of another version is computed again. */
 	version: string;
@@ -244,6 +255,8 @@ export interface Judgement {
 	everyPair?: ShiftResult[];
 	/** In a log: each step against the stage before it. Against the start are the results. */
 	steps?: ShiftResult[];
+	/** Of a log on a sample: the same of its further pages, judged in one family with its own. */
+	samplePages?: StageResults;
 	/** What the results would be without the excluded loads; null when none is excluded. It decides nothing. */
 	withoutExcluded: ShiftResult[] | null;
 	health: ArmHealth[];

@@ -1,6 +1,7 @@
 /** What an audit found, in words: title, detail, advice and when it is done. */
 import type { Cause } from '../findings/causes';
 import type { Effort, Finding, Limit, Mender, RuleId } from '../findings/finding';
+import type { StepFate } from '../findings/stepEvidence';
 import type { Fate } from '../findings/since';
 import { wordLifetime, type CacheLifetime } from '../load/requests/delivery';
 import { formatBytes, formatDuration, formatIn } from './format';
@@ -115,6 +116,18 @@ function limitWords({ most, unit }: Limit): string {
 
 export const wordMender = (who: Mender): string => WORDS.say(`finding.who.${who}`);
 export const wordEffort = (effort: Effort): string => WORDS.say(`finding.effort.${effort}`);
+/** "2 findings gone (picture too large, text hidden), 1 new (…), 5 left"; empty where there is nothing to tell. */
+export function wordStepFates(fates: readonly StepFate[]): string {
+	const said = (['gone', 'new', 'left'] as const).flatMap((fate) => {
+		const own = fates.filter((candidate) => candidate.fate === fate);
+		const keys = new Set(own.map(({ rule, resource }) => `${rule}/${resource}`));
+		if (!keys.size) return [];
+		const rules = [...new Set(own.map(({ rule }) => ruleName(rule)))].join(', ');
+		return [WORDS.say(`finding.step.${fate}`, { n: keys.size, rules })];
+	});
+	return said.length ? WORDS.say('finding.step', { parts: said.join('; ') }) : '';
+}
+
 export const wordFate = (fate: Fate): string => WORDS.say(`finding.fate.${fate}`);
 
 /** @param check a check of the head */

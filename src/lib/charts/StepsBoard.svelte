@@ -39,7 +39,7 @@
 		</thead>
 		{#each steps.rows as row (row.arm)}
 			<tbody>
-				{#each row.strips as strip, i (strip.condition)}
+				{#each row.strips as strip, i (strip.key)}
 					<tr>
 						{#if i === 0}
 							<td rowspan={row.strips.length} class="figure">{row.stage}</td>
@@ -53,6 +53,7 @@
 									>{/if}
 								{#if row.undoes}<span class="muted small">without “{row.undoes}”</span>{/if}
 								{#if row.broke}<span class="broke small">{row.broke}</span>{/if}
+								{#if row.found}<span class="muted small">{row.found}</span>{/if}
 							</th>
 						{/if}
 						{#if strip.figure}<td colspan="2" class="muted">{@render conditions(strip.name)}{strip.figure}</td>

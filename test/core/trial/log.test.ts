@@ -196,3 +196,82 @@ describe('a range', () => {
 		expect(wordSpan('lcp', [])).to.equal('');
 	});
 });
+
+describe('a log of steps on a sample of pages', () => {
+	const FARES = step(20, '/fares', { reference: true, page: '/fares' });
+
+	/** The step makes the fares faster by a fifth and leaves the log's own page alone; the machine slows by a tenth. */
+	function sample(extra: (one: TrialLoad) => Partial<TrialLoad> = () => ({})) {
+		const plan = log([step(2, 'Larder')], { arms: [step(1, 'As it was'), REFERENCE, FARES, step(2, 'Larder')] });
+		const random = seededRandom(5);
+		const loads = [0, 1].flatMap((stage) =>
+			Array.from({ length: plan.rounds }, (_, i) => i + 1).flatMap((round) => {
+				const figure = (middle: number) => (stage ? 1.1 : 1) * middle * (1 + 0.01 * normalFrom(random));
+				return [
+					load(stage + 1, round, { lcp: figure(2000), wire: 500_000 }, { stage }),
+					load(REFERENCE.id, round, { lcp: figure(1000), wire: 80_000 }, { stage }),
+					load(FARES.id, round, { lcp: figure(stage ? 1200 : 1500), wire: 300_000 }, { stage })
+				];
+			})
+		);
+		return judge(
+			plan,
+			loads.map((one) => ({ ...one, ...extra(one) }))
+		);
+	}
+	const verdictOf = (judged: ReturnType<typeof judge>, page?: number) =>
+		(page === undefined ? judged.results : judged.samplePages!.start).find(({ metric }) => metric === 'lcp')!;
+
+	it('judges each page against itself, in one family, with the drift taken out of each', () => {
+		const judged = sample();
+		expect(verdictOf(judged).verdict).to.be.oneOf(['same', 'undecided']);
+		const fares = verdictOf(judged, FARES.id);
+		expect(fares).to.include({ page: FARES.id, arm: 2, baseline: 1, verdict: 'better' });
+		// 1,200 for 1,500 at the same speed of the machine; both printed at the machine that the start was measured on.
+		expect(fares.shift!.estimate).to.be.closeTo(-300, 60);
+		expect(judged.results.every(({ page }) => page === undefined)).to.equal(true);
+		expect(judged.samplePages!.previous).to.have.length(judged.steps!.length);
+	});
+
+	it('holds a page that fails too often, and the others not', () => {
+		const judged = sample(({ armId, round }) =>
+			armId === FARES.id && round % 2 ? { status: 'failed', figures: {} as TrialLoad['figures'] } : {}
+		);
+		expect(verdictOf(judged, FARES.id).reason).to.include({ code: 'failures', arm: '/fares' });
+		expect(verdictOf(judged).reason).to.equal(null);
+	});
+
+	it('takes pages of a log alone, each once, and not more than it can carry', () => {
+		const faults = (extra: object) => {
+			const read = v.safeParse(NewTrialInput, {
+				question: 'What helps?',
+				kind: 'before-after',
+				plannedSteps: 4,
+				arms: [{ name: 'As it was', url: 'https://skerry-line.test/' }],
+				conditions: ['phone'],
+				rounds: 8,
+				warmups: 1,
+				...extra
+			});
+			return read.success ? [] : read.issues.map(({ message }) => message);
+		};
+		expect(faults({ samplePages: ['https://skerry-line.test/fares'] })).to.deep.equal([]);
+		expect(faults({ samplePages: ['https://skerry-line.test/'] })[0]).to.match(/named once/);
+		expect(
+			faults({ samplePages: ['https://skerry-line.test/about'], referenceUrl: 'https://skerry-line.test/about' })[0]
+		).to.match(/reference page is none/);
+		expect(faults({ samplePages: Array.from({ length: 6 }, (_, i) => `https://skerry-line.test/${i}`) })[0]).to.match(
+			/at most 5 pages/
+		);
+		expect(
+			faults({
+				plannedSteps: null,
+				samplePages: ['https://skerry-line.test/fares'],
+				arms: [
+					{ name: 'Before', url: 'https://skerry-line.test/' },
+					{ name: 'After', url: 'https://skerry-line.test/' }
+				]
+			})[0]
+		).to.match(/belong to a log/);
+	});
+});

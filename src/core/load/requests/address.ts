@@ -35,3 +35,12 @@ export function withoutCredentials(text: string): string {
 		return text;
 	}
 }
+
+const LABEL_LENGTH = 60;
+
+/** "/timetable", or the host of a page that has no path: what a page of several is called. */
+export function pageLabel(url: string): string {
+	const { host, pathname, search } = new URL(url);
+	const label = pathname === '/' && !search ? host : `${pathname}${search}`;
+	return label.length > LABEL_LENGTH ? `${label.slice(0, LABEL_LENGTH - 1)}…` : label;
+}

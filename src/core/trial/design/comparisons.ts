@@ -37,6 +37,16 @@ export function judgedPairs(design: TrialDesign): Comparison[] {
 	return candidates.flatMap((baseline, i) => candidates.slice(i + 1).map((arm) => ({ baseline, arm })));
 }
 
+/** The page that nobody touches; null where a trial has none. */
+export function referenceOf({ arms }: Pick<TrialDesign, 'arms'>): TrialArm | null {
+	return arms.find(({ reference, page }) => reference && page == null) ?? null;
+}
+
+/** Further pages of a log's sample: each is loaded in every stage, and judged with the log's own page. */
+export function samplePagesOf({ arms }: Pick<TrialDesign, 'arms'>): TrialArm[] {
+	return arms.filter(({ reference, page }) => reference && page != null);
+}
+
 /** Stages of a before-and-after trial, in the order of time. */
 export function stagesOf(design: Pick<TrialDesign, 'arms'>): TrialArm[] {
 	return design.arms.filter((arm) => !arm.reference);

@@ -10,7 +10,7 @@ import { PresenceChecks, selectorsOf, type PresenceCheck } from './presence';
 import { allSelectors } from '../../load/journey/selector';
 import { Setup } from './setup';
 import { FEWEST_CANDIDATES, KINDS, TRIAL_AIMS, TRIAL_KINDS } from './kinds';
-import { armLimits, fewestStepRounds, MOST_STEPS } from './log';
+import { armLimits, fewestStepRounds, MOST_SAMPLE_PAGES, MOST_STEPS } from './log';
 import { PLAN_SPENDS } from './looks';
 import { pairCount } from './planEstimate';
 import { fewestRounds } from '../judge/verdict';
@@ -101,6 +101,14 @@ export const NewTrialInput = v.pipe(
 			steps: v.optional(Steps, []),
 			/** A before-and-after trial that is a log: its stages after the first are steps. */
 			plannedSteps: v.optional(v.nullable(wholeNumber('The planned steps', 1, MOST_STEPS)), null),
+			/** Of a log: further pages, which each step may have changed too. */
+			samplePages: v.optional(
+				v.pipe(
+					v.array(WebAddress, 'Give a list of addresses.'),
+					v.maxLength(MOST_SAMPLE_PAGES, `A log has at most ${MOST_SAMPLE_PAGES} pages beside its own.`)
+				),
+				[]
+			),
 			returnStage: v.optional(v.nullable(wholeNumber('The stage in which the change is taken back', 2, 7)), null),
 			/** Those of the client where none are named. */
 			mustSend: v.optional(MustSendList),
@@ -134,13 +142,14 @@ export const NewTrialInput = v.pipe(
 	v.rawCheck(({ dataset, addIssue }) => {
 		if (!dataset.typed) return;
 		const input = dataset.value;
-		const at = (key: 'arms' | 'aim' | 'rounds' | 'plannedSteps', message: string | null) => {
+		const at = (key: 'arms' | 'aim' | 'rounds' | 'plannedSteps' | 'samplePages', message: string | null) => {
 			if (message) addIssue({ message, path: [{ type: 'object', origin: 'value', input, key, value: input[key] }] });
 		};
 		at('arms', armsProblem(input));
 		at('aim', aimProblem(input));
 		at('rounds', roundsProblem(input) ?? stepRoundsProblem(input));
 		at('plannedSteps', logProblem(input));
+		at('samplePages', sampleProblem(input));
 	})
 );
 
@@ -209,6 +218,25 @@ function logProblem({
 	if (plannedSteps === null) return null;
 	if (!KINDS[kind].stages) return 'A log of steps is a before-and-after trial.';
 	return returnStage === null ? null : 'In a log each step says for itself whether it was taken back.';
+}
+
+function sampleProblem({
+	plannedSteps,
+	samplePages,
+	arms,
+	referenceUrl
+}: {
+	plannedSteps: number | null;
+	samplePages: readonly string[];
+	arms: readonly InputArm[];
+	referenceUrl?: string | undefined;
+}): string | null {
+	if (!samplePages.length) return null;
+	if (plannedSteps === null) return 'Further pages belong to a log of steps.';
+	const all = [arms[0]!.url, ...samplePages, ...(referenceUrl ? [referenceUrl] : [])].map((url) => new URL(url).href);
+	return new Set(all).size < all.length
+		? 'Each page of a log is named once; the reference page is none of them.'
+		: null;
 }
 
 function stepRoundsProblem({ plannedSteps, rounds }: { plannedSteps: number | null; rounds: number }): string | null {

@@ -9,6 +9,8 @@ export const STEP_DECISIONS: readonly StepDecision[] = ['kept', 'weakened', 'tak
 export const USUAL_STEPS = 4;
 /** Beside the page as it was. */
 export const MOST_STEPS = 12;
+/** Beside the log's own page: each adds its loads to every round. */
+export const MOST_SAMPLE_PAGES = 5;
 
 type Log = Pick<TrialDesign, 'arms' | 'plannedSteps'>;
 

@@ -16,6 +16,8 @@ export interface Plan {
 	warmups: number;
 	/** A reference page is loaded with every stage. */
 	hasReference: boolean;
+	/** Further pages of a log, loaded with every stage too. */
+	samplePages?: number;
 }
 
 export interface PlanEstimate {
@@ -38,7 +40,9 @@ export function lateLoadsOf({ kind, arms, conditions }: Pick<Plan, 'kind' | 'arm
 export const pairCount = (candidates: number): number => Math.max(1, (candidates * (candidates - 1)) / 2);
 
 export function estimatePlan(plan: Plan): PlanEstimate {
-	const perRound = (isSamePage(plan.kind) ? 2 : plan.arms) * (plan.hasReference && hasStages(plan.kind) ? 2 : 1);
+	const pages = hasStages(plan.kind) ? 1 + (plan.samplePages ?? 0) : 1;
+	const perStage = pages + Number(plan.hasReference && hasStages(plan.kind));
+	const perRound = (isSamePage(plan.kind) ? 2 : plan.arms) * perStage;
 	const rounds = plan.adaptive && !hasStages(plan.kind) ? Math.max(...LOOKS) : plan.rounds;
 	const arms = isSamePage(plan.kind) ? 2 : plan.arms;
 	const isBest = plan.aim === 'best';
@@ -46,6 +50,6 @@ export function estimatePlan(plan: Plan): PlanEstimate {
 		rounds,
 		loads: perRound * plan.conditions * (rounds + plan.warmups),
 		pairCount: isBest ? pairCount(arms) : 1,
-		tests: (isBest ? 1 : Math.max(1, arms - 1)) * plan.primary * plan.conditions
+		tests: (isBest ? 1 : Math.max(1, arms - 1)) * plan.primary * plan.conditions * pages
 	};
 }

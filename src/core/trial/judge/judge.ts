@@ -1,6 +1,7 @@
 /** Judging a trial: from its finished loads to shifts and verdicts. Pure, seeded, repeatable at any time. */
 import { asksForBest, hasStages } from '../design/kinds';
 import { isLog } from '../design/log';
+import { samplePagesOf } from '../design/comparisons';
 import { METRIC_IDS } from '../../metrics/catalogue';
 import { LAB_RECIPE } from '../../metrics/score';
 import { median, scaledMad } from '../../stats/summary';
@@ -40,13 +41,18 @@ export function judge(design: TrialDesign, loads: readonly TrialLoad[], most?: n
 
 const isIncluded = (load: TrialLoad) => load.excluded === null;
 
-type Judged = Pick<Judgement, 'results' | 'everyPair' | 'steps'>;
+type Judged = Pick<Judgement, 'results' | 'everyPair' | 'steps' | 'samplePages'>;
 
 function judgedFrom(design: TrialDesign, samples: Samples, most?: number): Judged {
 	const looks = design.looks ?? [];
 	if (hasStages(design.kind)) {
-		const { start, previous } = judgeStages(design, samples, looks, most);
-		return { results: start, ...(isLog(design) ? { steps: previous } : {}) };
+		const { own, pages } = judgeStages(design, samples, looks, most);
+		if (!isLog(design)) return { results: own.start };
+		return {
+			results: own.start,
+			steps: own.previous,
+			...(samplePagesOf(design).length ? { samplePages: pages } : {})
+		};
 	}
 	const results = judgeRounds(design, samples, looks, most);
 	if (!asksForBest(design)) return { results };

@@ -6,7 +6,10 @@ import type { BoardMark } from './board';
 export type StepMark = BoardMark & { short: string; word: string; text: string };
 
 export interface StepStrips {
+	/** Of this one and of the page, for lists. */
+	key: string;
 	condition: string;
+	/** "Phone"; of a log on a sample "Phone, /timetable". */
 	name: string;
 	/** Against the stage before; of a step that takes one back, against the stage to which the page should return. */
 	previous: StepMark[];
@@ -34,6 +37,8 @@ export interface StepRow {
 	undoes: string | null;
 	isMeasured: boolean;
 	broke: string;
+	/** What the rules of the worklist found gone, left and new since the stage before; empty where nothing is told. */
+	found: string;
 	strips: StepStrips[];
 }
 
@@ -45,5 +50,7 @@ export interface StepsView {
 	/** The step that was taken back and must be measured without first. */
 	undone: string | null;
 	metrics: string[];
+	/** Pages that are judged together; empty where it is one. */
+	pages: string[];
 	rows: StepRow[];
 }

@@ -41,7 +41,9 @@
 				arm.baseline
 					? 'Baseline'
 					: arm.reference
-						? 'Reference page, loaded in every stage'
+						? arm.page
+							? 'Further page, loaded in every stage'
+							: 'Reference page, loaded in every stage'
 						: 'Compared with the baseline'
 		},
 		{ key: 'setup', name: 'Runs on' }

@@ -30,6 +30,8 @@
 				{steps.made} of {steps.planned} planned {steps.planned === 1 ? 'step' : 'steps'}{steps.made >
 				steps.planned
 					? ': the others draw on what the plan left over'
+					: ''}{steps.pages.length
+					? `. ${steps.pages.length} pages are judged together; the sentence above is about ${steps.pages[0]}`
 					: ''}
 			</p>
 		</div>

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** Whether the changes come one by one, each judged against the one before. */
-	import { Checkbox, NumberInput } from 'carbon-components-svelte';
+	import { Checkbox, NumberInput, TextArea } from 'carbon-components-svelte';
 	import type { Writable } from 'svelte/store';
-	import { MOST_STEPS, USUAL_STEPS } from '$core/trial/design/log';
+	import { MOST_SAMPLE_PAGES, MOST_STEPS, USUAL_STEPS } from '$core/trial/design/log';
 	import type { TypedTrial } from '$lib/server/rooms/trials/form';
 
 	interface Props {
@@ -30,6 +30,15 @@
 			bind:value={$draft.plannedSteps}
 			invalid={issue('plannedSteps') !== ''}
 			invalidText={issue('plannedSteps')}
+		/>
+		<TextArea
+			name="samplePages"
+			labelText="Further pages that the steps change, an address a line"
+			rows={2}
+			helperText="Up to {MOST_SAMPLE_PAGES}: loaded in every round, and judged together with the page above."
+			bind:value={$draft.samplePages}
+			invalid={issue('samplePages') !== ''}
+			invalidText={issue('samplePages')}
 		/>
 	</div>
 {/if}

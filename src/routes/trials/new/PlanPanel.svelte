@@ -27,6 +27,10 @@
 		const anonymous = draft.arms.filter(({ before }) => !before).length;
 		return draft.arms.length + (hasPages(kind) ? anonymous * draft.alsoAs.length : 0);
 	});
+	/** Of a log on a sample: pages that every stage loads. */
+	const pages = $derived(
+		hasStages(kind) && draft.log ? 1 + draft.samplePages.split('\n').filter((line) => line.trim()).length : 1
+	);
 	/** The plan may spend this much of the error level. */
 	const SPENT = 0.04;
 	const estimate = $derived(
@@ -39,11 +43,12 @@
 			adaptive: draft.adaptive,
 			rounds: draft.rounds ?? 0,
 			warmups: draft.warmups ?? 0,
-			hasReference: draft.referenceUrl.trim() !== ''
+			hasReference: draft.referenceUrl.trim() !== '',
+			samplePages: pages - 1
 		})
 	);
-	/** Metrics on each device. */
-	const judged = $derived(draft.primary.length * draft.conditions.length);
+	/** Metrics on each device and page. */
+	const judged = $derived(draft.primary.length * draft.conditions.length * pages);
 	const usefulRounds = $derived(
 		hasStages(kind) && draft.log && draft.plannedSteps && judged
 			? usefulStepRounds(draft.plannedSteps, judged)

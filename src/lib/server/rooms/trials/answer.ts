@@ -59,7 +59,11 @@ export async function trialAnswer(db: Db, trial: Trial, judgeElsewhere?: JudgeEl
 function resultsOf(design: TrialDesign, judgement: Judgement) {
 	if (!isLog(design)) return decisive(judgement).map(resultAnswer);
 	const told = (against: 'start' | 'previous') => (result: ShiftResult) => ({ ...resultAnswer(result), against });
-	return [...judgement.results.map(told('start')), ...(judgement.steps ?? []).map(told('previous'))];
+	const { results, steps = [], samplePages } = judgement;
+	return [
+		...[...results, ...(samplePages?.start ?? [])].map(told('start')),
+		...[...steps, ...(samplePages?.previous ?? [])].map(told('previous'))
+	];
 }
 
 /** What became of each stage of a log. */

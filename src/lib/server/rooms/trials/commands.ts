@@ -25,6 +25,7 @@ import { findTrial, type Trial } from './trial';
 import { deleteTrialRow, insertTrial, setFirst, setTrialStatus, updateDesign, updateSetup } from './queries/trials';
 import { findClient } from '../clients/view';
 import { checkPage } from '../pages/view';
+import { pageLabel } from '$core/load/requests/address';
 
 /** Save a trial as a draft, with a frozen copy of its conditions. @returns its id */
 export function createTrial(db: Db, input: NewTrialInput): number {
@@ -108,9 +109,18 @@ function usualOf(db: Db, clientId: number | null): Pick<TrialDesign, 'mustSend' 
 function armsFrom(db: Db, input: NewTrialInput) {
 	const arms = armsOf(input);
 	arms.forEach((arm, i) => checkPage(db, arm.pageId ?? null, `arms.${i}.pageId`));
-	if (!input.referenceUrl) return arms;
-	const url = new URL(input.referenceUrl).href;
-	return [...arms, { name: 'Reference page', url, baseline: false, reference: true }];
+	const everyStage = (name: string, url: string, page: string | null) => ({
+		name,
+		url: new URL(url).href,
+		page,
+		baseline: false,
+		reference: true
+	});
+	return [
+		...arms,
+		...(input.referenceUrl ? [everyStage('Reference page', input.referenceUrl, null)] : []),
+		...input.samplePages.map((url) => everyStage(pageLabel(url), url, pageLabel(url)))
+	];
 }
 
 function conditionsFrom(db: Db, ids: readonly string[]) {

@@ -2,7 +2,7 @@
  * The evidence of a trial, from its records: why, fairness, what broke, frames. Heavy: the lab derives it between
  * loads.
  */
-import { explainedPairs } from '$core/trial/design/log';
+import { explainedPairs, isLog } from '$core/trial/design/log';
 import { digestLoad, type LoadDigest } from '$core/compare/digest';
 import { compareFairness } from '$core/compare/fairness';
 import type { FairnessLine } from '$core/compare/fairness/line';
@@ -14,8 +14,11 @@ import { compareTimings, type TimingShift } from '$core/compare/timings';
 import { countedLoads } from '$core/trial/judge/counted';
 import { hasStages } from '$core/trial/design/kinds';
 import { isShown } from '$core/trial/judge/shown';
-import type { Comparison } from '$core/trial/design/comparisons';
-import type { ArmHealth } from '$core/trial/types';
+import { samplePagesOf, stagesOf, type Comparison } from '$core/trial/design/comparisons';
+import type { ArmHealth, TrialArm, TrialDesign } from '$core/trial/types';
+import { findingsOf } from '$core/findings/findings';
+import { findingsOfPage, type LoadFindings } from '$core/findings/pageFindings';
+import { stepFates, type StepEvidence } from '$core/findings/stepEvidence';
 import type { Db } from '../../base/db/connection';
 import { filmOfLoad } from '../loads/films';
 import { findRecord } from '../loads/loads';
@@ -28,7 +31,7 @@ import { fingerprintOfInputs } from './queries/trial';
 import { cdnHostsOf } from '../clients/view';
 import { loadsOfTrial, type LoadSummary } from '../loads/view';
 
-export const EVIDENCE_VERSION = '7';
+export const EVIDENCE_VERSION = '8';
 
 export interface ArmEvidence {
 	condition: string;
@@ -47,6 +50,8 @@ export type FilmStrip = Film & { condition: string };
 export interface Evidence {
 	arms: ArmEvidence[];
 	films: FilmStrip[];
+	/** Of a log. */
+	steps?: StepEvidence[];
 }
 
 const USUAL_LEVEL = 0.95;
@@ -78,15 +83,17 @@ export async function deriveEvidence(db: Db, id: number): Promise<void> {
 	const level = results[0]?.level ?? USUAL_LEVEL;
 	const loads = countedLoads(trial.design, loadsOfTrial(db, id)).filter((load) => isEvidence(trial, load));
 	const evidence: Evidence = { arms: [], films: [] };
+	if (isLog(trial.design)) evidence.steps = [];
 	const pictures = new Map<string, Buffer>();
 	for (const { id: condition } of trial.design.conditions) {
 		const own = loads.filter((load) => load.conditionId === condition);
-		const digests = await digestsByArm(db, trial.clientId, own);
+		const { digests, findings } = await readRecords(db, trial, own);
 		evidence.films.push(...filmsOf(db, trial, condition, own));
 		for (const comparison of explainedPairs(trial.design))
 			evidence.arms.push(
 				await compareArms(db, trial, { condition, comparison, own, digests, health, level }, pictures)
 			);
+		evidence.steps?.push(...stepsEvidence(trial.design, { condition, digests, findings, arms: evidence.arms }));
 	}
 	db.transaction(() => {
 		saveDerived(db, {
@@ -107,29 +114,71 @@ function isEvidence({ design }: Trial, load: LoadSummary): boolean {
 	return load.excluded === null && isShown(design, load);
 }
 
+type BySlot<Item> = ReadonlyMap<string, Item[]>;
+
+/** Pages that are loaded in every stage are told apart by it. */
+const slotKey = (armId: number, stage: number | null) => (stage === null ? String(armId) : `${armId}/${stage}`);
+
 /** One record at a time: hundreds of them would not fit. */
-async function digestsByArm(
+async function readRecords(
 	db: Db,
-	clientId: number | null,
+	{ clientId, design }: Trial,
 	loads: readonly LoadSummary[]
-): Promise<Map<number, LoadDigest[]>> {
-	const digests = new Map<number, LoadDigest[]>();
-	for (const { id, armId, conditionId, round } of loads) {
+): Promise<{ digests: BySlot<LoadDigest>; findings: BySlot<LoadFindings> }> {
+	const digests = new Map<string, LoadDigest[]>();
+	const findings = new Map<string, LoadFindings[]>();
+	const everyStage = new Set(design.arms.filter(({ reference }) => reference).map(({ id }) => id));
+	const put = <Item>(map: Map<string, Item[]>, key: string, item: Item) =>
+		map.set(key, [...(map.get(key) ?? []), item]);
+	for (const { id, armId, conditionId, round, stage, status } of loads) {
 		const record = findRecord(db, id);
 		if (!record) continue;
+		const key = slotKey(armId, everyStage.has(armId) ? stage : null);
 		const cdnHosts = cdnHostsOf(db, clientId, new URL(record.finalUrl || record.url).host);
-		const digest = digestLoad(record, { loadId: id, armId, conditionId, round }, cdnHosts);
-		digests.set(armId, [...(digests.get(armId) ?? []), digest]);
+		put(digests, key, digestLoad(record, { loadId: id, armId, conditionId, round }, cdnHosts));
+		if (isLog(design) && status === 'ok') put(findings, key, { load: id, ...findingsOf(record, cdnHosts) });
 		await new Promise((next) => setImmediate(next));
 	}
-	return digests;
+	return { digests, findings };
+}
+
+/** Each step against the stage before it, on each page of the sample. */
+function stepsEvidence(
+	design: TrialDesign,
+	at: {
+		condition: string;
+		digests: BySlot<LoadDigest>;
+		findings: BySlot<LoadFindings>;
+		arms: readonly ArmEvidence[];
+	}
+): StepEvidence[] {
+	const { condition, digests, findings, arms } = at;
+	const stages = stagesOf(design);
+	return explainedPairs(design).flatMap(({ baseline, arm }) =>
+		[null, ...samplePagesOf(design)].map((page): StepEvidence => {
+			const keyOf = (stage: TrialArm) => (page ? slotKey(page.id, stages.indexOf(stage)) : slotKey(stage.id, null));
+			const [before, after] = [findings.get(keyOf(baseline)) ?? [], findings.get(keyOf(arm)) ?? []];
+			const own = arms.find((candidate) => candidate.condition === condition && candidate.arm === arm.id);
+			return {
+				condition,
+				arm: arm.id,
+				page: page?.id ?? null,
+				pageName: page?.page ?? null,
+				regressions: page
+					? findRegressions(digests.get(keyOf(baseline)) ?? [], digests.get(keyOf(arm)) ?? [], null)
+					: (own?.regressions ?? null),
+				fates:
+					before.length && after.length ? stepFates(findingsOfPage(before), findingsOfPage(after), after.length) : []
+			};
+		})
+	);
 }
 
 interface Material {
 	condition: string;
 	comparison: Comparison;
 	own: readonly LoadSummary[];
-	digests: ReadonlyMap<number, LoadDigest[]>;
+	digests: BySlot<LoadDigest>;
 	health: readonly ArmHealth[];
 	level: number;
 }
@@ -140,7 +189,7 @@ async function compareArms(
 	{ condition, comparison: { baseline, arm }, own, digests, health, level }: Material,
 	pictures: Map<string, Buffer>
 ): Promise<ArmEvidence> {
-	const [before, after] = [digests.get(baseline.id) ?? [], digests.get(arm.id) ?? []];
+	const [before, after] = [digests.get(String(baseline.id)) ?? [], digests.get(String(arm.id)) ?? []];
 	const loadsOf = (armId: number) => own.filter((load) => load.armId === armId);
 	const difference = await comparePictures(db, loadsOf(baseline.id), loadsOf(arm.id));
 	const name = difference ? `${condition}-${arm.id}` : null;

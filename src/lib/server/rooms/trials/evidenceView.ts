@@ -2,6 +2,7 @@
 import type { Breakdown } from '$core/compare/breakdowns';
 import type { Cause } from '$core/compare/causes/cause';
 import type { Regressions } from '$core/compare/regressions';
+import type { StepEvidence } from '$core/findings/stepEvidence';
 import type { TimingShift } from '$core/compare/timings';
 import { describeCause, type CauseText, type WhyText } from '$core/wording/causes';
 import { describeFairness, type FairnessText } from '$core/wording/fairness';
@@ -30,6 +31,8 @@ export interface EvidenceView {
 	pending: boolean;
 	arms: ArmEvidenceView[];
 	films: FilmStrip[];
+	/** Of a log: what broke and what was found, step by step. */
+	steps: StepEvidence[];
 }
 
 export function evidenceView(db: Db, trial: Trial): EvidenceView {
@@ -39,7 +42,8 @@ export function evidenceView(db: Db, trial: Trial): EvidenceView {
 	return {
 		pending: stored === null || stored.isOld,
 		arms: stored?.body.arms.map((own) => armView(own, defined)) ?? [],
-		films: stored?.body.films ?? []
+		films: stored?.body.films ?? [],
+		steps: stored?.body.steps ?? []
 	};
 }
 

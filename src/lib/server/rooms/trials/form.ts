@@ -1,6 +1,7 @@
 /** A new trial as its form has it: what was typed, and the design that it makes. */
 import * as v from 'valibot';
 import { parseSteps } from '$core/load/journey/steps';
+import { isWebAddress } from '$core/load/requests/address';
 import { parseCold } from '$core/trial/design/cold';
 import { NewTrialInput } from '$core/trial/design/input';
 import { LOOKS } from '$core/trial/design/looks';
@@ -66,12 +67,25 @@ export const TrialFields = v.object({
 	/** The stages are steps of a log, written down one by one. */
 	log: Tick,
 	plannedSteps: Figure,
+	/** Further pages of a log, an address a line. */
+	samplePages: Text,
 	notBefore: Text,
 	spreadMinutes: Figure,
 	/** "draft", or started. */
 	then: Text
 });
 export type TypedTrial = Typed<typeof TrialFields>;
+
+/** An address a line. @throws Error for a line that is none */
+function parsePages(text: string): string[] {
+	const lines = text
+		.split('\n')
+		.map((line) => line.trim())
+		.filter(Boolean);
+	const wrong = lines.find((line) => !isWebAddress(line));
+	if (wrong) throw new Error(`“${wrong.slice(0, 80)}” is not an address. Write it with https://.`);
+	return lines;
+}
 
 const USUAL_ROUNDS = 12;
 const USUAL_WAIT_S = 60;
@@ -111,6 +125,7 @@ export function typedTemplate(
 		takesBack: false,
 		log: false,
 		plannedSteps: USUAL_STEPS,
+		samplePages: '',
 		notBefore: '',
 		spreadMinutes: null,
 		then: ''
@@ -130,6 +145,7 @@ export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
 	const lists = allRead({
 		steps: () => parseSteps(typed.steps),
 		mustSend: () => parseMustSend(typed.mustSend),
+		samplePages: () => (isLog ? parsePages(typed.samplePages) : []),
 		...Object.fromEntries(typed.arms.flatMap((arm, i) => Object.entries(readersOf(db, arm, i))))
 	});
 	const read = typed.arms.slice(0, isLog ? 1 : undefined).map((arm, i) => ({
@@ -156,6 +172,7 @@ export function trialFrom(db: Db, typed: TypedTrial): NewTrialInput {
 		mustSend: lists.mustSend,
 		lateLoads,
 		plannedSteps: isLog ? (typed.plannedSteps ?? NaN) : null,
+		samplePages: lists.samplePages,
 		returnStage: hasStages(kind) && !isLog && typed.takesBack ? typed.arms.length - 1 : null,
 		notBefore: typed.notBefore || null,
 		spreadMinutes,

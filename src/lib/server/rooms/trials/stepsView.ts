@@ -1,6 +1,7 @@
 /** A log of steps as its sheet and the reports show it. */
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
-import { stagesOf } from '$core/trial/design/comparisons';
+import { pageLabel } from '$core/load/requests/address';
+import { samplePagesOf, stagesOf } from '$core/trial/design/comparisons';
 import { awaitsReturn, isLog, MOST_STEPS, stepComparisons } from '$core/trial/design/log';
 import { boardMark } from '$core/trial/judge/board';
 import type { StepMark, StepRow, StepStrips, StepsView } from '$core/trial/judge/stepBoard';
@@ -22,6 +23,8 @@ interface Given {
 	markers: readonly Marker[];
 	/** What broke in a step against the stage before it, in words; nothing where that is not worked out. */
 	brokeOf?: (arm: number) => string;
+	/** What was gone, left and new, likewise. */
+	foundOf?: (arm: number) => string;
 	words?: Words;
 }
 
@@ -36,14 +39,32 @@ export function stepsView(given: Given): StepsView | null {
 		mayGrow: stages.length <= MOST_STEPS,
 		undone: awaitsReturn(design)?.name ?? null,
 		metrics: design.primary.map((metric) => metricOf(metric).short),
+		pages: pagesOf(design).length > 1 ? pagesOf(design).map(({ label }) => label) : [],
 		rows: stages.map((arm, stage) => rowOf(given, stages, arm, stage))
 	};
 }
 
+interface SamplePage {
+	label: string;
+	/** The arm that is loaded in every stage; null for the log's own page. */
+	arm: TrialArm | null;
+}
+
+/** The log's own page, then the others of its sample. */
+function pagesOf(design: TrialDesign): SamplePage[] {
+	const [start] = stagesOf(design);
+	return [
+		{ label: pageLabel(start!.url), arm: null },
+		...samplePagesOf(design).map((arm) => ({ label: arm.page!, arm }))
+	];
+}
+
 function rowOf(given: Given, stages: readonly TrialArm[], arm: TrialArm, stage: number): StepRow {
-	const { design, loads, markers, brokeOf = () => '' } = given;
+	const { design, loads, markers, brokeOf = () => '', foundOf = () => '' } = given;
 	const marker = markers.find((candidate) => candidate.stage === stage);
-	const own = loads.filter((load) => load.stage === stage && load.armId === arm.id && !load.warmup);
+	const ofStage = loads.filter((load) => load.stage === stage && !load.warmup);
+	const own = ofStage.filter((load) => load.armId === arm.id);
+	const pages = pagesOf(design);
 	return {
 		stage,
 		arm: arm.id,
@@ -56,20 +77,33 @@ function rowOf(given: Given, stages: readonly TrialArm[], arm: TrialArm, stage: 
 		undoes: stages.find(({ id }) => id === arm.undoes)?.name ?? null,
 		isMeasured: own.length > 0,
 		broke: brokeOf(arm.id),
-		strips: design.conditions.map(({ id, name }) => stripsOf(given, { arm, stage, condition: id, name, own }))
+		found: foundOf(arm.id),
+		strips: pages.flatMap((page) =>
+			design.conditions.map(({ id, name }) =>
+				stripsOf(given, {
+					arm,
+					stage,
+					page: page.arm,
+					condition: id,
+					name: pages.length > 1 ? `${name}, ${page.label}` : name,
+					own: page.arm ? ofStage.filter((load) => load.armId === page.arm!.id) : own
+				})
+			)
+		)
 	};
 }
 
 interface At {
 	arm: TrialArm;
 	stage: number;
+	page: TrialArm | null;
 	condition: string;
 	name: string;
 	own: readonly LoadSummary[];
 }
 
 function stripsOf({ design, judgement, words = ENGLISH }: Given, at: At): StepStrips {
-	const { arm, stage, condition, name, own } = at;
+	const { arm, stage, page, condition, name, own } = at;
 	const compared = stepComparisons(design).find(
 		(comparison) => comparison.stage === stage && comparison.against !== 'start'
 	);
@@ -77,10 +111,12 @@ function stripsOf({ design, judgement, words = ENGLISH }: Given, at: At): StepSt
 		design.primary.flatMap((metric) =>
 			results.filter((result) => result.arm === arm.id && result.condition === condition && result.metric === metric)
 		);
-	const [previous, start] = [resultsOf(judgement.steps), resultsOf(judgement.results)];
+	const previous = resultsOf(page ? ofPage(page, judgement.samplePages?.previous) : judgement.steps);
+	const start = resultsOf(page ? ofPage(page, judgement.samplePages?.start) : judgement.results);
 	const names = { arm: arm.name, baseline: compared?.baseline.name ?? '' };
 	const reason = previous.every(({ shift }) => !shift) ? previous.find((result) => result.reason)?.reason : null;
 	return {
+		key: `${condition}/${page?.id ?? ''}`,
 		condition,
 		name,
 		previous: marksOf(previous, names),
@@ -90,6 +126,8 @@ function stripsOf({ design, judgement, words = ENGLISH }: Given, at: At): StepSt
 		figure: stage === 0 ? figureOf(design, own, condition, words) : ''
 	};
 }
+
+const ofPage = ({ id }: TrialArm, results: readonly ShiftResult[] = []) => results.filter(({ page }) => page === id);
 
 function marksOf(results: readonly ShiftResult[], names: { arm: string; baseline: string }): StepMark[] {
 	return results.map((result) => {

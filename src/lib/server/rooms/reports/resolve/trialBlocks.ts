@@ -106,11 +106,12 @@ export const stepsBlock: TrialBlock = (material, { design, judgement, loads, tri
 				})
 			)
 			.join('; ');
-	const tables = design.conditions.map(({ id, name }) => ({
+	// Of a log on a sample a table for each page.
+	const tables = view.rows[0]!.strips.map(({ key, name }) => ({
 		title: name,
 		head: (['what', 'previous', 'start', 'decision'] as const).map((column) => words.say(`report.steps.${column}`)),
 		rows: view.rows.map((row) => {
-			const strips = row.strips.find(({ condition }) => condition === id)!;
+			const strips = row.strips.find((candidate) => candidate.key === key)!;
 			const [first, second] = row.stage === 0 ? [strips.figure, ''] : [told(strips.previous), told(strips.start)];
 			const previous = [strips.held || first, strips.returned].filter(Boolean).join(' ');
 			const decision = row.stage === 0 ? '' : words.say(`report.steps.${row.decision}`);

@@ -15,6 +15,7 @@ import { isShown } from '$core/trial/judge/shown';
 import type { Judgement, TrialDesign } from '$core/trial/types';
 import { regressionParts } from '$core/wording/regressions';
 import { wordReturn } from '$core/wording/returnStage';
+import { wordStepFates } from '$core/wording/findings';
 import { ENGLISH } from '$core/wording/words';
 import type { Db } from '../../../base/db/connection';
 import { isLabOff } from '../../labs/labs';
@@ -93,7 +94,14 @@ export function sheetHead(material: SheetMaterial, metric: string, against = 0) 
 		sweep: sweepView(design, boards),
 		best: bestView({ design, judgement, putOffOf: beside.putOff, currency }, null)?.answer ?? null,
 		against: heldAgainst,
-		steps: stepsView({ design, judgement, loads, markers: markersOf(db, trial.id), brokeOf: brokeOf(evidence) }),
+		steps: stepsView({
+			design,
+			judgement,
+			loads,
+			markers: markersOf(db, trial.id),
+			brokeOf: brokeOf(evidence),
+			foundOf: foundOf(evidence)
+		}),
 		moments: momentsView(evidence),
 		excludedAnswer: excludedView(trial, judgement, loads, beside.putOff),
 		busyMachine: busyMachineView(design, loads),
@@ -112,15 +120,23 @@ function againstOf({ design }: Trial, asked: number): number | null {
 	return (design.arms.find(({ id }) => id === asked) ?? design.arms.find((arm) => arm.baseline)!).id;
 }
 
-/** What broke in a variant under any of the conditions. */
+/** What a step broke, on any page under any of the conditions. */
 const brokeOf =
-	({ arms }: EvidenceView) =>
+	({ steps }: EvidenceView) =>
 	(arm: number): string => {
-		const parts = arms
-			.filter((own) => own.arm === arm && own.broke.broken)
-			.flatMap(({ broke }) => regressionParts(broke));
+		const parts = steps.flatMap(({ arm: own, regressions, pageName }) =>
+			own === arm && regressions?.broken
+				? regressionParts(regressions).map((part) => (pageName ? `${part} (${pageName})` : part))
+				: []
+		);
 		return parts.length ? ENGLISH.say('step.broke', { parts: [...new Set(parts)].join(', ') }) : '';
 	};
+
+/** What the worklist's rules found gone, left and new since the stage before. */
+const foundOf =
+	({ steps }: EvidenceView) =>
+	(arm: number): string =>
+		wordStepFates(steps.filter((own) => own.arm === arm).flatMap(({ fates }) => fates));
 
 /** How far the answer is. */
 function standView({ status, design }: Trial, judgement: Judgement, loads: readonly LoadSummary[]) {

@@ -9,6 +9,7 @@ import { logOf } from '$lib/server/base/log';
 import { beginDemoReports, trialsWithoutEvidence, freezeDemoReports } from '$lib/server/demo/reports';
 import { keepWatches } from '$lib/server/rooms/watch/keeping';
 import { keepVisits } from '$lib/server/rooms/field/visitKeeping';
+import { dropOldBodies } from '$lib/server/rooms/loads/loads';
 import { endRunner, keepRunner } from '$lib/server/rooms/labs/child';
 
 const log = logOf('web');
@@ -27,6 +28,7 @@ export const init: ServerInit = () => {
 	if (process.env.ZAFRA_DEMO === 'on') keepDemoReports(db);
 	if (process.env.ZAFRA_DEMO === 'on' && !settings.startRunner) void deriveDemoEvidence(booted);
 	setTimeout(() => void lookForDamage(booted), LOOK_FOR_DAMAGE_AFTER_MS).unref();
+	setInterval(() => dropBodies(db), DROP_BODIES_EVERY_MS).unref();
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
 	// Started by a parent over a channel, web ends with that parent; a plain start has no channel.
@@ -43,6 +45,16 @@ async function lookForDamage(found: Booted): Promise<void> {
 		log.warn({ error: (error as Error).message }, 'the database could not be looked through');
 	}
 	if (found.damage()) log.error({ damage: found.damage() }, 'the database is damaged');
+}
+
+const DROP_BODIES_EVERY_MS = 3_600_000;
+
+function dropBodies(db: Db): void {
+	try {
+		dropOldBodies(db);
+	} catch (error) {
+		log.warn({ error: (error as Error).message }, 'what came with old loads could not be dropped');
+	}
 }
 
 /** The demonstration's reports are frozen once the lab has worked out what their trials show. */

@@ -155,7 +155,8 @@ export class Lab {
 			tap = null,
 			before = null,
 			survey = false,
-			sideChecks = false
+			sideChecks = false,
+			bodies = false
 		} = order;
 		const conditions = conditionsOf(order);
 		let session: LoadSession | null = null;
@@ -188,6 +189,7 @@ export class Lab {
 				before,
 				survey,
 				sideChecks,
+				bodies,
 				collects
 			});
 			const measured = await session.run();

@@ -31,6 +31,8 @@ export interface LoadOptions {
 	tap: Tap | null;
 	/** Accessibility, and what the head says. */
 	sideChecks: boolean;
+	/** Keep what came. */
+	bodies: boolean;
 	/** Look at what can be picked and checked. */
 	survey: boolean;
 	/** Done, or known of the visitor, before. */

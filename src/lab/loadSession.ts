@@ -21,6 +21,7 @@ import { prepare } from './prepare';
 import { becomeVisitor } from './before';
 import { openContext } from './browser/openContext';
 import { readBodies } from './collect/bodies';
+import { keptBodies } from './collect/keptBodies';
 import { CoverageCollector } from './collect/coverage';
 import { WorkerTraffic } from './collect/serviceWorkers';
 import { failure, LoadFailure } from './failure';
@@ -37,6 +38,8 @@ const KILL_KNOWN_AFTER_MS = 200;
 const CLOSE_WITHIN_MS = 3000;
 /** Longest time for reading bodies of a page that has settled. */
 const BODIES_WITHIN_MS = 4000;
+/** The same where the files themselves are kept. */
+const KEPT_WITHIN_MS = 10_000;
 
 /** What a load has seen so far: it stays when the load is ended in the middle. */
 interface SoFar {
@@ -163,7 +166,10 @@ export class LoadSession {
 		// Taking the picture repaints the page at another scale: the screencast must not see it.
 		await screencast.stop();
 		const picture = await visit.picture();
-		const bodies = full ? await readBodies(visit.session, visit.network, performance.now() + BODIES_WITHIN_MS) : null;
+		const untilMoment = performance.now() + (this.options.bodies ? KEPT_WITHIN_MS : BODIES_WITHIN_MS);
+		const reading = { untilMoment, keep: this.options.bodies, unused };
+		const bodies = full ? await readBodies(visit.session, visit.network, reading) : null;
+		const kept = bodies && this.options.bodies ? await keptBodies(visit, bodies) : null;
 
 		const { patience, nudged, surveyed, beside } = await this.#doAfterwards(visit);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);
@@ -174,7 +180,9 @@ export class LoadSession {
 		const requests = [...visit.network.records(zero, log.connections), ...(await workers.records(zero))].sort(
 			(a, b) => a.startMs - b.startMs
 		);
-		const read = bodies ? requests.map((request) => ({ ...request, body: bodies.get(request.id) ?? null })) : requests;
+		const read = bodies
+			? requests.map((request) => ({ ...request, body: bodies.facts.get(request.id) ?? null }))
+			: requests;
 		const frames = await developFrames(screencast.frames, zero);
 		const measured = assembleLoad(
 			{
@@ -195,8 +203,8 @@ export class LoadSession {
 				journey: steps.length ? journeyEvidence(journey, zero) : null
 			}
 		);
-		const kept = { frames: frames.images, picture, stepPicture: journey.picture };
-		return { record: measured, ...kept, survey: surveyed };
+		const pictures = { frames: frames.images, picture, stepPicture: journey.picture };
+		return { record: measured, ...pictures, survey: surveyed, ...(kept ? { bodies: kept } : {}) };
 	}
 
 	/** What is asked of a page that has settled. */

@@ -18,6 +18,13 @@ import { loneLoads } from '../../src/lib/server/rooms/loads/queries/loads';
 import { deriveFindings, findAuditFindings } from '../../src/lib/server/rooms/audits/findings';
 import { auditListView, auditView, worklistRow, worklistView } from '../../src/lib/server/rooms/audits/view';
 import { listFindings } from '../../src/lib/server/rooms/audits/queries/findings';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { createConditions } from '../../src/lib/server/rooms/conditions/commands';
+import { emptyPage } from '$core/load/record/emptyRecord';
+import { insertBodyFacts } from '../../src/lib/server/rooms/audits/queries/bodies';
+import { computeSavings } from '../../src/lib/server/rooms/audits/savings/compute';
+import { minified, packed } from '../../src/lib/server/rooms/audits/savings/text';
+import { dropOldBodies, findBodies } from '../../src/lib/server/rooms/loads/loads';
 import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
 import { finishJob } from '../../src/lib/server/base/queue/jobs';
 import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
@@ -213,5 +220,81 @@ describe('audits', () => {
 		expect(worklistView(q.now.db, { clientId, words: 'OWN.' }).total).to.equal(1);
 		expect(worklistView(q.now.db, { clientId, page: pages[0]! }).total).to.equal(1);
 		expect(worklistView(q.now.db, { clientId, page: 999 }).total).to.equal(0);
+	});
+
+	it('work out what could be saved of what came, once for each content, and tell it in the findings', async () => {
+		const id = createAudit(q.now.db, input({ pages: [pages[0]!], loads: 1 }));
+		const text = `/* ${'The timetable of the ferry. '.repeat(2000)} */\nwindow.sailings = [ ${'1,  2,  3,  '.repeat(300)} ];`;
+		const script = () =>
+			requestOf({
+				type: 'script',
+				url: 'https://own.test/app.js',
+				mimeType: 'text/javascript',
+				wireBytes: text.length,
+				decodedBytes: text.length,
+				responseHeaders: [['cache-control', 'max-age=31536000']]
+			});
+		const file = { request: '1', url: 'https://own.test/app.js', type: 'script', media: 'text/javascript' };
+		const job = lease()!;
+		const { url, version, bodies } = requestedOrder(q.now.db, job);
+		expect(bodies).to.equal(true);
+		finishJob(q.now.db, job, 'me');
+		storeAuditLoad(q.now.db, job, version, {
+			...measuredLoad({ url, requests: [document(), script()] }),
+			bodies: {
+				kept: {
+					files: [
+						{ ...file, unused: [] },
+						{ ...file, request: '2', unused: [] }
+					],
+					drawn: null
+				},
+				files: [Buffer.from(text), Buffer.from(text)]
+			}
+		});
+		deriveFindings(q.now.db, id);
+		expect(auditView(q.now.db, id).causes.map(({ rule }) => rule)).to.not.include('not-minified');
+		expect(await computeSavings(q.now.db, id)).to.deep.equal({ done: 1, total: 1 });
+		deriveFindings(q.now.db, id);
+		const { causes, savings } = auditView(q.now.db, id);
+		const { plain } = await packed(await minified('script', text));
+		expect(causes.find(({ rule }) => rule === 'not-minified')!.saving).to.deep.equal({ bytes: text.length - plain });
+		expect(savings).to.include({ done: 1, total: 1, isOver: true });
+		// What came is dropped after some days; what was worked out of it stays.
+		const [load] = auditView(q.now.db, id).pages[0]!.loads;
+		expect(findBodies(q.now.db, load!)).to.not.equal(null);
+		dropOldBodies(q.now.db, Date.now() + 15 * 86_400_000);
+		expect(findBodies(q.now.db, load!)).to.equal(null);
+		deriveFindings(q.now.db, id);
+		expect(auditView(q.now.db, id).causes.map(({ rule }) => rule)).to.include('not-minified');
+	});
+
+	it('take back what their files show to be none, unless somebody has touched the line', () => {
+		const id = createAudit(q.now.db, input({ pages: [pages[0]!], loads: 1 }));
+		const large = requestOf({
+			type: 'image',
+			url: 'https://own.test/a.jpg',
+			mimeType: 'image/jpeg',
+			wireBytes: 90_000
+		});
+		const shown = { url: large.url, naturalWidth: 4000, naturalHeight: 2000, shownWidth: 320, shownHeight: 160 };
+		const image = { ...shown, selector: 'img', lazy: false, roomReserved: true, inView: true };
+		work(() => ({ requests: [document(), large], page: { ...emptyPage('A'), images: [image] } }));
+		expect(states()).to.deep.equal([['picture-too-large', 'open']]);
+		const none = { format: 'jpeg' as const, width: 4000, height: 2000, isAnimated: false, encoded: [] };
+		insertBodyFacts(q.now.db, id, large.url, {
+			...{ hash: 'a', bytes: 90_000, packed: null, minified: null, cut: null, helpers: [], writesDocument: false },
+			...{ font: null, fault: null, picture: { ...none, needed: { width: 800, height: 400 } } }
+		});
+		deriveFindings(q.now.db, id);
+		expect(states()).to.deep.equal([]);
+	});
+
+	it('keep nothing that came from a page behind a sign-in', () => {
+		const [phone] = BUILT_IN_CONDITIONS;
+		const authentication = { username: 'ines', password: 'secret' };
+		createConditions(q.now.db, { ...phone!, id: 'staff', name: 'Staff', authentication }, null);
+		createAudit(q.now.db, input({ pages: [pages[0]!], conditions: ['staff'], loads: 1 }));
+		expect(requestedOrder(q.now.db, lease()!).bodies).to.equal(false);
 	});
 });

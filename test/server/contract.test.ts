@@ -29,6 +29,8 @@ const ADDED = [
 	'tap',
 	'survey',
 	'sideChecks',
+	'sentBytes',
+	'cookieBytes',
 	'postponed',
 	'vanished',
 	'visitor',

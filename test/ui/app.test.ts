@@ -77,7 +77,7 @@ describe('interface', () => {
 
 	it('shows the demonstration’s answer in one look and leads from it to the evidence', async () => {
 		const { page } = screen;
-		await screen.go('/');
+		await screen.go('/trials');
 		await page.getByRole('link', { name: 'Did adding the chat make the timetable slower?' }).click();
 		const answer = page.locator('#answer');
 		await answer

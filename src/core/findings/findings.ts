@@ -1,9 +1,12 @@
 /** What the rules find in one load. */
 import type { LoadRecord } from '../load/record/record';
 import type { Finding } from './finding';
-import { inspect } from './inspection';
+import { inspect, type Beside } from './inspection';
 import type { FindingRule } from './rule';
 import { brokenRequest } from './rules/brokenRequest';
+import { forOldBrowsers, notMinified, writesDocument } from './rules/code';
+import { cookieWeight } from './rules/cookieWeight';
+import { fontNotDrawn, fontUnusedSigns, iconsAsFont } from './rules/fonts';
 import { connectionLate } from './rules/connectionLate';
 import { consoleError } from './rules/consoleError';
 import { fontFar } from './rules/fontFar';
@@ -22,6 +25,9 @@ import { scriptNeverRun, styleNeverMatched } from './rules/neverUsed';
 import { oldProtocol } from './rules/oldProtocol';
 import { pageCacheMiss } from './rules/pageCacheMiss';
 import { pictureEarly } from './rules/pictureEarly';
+import { animationAsPicture, pictureOldFormat, picturePoorlyPacked, pictureSameTwice } from './rules/pictures';
+import { pressLost } from './rules/pressLost';
+import { startsUnasked, thirdPartyUnconfirmed } from './rules/thirdParties';
 import { pictureTooLarge } from './rules/pictureTooLarge';
 import { pictureWithoutRoom } from './rules/pictureWithoutRoom';
 import { redirects } from './rules/redirects';
@@ -37,19 +43,22 @@ import { styleRecalculated } from './rules/styleRecalculated';
 import { taskLong } from './rules/taskLong';
 import { textHidden } from './rules/textHidden';
 import { textPlainSent } from './rules/textPlainSent';
+import { textWeaklyPacked } from './rules/textWeaklyPacked';
 import { thirdPartyCost } from './rules/thirdPartyCost';
 import { worksLate } from './rules/worksLate';
 
 /** Version of the rules: what older ones found is found anew. */
-export const FINDINGS_VERSION = '1';
+export const FINDINGS_VERSION = '2';
 
 const LIST: readonly FindingRule[] = [
 	serverWait,
 	redirects,
 	pageCacheMiss,
 	textPlainSent,
+	textWeaklyPacked,
 	shortLifetime,
 	oldProtocol,
+	cookieWeight,
 	styleInTheWay,
 	scriptInTheWay,
 	styleChain,
@@ -60,25 +69,38 @@ const LIST: readonly FindingRule[] = [
 	connectionLate,
 	textHidden,
 	pictureTooLarge,
+	pictureOldFormat,
+	picturePoorlyPacked,
 	pictureWithoutRoom,
 	pictureEarly,
+	animationAsPicture,
+	pictureSameTwice,
 	mediaPreloaded,
 	fontFormat,
+	fontUnusedSigns,
+	fontNotDrawn,
 	fontMany,
 	fontFar,
+	iconsAsFont,
 	taskLong,
 	scriptNeverRun,
 	styleNeverMatched,
+	notMinified,
 	libraryTwice,
+	forOldBrowsers,
 	styleRecalculated,
 	inlineWeight,
+	writesDocument,
 	shiftByFont,
 	shiftByPicture,
 	shiftByInsertion,
 	slotEmpty,
 	stepSlow,
+	pressLost,
 	goingBackSlow,
 	thirdPartyCost,
+	thirdPartyUnconfirmed,
+	startsUnasked,
 	worksLate,
 	brokenRequest,
 	consoleError,
@@ -91,13 +113,16 @@ export interface Findings {
 	faults: string[];
 }
 
-/** @param record of a load that did not fail @param cdnHosts hosts that the site names as its own CDN */
+/**
+ * @param record of a load that did not fail @param cdnHosts hosts that the site names as its own CDN
+ * @param beside what was worked out of its bodies, and is written down of its hosts
+ */
 export function findingsOf(
 	record: LoadRecord,
 	cdnHosts: readonly string[] = [],
-	rules: readonly FindingRule[] = LIST
+	{ rules = LIST, ...beside }: Beside & { rules?: readonly FindingRule[] } = {}
 ): Findings {
-	const inspection = inspect(record, cdnHosts);
+	const inspection = inspect(record, cdnHosts, beside);
 	const faults: string[] = [];
 	const found = rules.flatMap((rule) => {
 		try {

@@ -3,6 +3,7 @@ import { normalisedPath } from '../compare/digest';
 import type { ImageFact, LoadRecord, RequestRecord } from '../load/record/record';
 import { hasFailed } from '../load/requests/requestList';
 import { ownerOf, type Owner } from '../load/requests/owners';
+import type { BodyFacts } from './bodyFacts';
 import type { Evidence, Resource } from './finding';
 import { NO_EVIDENCE } from './finding';
 
@@ -28,10 +29,32 @@ export interface Inspection {
 	/** Less than this is not worth a line. */
 	leastBytes: number;
 	ownerOf(host: string): Owner;
+	/** What was worked out of what came; null where it is not known. */
+	factsOf(request: Pick<RequestRecord, 'url'>): BodyFacts | null;
+	/** What is written down of a host of others. */
+	noteOf(host: string): HostKnown | null;
+}
+
+/** Of the client's register of third parties. */
+export interface HostKnown {
+	purpose: string;
+	isConfirmed: boolean;
+	/** Something of it was seen on a page. */
+	isSeen: boolean;
+}
+
+/** What is known beside the record. */
+export interface Beside {
+	facts?: (url: string) => BodyFacts | null;
+	hosts?: (host: string) => HostKnown | null;
 }
 
 /** @param cdnHosts hosts that the site names as its own CDN */
-export function inspect(record: LoadRecord, cdnHosts: readonly string[] = []): Inspection {
+export function inspect(
+	record: LoadRecord,
+	cdnHosts: readonly string[] = [],
+	{ facts = () => null, hosts = () => null }: Beside = {}
+): Inspection {
 	const siteHost = new URL(record.finalUrl || record.url).host;
 	const asked = record.requests.filter(({ during }) => during === 'load');
 	const requests = asked.filter((request) => !hasFailed(request) && !request.fromCache && !request.redirectTo);
@@ -47,6 +70,8 @@ export function inspect(record: LoadRecord, cdnHosts: readonly string[] = []): I
 		pixelRatio: record.conditions?.device.pixelRatio ?? 1,
 		roundTripMs: record.conditions?.network.roundTripMs ?? null,
 		leastBytes: Math.max(LEAST_BYTES, LEAST_SHARE * bytes),
+		factsOf: ({ url }) => facts(url),
+		noteOf: hosts,
 		ownerOf(host) {
 			const owner = owners.get(host) ?? ownerOf(host, siteHost, cdnHosts);
 			owners.set(host, owner);

@@ -35,7 +35,7 @@ export function describeFinding(finding: Described): DescribedFinding {
 
 /** Which values of a rule are which: the words print them with their unit. */
 const TIMES = /Ms$|^ms$|^connecting$/;
-const SIZES = new Set(['bytes', 'saved', 'largest']);
+const SIZES = new Set(['bytes', 'saved', 'largest', 'left']);
 const SHARES = new Set(['share']);
 
 function valuesOf({ resource, values }: Described): Record<string, string | number> {

@@ -6,7 +6,7 @@ import type { UnusedBytes } from '$core/load/record/assemble';
 import type { CDPSession } from 'playwright-core';
 import type { NetworkCollector } from './network';
 import { servingFromWhatCame } from './servedAgain';
-import { unusedInScript, unusedInSheet, type CoverageRange } from '$core/load/requests/coverage';
+import { unusedSpansOfScript, unusedSpansOfSheet, type CoverageRange, type Span } from '$core/load/requests/coverage';
 
 export class CoverageCollector {
 	#sheets = new Map<string, { url: string; length: number }>();
@@ -25,7 +25,13 @@ export class CoverageCollector {
 		const { result } = await this.session.send('Profiler.takePreciseCoverage');
 		const ruleUsage = await servingFromWhatCame(asking, this.session, network, () => this.#rulesThatMatch(asking));
 		const byUrl = new Map<string, number>();
-		const add = (url: string, unused: number) => byUrl.set(url, (byUrl.get(url) ?? 0) + unused);
+		const spans = new Map<string, Span[]>();
+		const add = (url: string, unused: Span[]): number => {
+			const length = unused.reduce((sum, [from, to]) => sum + to - from, 0);
+			byUrl.set(url, (byUrl.get(url) ?? 0) + length);
+			if (!spans.has(url)) spans.set(url, unused);
+			return length;
+		};
 		let script = 0;
 		for (const coverage of result) {
 			if (!/^https?:/.test(coverage.url)) continue;
@@ -36,20 +42,16 @@ export class CoverageCollector {
 					used: count > 0
 				}))
 			);
-			const unused = unusedInScript(ranges);
-			script += unused;
-			add(coverage.url, unused);
+			script += add(coverage.url, unusedSpansOfScript(ranges));
 		}
 		let style = 0;
 		for (const [id, { url, length }] of this.#sheets) {
 			const ranges = ruleUsage
 				.filter((rule) => rule.styleSheetId === id)
 				.map(({ startOffset, endOffset, used }) => ({ start: startOffset, end: endOffset, used }));
-			const unused = unusedInSheet(length, ranges);
-			style += unused;
-			add(url, unused);
+			style += add(url, unusedSpansOfSheet(length, ranges));
 		}
-		return { script, style, byUrl };
+		return { script, style, byUrl, spans };
 	}
 
 	/** Each rule is matched anew; afterwards the page is left alone again, for what is still to be measured on it. */

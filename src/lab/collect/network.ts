@@ -30,6 +30,8 @@ export class NetworkCollector {
 	#drafts: Draft[] = [];
 	#open = new Map<string, Draft>();
 	#waiting = new Set<string>();
+	/** Of requests that are not told yet. */
+	#sizesBefore = new Map<string, { sentBytes: number; cookieBytes: number }>();
 	#zeroAt: number | null = null;
 	/** Epoch seconds minus monotonic seconds. */
 	#clockOffset = 0;
@@ -46,6 +48,7 @@ export class NetworkCollector {
 		private readonly secretHeaders: readonly string[] = []
 	) {
 		session.on('Network.requestWillBeSent', (event) => this.#sent(event));
+		session.on('Network.requestWillBeSentExtraInfo', (event) => this.#sentWith(event));
 		session.on('Network.responseReceived', (event) => this.#responded(event));
 		session.on('Network.dataReceived', (event) => this.#data(event));
 		session.on('Network.loadingFinished', (event) => this.#finished(event));
@@ -194,10 +197,23 @@ export class NetworkCollector {
 			frameId: event.frameId ?? null,
 			loaderId: event.loaderId
 		};
+		Object.assign(draft.record, this.#sizesBefore.get(requestId));
+		this.#sizesBefore.delete(requestId);
 		this.#drafts.push(draft);
 		this.#open.set(requestId, draft);
 		if (!ENDLESS.has(type)) this.#waiting.add(requestId);
 		this.#touch(type);
+	}
+
+	/** May come before the request itself is told, or when it is long over. */
+	#sentWith({ requestId, headers }: Net<'Network.requestWillBeSentExtraInfo'>): void {
+		const sizes = {
+			sentBytes: Object.entries(headers).reduce((sum, [name, value]) => sum + name.length + value.length + 4, 0),
+			cookieBytes: Object.entries(headers).find(([name]) => name.toLowerCase() === 'cookie')?.[1].length ?? 0
+		};
+		const draft = this.#drafts.find(({ record }) => record.id === requestId && record.sentBytes === undefined);
+		if (draft) Object.assign(draft.record, sizes);
+		else this.#sizesBefore.set(requestId, sizes);
 	}
 
 	#redirected(event: Net<'Network.requestWillBeSent'>): void {

@@ -40,6 +40,8 @@ export interface InPage {
 	tryToSend(selector: string): { problem: string | null; isHandled: boolean };
 	/** With tools: what its head says; parsed by `HeadFacts`. */
 	headFacts(): unknown;
+	/** With tools: which signs and pictures of style it draws; parsed by `Drawn`. */
+	drawn(): unknown;
 	/** Note from now on when elements are first seen. */
 	watchShown(selectors: readonly string[]): void;
 }

@@ -16,7 +16,7 @@ declare global {
 	var zafraBusy: ((what: string) => void) | undefined;
 }
 
-function inPage(): Omit<InPage, 'survey' | 'wordsAt' | 'tryToSend' | 'headFacts'> {
+function inPage(): Omit<InPage, 'survey' | 'wordsAt' | 'tryToSend' | 'headFacts' | 'drawn'> {
 	const entries = new Entries(() => globalThis.zafraBusy?.('task'));
 	return {
 		collect: () => ({

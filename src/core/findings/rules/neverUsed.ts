@@ -1,4 +1,7 @@
 /** Scripts of which much never ran, and style of which much matched nothing, in this load (coverage). */
+import { compressionOf } from '../../load/requests/delivery';
+import type { RequestRecord } from '../../load/record/record';
+import { packedAs, type BodyFacts } from '../bodyFacts';
 import type { RuleId } from '../finding';
 import { NO_COST } from '../finding';
 import { addressResource, seenIn, wireOf } from '../inspection';
@@ -10,7 +13,7 @@ const MOST_STYLE = 0.5;
 
 const unusedRule =
 	(rule: RuleId, type: string, most: number): FindingRule =>
-	({ requests, leastBytes }) =>
+	({ requests, leastBytes, factsOf }) =>
 		requests
 			.filter((request) => request.type === type && request.unused !== null && request.decodedBytes)
 			.flatMap((request) => {
@@ -23,12 +26,19 @@ const unusedRule =
 						resource: addressResource(request.url),
 						cost: { ...NO_COST, bytes },
 						evidence: seenIn(request),
-						saving: null,
+						saving: cutOf(request, factsOf(request)),
 						limit: { most, unit: 'share' as const },
 						values: { share, bytes }
 					}
 				];
 			});
+
+/** What is saved by really cutting what no audited page used, in the coding that the host uses; null where not known. */
+function cutOf(request: RequestRecord, facts: BodyFacts | null): { bytes: number } | null {
+	if (!facts?.packed || !facts.cut) return null;
+	const { encoding } = compressionOf(request);
+	return { bytes: Math.max(0, packedAs(facts.packed, encoding) - packedAs(facts.cut, encoding)) };
+}
 
 export const scriptNeverRun = unusedRule('script-never-run', 'script', MOST_SCRIPT);
 export const styleNeverMatched = unusedRule('style-never-matched', 'stylesheet', MOST_STYLE);

@@ -29,6 +29,8 @@ export interface LoadOrder {
 	survey?: boolean;
 	/** Once it has settled: accessibility, and what its head says. */
 	sideChecks?: boolean;
+	/** Keep what came, for working out what could be saved. */
+	bodies?: boolean;
 	/** What is measured together, a round or a reading: the browser is not renewed in the middle of it. */
 	block?: string;
 	/** Asked as an ordinary browser, without what tells the lab. */

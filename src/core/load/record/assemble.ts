@@ -1,4 +1,5 @@
 /** Putting a record together from the evidence of a load: pure, for the lab and for imported files alike. */
+import type { Span } from '../requests/coverage';
 import type { MetricId } from '../../metrics/catalogue';
 import { LAB_RECIPE, scoreOf } from '../../metrics/score';
 import type { PageFacts, Since } from './pageFacts';
@@ -13,6 +14,8 @@ export interface UnusedBytes {
 	script: number;
 	style: number;
 	byUrl: ReadonlyMap<string, number>;
+	/** What of each was of no use. */
+	spans?: ReadonlyMap<string, Span[]>;
 }
 
 /** What the page reported once it had come to rest. */

@@ -10,10 +10,13 @@ export const PATIENCE = { leastMs: 15_000, mostMs: 30_000, quietMs: 10_000 };
 /** For taking things out of the browser once the page has come to rest, or has run into its cap (house). */
 export const COLLECTING_MS = 15_000;
 
+/** For reading the files themselves. */
+const KEEPING_MS = 10_000;
+
 /** One check: its page, and steps that come to rest once each. */
 const SURVEYED_MS = 4 * READY_CAP_MS;
 
-type Timed = Pick<LoadOrder, 'conditions' | 'steps' | 'patience' | 'tap' | 'before' | 'survey'>;
+type Timed = Pick<LoadOrder, 'conditions' | 'steps' | 'patience' | 'tap' | 'before' | 'survey' | 'bodies'>;
 
 /**
  * The time after which a load is ended from outside, ms: the cap of each of its parts (a first visit before a repeat
@@ -21,7 +24,7 @@ type Timed = Pick<LoadOrder, 'conditions' | 'steps' | 'patience' | 'tap' | 'befo
  * allowance for collecting.
  */
 export function longestLoadMs(order: Timed, waitMs = 0): number {
-	const { conditions, steps, patience = false, tap, before, survey = false } = order;
+	const { conditions, steps, patience = false, tap, before, survey = false, bodies = false } = order;
 	const visits = 1 + Number(conditions.cache === 'repeat');
 	const beforeMs = before ? conditions.capMs + longestStepsMs(before.steps, conditions.capMs) : 0;
 	const parts = visits + Number(conditions.input === 'nudge');
@@ -29,7 +32,7 @@ export function longestLoadMs(order: Timed, waitMs = 0): number {
 	const tapMs = tap ? tap.afterMs + EFFECT_WITHIN_MS : 0;
 	const stepsMs = longestStepsMs(steps, conditions.capMs);
 	const surveyMs = survey ? MOST_READY * SURVEYED_MS : 0;
-	const doneMs = patienceMs + tapMs + stepsMs + surveyMs;
+	const doneMs = patienceMs + tapMs + stepsMs + surveyMs + (bodies ? KEEPING_MS : 0);
 	return parts * conditions.capMs + visits * waitMs + beforeMs + doneMs + COLLECTING_MS;
 }
 

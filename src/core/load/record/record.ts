@@ -6,6 +6,7 @@
 import * as v from 'valibot';
 import { METRIC_IDS, type MetricId } from '../../metrics/catalogue';
 import { ConditionsRecord } from './conditionsRecord';
+import type { KeptBodies } from './bodies';
 import { about } from './described';
 import { EnvironmentRecord } from './environmentRecord';
 import { Box, PageRecord } from './pageRecord';
@@ -108,6 +109,8 @@ export const RequestRecord = v.object({
 		v.nullable(v.number())
 	),
 	body: about('Facts about a text body, which itself is not kept; null when it was not read.', v.nullable(BodyFact)),
+	sentBytes: about('Headers that went up with it; absent where the browser did not say.', v.optional(v.number())),
+	cookieBytes: about('Cookies among them.', v.optional(v.number())),
 	fromCache: v.boolean(),
 	fromServiceWorker: about('Answered by the page’s service worker.', v.boolean()),
 	during: about(
@@ -307,4 +310,6 @@ export interface MeasuredLoad {
 	stepPicture?: { step: number; image: Uint8Array } | null;
 	/** WebP of the first screens, and of each check that was tried. */
 	survey?: { picture: Uint8Array | null; checkPictures: (Uint8Array | null)[] } | null;
+	/** What came, where it was asked for; files in step with `kept.files`. */
+	bodies?: { kept: KeptBodies; files: Uint8Array[] } | null;
 }

@@ -144,6 +144,68 @@ export const findings = {
 		'{what, select, elements {The page has {n} elements} depth {Elements lie {n} deep inside each other} other {One element has {n} children}}',
 	'finding.large-page.detail': 'Style, layout and every script that looks at the page cost more for it.',
 	'finding.large-page.advice': 'Leave out wrappers that the builder adds. | Load long lists in pieces.',
+	'finding.text-weakly-packed':
+		'{n, plural, one {A text file} other {# text files}} of {resource} {n, plural, one {is} other {are}} packed with gzip where Brotli saves {saved}',
+	'finding.text-weakly-packed.detail': 'Of {bytes} that are sent. The largest: {files}.',
+	'finding.text-weakly-packed.advice':
+		'Switch on Brotli on the server or the CDN. | Pack static files once, at the highest quality.',
+	'finding.cookie-weight': '{bytes} of cookies go up with static files of {resource}',
+	'finding.cookie-weight.detail': 'With {n, plural, one {one file} other {# files}}: {share} of what is sent for them.',
+	'finding.cookie-weight.advice':
+		'Serve static files from a host without cookies. | Give cookies a path, and leave out what nobody reads.',
+	'finding.picture-old-format': '{resource} would be {saved} smaller as {best}',
+	'finding.picture-old-format.detail':
+		'{left} instead of {bytes} as {format}, at the same size and alike to the eye (mean SSIM of 0.98 or more).',
+	'finding.picture-old-format.advice':
+		'Let the platform make it and offer it by the picture element. | Keep the old file for what cannot read it.',
+	'finding.picture-poorly-packed': '{resource} would be {saved} smaller when saved better',
+	'finding.picture-poorly-packed.detail':
+		'{left} instead of {bytes}, in the same format and size and alike to the eye (mean SSIM of 0.98 or more).',
+	'finding.picture-poorly-packed.advice': 'Save it at a lower quality, or let an image plugin do it.',
+	'finding.animation-as-picture': '{resource} is an animation saved as a picture',
+	'finding.animation-as-picture.detail': 'It has {bytes}. A video of the same is usually far smaller.',
+	'finding.animation-as-picture.advice':
+		'Make a short muted video of it that plays by itself. | Or show a still picture, and the animation when it is pressed.',
+	'finding.picture-same-twice': '{resource} is the same picture as another one',
+	'finding.picture-same-twice.detail': 'Its {bytes} came already from {first}.',
+	'finding.picture-same-twice.advice': 'Use one address for it everywhere.',
+	'finding.font-unused-signs': '{resource} holds {signs} signs, of which {drawn} are drawn',
+	'finding.font-unused-signs.detail': 'With those alone it would be {saved} smaller than its {bytes}.',
+	'finding.font-unused-signs.advice':
+		'Make a subset of the signs that the site’s languages use. | Split it by unicode-range, so that the rest comes only where it is needed.',
+	'finding.font-not-drawn': '{resource} is fetched, and nothing is drawn with it',
+	'finding.font-not-drawn.detail': 'Its {bytes} come in the way of what is drawn.',
+	'finding.font-not-drawn.advice': 'Take its preload out, or the rule that asks for it.',
+	'finding.icons-as-font': '{drawn} of {signs} icons of {resource} are drawn',
+	'finding.icons-as-font.detail': 'The icon font {family} has {bytes}; the icons that are drawn take {saved} less.',
+	'finding.icons-as-font.advice': 'Put the icons that are used into the page as SVG. | Take the icon font out.',
+	'finding.not-minified': '{resource} would be {saved} smaller without spaces and comments',
+	'finding.not-minified.detail': 'That is {share} of {bytes}, packed as the host packs it.',
+	'finding.not-minified.advice': 'Minify it when it is built, or let an optimiser do it.',
+	'finding.for-old-browsers': '{resource} brings code for browsers of long ago',
+	'finding.for-old-browsers.detail':
+		'{n, plural, one {A known helper} other {# known helpers}}, {names} among them: today’s browsers have what they stand in for.',
+	'finding.for-old-browsers.advice':
+		'Build it for today’s browsers. | Ask its maker for a modern build, or take a later version.',
+	'finding.writes-document': '{resource} writes into the document while it is read',
+	'finding.writes-document.detail': 'document.write holds the parser up until what it writes has come.',
+	'finding.writes-document.advice':
+		'Put its element into the markup. | Load it with async, or take a version that does.',
+	'finding.press-lost':
+		'{resource} is seen, and {how, select, moved {moves away under the finger} covered {is covered when it is pressed} other {does nothing when it is pressed}}',
+	'finding.press-lost.detail': 'Pressed {afterMs} after the first paint.',
+	'finding.press-lost.advice':
+		'Let it work from its markup: a link, a form, a details element. | Or show it only once its script is there.',
+	'finding.third-party-unconfirmed':
+		'{why, select, unseen {Nothing of {resource} is seen} other {Nobody has confirmed {resource}}}',
+	'finding.third-party-unconfirmed.detail':
+		'{bytes} in {n, plural, one {one request} other {# requests}}{purpose, select, none {; nobody has written down what it is for} other {; written down as: {purpose}}}.',
+	'finding.third-party-unconfirmed.advice':
+		'Ask the client whether it is still wanted. | Take it out where it is not, and confirm it in the register where it is.',
+	'finding.starts-unasked': '{resource} starts before anybody asks for it',
+	'finding.starts-unasked.detail': '{purpose}: {bytes} in {n, plural, one {one request} other {# requests}}.',
+	'finding.starts-unasked.advice':
+		'Show a still picture or a button in its place, and load it when it is pressed. | Check that the lab sees it work then.',
 	'finding.limit.gone': 'Done when three good loads no longer show it.',
 	'finding.limit.most': 'Done when three good loads show at most {most}.',
 	'finding.who.editor': 'Editor',

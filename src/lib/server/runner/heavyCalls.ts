@@ -23,7 +23,10 @@ export const HEAVY = {
 	importReadings,
 	importClientFile,
 	effectsOfPage,
-	findDamage
+	findDamage,
+	/** Its encoders are large: they come with the first call. */
+	computeSavings: async (db: Db, auditId: number) =>
+		(await import('../rooms/audits/savings/compute')).computeSavings(db, auditId)
 };
 
 export type HeavyName = keyof typeof HEAVY;

@@ -33,7 +33,9 @@
 						>{/if}
 					<span class="muted small">{cause.reach}</span>
 				</div>
-				<span class="figures cost">{cause.cost}</span>
+				<span class="figures cost"
+					>{cause.cost}{cause.saving ? ` · saves ${formatBytes(cause.saving.bytes)}` : ''}</span
+				>
 				<span class="muted small">{cause.who}, {cause.effort}</span>
 				<Button
 					kind="ghost"
@@ -49,7 +51,6 @@
 						<ol>
 							{#each cause.advice as step (step)}<li>{step}</li>{/each}
 						</ol>
-						{#if cause.saving}<p>Computed: {formatBytes(cause.saving.bytes)} fewer.</p>{/if}
 						<p class="muted small">
 							{cause.doneWhen}
 							{cause.source ? `Rests on: ${cause.source}.` : 'Common practice.'}

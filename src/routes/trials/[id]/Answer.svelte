@@ -11,7 +11,7 @@
 	import type { load } from './+page';
 	import Progress from './Progress.svelte';
 
-	type Asked = Pick<Awaited<ReturnType<typeof load>>['asked'], 'Best' | 'PairChooser' | 'Sweep'>;
+	type Asked = Pick<Awaited<ReturnType<typeof load>>['asked'], 'Best' | 'PairChooser' | 'Sweep' | 'Matrix'>;
 	interface Props {
 		data: SheetHead;
 		/** Components of the question that is asked, where few trials ask it. */
@@ -74,6 +74,7 @@
 			{colourOf}
 			{beside}
 			Best={asked.Best}
+			Matrix={asked.Matrix}
 		/>
 	{/each}
 	{#if data.sweep && asked.Sweep}

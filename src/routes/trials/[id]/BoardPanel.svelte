@@ -4,9 +4,10 @@
 	import { wordFloors } from '$core/wording/floors';
 	import Moments from '$lib/charts/Moments.svelte';
 	import ShiftBoard from '$lib/charts/ShiftBoard.svelte';
-	import ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
+	import type ShiftMatrix from '$lib/charts/ShiftMatrix.svelte';
 	import type { SheetHead } from '$lib/server/rooms/trials/sheet/head';
 	import type BestBoard from './BestBoard.svelte';
+	import { isMatrix } from './boardShape';
 	import Caveats from './Caveats.svelte';
 
 	interface Props {
@@ -19,15 +20,25 @@
 		/** Which is best: the candidate that stands beside the one that all are held against. */
 		beside?: number;
 		Best?: typeof BestBoard | null;
+		/** Of more variants than fit boards of their own. */
+		Matrix?: typeof ShiftMatrix | null;
 	}
-	let { board, film, noise, primary, nameOf, colourOf, beside = 0, Best = null }: Props = $props();
-	/** More variants than this are rows of one table. */
-	const MOST_BOARDS = 2;
+	let {
+		board,
+		film,
+		noise,
+		primary,
+		nameOf,
+		colourOf,
+		beside = 0,
+		Best = null,
+		Matrix = null
+	}: Props = $props();
 	/** Pictures of more variants than this are left to the part of frames. */
 	const MOST_FILMS = 3;
-	const isMatrix = $derived(board.answers.length > MOST_BOARDS);
+	const isTable = $derived(isMatrix(board));
 	const pair = $derived(board.answers.find(({ arm }) => arm === beside) ?? board.answers[0]);
-	const hasFilm = $derived(film !== null && film.arms.length <= MOST_FILMS && !isMatrix && !board.best);
+	const hasFilm = $derived(film !== null && film.arms.length <= MOST_FILMS && !isTable && !board.best);
 	const floors = $derived(noise ? wordFloors(noise.floors, primary) : '');
 	const floor = $derived(floors ? `Noise floor of this lab here: ${floors}.` : '');
 	const variants = $derived(
@@ -46,11 +57,11 @@
 		<p class="conditions-name"><b>{board.name}</b> <span class="muted">{board.about.toLowerCase()}</span></p>
 		{#if board.best && Best}
 			<Best best={board.best} {board} {pair} {colourOf} {evidence} caption={floor} />
-		{:else if isMatrix}
+		{:else if isTable}
 			{#each board.summary as { sentence, tone }, i (i)}<p class="judgement {tone}">{sentence}</p>{/each}
 			{#each board.answers as answer (answer.arm)}<Caveats caveats={answer.caveats} />{/each}
 			<!-- Its columns are sorted at the first press: it does not wait for it. -->
-			<ShiftMatrix label="Shifts, {board.name}" {evidence} {variants} />
+			{#if Matrix}<Matrix label="Shifts, {board.name}" {evidence} {variants} />{/if}
 		{:else}
 			{#each board.answers as answer, i (answer.arm)}
 				<p class="judgement {answer.tone}">{answer.page ? `${answer.page}: ` : ''}{answer.sentence}</p>

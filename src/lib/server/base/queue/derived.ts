@@ -14,7 +14,8 @@ export type DerivedKind =
 	| 'field-gathering'
 	| 'history'
 	| 'ranks'
-	| 'findings';
+	| 'findings'
+	| 'savings';
 
 export interface Derived<Body> {
 	body: Body;

@@ -10,6 +10,9 @@ export type ArtifactRole =
 	| 'step-picture'
 	| 'survey-picture'
 	| 'check-picture'
+	// What came, for a while: a list, and the files in its order.
+	| 'bodies'
+	| 'body'
 	| `difference/${string}`
 	// Of versions of reports, and of the agency.
 	| 'logo'
@@ -69,6 +72,23 @@ export function listArtifacts(db: Db, owner: ArtifactOwner, role: ArtifactRole):
 		.all(owner.kind, owner.id, role)
 		.map((row) => row.bytes);
 }
+
+/** Hashes of all of one role, by position. */
+export function hashesOf(db: Db, owner: ArtifactOwner, role: ArtifactRole): Map<number, string> {
+	const rows = sql<{ position: number; sha256: string }>(
+		db,
+		'SELECT position, sha256 FROM artifact_use WHERE owner_kind = ? AND owner_id = ? AND role = ?'
+	).all(owner.kind, owner.id, role);
+	return new Map(rows.map(({ position, sha256: hash }) => [position, hash]));
+}
+
+/** Bodies of loads that began before a moment, UTC ISO. @returns how many uses ended */
+export const dropBodiesBefore = (db: Db, before: string): number =>
+	sql(
+		db,
+		`DELETE FROM artifact_use WHERE role IN ('bodies', 'body') AND owner_kind = 'load'
+			AND EXISTS (SELECT 1 FROM load WHERE load.id = owner_id AND started_at < ?)`
+	).run(before).changes;
 
 /** Size in bytes without reading them; 0 when there is none. */
 export function artifactSize(db: Db, { owner, role, position = 0 }: ArtifactUse): number {

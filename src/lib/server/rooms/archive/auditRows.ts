@@ -44,6 +44,11 @@ export const AUDIT_ROWS: Readonly<Record<string, RowSchema>> = {
 		round: roundNumber,
 		retry: v.optional(conditionIndex, 0)
 	}),
+	audit_body: v.object({
+		audit_id: id,
+		url: text(4000),
+		facts: json(v.looseObject({ hash: text(64), bytes: whole }), 20_000)
+	}),
 	finding: v.object({
 		id,
 		client_id: id,

@@ -92,6 +92,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
 		isNumbered: true,
 		refers: { client_id: 'client', again_of: 'audit' }
 	},
+	{ name: 'audit_body', where: AUDITS, refers: { audit_id: 'audit' } },
 	{ name: 'finding', where: 'client_id = @id', isNumbered: true, refers: { client_id: 'client', audit_id: 'audit' } },
 	{ name: 'job', where: `(${JOBS})`, isNumbered: true, names: 'subject' },
 	{
@@ -126,7 +127,8 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
 	},
 	{
 		name: 'artifact_use',
-		where: `(owner_kind = 'load' AND owner_id IN (SELECT id FROM load WHERE ${LOADS}))
+		// What came with a load never leaves the data folder.
+		where: `(owner_kind = 'load' AND role NOT IN ('bodies', 'body') AND owner_id IN (SELECT id FROM load WHERE ${LOADS}))
 			OR (owner_kind = 'trial' AND owner_id IN (SELECT id FROM trial WHERE client_id = @id))`,
 		names: 'owner'
 	}

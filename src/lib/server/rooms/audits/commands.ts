@@ -17,6 +17,7 @@ import { hasOpenJob, insertJob, PRIORITY, type Job } from '../../base/queue/jobs
 import { NotPossible } from '../../base/refusal';
 import {
 	cancelWaiting,
+	hasOpenDerive,
 	deleteAuditRow,
 	endAudit,
 	findAudit,
@@ -95,9 +96,12 @@ function insertSlot(db: Db, audit: Pick<Audit, 'id' | 'clientId' | 'design'>, sl
 		audit.design.conditions.find(({ id }) => id === slot.condition)!
 	);
 	const conditions = atPlaceOf(db, audit.clientId, [url], frozen);
-	// Once a page and device is enough of what stands beside speed.
-	const sideChecks = slot.round === 1;
-	const jobId = insertRequest(db, subjectOf(audit.id), { url, conditions, steps: [], sideChecks });
+	// Once a page and device is enough of what stands beside speed, and of what came.
+	const isFirst = slot.round === 1;
+	// What came is not kept of a page behind a sign-in.
+	const isOpen = !conditions.authentication && !conditions.cookies.length && !conditions.headers.length;
+	const order = { url, conditions, steps: [], sideChecks: isFirst, bodies: isFirst && isOpen };
+	const jobId = insertRequest(db, subjectOf(audit.id), order);
 	insertAuditSlot(db, { jobId, auditId: audit.id, ...slot });
 }
 
@@ -122,13 +126,19 @@ export function storeAuditLoad(db: Db, job: Job, version: NamedVersion, measured
 function finish(db: Db, id: number, status: 'done' | 'stopped'): boolean {
 	if (!endAudit(db, id, status)) return false;
 	requestFindings(db, id);
+	requestSavings(db, id);
 	return true;
 }
 
 /** Once, however often it is asked for before a lab comes to it. */
 export function requestFindings(db: Db, id: number): void {
-	if (hasOpenJob(db, 'derive', subjectOf(id))) return;
+	if (hasOpenDerive(db, id, 'findings')) return;
 	insertJob(db, { kind: 'derive', subject: subjectOf(id), order: 'findings', priority: PRIORITY.awaited });
+}
+
+/** Behind everything else: its files are looked through for what could be saved. */
+export function requestSavings(db: Db, id: number): void {
+	insertJob(db, { kind: 'derive', subject: subjectOf(id), order: 'savings', priority: PRIORITY.catchUp });
 }
 
 /** With what it has: what was loaded is looked at. */

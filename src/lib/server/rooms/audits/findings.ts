@@ -3,6 +3,7 @@ import { group } from 'd3-array';
 import { sideFindings, type SideFinding } from '$core/audits/side';
 import { causesOf, type AuditedPage, type Cause } from '$core/findings/causes';
 import { FINDINGS_VERSION, findingsOf } from '$core/findings/findings';
+import type { Beside } from '$core/findings/inspection';
 import { findingsOfPage, type PageFinding } from '$core/findings/pageFindings';
 import { fateOf, LEAST_GOOD_LOADS, type Fate } from '$core/findings/since';
 import { stateAfter } from '$core/findings/worklist';
@@ -14,10 +15,12 @@ import type { Db } from '../../base/db/connection';
 import { findDerived, saveDerived } from '../../base/queue/derived';
 import { cdnHostsOf, findClient } from '../clients/view';
 import { findRecord } from '../loads/loads';
+import { registerOf } from '../loads/register';
 import { findLoad } from '../loads/view';
 import { findPage } from '../pages/view';
 import { findAudit, loadsOfAudit, type Audit, type AuditedLoad } from './queries/audits';
-import { findingOf, insertFinding, updateSeen } from './queries/findings';
+import { bodyFactsOf } from './queries/bodies';
+import { deleteUntouched, findingOf, insertFinding, updateSeen } from './queries/findings';
 
 export interface PageResult {
 	/** Number of the page in the design. */
@@ -51,7 +54,7 @@ export function deriveFindings(db: Db, id: number): void {
 	const audit = findAudit(db, id);
 	if (!audit || audit.status === 'running') return;
 	const faults = new Set<string>();
-	const pages = pageResults(db, audit, faults);
+	const pages = pageResults(db, audit, { faults, ...besideOf(db, audit) });
 	const causes = causesOf(pages.map((page) => auditedPage(db, audit, page))).map((cause) => withPageIds(audit, cause));
 	const before = audit.againOf === null ? null : findAuditFindings(db, audit.againOf);
 	const since = before ? sinceBefore(db, audit, { before, pages }) : [];
@@ -75,7 +78,26 @@ function sideOf(db: Db, pages: readonly PageResult[]): SideFinding[] {
 
 const isGood = ({ status, isDisturbed, isExcluded }: AuditedLoad) => status === 'ok' && !isDisturbed && !isExcluded;
 
-function pageResults(db: Db, audit: Audit, faults: Set<string>): PageResult[] {
+/** What was worked out of the files, and what the client's register says of hosts. */
+function besideOf(db: Db, { id, clientId }: Audit): Required<Beside> {
+	const facts = bodyFactsOf(db, id);
+	const lines = new Map((clientId === null ? [] : registerOf(db, clientId)).map((line) => [line.host, line]));
+	return {
+		facts: (url) => facts.get(url) ?? null,
+		hosts: (host) => {
+			const line = lines.get(host);
+			if (!line) return null;
+			const isConfirmed = !line.reasons.some((reason) => reason !== 'not-seen');
+			return { purpose: line.purpose, isConfirmed, isSeen: !line.reasons.includes('not-seen') };
+		}
+	};
+}
+
+function pageResults(
+	db: Db,
+	audit: Audit,
+	{ faults, ...beside }: Required<Beside> & { faults: Set<string> }
+): PageResult[] {
 	const byPage = group(loadsOfAudit(db, audit.id), ({ page, condition }) => `${page}/${condition}`);
 	return audit.design.pages.flatMap(({ url }, page) =>
 		audit.design.conditions.map(({ id: condition }) => {
@@ -84,7 +106,7 @@ function pageResults(db: Db, audit: Audit, faults: Set<string>): PageResult[] {
 			const found = good.flatMap((load) => {
 				const record = findRecord(db, load);
 				if (!record) return [];
-				const { findings, faults: own } = findingsOf(record, cdnHosts);
+				const { findings, faults: own } = findingsOf(record, cdnHosts, beside);
 				for (const fault of own) faults.add(fault);
 				return [{ load, findings }];
 			});
@@ -165,6 +187,8 @@ function keepWorklist(db: Db, { id, clientId }: { id: number; clientId: number }
 		if (row) updateSeen(db, row.id, { auditId: id, cause, state: stateAfter(row.state, 'left') });
 		else insertFinding(db, clientId, id, cause);
 	}
+	// What this audit found before its files were looked through, and does not find any more, was none.
+	deleteUntouched(db, clientId, id, [...now]);
 	for (const { cause, fate } of body.since) {
 		const row = findingOf(db, clientId, cause.rule, cause.resource.key);
 		if (!row || now.has(`${cause.rule}/${cause.resource.key}`)) continue;

@@ -19,6 +19,7 @@ import {
 import type { Db } from '../../base/db/connection';
 import { existingAudit } from './commands';
 import { findAuditFindings, type AuditFindings, type PageResult } from './findings';
+import { findSavingsProgress } from './savings/progress';
 import { clientNames } from '../clients/view';
 import { findLoad } from '../loads/view';
 import { countAudits, listAudits, loadsOfAudit, progressOfAudit, type Audit, type AuditedLoad } from './queries/audits';
@@ -45,6 +46,14 @@ export { findAuditFindings } from './findings';
 
 /** Rows of a page of a list. */
 export const ROWS = 25;
+
+/** How far its files are looked through; null before that began, and where none were kept. */
+function savingsView(db: Db, id: number, causes: readonly Cause[]) {
+	const progress = findSavingsProgress(db, id);
+	if (!progress?.total) return null;
+	const bytes = causes.reduce((sum, { saving }) => sum + (saving?.bytes ?? 0), 0);
+	return { ...progress, isOver: progress.done >= progress.total, bytes, words: formatBytes(bytes) };
+}
 
 /** What the table of an audit shows, in the order of what a visitor goes through. */
 export const AUDIT_METRICS = [
@@ -105,6 +114,7 @@ export function auditView(db: Db, id: number) {
 		/** Its loads are over and what they show is worked out. */
 		isLookedAt: found !== null,
 		faults: found?.faults ?? [],
+		savings: savingsView(db, id, found?.causes ?? []),
 		conditions: design.conditions.map(({ id: condition, name }) => ({ id: condition, name })),
 		pages: design.pages.flatMap(({ url, pageId }, page) =>
 			design.conditions.map(({ id: condition }) =>

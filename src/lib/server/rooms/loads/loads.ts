@@ -1,5 +1,7 @@
 /** Loads: figures in columns, the record and pictures as artifacts. */
 import { gunzipSync, gzipSync } from 'node:zlib';
+import * as v from 'valibot';
+import { BODIES_DAYS, KeptBodies } from '$core/load/record/bodies';
 import { lateFacts, type LateFacts } from '$core/compare/late/facts';
 import { METRIC_IDS } from '$core/metrics/catalogue';
 import type { Conditions } from '$core/load/conditions/conditions';
@@ -7,7 +9,14 @@ import { completeRecord } from '$core/load/record/emptyRecord';
 import { landingOf } from '$core/load/record/landing';
 import type { LoadRecord, MeasuredLoad } from '$core/load/record/record';
 import type { Db } from '../../base/db/connection';
-import { artifactSize, findArtifact, listArtifacts, storeArtifact } from '../../base/storage/artifacts';
+import {
+	artifactSize,
+	dropBodiesBefore,
+	findArtifact,
+	hashesOf,
+	listArtifacts,
+	storeArtifact
+} from '../../base/storage/artifacts';
 import type { TrialSlot } from '../../base/queue/jobs';
 import type { LoadSeen } from './queries/loads';
 import { thawConditions } from '../conditions/view';
@@ -90,7 +99,8 @@ export function findLateFacts(db: Db, id: number): LateFacts | null {
 	return record && lateFacts(record);
 }
 
-function storeArtifacts(db: Db, id: number, { record, frames, picture, stepPicture, survey }: MeasuredLoad): void {
+function storeArtifacts(db: Db, id: number, measured: MeasuredLoad): void {
+	const { record, frames, picture, stepPicture, survey, bodies } = measured;
 	const owner = ownerOf(id);
 	storeArtifact(db, { owner, role: 'record' }, 'application/gzip', gzipSync(JSON.stringify(asStored(record))));
 	frames.forEach((image, position) =>
@@ -102,6 +112,12 @@ function storeArtifacts(db: Db, id: number, { record, frames, picture, stepPictu
 	survey?.checkPictures.forEach((image, position) => {
 		if (image) storeArtifact(db, { owner, role: 'check-picture', position }, 'image/webp', image);
 	});
+	if (!bodies) return;
+	storeArtifact(db, { owner, role: 'bodies' }, 'application/gzip', gzipSync(JSON.stringify(bodies.kept)));
+	bodies.files.forEach((bytes, position) =>
+		// Never served: whatever a page called it, here it is bytes.
+		storeArtifact(db, { owner, role: 'body', position }, 'application/octet-stream', bytes)
+	);
 }
 
 export function findRecord(db: Db, id: number): LoadRecord | null {
@@ -131,6 +147,25 @@ const LARGE_BYTES = 200_000;
 export function isLargeRecord(db: Db, id: number): boolean {
 	return artifactSize(db, { owner: ownerOf(id), role: 'record' }) > LARGE_BYTES;
 }
+
+/** What came with a load, where it is kept still; null otherwise. */
+export function findBodies(db: Db, id: number): KeptBodies | null {
+	const packed = findArtifact(db, { owner: ownerOf(id), role: 'bodies' });
+	return packed && v.parse(KeptBodies, JSON.parse(gunzipSync(packed).toString('utf8')));
+}
+
+/** Hashes of the files, by their position in the list of what came. */
+export const bodyHashes = (db: Db, id: number): Map<number, string> => hashesOf(db, ownerOf(id), 'body');
+
+/** What came is kept for some days: what was worked out of it stays. */
+export function dropOldBodies(db: Db, now = Date.now()): number {
+	return dropBodiesBefore(db, new Date(now - BODIES_DAYS * DAY_MS).toISOString());
+}
+const DAY_MS = 86_400_000;
+
+/** @param position in the list of what came */
+export const findBody = (db: Db, id: number, position: number): Buffer | null =>
+	findArtifact(db, { owner: ownerOf(id), role: 'body', position });
 
 export function findPicture(db: Db, id: number): Buffer | null {
 	return findArtifact(db, { owner: ownerOf(id), role: 'picture' });

@@ -26,6 +26,7 @@ export const StoredOrder = v.object({
 	before: v.optional(v.nullable(VisitorState), null),
 	survey: v.optional(v.boolean(), false),
 	sideChecks: v.optional(v.boolean(), false),
+	bodies: v.optional(v.boolean(), false),
 	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
 });
 
@@ -50,7 +51,7 @@ export function insertRequest(
 	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null, ...rest }: LoadOrder,
 	ofLoad: number | null = null
 ): number {
-	const { before = null, shown = [], survey = false, sideChecks = false } = rest;
+	const { before = null, shown = [], survey = false, sideChecks = false, bodies = false } = rest;
 	const order = {
 		url,
 		steps,
@@ -62,6 +63,7 @@ export function insertRequest(
 		shown,
 		survey,
 		sideChecks,
+		bodies,
 		conditions: freezeConditions(db, conditions)
 	};
 	// Nobody waits for a block of watched pages: it has its own turn.

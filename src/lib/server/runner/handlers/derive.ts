@@ -9,6 +9,7 @@ import type { Db } from '../../base/db/connection';
 import type { DerivedKind } from '../../base/queue/derived';
 import { finishJob } from '../../base/queue/jobs';
 import type { Handler } from '../handler';
+import { workOutSavings } from './savings';
 
 /** Each with the number of the trial or client that the job serves. */
 const DERIVE: Partial<Record<DerivedKind, (db: Db, id: number) => void | Promise<void>>> = {
@@ -25,8 +26,10 @@ const LONGEST_MS = 300_000;
 
 export const derive: Handler = {
 	longestMs: LONGEST_MS,
-	async run(job, { db, labId, log, persist }) {
+	async run(job, at) {
+		const { db, labId, log, persist } = at;
 		const id = job.subject.id;
+		if (job.order === 'savings') return workOutSavings(job, at);
 		try {
 			await DERIVE[job.order as DerivedKind]?.(db, id);
 		} catch (error) {

@@ -117,6 +117,14 @@ export function cancelWaiting(db: Db, auditId: number): number {
 	).run(auditId).changes;
 }
 
+/** Whether something of an audit waits to be worked out, or is. */
+export const hasOpenDerive = (db: Db, auditId: number, what: 'findings' | 'savings'): boolean =>
+	sql(
+		db,
+		`SELECT 1 FROM job WHERE kind = 'derive' AND subject_kind = 'audit' AND subject_id = ? AND "order" = ?
+			AND status IN ('queued', 'leased')`
+	).get(auditId, JSON.stringify(what)) !== undefined;
+
 export interface AuditedLoad {
 	load: number;
 	page: number;
@@ -159,7 +167,7 @@ export const auditsWithoutFindings = (db: Db, version: string): number[] =>
 		`SELECT id FROM audit WHERE status <> 'running' AND NOT EXISTS (SELECT 1 FROM derived
 			WHERE subject_kind = 'audit' AND subject_id = audit.id AND kind = 'findings' AND version = ?)
 			AND NOT EXISTS (SELECT 1 FROM job WHERE kind = 'derive' AND subject_kind = 'audit' AND subject_id = audit.id
-			AND status IN ('queued', 'leased')) ORDER BY id`
+			AND "order" = '"findings"' AND status IN ('queued', 'leased')) ORDER BY id`
 	)
 		.all(version)
 		.map(({ id }) => id);

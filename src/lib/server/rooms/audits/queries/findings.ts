@@ -103,6 +103,16 @@ export function insertFinding(db: Db, clientId: number, auditId: number, cause: 
 	});
 }
 
+/** Lines that an audit made and nobody touched, but for those with these keys: rule and resource. */
+export function deleteUntouched(db: Db, clientId: number, auditId: number, keys: readonly string[]): void {
+	sql(
+		db,
+		`DELETE FROM finding WHERE client_id = @clientId AND audit_id = @auditId AND state = 'open' AND owner = ''
+			AND note = '' AND question = '' AND first_seen_at >= (SELECT created_at FROM audit WHERE id = @auditId)
+			AND rule || '/' || resource NOT IN (SELECT value FROM json_each(@keys))`
+	).run({ clientId, auditId, keys: JSON.stringify(keys) });
+}
+
 /** What an audit saw of it now. */
 export function updateSeen(
 	db: Db,

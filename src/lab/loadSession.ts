@@ -20,8 +20,7 @@ import { setSlowdown, timeLoop } from './browser/cpu';
 import { prepare } from './prepare';
 import { becomeVisitor } from './before';
 import { openContext } from './browser/openContext';
-import { readBodies } from './collect/bodies';
-import { keptBodies } from './collect/keptBodies';
+import { bodiesOf, NO_BODIES } from './collect/keptBodies';
 import { CoverageCollector } from './collect/coverage';
 import { WorkerTraffic } from './collect/serviceWorkers';
 import { failure, LoadFailure } from './failure';
@@ -36,11 +35,6 @@ import { epochNow, Visit, wait } from './visit';
 const KILL_KNOWN_AFTER_MS = 200;
 /** Longest time for closing a tab. */
 const CLOSE_WITHIN_MS = 3000;
-/** Longest time for reading bodies of a page that has settled. */
-const BODIES_WITHIN_MS = 4000;
-/** The same where the files themselves are kept. */
-const KEPT_WITHIN_MS = 10_000;
-
 /** What a load has seen so far: it stays when the load is ended in the middle. */
 interface SoFar {
 	record: LoadRecord;
@@ -149,8 +143,7 @@ export class LoadSession {
 		const { conditions, steps } = this.options;
 		const { journey } = this.#soFar;
 		const full = this.options.collects === 'full';
-		const { tap } = this.options;
-		const tapping = tap && tapEarly(visit, tap, conditions).catch(() => null);
+		const tapping = this.options.tap && tapEarly(visit, this.options.tap, conditions).catch(() => null);
 		await this.#bringToRest(record, visit);
 		const tapped = await tapping;
 		const facts = await visit.collect();
@@ -166,10 +159,7 @@ export class LoadSession {
 		// Taking the picture repaints the page at another scale: the screencast must not see it.
 		await screencast.stop();
 		const picture = await visit.picture();
-		const untilMoment = performance.now() + (this.options.bodies ? KEPT_WITHIN_MS : BODIES_WITHIN_MS);
-		const reading = { untilMoment, keep: this.options.bodies, unused };
-		const bodies = full ? await readBodies(visit.session, visit.network, reading) : null;
-		const kept = bodies && this.options.bodies ? await keptBodies(visit, bodies) : null;
+		const { bodies, kept } = full ? await bodiesOf(visit, this.options.bodies, unused) : NO_BODIES;
 
 		const { patience, nudged, surveyed, beside } = await this.#doAfterwards(visit);
 		record.environment.machineSpeed.after = await this.#speedAfter(visit, record.environment.slowdown);

@@ -1,4 +1,4 @@
-/** What was worked out of a file itself: how small it could be, and what of it is used. Exact in bytes; no time follows. */
+/** What was worked out of a file itself: how small it could be, what of it is used. Exact in bytes; no time follows. */
 import { headerOf } from '../load/requests/delivery';
 import type { RequestRecord } from '../load/record/record';
 

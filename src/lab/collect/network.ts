@@ -5,23 +5,10 @@ import type { Protocol } from '../../../node_modules/playwright-core/types/proto
 import type { RequestPhase, RequestRecord } from '$core/load/record/record';
 import { recordedHeaders } from '$core/load/requests/secretHeaders';
 import type { ConnectionLog } from '../shaper/socks';
+import { timingOf, wireBytesOf, withLookUp, hostOf, round, type Draft } from './requestTiming';
 
 type Net<Name extends keyof Protocol.Events> = Protocol.Events[Name];
 type Response = Protocol.Network.Response;
-
-/** A request while it is under way; times in the browser's monotonic seconds. */
-interface Draft {
-	record: RequestRecord;
-	startedAt: number;
-	response: Response | null;
-	respondedAt: number | null;
-	endedAt: number | null;
-	bodyWireBytes: number;
-	headerWireBytes: number;
-	finalWireBytes: number | null;
-	frameId: string | null;
-	loaderId: string;
-}
 
 /** Kinds that may stay open for ever and never keep a page from settling. */
 const ENDLESS = new Set(['eventsource', 'websocket', 'ping']);
@@ -293,53 +280,6 @@ function isTabIcon({ type, initiator, request }: Net<'Network.requestWillBeSent'
 	return type === 'Other' && initiator.type === 'other' && /\.(ico|png|svg)$/.test(new URL(request.url).pathname);
 }
 
-function timingOf(draft: Draft, response: Response | null): RequestRecord['timing'] {
-	const timing = response?.timing;
-	if (!timing) return { queue: null, dns: null, connect: null, tls: null, send: null, wait: null, receive: null };
-	const span = (from: number, to: number) => (from >= 0 && to >= from ? round(to - from) : null);
-	const head = timing.receiveHeadersStart ?? timing.receiveHeadersEnd;
-	const firstStep = [timing.dnsStart, timing.connectStart, timing.sendStart].find((at) => at >= 0) ?? 0;
-	return {
-		queue: Math.max(0, round((timing.requestTime - draft.startedAt) * 1000 + firstStep)),
-		dns: span(timing.dnsStart, timing.dnsEnd),
-		connect: span(timing.connectStart, timing.connectEnd),
-		tls: span(timing.sslStart, timing.sslEnd),
-		send: span(timing.sendStart, timing.sendEnd),
-		wait: span(timing.sendEnd, head),
-		receive: draft.endedAt === null ? null : Math.max(0, round((draft.endedAt - timing.requestTime) * 1000 - head))
-	};
-}
-
-function wireBytesOf(draft: Draft): number {
-	return draft.finalWireBytes ?? draft.headerWireBytes + draft.bodyWireBytes;
-}
-
-/** A connection that the browser opened within this time of one in the shaper's log, to the same host, is that one. */
-const SAME_CONNECTION_WITHIN_MS = 60;
-
-/**
- * Through the proxy the browser sees look-up and handshake as one: the shaper's log tells them apart.
- * A request that opened no connection looked nothing up.
- */
-function withLookUp(
-	timing: RequestRecord['timing'],
-	draft: Draft,
-	clockOffset: number,
-	connections: readonly ConnectionLog[]
-): RequestRecord['timing'] {
-	const raw = draft.response?.timing;
-	if (!raw || timing.connect === null) return timing;
-	const startedAt = (raw.requestTime + clockOffset) * 1000 + raw.connectStart;
-	const host = hostOf(draft.record.url).replace(/:\d+$/, '');
-	const near = connections
-		.filter((connection) => connection.host === host)
-		.map((connection) => ({ connection, off: Math.abs(connection.startedAt - startedAt) }))
-		.sort((a, b) => a.off - b.off)[0];
-	if (!near || near.off > SAME_CONNECTION_WITHIN_MS) return timing;
-	const dns = Math.min(near.connection.dnsMs, timing.connect);
-	return { ...timing, dns, connect: round(timing.connect - dns) };
-}
-
 /** Scripts on the way to a request, nearest first, each once. */
 function chainOf(stack: Protocol.Runtime.StackTrace | undefined): string[] {
 	const urls: string[] = [];
@@ -347,16 +287,4 @@ function chainOf(stack: Protocol.Runtime.StackTrace | undefined): string[] {
 		for (const { url } of at.callFrames)
 			if (url && !urls.includes(url) && urls.length < 8) urls.push(url.slice(0, 1000));
 	return urls;
-}
-
-function hostOf(url: string): string {
-	try {
-		return new URL(url).host;
-	} catch {
-		return '';
-	}
-}
-
-function round(ms: number): number {
-	return Math.round(ms * 1000) / 1000;
 }

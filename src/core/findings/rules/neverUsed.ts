@@ -33,7 +33,7 @@ const unusedRule =
 				];
 			});
 
-/** What is saved by really cutting what no audited page used, in the coding that the host uses; null where not known. */
+/** Saved by really cutting what no audited page used, in the coding that the host uses; null where not known. */
 function cutOf(request: RequestRecord, facts: BodyFacts | null): { bytes: number } | null {
 	if (!facts?.packed || !facts.cut) return null;
 	const { encoding } = compressionOf(request);

@@ -1,4 +1,4 @@
-/** Working out what could be saved of an audit's files: in the thread for heavy work, a turn at a time, behind all else. */
+/** Working out what could be saved of an audit's files: in the heavy thread, a turn at a time, behind all else. */
 import { dirname } from 'node:path';
 import { requestFindings, requestSavings } from '../../rooms/audits/commands';
 import { finishJob, type Job } from '../../base/queue/jobs';

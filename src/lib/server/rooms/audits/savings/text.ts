@@ -88,7 +88,7 @@ function endOfParameters(source: string): number {
 	return -1;
 }
 
-/** Helpers that compilers put in for browsers without classes, generators or iterators (house list, from their sources). */
+/** Helpers of compilers for browsers without classes, generators or iterators (house list, from their sources). */
 const HELPERS = [
 	'_classCallCheck',
 	'_createClass',

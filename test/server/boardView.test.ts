@@ -96,7 +96,7 @@ describe('the parts of a sheet in a line each', () => {
 		isLabOff: false,
 		design: trial,
 		judgement: judge(trial, slower),
-		evidence: { pending: false, arms: [], films: [], steps: [] },
+		evidence: { pending: false, arms: [], films: [], stepEvidence: [] },
 		loads: slower.map(summary),
 		outlying: {},
 		metric: 'lcp',
@@ -183,7 +183,7 @@ describe('the parts of a sheet in a line each', () => {
 			broken: true
 		} as PartsInput['evidence']['arms'][number]['broke'];
 		const seen = { condition: 'desktop', baseline: 1, arm: 2, why: null, fairness, broke, timings: [], picture: null };
-		const evidence = { pending: false, films: [], steps: [], arms: [seen] };
+		const evidence = { pending: false, films: [], stepEvidence: [], arms: [seen] };
 		expect(findings({ evidence }).fairness).to.equal('1 of 2 lines differs');
 		expect(findings({ evidence }).broke).to.equal('“Changed”: 1 new error in the console');
 		const checked = (after: [number, number]) => ({

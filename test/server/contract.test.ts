@@ -42,7 +42,9 @@ const ADDED = [
 	// Of sheets and lists.
 	'settling',
 	'spans',
-	'sweep'
+	'sweep',
+	'stepEvidence',
+	'savings'
 ];
 
 /** Moments of this run, and ids that the queue gives out, are not part of the contract. */

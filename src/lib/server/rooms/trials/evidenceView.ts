@@ -32,7 +32,7 @@ export interface EvidenceView {
 	arms: ArmEvidenceView[];
 	films: FilmStrip[];
 	/** Of a log: what broke and what was found, step by step. */
-	steps: StepEvidence[];
+	stepEvidence: StepEvidence[];
 }
 
 export function evidenceView(db: Db, trial: Trial): EvidenceView {
@@ -43,7 +43,7 @@ export function evidenceView(db: Db, trial: Trial): EvidenceView {
 		pending: stored === null || stored.isOld,
 		arms: stored?.body.arms.map((own) => armView(own, defined)) ?? [],
 		films: stored?.body.films ?? [],
-		steps: stored?.body.steps ?? []
+		stepEvidence: stored?.body.steps ?? []
 	};
 }
 

@@ -122,9 +122,9 @@ function againstOf({ design }: Trial, asked: number): number | null {
 
 /** What a step broke, on any page under any of the conditions. */
 const brokeOf =
-	({ steps }: EvidenceView) =>
+	({ stepEvidence }: EvidenceView) =>
 	(arm: number): string => {
-		const parts = steps.flatMap(({ arm: own, regressions, pageName }) =>
+		const parts = stepEvidence.flatMap(({ arm: own, regressions, pageName }) =>
 			own === arm && regressions?.broken
 				? regressionParts(regressions).map((part) => (pageName ? `${part} (${pageName})` : part))
 				: []
@@ -134,9 +134,9 @@ const brokeOf =
 
 /** What the worklist's rules found gone, left and new since the stage before. */
 const foundOf =
-	({ steps }: EvidenceView) =>
+	({ stepEvidence }: EvidenceView) =>
 	(arm: number): string =>
-		wordStepFates(steps.filter((own) => own.arm === arm).flatMap(({ fates }) => fates));
+		wordStepFates(stepEvidence.filter((own) => own.arm === arm).flatMap(({ fates }) => fates));
 
 /** How far the answer is. */
 function standView({ status, design }: Trial, judgement: Judgement, loads: readonly LoadSummary[]) {

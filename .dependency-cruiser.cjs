@@ -14,6 +14,7 @@ const ROOMS = [
 	'field',
 	'watch',
 	'standings',
+	'audits',
 	'reports',
 	'archive'
 ];

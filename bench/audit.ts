@@ -12,7 +12,7 @@ import { openDatabase } from '../src/lib/server/base/db/connection';
 import { createClient } from '../src/lib/server/rooms/clients/commands';
 import { insertFinding } from '../src/lib/server/rooms/audits/queries/findings';
 import { importedAudit } from '../src/lib/server/rooms/audits/queries/audits';
-import { worklistView } from '../src/lib/server/rooms/audits/view';
+import { worklistView } from '../src/lib/server/rooms/audits/worklistView';
 import { newClient } from '$core/clients/client';
 import { recordOf, requestOf } from '../test/support/records';
 import { printTable } from './table';

@@ -16,7 +16,10 @@ const QUICK: Conditions = {
 };
 const POOR = `<!doctype html><html><head><title>X</title><meta name="viewport" content="width=device-width, user-scalable=no">
 <meta name="robots" content="noindex"></head><body><h1>A</h1><h3>Jumped</h3><img src="/a.png"><a href="/b"></a>
-<p style="color:#aaa;background:#fff">Hardly to be read</p><input></body></html>`;
+<p style="color:#aaa;background:#fff">Hardly to be read</p><input>
+<script src="/old.js"></script></body></html>`;
+/** Chromium names it XMLHttpRequestSynchronousInNonWorkerOutsideBeforeUnload. */
+const OLD = `const asked = new XMLHttpRequest(); asked.open('GET', '/old.js', false); asked.send();`;
 const LEVELS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
 describe('side checks', function () {
@@ -25,7 +28,10 @@ describe('side checks', function () {
 	let lab: Lab;
 	before(async () => {
 		const html = { 'content-type': 'text/html' };
-		plain = await serve(({ url }, response) => void response.writeHead(url === '/' ? 200 : 404, html).end(POOR));
+		plain = await serve(({ url }, response) => {
+			if (url === '/old.js') return void response.writeHead(200, { 'content-type': 'text/javascript' }).end(OLD);
+			response.writeHead(url === '/' ? 200 : 404, html).end(POOR);
+		});
 		templates = await serve(templateSites);
 		const hostMap = [rule('poor.test', plain.port), ...TEMPLATE_HOSTS.map((host) => rule(host, templates!.port))];
 		lab = new Lab({ calm: UNWATCHED, hostMap });
@@ -44,7 +50,11 @@ describe('side checks', function () {
 	it('find what is wrong with the head, headings and links of a poor page', async () => {
 		const { head, axe } = await checksOf('poor.test');
 		const bad = head.filter(({ isGood }) => !isGood).map(({ check }) => check);
-		expect(bad).to.deep.equal(['title', 'description', 'language', 'viewport', 'headings', 'robots', 'links', 'https']);
+		expect(bad).to.deep.equal([
+			...['title', 'description', 'language', 'viewport', 'headings', 'robots', 'links', 'https'],
+			'deprecated'
+		]);
+		expect(head.at(-1)!.value).to.match(/^XMLHttpRequestSynchronous\w+ \(poor\.test\/old\.js\)$/);
 		expect(axe!.map(({ id }) => id)).to.include.members(['color-contrast', 'html-has-lang', 'image-alt', 'label']);
 	});
 

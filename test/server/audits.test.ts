@@ -2,12 +2,14 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { AuditInput } from '$core/audits/audit';
+import type { Target } from '$core/clients/client';
 import type { RequestRecord } from '$core/load/record/record';
 import { leaseJob, type Job } from '../../src/lib/server/base/queue/jobs';
 import {
 	changeFindings,
 	createAudit,
 	deleteAudit,
+	lookAgainAt,
 	FindingChange,
 	repeatAudit,
 	stopAudit,
@@ -16,11 +18,13 @@ import {
 import { auditCsv, findingMarkdown, worklistCsv } from '../../src/lib/server/rooms/audits/csv';
 import { loneLoads } from '../../src/lib/server/rooms/loads/queries/loads';
 import { deriveFindings, findAuditFindings } from '../../src/lib/server/rooms/audits/findings';
-import { auditListView, auditView, worklistRow, worklistView } from '../../src/lib/server/rooms/audits/view';
+import { auditListView, auditView } from '../../src/lib/server/rooms/audits/view';
+import { worklistRow, worklistView } from '../../src/lib/server/rooms/audits/worklistView';
 import { listFindings } from '../../src/lib/server/rooms/audits/queries/findings';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { createConditions } from '../../src/lib/server/rooms/conditions/commands';
 import { emptyPage } from '$core/load/record/emptyRecord';
+import { findAudit } from '../../src/lib/server/rooms/audits/queries/audits';
 import { insertBodyFacts } from '../../src/lib/server/rooms/audits/queries/bodies';
 import { computeSavings } from '../../src/lib/server/rooms/audits/savings/compute';
 import { minified, packed } from '../../src/lib/server/rooms/audits/savings/text';
@@ -29,6 +33,9 @@ import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
 import { finishJob } from '../../src/lib/server/base/queue/jobs';
 import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
 import { listPages } from '../../src/lib/server/rooms/pages/queries/pages';
+import { saveReading } from '../../src/lib/server/rooms/field/queries/readings';
+import { changeClient } from '../../src/lib/server/rooms/clients/commands';
+import { existingClient } from '../../src/lib/server/rooms/clients/clients';
 import { clientWithSite } from '../support/clients';
 import { disturbedLoad, FAILED, measuredLoad, refusal, useQueue } from '../support/queue';
 import { recordOf, requestOf } from '../support/records';
@@ -78,6 +85,10 @@ describe('audits', () => {
 			}
 		}
 		return n;
+	}
+	function setTargets(targets: Target[]): void {
+		const { id: _id, ...client } = existingClient(q.now.db, clientId);
+		changeClient(q.now.db, clientId, { ...client, targets });
 	}
 	const states = () => listFindings(q.now.db, { clientId }, 99).map(({ rule, state }) => [rule, state]);
 
@@ -296,5 +307,69 @@ describe('audits', () => {
 		createConditions(q.now.db, { ...phone!, id: 'staff', name: 'Staff', authentication }, null);
 		createAudit(q.now.db, input({ pages: [pages[0]!], conditions: ['staff'], loads: 1 }));
 		expect(requestedOrder(q.now.db, lease()!).bodies).to.equal(false);
+	});
+
+	it('say how the pages come within the target of bytes, and that time is not known', () => {
+		setTargets([{ metric: 'wire', conditions: null, value: 150_000 }]);
+		const id = createAudit(q.now.db, input({ pages: [pages[0]!] }));
+		work(() => ({ ...withScript(), figures: { wire: 200_000, lcp: 9000 } }));
+		const { way, causes } = auditView(q.now.db, id);
+		// The script of 100,000 bytes is 30,000 with gzip (its body's fact): 70,000 saved, 50,000 wanted.
+		expect(way[0]).to.match(
+			/^Shortest way: “A text file of own\.test is sent without compression” alone brings the page/
+		);
+		expect(way[1]).to.match(/LCP/).and.not.match(/\d/);
+		expect(causes[0]!.rank).to.match(/^Here because: [\d.]+ margins where it costs most, times (100 %|1 of 1 pages)/);
+	});
+
+	it('say that all savings together are not enough', () => {
+		setTargets([{ metric: 'wire', conditions: null, value: 50_000 }]);
+		const id = createAudit(q.now.db, input({ pages: [pages[0]!] }));
+		work(() => ({ ...withScript(), figures: { wire: 200_000 } }));
+		expect(auditView(q.now.db, id).way[0]).to.match(/^All computed savings together do not bring the page/);
+	});
+
+	it('look again at the pages of one line alone, often enough for it to be seen done', () => {
+		createAudit(q.now.db, input({ loads: 1 }));
+		work((url) => (url.endsWith('/a') ? withScript() : clean(url)));
+		const [row] = listFindings(q.now.db, { clientId }, 9);
+		const again = lookAgainAt(q.now.db, row!.id);
+		expect(findAudit(q.now.db, again)!.design).to.deep.include({ loads: 3 });
+		expect(findAudit(q.now.db, again)!.design.pages.map(({ url }) => url)).to.deep.equal(['https://own.test/a']);
+		work((url) => clean(url));
+		expect(states()).to.deep.equal([['text-plain-sent', 'seen-done']]);
+	});
+
+	it('call nothing gone everywhere that was looked for on some of its pages', () => {
+		const first = createAudit(q.now.db, input());
+		work(withScript);
+		const again = repeatAudit(q.now.db, first, [0]);
+		work((url) => clean(url));
+		expect(auditView(q.now.db, again).since.map(({ fate }) => fate)).to.deep.equal(['not-seen']);
+		expect(states()).to.deep.equal([['text-plain-sent', 'open']]);
+	});
+
+	it('say beside each page what its visitors have, and where to move on', () => {
+		const [a] = pages.map((pageId) => listPages(q.now.db, { siteId }, 9).find((page) => page.id === pageId)!.url);
+		const metric = (p75: number) => ({ p75, shares: null, bins: [[0, 1]] as [number, number][] });
+		const save = (pageId: number, device: 'phone' | 'desktop', lcp: number) =>
+			saveReading(q.now.db, siteId, {
+				...{ pageId, device, source: 'csv' as const, from: '2026-08-01', until: '2026-08-28' },
+				metrics: { lcp: metric(lcp), inp: metric(120), cls: metric(0.02) }
+			});
+		save(pages[0]!, 'phone', 1800);
+		save(pages[0]!, 'desktop', 1200);
+		save(pages[1]!, 'phone', 5200);
+		const id = createAudit(q.now.db, input({ conditions: ['phone', 'desktop'] }));
+		work((url) => clean(url));
+		const view = auditView(q.now.db, id);
+		expect(view.moveOn).to.deep.equal([a]);
+		expect(view.pages.map(({ field }) => field?.words ?? null)).to.deep.equal([
+			'good on all three',
+			'good on all three',
+			'misses LCP',
+			null
+		]);
+		expect(auditCsv(q.now.db, id).split('\n')[3]).to.match(/does-not,page/);
 	});
 });

@@ -14,6 +14,8 @@ export interface AuditedPage {
 	share: number | null;
 	/** Metrics whose middle figure misses its target here. */
 	missed: readonly MetricId[];
+	/** By how much, in the metric's unit. */
+	excess?: Partial<Record<MetricId, number>>;
 	findings: readonly PageFinding[];
 }
 
@@ -37,11 +39,13 @@ export interface Cause {
 	hurts: MetricId | null;
 	/** The finding that shows it best. */
 	example: { page: number; condition: string; finding: PageFinding };
+	/** Of the example, in margins; missing in causes from before. */
+	size?: number;
 	/** What it is ranked by. */
 	weight: number;
 }
 
-const EFFORT_WEIGHT: Readonly<Record<Effort, number>> = { hour: 1, day: 2, more: 4 };
+export const EFFORT_WEIGHT: Readonly<Record<Effort, number>> = { hour: 1, day: 2, more: 4 };
 /** Bytes and main-thread time that count as one margin (house): the floors of `wire` and `tbt`. */
 const MARGIN_BYTES = 10_000;
 const MARGIN_THREAD_MS = 50;
@@ -92,6 +96,7 @@ function causeOf(same: readonly Seen[], pageCount: number): Cause {
 		saving: saved === null ? null : { bytes: saved },
 		hurts: hurts?.finding.cost.metric ?? null,
 		example: { page: dearest.own.page, condition: dearest.own.condition, finding },
+		size: sizeOf(finding),
 		weight: (size * reach) / EFFORT_WEIGHT[RULES[finding.rule].effort]
 	};
 }

@@ -128,6 +128,12 @@ export const Block = v.variant('kind', [
 	v.object({ ...base, kind: v.literal('period'), from: day, until: day }),
 	/** What moved on the pages of a watch; the ranks of a standing. */
 	v.object({ ...base, kind: v.picklist(['watch', 'standing']), watch: id }),
+	/** One load: its film, figures, weight and findings. */
+	v.object({ ...base, kind: v.literal('load'), load: id }),
+	/** Where each page stood; what stands beside every score. */
+	v.object({ ...base, kind: v.picklist(['audit', 'side']), audit: id }),
+	/** What is to be done at the report's client. */
+	v.object({ ...base, kind: v.literal('worklist') }),
 	v.object({ ...base, kind: v.literal('disclosure') })
 ]);
 export type Block = v.InferOutput<typeof Block>;

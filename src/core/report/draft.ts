@@ -67,3 +67,31 @@ export function draftOfPages(pages: readonly number[], lines: readonly Worksheet
 		{ ...bare('disclosure'), kind: 'disclosure' }
 	]);
 }
+
+/** One load, to be shown to somebody. */
+export const draftOfLoad = (load: number, begun: Begun): ReportDraft =>
+	begunWith(begun, [
+		{ ...bare('load'), kind: 'load', load },
+		{ ...bare('disclosure'), kind: 'disclosure' }
+	]);
+
+/** Where the pages of an audit stood, what is to be done, and what stands beside speed. */
+export const draftOfAudit = (
+	audit: number,
+	begun: Begun,
+	parts: { hasClient: boolean; hasSide: boolean }
+): ReportDraft =>
+	begunWith(begun, [
+		{ ...bare('summary'), kind: 'text' },
+		{ ...bare('audit'), kind: 'audit', audit },
+		...(parts.hasClient ? [{ ...bare('worklist'), kind: 'worklist' as const }] : []),
+		...(parts.hasSide ? [{ ...bare('side'), kind: 'side' as const, audit }] : []),
+		{ ...bare('disclosure'), kind: 'disclosure' }
+	]);
+
+/** What is to be done at a client: for whoever does it. */
+export const draftOfWorklist = (begun: Begun): ReportDraft =>
+	begunWith(begun, [
+		{ ...bare('worklist'), kind: 'worklist' },
+		{ ...bare('disclosure'), kind: 'disclosure' }
+	]);

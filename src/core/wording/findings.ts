@@ -1,15 +1,20 @@
 /** What an audit found, in words: title, detail, advice and when it is done. */
 import type { Cause } from '../findings/causes';
-import type { Effort, Finding, Limit, Mender, RuleId } from '../findings/finding';
+import { RULES, type Effort, type Finding, type Limit, type Mender, type RuleId } from '../findings/finding';
+import type { Way } from '../findings/shortestWay';
 import type { StepFate } from '../findings/stepEvidence';
 import type { Fate } from '../findings/since';
+import { metricOf, type MetricId } from '../metrics/catalogue';
 import { wordLifetime, type CacheLifetime } from '../load/requests/delivery';
 import { formatBytes, formatDuration, formatIn } from './format';
 import { findings } from './messages/findings';
-import { wordsFrom, type Words } from './words';
+import type { ReportedFindingKey } from './messages/findingsEs';
+import { wordsFrom, type Language, type Words } from './words';
 
 type FindingKey = keyof typeof findings;
 const WORDS: Words<FindingKey> = wordsFrom('en', findings);
+/** What reports say of findings, in their language. */
+export type FindingWords = Words<ReportedFindingKey>;
 
 export interface DescribedFinding {
 	title: string;
@@ -22,14 +27,15 @@ export interface DescribedFinding {
 
 type Described = Pick<Finding, 'rule' | 'resource' | 'values' | 'limit'>;
 
-export function describeFinding(finding: Described): DescribedFinding {
+/** @param words of another language than the screens' */
+export function describeFinding(finding: Described, words: FindingWords = WORDS): DescribedFinding {
 	const { rule } = finding;
-	const values = valuesOf(finding);
+	const values = valuesOf(finding, words.language);
 	return {
-		title: WORDS.say(`finding.${rule}`, values),
-		detail: WORDS.say(`finding.${rule}.detail`, values),
-		advice: WORDS.say(`finding.${rule}.advice`).split(' | '),
-		doneWhen: limitWords(finding.limit)
+		title: words.say(`finding.${rule}`, values),
+		detail: words.say(`finding.${rule}.detail`, values),
+		advice: words.say(`finding.${rule}.advice`).split(' | '),
+		doneWhen: limitWords(finding.limit, words)
 	};
 }
 
@@ -38,13 +44,30 @@ const TIMES = /Ms$|^ms$|^connecting$/;
 const SIZES = new Set(['bytes', 'saved', 'largest', 'left']);
 const SHARES = new Set(['share']);
 
-function valuesOf({ resource, values }: Described): Record<string, string | number> {
+const LIFETIMES_ES: Readonly<Record<string, string>> = {
+	year: 'año',
+	month: 'mes',
+	day: 'día',
+	hour: 'hora',
+	minute: 'minuto',
+	second: 'segundo',
+	months: 'meses'
+};
+
+/** "7 days", "7 días". */
+function lifetimeIn(seconds: number, language: Language): string {
+	const told = wordLifetime(lifetimeOf(seconds));
+	if (language === 'en') return told;
+	return told.replace(/[a-z]+$/, (unit) => LIFETIMES_ES[unit] ?? `${LIFETIMES_ES[unit.replace(/s$/, '')] ?? unit}s`);
+}
+
+function valuesOf({ resource, values }: Described, language: Language): Record<string, string | number> {
 	const printed = Object.entries(values).map(([name, value]) => [name, printedAs(name, value)] as const);
 	return {
 		resource: shortName(resource),
 		...Object.fromEntries(printed),
 		...('seconds' in values
-			? { kept: values.seconds === 0 ? 'no' : 'yes', lifetime: wordLifetime(lifetimeOf(Number(values.seconds))) }
+			? { kept: values.seconds === 0 ? 'no' : 'yes', lifetime: lifetimeIn(Number(values.seconds), language) }
 			: {}),
 		// Chosen by the number, printed with its unit.
 		...('tailMs' in values
@@ -101,8 +124,8 @@ function decoded(part: string): string {
 	}
 }
 
-function limitWords({ most, unit }: Limit): string {
-	if (most === 0) return WORDS.say('finding.limit.gone');
+function limitWords({ most, unit }: Limit, words: FindingWords): string {
+	if (most === 0) return words.say('finding.limit.gone');
 	const printed = {
 		ms: () => formatDuration(most),
 		bytes: () => formatBytes(most),
@@ -111,11 +134,12 @@ function limitWords({ most, unit }: Limit): string {
 		count: () => String(most),
 		unitless: () => formatIn('unitless', most)
 	}[unit]();
-	return WORDS.say('finding.limit.most', { most: printed });
+	return words.say('finding.limit.most', { most: printed });
 }
 
-export const wordMender = (who: Mender): string => WORDS.say(`finding.who.${who}`);
-export const wordEffort = (effort: Effort): string => WORDS.say(`finding.effort.${effort}`);
+export const wordMender = (who: Mender, words: FindingWords = WORDS): string => words.say(`finding.who.${who}`);
+export const wordEffort = (effort: Effort, words: FindingWords = WORDS): string =>
+	words.say(`finding.effort.${effort}`);
 /** "2 findings gone (picture too large, text hidden), 1 new (…), 5 left"; empty where there is nothing to tell. */
 export function wordStepFates(fates: readonly StepFate[]): string {
 	const said = (['gone', 'new', 'left'] as const).flatMap((fate) => {
@@ -131,16 +155,54 @@ export function wordStepFates(fates: readonly StepFate[]): string {
 export const wordFate = (fate: Fate): string => WORDS.say(`finding.fate.${fate}`);
 
 /** @param check a check of the head */
-export const wordHeadCheck = (check: string): string => WORDS.say(`side.${check}` as FindingKey);
+export const wordHeadCheck = (check: string, words: FindingWords = WORDS): string =>
+	words.say(`side.${check}` as ReportedFindingKey);
 
 /** "on 5 of 6 pages, 62 % of visits, in 36 of 36 loads" */
-export function describeReach({ pages, visits, seen }: Pick<Cause, 'pages' | 'visits' | 'seen'>): string {
+export function describeReach(
+	{ pages, visits, seen }: Pick<Cause, 'pages' | 'visits' | 'seen'>,
+	words: FindingWords = WORDS
+): string {
 	return [
-		WORDS.say('cause.pages', { k: pages.k, m: pages.m }),
-		visits === null ? '' : WORDS.say('cause.visits', { visits: percent(visits) }),
-		WORDS.say('cause.loads', { ...seen })
+		words.say('cause.pages', { k: pages.k, m: pages.m }),
+		visits === null ? '' : words.say('cause.visits', { visits: percent(visits) }),
+		words.say('cause.loads', { ...seen })
 	].join('');
 }
+
+/** Why a cause stands where it does; empty for causes from before. */
+export function wordRank({ size, hurts, visits, pages, rule }: Cause): string {
+	if (size === undefined) return '';
+	return WORDS.say('cause.rank', {
+		size: size < 10 ? Number(size.toFixed(1)) : Math.round(size),
+		n: size,
+		hurts: hurts === null ? 'none' : metricOf(hurts).short,
+		reach:
+			visits === null
+				? WORDS.say('cause.rank.pages', { k: pages.k, m: pages.m })
+				: WORDS.say('cause.rank.visits', { visits: percent(visits) }),
+		effort: RULES[rule].effort
+	});
+}
+
+/** @param types of the audited pages: of each how many have it, of how many */
+export const wordTypes = (types: readonly { type: string; k: number; m: number }[]): string =>
+	types.map((own) => WORDS.say('cause.type', { ...own })).join(', ');
+
+/** @param way null where it is not reached @param titles of its causes */
+export function wordWay(way: Pick<Way, 'isSmallest'> | null, titles: readonly string[], pages: number): string {
+	if (!way) return WORDS.say('way.none', { pages });
+	return WORDS.say('way.found', {
+		causes: titles.map((title) => `“${title}”`).join(', '),
+		isOne: titles.length === 1 ? 'yes' : 'no',
+		pages,
+		isSmallest: way.isSmallest ? 'yes' : 'no'
+	});
+}
+
+/** Metrics that miss their target and whose way is not known. */
+export const wordNoWay = (metrics: readonly MetricId[]): string =>
+	WORDS.say('way.unknown', { metrics: metrics.map((id) => metricOf(id).short).join(', ') });
 
 /** What a rule is called where nothing is measured yet, as in a filter. */
 export const ruleName = (rule: RuleId): string => rule.replaceAll('-', ' ');

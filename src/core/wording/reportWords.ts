@@ -2,8 +2,11 @@
 import { en, type ClientKey, type EvidenceKey } from './messages/en';
 import { es } from './messages/es';
 import { evidenceEs } from './messages/evidenceEs';
+import { findings } from './messages/findings';
+import { findingsEs } from './messages/findingsEs';
 import { report } from './messages/report';
 import { reportEs } from './messages/reportEs';
+import type { FindingWords } from './findings';
 import { wordsFrom, type Language, type Words } from './words';
 
 export type ReportKey = ClientKey | EvidenceKey | keyof typeof report;
@@ -22,3 +25,7 @@ export function conditionsIn(words: ReportWords, name: string): string {
 	if (name === 'Phone') return words.say('report.conditions.phone');
 	return name === 'Desktop' ? words.say('report.conditions.desktop') : name;
 }
+
+const FINDINGS: Record<Language, FindingWords> = { en: wordsFrom('en', findings), es: wordsFrom('es', findingsEs) };
+
+export const findingWordsIn = (language: Language): FindingWords => FINDINGS[language];

@@ -10,6 +10,8 @@
 		points: readonly { at: string; value: number }[];
 	}
 	interface Props {
+		/** Of what, and the metric. */
+		of: string;
 		name: string;
 		caption: string;
 		lines: readonly Line[];
@@ -17,7 +19,7 @@
 		format: (value: number) => string;
 		dayWords: (day: string) => string;
 	}
-	let { name, caption, lines, markers, format, dayWords }: Props = $props();
+	let { of, name, caption, lines, markers, format, dayWords }: Props = $props();
 	const WIDTH = 620;
 	const HEIGHT = 190;
 	const RIGHT = 190;
@@ -51,13 +53,13 @@
 			.join('');
 	const csv = () =>
 		csvText(
-			['page', 'at', name],
+			[of === 'standing' ? 'page' : 'conditions', 'at', name],
 			lines.flatMap((line) => line.points.map(({ at, value }) => [line.name, at, value]))
 		);
 </script>
 
 <TimeChart
-	name="standing-{name}"
+	name="{of}-{name}"
 	{caption}
 	{places}
 	width={WIDTH}

@@ -18,17 +18,31 @@ function periodOf(from: string, until: string) {
 	return { from, until };
 }
 
-const ReportFields = v.object({ trial: Text, client: Text, from: Text, until: Text });
+const ReportFields = v.object({
+	trial: Text,
+	client: Text,
+	from: Text,
+	until: Text,
+	load: Text,
+	audit: Text,
+	worklist: Text
+});
 
 export const actions = {
-	create: formAction(ReportFields, ({ trial, client, from, until }, { locals }: RequestEvent) => {
-		const id = createReport(locals.db, {
-			trial: Number(trial) || null,
-			clientId: Number(client) || null,
-			period: from || until ? periodOf(from, until) : null,
-			title: '',
-			language: null
-		});
-		redirect(303, `/reports/${id}`);
-	})
+	create: formAction(
+		ReportFields,
+		({ trial, client, from, until, load: one, audit, worklist }, { locals }: RequestEvent) => {
+			const id = createReport(locals.db, {
+				trial: Number(trial) || null,
+				clientId: Number(client) || null,
+				load: Number(one) || null,
+				audit: Number(audit) || null,
+				worklist: worklist !== '',
+				period: from || until ? periodOf(from, until) : null,
+				title: '',
+				language: null
+			});
+			redirect(303, `/reports/${id}`);
+		}
+	)
 };

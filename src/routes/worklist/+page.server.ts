@@ -1,11 +1,15 @@
+import { redirect } from '@sveltejs/kit';
 import type { RequestEvent } from './$types';
+import { idFrom } from '$lib/server/http/api';
+import { ROW } from '$lib/server/http/fields';
 import { formAction } from '$lib/server/http/form';
 import { parsed } from '$lib/server/base/parse';
 import { NotPossible } from '$lib/server/base/refusal';
-import { changeFindings, FindingChange } from '$lib/server/rooms/audits/commands';
+import { changeFindings, FindingChange, lookAgainAt } from '$lib/server/rooms/audits/commands';
 import { FindingFields } from '$lib/server/rooms/audits/form';
 import { worklistFilterOf } from '$lib/server/rooms/audits/filter';
-import { auditListView, worklistView } from '$lib/server/rooms/audits/view';
+import { auditListView } from '$lib/server/rooms/audits/view';
+import { worklistView } from '$lib/server/rooms/audits/worklistView';
 
 export const load = async ({ locals: { db }, parent, url }) => {
 	const { clientId } = await parent();
@@ -23,6 +27,9 @@ export const load = async ({ locals: { db }, parent, url }) => {
 };
 
 export const actions = {
+	again: formAction(ROW, ({ id }, { locals }: RequestEvent) =>
+		redirect(303, `/audits/${lookAgainAt(locals.db, idFrom(id, 'finding'))}`)
+	),
 	change: formAction(FindingFields, ({ finding, state, owner, note, question }, { locals }: RequestEvent) => {
 		const ids = finding.map(Number).filter(Number.isSafeInteger);
 		if (!ids.length) throw new NotPossible(422, 'Mark the lines first.', 'finding');

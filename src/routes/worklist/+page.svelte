@@ -2,6 +2,8 @@
 	import { Button, Checkbox } from 'carbon-components-svelte';
 	import { goto } from '$app/navigation';
 	import { ruleName } from '$core/wording/findings';
+	import { counted } from '$core/wording/format';
+	import Action from '$lib/parts/Action.svelte';
 	import Choice from '$lib/parts/Choice.svelte';
 	import FilterBar from '$lib/parts/FilterBar.svelte';
 	import Pager from '$lib/parts/Pager.svelte';
@@ -50,7 +52,16 @@
 <div class="page">
 	<div class="page-top">
 		<h1>Worklist</h1>
-		<Button href="/audits/new" size="field" data-key="n">New audit</Button>
+		<div class="buttons">
+			{#if data.clientId !== null && data.list.total}<Action
+					action="/reports?/create"
+					text="Hand it over by link"
+					kind="tertiary"
+					size="field"
+					values={{ client: data.clientId, worklist: 'yes' }}
+				/>{/if}
+			<Button href="/audits/new" size="field" data-key="n">New audit</Button>
+		</div>
 	</div>
 	{#if !data.list.total && !stateFilter && !rule && !askedWords}
 		<section class="panel">
@@ -90,6 +101,13 @@
 					<a href="/api/findings/{chosen.id}/text">As an issue text</a>
 					{#if chosen.audit}· <a href="/audits/{chosen.audit}">The audit</a>{/if}
 				</p>
+				{#if chosen.rank}<p class="muted small">{chosen.rank}</p>{/if}
+				{#if chosen.audit}<Action
+						action="?/again"
+						text="Look again at its {counted(chosen.pages[0], 'page')}"
+						kind="tertiary"
+						values={{ id: chosen.id }}
+					/>{/if}
 				{#key chosen.id}<ChangeLines ids={[chosen.id]} line={chosen} done={() => (open = null)} />{/key}
 			</section>
 		{/if}

@@ -7,7 +7,7 @@
 	import Choice from '$lib/parts/Choice.svelte';
 	import Field from '$lib/parts/Field.svelte';
 	import Hidden from '$lib/parts/Hidden.svelte';
-	import type { WorklistView } from '$lib/server/rooms/audits/view';
+	import type { WorklistView } from '$lib/server/rooms/audits/worklistView';
 
 	interface Props {
 		ids: readonly number[];

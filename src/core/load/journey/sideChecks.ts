@@ -11,7 +11,8 @@ export const HEAD_CHECKS = [
 	'robots',
 	'canonical',
 	'links',
-	'https'
+	'https',
+	'deprecated'
 ] as const;
 export type HeadCheck = (typeof HEAD_CHECKS)[number];
 
@@ -56,7 +57,9 @@ export const HeadFacts = v.object({
 	namelessLinks: v.number(),
 	isSecure: v.boolean(),
 	/** Without its fragment. */
-	address: v.string()
+	address: v.string(),
+	/** Calls that browsers are about to drop, as the browser names them; missing where it was not asked. */
+	deprecated: v.optional(v.array(v.string()))
 });
 export type HeadFacts = v.InferOutput<typeof HeadFacts>;
 
@@ -69,7 +72,8 @@ export function headChecks(facts: HeadFacts): SideChecks['head'] {
 	const within = (text: string, { least, most }: typeof TITLE) => text.length >= least && text.length <= most;
 	const jump = facts.headings.findIndex((level, i) => level > (facts.headings[i - 1] ?? 0) + 1);
 	const firsts = facts.headings.filter((level) => level === 1).length;
-	const checks: [HeadCheck, boolean, string][] = [
+	type Told = [HeadCheck, boolean, string];
+	const checks: Told[] = [
 		['title', within(facts.title, TITLE), facts.title],
 		['description', within(facts.description, DESCRIPTION), facts.description],
 		['language', /^[a-z]{2,3}(-[A-Za-z0-9]+)*$/.test(facts.language), facts.language],
@@ -83,7 +87,10 @@ export function headChecks(facts: HeadFacts): SideChecks['head'] {
 		['robots', !/noindex|none/i.test(facts.robots), facts.robots],
 		['canonical', facts.canonical === '' || URL.canParse(facts.canonical), facts.canonical],
 		['links', facts.namelessLinks === 0, facts.namelessLinks ? String(facts.namelessLinks) : ''],
-		['https', facts.isSecure, facts.address]
+		['https', facts.isSecure, facts.address],
+		...(facts.deprecated
+			? [['deprecated', facts.deprecated.length === 0, facts.deprecated.join(', ')] satisfies Told]
+			: [])
 	];
 	return checks.map(([check, isGood, value]) => ({ check, isGood, value: value.slice(0, MOST_VALUE) }));
 }

@@ -232,7 +232,19 @@ export const findings = {
 	'side.canonical': 'The canonical address cannot be read',
 	'side.links': 'Links without words',
 	'side.https': 'Not encrypted',
+	'side.deprecated': 'Calls that browsers are about to drop',
 	'cause.pages': 'on {k} of {m, plural, one {one page} other {# pages}}',
 	'cause.visits': ', {visits} of visits',
-	'cause.loads': ', in {k} of {n} loads'
+	'cause.loads': ', in {k} of {n} loads',
+	'cause.rank':
+		'Here because: {size} {n, plural, one {margin} other {margins}} where it costs most{hurts, select, none {} other {, doubled since {hurts} misses its target there}}, times {reach}{effort, select, hour {} day {, halved for a day’s work} other {, a quarter for more than a day’s work}}.',
+	'cause.rank.visits': '{visits} of visits',
+	'cause.rank.pages': '{k} of {m} pages',
+	'cause.type': '{type} ({k} of {m})',
+	'way.found':
+		'Shortest way: {causes} {isOne, select, yes {alone brings} other {together bring}} {pages, plural, one {the page that is} other {all # pages that are}} over the target of bytes within it{isSmallest, select, yes {} other {; a shorter way may exist}}.',
+	'way.none':
+		'All computed savings together do not bring {pages, plural, one {the page that is} other {the # pages that are}} over the target of bytes within it.',
+	'way.unknown':
+		'How far each mend brings {metrics} to the target is not known before it is tried: bytes are computed, times are measured.'
 } as const;

@@ -31,6 +31,8 @@
 		...METRICS.map((id) => ({ value: id, text: `Pages that miss ${metricOf(id).short}` }))
 	];
 
+	const pathOf = (url: string) => (new URL(url).pathname === '/' ? new URL(url).host : new URL(url).pathname);
+
 	const POLL_MS = 2000;
 	$effect(() => {
 		if (!isOpen && audit.isLookedAt && audit.savings?.isOver !== false) return;
@@ -46,7 +48,13 @@
 		<h1>Audit of {audit.name}</h1>
 		<div class="buttons">
 			{#if isOpen}<Action action="?/stop" text="Stop with what it has" kind="tertiary" size="field" />
-			{:else}<Action action="?/again" text="Look again" kind="primary" size="field" shortcut="r" />{/if}
+			{:else}{#if audit.isLookedAt}<Action
+						action="/reports?/create"
+						text="Report on it"
+						kind="tertiary"
+						size="field"
+						values={{ audit: audit.id }}
+					/>{/if}<Action action="?/again" text="Look again" kind="primary" size="field" shortcut="r" />{/if}
 		</div>
 	</div>
 	<p class="muted">
@@ -72,7 +80,7 @@
 			text={audit.faults.join('; ')}
 		/>{/if}
 	{#if audit.since.length}<Since since={audit.since} />{/if}
-	{#if audit.isLookedAt}<Causes causes={audit.causes} clientId={audit.clientId} />{/if}
+	{#if audit.isLookedAt}<Causes causes={audit.causes} way={audit.way} clientId={audit.clientId} />{/if}
 	<section>
 		<div class="head">
 			<h2>Where each page stands</h2>
@@ -86,6 +94,10 @@
 			<Choice label="Show" options={filters} bind:value={missing} inline hideLabel />
 			<a href="/api/audits/{audit.id}/pages.csv" download>CSV</a>
 		</div>
+		{#if audit.moveOn.length}<p>
+				<b>Good, move on:</b>
+				{audit.moveOn.map(pathOf).join(', ')}. Visitors have it good there, on phones and on desktops.
+			</p>{/if}
 		{#if shown.length}<PageTable rows={shown} />{:else}<p class="muted">No page fits.</p>{/if}
 	</section>
 	{#if audit.side.length}<Side side={audit.side} />{/if}

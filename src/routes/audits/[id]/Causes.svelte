@@ -7,9 +7,11 @@
 
 	interface Props {
 		causes: AuditView['causes'];
+		/** How the pages come within their targets, in sentences. */
+		way: readonly string[];
 		clientId: number | null;
 	}
-	let { causes, clientId }: Props = $props();
+	let { causes, way, clientId }: Props = $props();
 	/** More come at a press. */
 	const FIRST = 10;
 	let isAll = $state(false);
@@ -24,6 +26,7 @@
 		{#if clientId !== null && causes.length}<a href="/worklist">The worklist</a>{/if}
 	</div>
 	{#if !causes.length}<p>The rules found nothing in most loads of any page.</p>{/if}
+	{#each way as sentence (sentence)}<p>{sentence}</p>{/each}
 	<ol>
 		{#each shown as cause (keyOf(cause))}
 			<li>
@@ -56,7 +59,8 @@
 							{cause.source ? `Rests on: ${cause.source}.` : 'Common practice.'}
 							<a href="/loads/{cause.load}">A load that shows it</a>
 						</p>
-						<p class="muted small">{cause.urls.join(', ')}</p>
+						{#if cause.rank}<p class="muted small">{cause.rank}</p>{/if}
+						<p class="muted small">{[cause.types, cause.urls.join(', ')].filter(Boolean).join(': ')}</p>
 					</div>
 				{/if}
 			</li>

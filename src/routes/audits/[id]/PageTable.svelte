@@ -33,6 +33,9 @@
 				{#if row.loads[0]}<a href="/loads/{row.loads[0]}" title={row.url}>{pathOf(row.url)}</a>{:else}{pathOf(
 						row.url
 					)}{/if}
+				{#if row.field}<br /><span class="muted small" title={row.field.scopeWords}
+						>visitors: {row.field.words}{row.field.scope === 'origin' ? ' (whole site)' : ''}</span
+					>{/if}
 				{#if row.failed}<br /><span class="wrong small">{row.failed} failed</span>{/if}
 				{#if row.good === 0}<br /><span class="muted small">no good load yet</span>{/if}
 			{:else if column.key === 'findings'}{usual(row)}

@@ -1,5 +1,6 @@
 /** The first screen of the sheet: it stays as it is while parts are opened. */
 import { error } from '@sveltejs/kit';
+import { fieldOfAddress } from '$lib/server/rooms/field/view';
 import { isLargeRecord } from '$lib/server/rooms/loads/loads';
 import { loadHead } from '$lib/server/rooms/loads/view';
 import { findTrial } from '$lib/server/rooms/trials/trial';
@@ -10,5 +11,5 @@ export const load = async ({ locals: { db, runHeavy }, params }) => {
 		? await runHeavy('loadHead', id)
 		: loadHead(db, id, (trialId) => findTrial(db, trialId));
 	if (!head) error(404, `There is no load ${params.id}.`);
-	return head;
+	return { ...head, field: fieldOfAddress(db, head.record.url) };
 };

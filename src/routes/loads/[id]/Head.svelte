@@ -2,12 +2,15 @@
 	/** Which load this is, its figures with their bands, and why it is slow. */
 	import { bandOf, metricOf } from '$core/metrics/catalogue';
 	import { formatMoment, formatValue } from '$core/wording/format';
+	import type { FieldOfAddress } from '$lib/server/rooms/field/view';
 	import type { LoadHead } from '$lib/server/rooms/loads/view';
+	import Action from '$lib/parts/Action.svelte';
 	import BandBar from '$lib/parts/BandBar.svelte';
+	import FieldLine from '$lib/parts/FieldLine.svelte';
 	import Notice from '$lib/parts/Notice.svelte';
 
 	interface Props {
-		data: LoadHead;
+		data: LoadHead & { field: FieldOfAddress };
 	}
 	let { data }: Props = $props();
 	const record = $derived(data.record);
@@ -61,9 +64,12 @@
 		{/each}
 	</dl>
 {/if}
+<FieldLine rows={data.field} />
 {#if data.why.length}<p class="why">{data.why.join(' ')}</p>{/if}
 {#each record.notes as note, i (i)}<p class="message small">{note}</p>{/each}
-<p class="no-print small">
+<p class="no-print small links">
+	{#if !data.trial}<Action action="/reports?/create" text="Share this load" values={{ load: data.load.id }} /> ·{/if}
+	<a href="/loads/address?url={encodeURIComponent(record.url)}">This address over time</a> ·
 	<a href="/api/loads/{data.load.id}/har" download>HAR</a> ·
 	<a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a>
 	(<a href="/api/schemas/load-record">schema</a>)
@@ -93,6 +99,12 @@
 	}
 	dd b {
 		font-size: var(--type-6);
+	}
+	.links {
+		display: flex;
+		flex-wrap: wrap;
+		gap: var(--gap-2);
+		align-items: center;
 	}
 	.why {
 		max-width: 62rem;

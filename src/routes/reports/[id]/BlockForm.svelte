@@ -20,9 +20,11 @@
 		trials: readonly { id: number; question: string }[];
 		pages: readonly { id: number; url: string }[];
 		watches: readonly { id: number; name: string; kind: 'watch' | 'standing' }[];
+		audits: readonly { id: number; name: string }[];
+		loads: readonly { id: number; name: string }[];
 		onchange: (block: Block) => void;
 	}
-	let { report, block, choices, trials, pages, watches, onchange }: Props = $props();
+	let { report, block, choices, trials, pages, watches, audits, loads, onchange }: Props = $props();
 	const set = (part: Partial<Block>) => onchange({ ...$state.snapshot(block), ...part } as Block);
 	let place: HTMLElement;
 	onMount(() => place.scrollIntoView({ block: 'nearest' }));
@@ -56,6 +58,22 @@
 				.map(({ id, name }) => ({ value: id, text: name }))}
 			value={block.watch}
 			onchange={(watch) => set({ watch } as Partial<Block>)}
+		/>
+	{/if}
+	{#if 'audit' in block && audits.length > 1}
+		<Choice
+			label="Audit"
+			options={audits.map(({ id, name }) => ({ value: id, text: name }))}
+			value={block.audit}
+			onchange={(audit) => set({ audit } as Partial<Block>)}
+		/>
+	{/if}
+	{#if 'load' in block && loads.length > 1}
+		<Choice
+			label="Load"
+			options={loads.map(({ id, name }) => ({ value: id, text: name }))}
+			value={block.load}
+			onchange={(load) => set({ load } as Partial<Block>)}
 		/>
 	{/if}
 	{#if block.kind === 'recommendations'}<RecommendationsForm

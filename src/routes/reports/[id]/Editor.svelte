@@ -41,19 +41,28 @@
 	const paid = $derived(draft.disclosure.isPaid === null ? '' : draft.disclosure.isPaid ? 'yes' : 'no');
 	/** New blocks of trials show the one that the report already has. */
 	const trial = $derived(
-		draft.blocks.flatMap((known) => ('trial' in known && known.trial !== null ? [known.trial] : []))[0] ??
+		draft.blocks.flatMap((own) => ('trial' in own && own.trial !== null ? [own.trial] : []))[0] ??
 			report.trials[0]?.id ??
 			null
 	);
 	/** What a new block of these kinds shows at first. */
-	const watched = $derived<Partial<Record<'watch' | 'standing', number>>>(
-		Object.fromEntries([...report.watches].reverse().map(({ kind, id }) => [kind, id]))
-	);
+	const known = $derived<Partial<Record<'watch' | 'standing' | 'audit' | 'load', number>>>({
+		...Object.fromEntries([...report.watches].reverse().map(({ kind, id }) => [kind, id])),
+		...(report.audits[0] ? { audit: report.audits[0].id } : {}),
+		...(report.loads[0] ? { load: report.loads[0].id } : {})
+	});
+	/** Blocks that have something to show here. */
+	const isOffered = (kind: BlockKind) =>
+		kind === 'watch' || kind === 'standing' || kind === 'load'
+			? known[kind] !== undefined
+			: kind === 'audit' || kind === 'side'
+				? known.audit !== undefined
+				: kind !== 'worklist' || report.clientId !== null;
 	const kinds = $derived([
 		{ value: '', text: 'Add a block …' },
 		...(Object.keys(BLOCK_NAMES) as BlockKind[])
 			.filter((kind) => trial !== null || !isOfTrial(kind))
-			.filter((kind) => (kind !== 'watch' && kind !== 'standing') || watched[kind] !== undefined)
+			.filter(isOffered)
 			.map((kind) => ({ value: kind, text: BLOCK_NAMES[kind] }))
 	]);
 	const STATES = { saved: 'Saved', changed: 'Not saved yet', saving: 'Saving …', failed: 'Not saved' };
@@ -72,7 +81,7 @@
 	}
 	function add(kind: string) {
 		if (!kind) return;
-		const next = newBlock(kind as BlockKind, freeId(kind as BlockKind, draft.blocks), trial, watched);
+		const next = newBlock(kind as BlockKind, freeId(kind as BlockKind, draft.blocks), trial, known);
 		if (!next) return;
 		draft.blocks = [...draft.blocks, next];
 		chosen = next.id;
@@ -144,6 +153,8 @@
 					trials={report.trials}
 					pages={report.pages}
 					watches={report.watches}
+					audits={report.audits}
+					loads={report.loads}
 					onchange={replace}
 				/>
 			{/key}

@@ -23,6 +23,10 @@ export const BLOCK_NAMES: Record<BlockKind, string> = {
 	outside: 'Figures from elsewhere',
 	claims: 'Claims',
 	method: 'Method',
+	load: 'One load',
+	audit: 'Audit: where each page stands',
+	worklist: 'Worklist',
+	side: 'Audit: beside speed',
 	disclosure: 'Disclosure',
 	appendix: 'All loads'
 };
@@ -34,11 +38,12 @@ export function newBlock(
 	kind: BlockKind,
 	id: string,
 	trial: number | null,
-	watched: Partial<Record<'watch' | 'standing', number>>
+	known: Partial<Record<'watch' | 'standing' | 'audit' | 'load', number>>
 ): Block | null {
 	const bare = { id, heading: '', words: NO_WORDS };
 	switch (kind) {
 		case 'text':
+		case 'worklist':
 		case 'disclosure':
 			return { ...bare, kind };
 		case 'field':
@@ -54,7 +59,12 @@ export function newBlock(
 			return { ...bare, kind, trial, items: [] };
 		case 'watch':
 		case 'standing':
-			return watched[kind] === undefined ? null : { ...bare, kind, watch: watched[kind]! };
+			return known[kind] === undefined ? null : { ...bare, kind, watch: known[kind] };
+		case 'audit':
+		case 'side':
+			return known.audit === undefined ? null : { ...bare, kind, audit: known.audit };
+		case 'load':
+			return known.load === undefined ? null : { ...bare, kind, load: known.load };
 		default:
 			return trial === null ? null : { ...bare, kind, trial };
 	}

@@ -2,14 +2,7 @@
 	import { Accordion, AccordionItem, ContentSwitcher, Switch } from 'carbon-components-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { isMetricId } from '$core/metrics/catalogue';
-	import {
-		counted,
-		formatBytes,
-		formatDay,
-		formatDuration,
-		formatMoment,
-		formatValue
-	} from '$core/wording/format';
+	import { counted, formatDay, formatDuration, formatMoment, formatValue } from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
 	import CandidateBoard from '$lib/charts/CandidateBoard.svelte';
 	import FramesInStep from '$lib/charts/FramesInStep.svelte';
@@ -24,6 +17,7 @@
 	import Table from '$lib/parts/Table.svelte';
 	import type { Column } from '$lib/parts/tableRows';
 	import WatchFooter from '$lib/parts/WatchFooter.svelte';
+	import Weights from './Weights.svelte';
 
 	let { data } = $props();
 	const view = $derived(data.view);
@@ -141,6 +135,7 @@
 		<section>
 			<h2>Over time</h2>
 			<Lines
+				of="standing"
 				name={metric}
 				caption="{main.name}, {shown.name}: the middle of each run"
 				lines={(shown.lines[main.metric] ?? []).map((line) => ({
@@ -181,23 +176,7 @@
 
 		<Accordion align="start" size="sm">
 			<AccordionItem title="Page weight by kind and owner">
-				<div class="cells contents" style:--cell="14rem">
-					{#each shown.content as content (content.page)}
-						<div>
-							<h3>{nameOf(content.page)}</h3>
-							<ul class="plain">
-								{#each content.kinds as kind (kind.kind)}<li>
-										<span>{kind.kind}</span><span class="figures">{formatBytes(kind.wireBytes)}</span>
-									</li>{/each}
-							</ul>
-							<ul class="plain owners">
-								{#each content.owners as owner (owner.id)}<li>
-										<span>{owner.name}</span><span class="figures">{formatBytes(owner.wireBytes)}</span>
-									</li>{/each}
-							</ul>
-						</div>
-					{/each}
-				</div>
+				<Weights content={shown.content} {pages} />
 			</AccordionItem>
 		</Accordion>
 	{/if}
@@ -231,17 +210,5 @@
 	}
 	.practice.no {
 		color: var(--worse);
-	}
-	.contents li {
-		display: flex;
-		justify-content: space-between;
-	}
-	.owners {
-		margin-top: var(--gap-4);
-		border-top: 1px solid var(--rule);
-	}
-	h3 {
-		font-size: var(--type-5);
-		margin: 0 0 var(--gap-3);
 	}
 </style>

@@ -1,6 +1,7 @@
 /** Making, stopping and repeating audits; their loads as they come. */
 import * as v from 'valibot';
 import { MOST_RETRIES, type AuditDesign, type AuditInput } from '$core/audits/audit';
+import { LEAST_GOOD_LOADS } from '$core/findings/since';
 import { FINDING_STATES, SAID_STATES, type FindingState } from '$core/findings/worklist';
 import type { Conditions } from '$core/load/conditions/conditions';
 import type { MeasuredLoad } from '$core/load/record/record';
@@ -150,16 +151,32 @@ export function stopAudit(db: Db, id: number): void {
 	})();
 }
 
-/** The same pages once more, under the conditions as they are now. @returns the id of the new audit */
-export function repeatAudit(db: Db, id: number, pages: readonly number[] | null = null): number {
+/**
+ * The same pages once more, under the conditions as they are now.
+ * @param pages numbers of those that are looked at; null for all @param least loads of each, at least
+ * @returns the id of the new audit
+ */
+export function repeatAudit(db: Db, id: number, pages: readonly number[] | null = null, least = 1): number {
 	return db.transaction(() => {
 		const { clientId, design, status } = existingAudit(db, id);
 		if (status === 'running') throw new NotPossible(409, 'This audit is still under way. Wait until it is over.');
 		const kept = design.pages.filter((_, i) => pages === null || pages.includes(i));
 		if (!kept.length) throw new NotPossible(422, 'No page is left to look at again.');
 		const conditions = design.conditions.map(({ id: own }) => freezeConditions(db, conditionsOf(db, own)));
-		return begin(db, { clientId, againOf: id, design: { ...design, pages: kept, conditions } });
+		const loads = Math.max(least, design.loads);
+		return begin(db, { clientId, againOf: id, design: { pages: kept, conditions, loads } });
 	})();
+}
+
+/**
+ * The pages of one finding, so often that it can be seen done. @returns the id of the new audit
+ * @throws NotPossible for a finding whose audit is gone
+ */
+export function lookAgainAt(db: Db, findingId: number): number {
+	const { auditId, cause } = existingFinding(db, findingId);
+	if (auditId === null || !findAudit(db, auditId))
+		throw new NotPossible(409, 'The audit that saw this finding was deleted. Start a new audit of its pages.');
+	return repeatAudit(db, auditId, cause.pages.which, LEAST_GOOD_LOADS);
 }
 
 /** Its loads stay as loads of their pages. */

@@ -3,7 +3,8 @@ import { csvOf } from '$core/formats/csv';
 import type { Db } from '../../base/db/connection';
 import type { WorklistFilter } from './queries/findings';
 import { listFindings } from './queries/findings';
-import { AUDIT_METRICS, auditView, worklistRow } from './view';
+import { AUDIT_METRICS, auditView } from './view';
+import { worklistRow } from './worklistView';
 
 /** One row a page and device: each metric with its range and band. */
 export function auditCsv(db: Db, id: number): string {
@@ -16,6 +17,8 @@ export function auditCsv(db: Db, id: number): string {
 		...AUDIT_METRICS.flatMap((metric) => [metric, `${metric}_least`, `${metric}_most`, `${metric}_band`]),
 		'worst_metric',
 		'heaviest_third_party',
+		'field',
+		'field_of',
 		'findings'
 	];
 	const rows = view.pages.map((row) => [
@@ -29,6 +32,8 @@ export function auditCsv(db: Db, id: number): string {
 		}),
 		row.worst,
 		row.heaviest,
+		row.field?.assessment ?? null,
+		row.field?.scope ?? null,
 		row.findings.filter(({ isUsual }) => isUsual).length
 	]);
 	return csvOf(head, rows);

@@ -5,7 +5,8 @@ import { causesOf, type AuditedPage, type Cause } from '$core/findings/causes';
 import { FINDINGS_VERSION, findingsOf } from '$core/findings/findings';
 import type { Beside } from '$core/findings/inspection';
 import { findingsOfPage, type PageFinding } from '$core/findings/pageFindings';
-import { fateOf, LEAST_GOOD_LOADS, type Fate } from '$core/findings/since';
+import { fateOf, type Fate } from '$core/findings/since';
+import { shortestWay, type Way } from '$core/findings/shortestWay';
 import { stateAfter } from '$core/findings/worklist';
 import { METRICS, type MetricId } from '$core/metrics/catalogue';
 import { targetsByConditions } from '$core/clients/targets';
@@ -42,6 +43,8 @@ export interface AuditFindings {
 	side: SideFinding[];
 	/** Rules that threw. */
 	faults: string[];
+	/** Missing in what was worked out before it was known. */
+	way?: FoundWay;
 }
 
 const keyOf = (id: number) =>
@@ -55,10 +58,12 @@ export function deriveFindings(db: Db, id: number): void {
 	if (!audit || audit.status === 'running') return;
 	const faults = new Set<string>();
 	const pages = pageResults(db, audit, { faults, ...besideOf(db, audit) });
-	const causes = causesOf(pages.map((page) => auditedPage(db, audit, page))).map((cause) => withPageIds(audit, cause));
+	const audited = pages.map((page) => auditedPage(db, audit, page));
+	const causes = causesOf(audited).map((cause) => withPageIds(audit, cause));
 	const before = audit.againOf === null ? null : findAuditFindings(db, audit.againOf);
 	const since = before ? sinceBefore(db, audit, { before, pages }) : [];
-	const body: AuditFindings = { pages, causes, since, side: sideOf(db, pages), faults: [...faults] };
+	const way = wayOf(audited);
+	const body: AuditFindings = { pages, causes, since, side: sideOf(db, pages), faults: [...faults], way };
 	db.transaction(() => {
 		saveDerived(db, { ...keyOf(id), body });
 		if (audit.clientId !== null) keepWorklist(db, { ...audit, clientId: audit.clientId }, body);
@@ -131,12 +136,40 @@ function auditedPage(db: Db, audit: Audit, { page, condition, good, findings }: 
 	const client = audit.clientId === null ? null : findClient(db, audit.clientId);
 	const { targets, conditionTargets } = targetsByConditions(client?.targets ?? []);
 	const figures = good.flatMap((load) => findLoad(db, load)?.figures ?? []);
-	const missed = METRICS.flatMap(({ id, thresholds }): MetricId[] => {
+	const excess: AuditedPage['excess'] = {};
+	for (const { id, thresholds, higherIsBetter } of METRICS) {
 		const target = conditionTargets[condition]?.[id] ?? targets[id] ?? thresholds?.good;
 		const middle = medianOrNull(figures.flatMap((own) => own[id] ?? []));
-		return target !== undefined && middle !== null && middle > target ? [id] : [];
-	});
-	return { page, condition, share: known?.share ?? null, missed, findings };
+		if (target === undefined || middle === null) continue;
+		const beyond = higherIsBetter ? target - middle : middle - target;
+		if (beyond > 0) excess[id] = beyond;
+	}
+	return { page, condition, share: known?.share ?? null, missed: Object.keys(excess) as MetricId[], excess, findings };
+}
+
+export interface FoundWay {
+	/** Pages and devices over the target of bytes. */
+	pages: number;
+	/** Null where all computed savings together do not reach it. */
+	way: Way | null;
+	/** Metrics of time that miss a target. */
+	unknown: MetricId[];
+}
+
+/** How the pages come within their targets, where that is known. */
+function wayOf(audited: readonly AuditedPage[]): FoundWay {
+	const over = audited.flatMap(({ excess, findings }) => (excess?.wire ? [{ excess: excess.wire, findings }] : []));
+	const pages = over.map(({ excess, findings }) => ({
+		excess,
+		savings: new Map(
+			findings.flatMap(({ rule, resource, saving }) =>
+				saving?.bytes ? [[`${rule}/${resource.key}`, saving.bytes] as const] : []
+			)
+		)
+	}));
+	const missed = new Set(audited.flatMap(({ missed: own }) => own));
+	const unknown = METRICS.map(({ id }) => id).filter((id) => id !== 'wire' && id !== 'score' && missed.has(id));
+	return { pages: pages.length, way: pages.length ? shortestWay(pages) : null, unknown };
 }
 
 /** The worklist is filtered by pages of sites. */
@@ -156,6 +189,7 @@ function sinceBefore(
 	const numberThen = (page: number) =>
 		earlier.design.pages.findIndex(({ url }) => url === audit.design.pages[page]?.url);
 	const keys = [...before.causes, ...causesNow(pages)];
+	const lookedAt = new Set(audit.design.pages.map(({ url }) => url));
 	const seen = new Set<string>();
 	return keys.flatMap((cause) => {
 		const key = { rule: cause.rule, resource: cause.resource.key };
@@ -166,9 +200,17 @@ function sinceBefore(
 			const then = before.pages.find((own) => own.page === numberThen(page) && own.condition === condition);
 			return fateOf(key, { before: then?.findings ?? [], now: findings, goodLoads: good.length }) ?? [];
 		});
-		return fates.length ? [{ cause, fate: worstOf(fates) }] : [];
+		const fate = fates.length ? worstOf(fates) : null;
+		if (fate === null) return [];
+		// Gone where it was looked for; of the other pages that had it nothing is known yet.
+		const isWhole =
+			fate !== 'gone' || pagesThat(before, key).every((page) => lookedAt.has(earlier.design.pages[page]!.url));
+		return [{ cause, fate: isWhole ? fate : 'not-seen' }];
 	});
 }
+
+const pagesThat = ({ causes }: AuditFindings, key: { rule: string; resource: string }): readonly number[] =>
+	causes.find(({ rule, resource }) => rule === key.rule && resource.key === key.resource)?.pages.which ?? [];
 
 const causesNow = (pages: readonly PageResult[]) =>
 	causesOf(pages.map(({ page, condition, findings }) => ({ page, condition, share: null, missed: [], findings })));
@@ -195,5 +237,3 @@ function keepWorklist(db: Db, { id, clientId }: { id: number; clientId: number }
 		updateSeen(db, row.id, { auditId: id, cause: row.cause, state: stateAfter(row.state, fate) });
 	}
 }
-
-export { LEAST_GOOD_LOADS };

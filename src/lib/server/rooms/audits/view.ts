@@ -4,7 +4,7 @@ import { levelOf, type AuditBand, type Level } from '$core/audits/audit';
 import { RULES } from '$core/findings/finding';
 import type { Cause } from '$core/findings/causes';
 import { isUsual, type PageFinding } from '$core/findings/pageFindings';
-import type { FindingState } from '$core/findings/worklist';
+import type { Scope } from '$core/field/reading';
 import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { formatBytes, formatDuration, formatIn, formatValue } from '$core/wording/format';
 import { wordSpan } from '$core/wording/range';
@@ -14,23 +14,22 @@ import {
 	describeReach,
 	wordEffort,
 	wordFate,
-	wordMender
+	wordMender,
+	wordNoWay,
+	wordRank,
+	wordTypes,
+	wordWay
 } from '$core/wording/findings';
 import type { Db } from '../../base/db/connection';
 import { existingAudit } from './commands';
 import { findAuditFindings, type AuditFindings, type PageResult } from './findings';
 import { findSavingsProgress } from './savings/progress';
 import { clientNames } from '../clients/view';
+import { thawConditions } from '../conditions/view';
+import { pageFieldRows, passesOnBoth, type FieldRow } from '../field/view';
+import { findPage } from '../pages/view';
 import { findLoad } from '../loads/view';
 import { countAudits, listAudits, loadsOfAudit, progressOfAudit, type Audit, type AuditedLoad } from './queries/audits';
-import {
-	countFindings,
-	listFindings,
-	rulesSeen,
-	statesOf,
-	type WorklistFilter,
-	type WorklistRow
-} from './queries/findings';
 
 export {
 	auditsWithoutFindings,
@@ -41,7 +40,7 @@ export {
 	loadsOfAudit,
 	newestAudit
 } from './queries/audits';
-export { findingOf } from './queries/findings';
+export { findingOf, openLines } from './queries/findings';
 export { findAuditFindings } from './findings';
 
 /** Rows of a page of a list. */
@@ -101,6 +100,8 @@ export function auditView(db: Db, id: number) {
 	const found = findAuditFindings(db, id);
 	const loads = group(loadsOfAudit(db, id), ({ page, condition }) => `${page}/${condition}`);
 	const { design } = audit;
+	const field = fieldBeside(db, audit);
+	const types = design.pages.map(({ pageId }) => (pageId === null ? null : (findPage(db, pageId)?.type ?? null)));
 	return {
 		id,
 		clientId: audit.clientId,
@@ -118,10 +119,20 @@ export function auditView(db: Db, id: number) {
 		conditions: design.conditions.map(({ id: condition, name }) => ({ id: condition, name })),
 		pages: design.pages.flatMap(({ url, pageId }, page) =>
 			design.conditions.map(({ id: condition }) =>
-				pageRow(db, { url, pageId, page, condition }, loads.get(`${page}/${condition}`) ?? [], found)
+				pageRow(
+					db,
+					{ url, pageId, page, condition, field: field.of(pageId, condition) },
+					{
+						loads: loads.get(`${page}/${condition}`) ?? [],
+						found
+					}
+				)
 			)
 		),
-		causes: (found?.causes ?? []).map((cause) => causeView(cause, audit)),
+		/** Addresses of pages whose visitors have it good on both devices. */
+		moveOn: design.pages.filter(({ pageId }) => field.passes(pageId)).map(({ url }) => url),
+		causes: (found?.causes ?? []).map((cause) => causeView(cause, audit, types)),
+		way: wayView(found),
 		side: (found?.side ?? []).map((finding) => ({
 			...finding,
 			title: finding.kind === 'head' ? wordHeadCheck(finding.check) : finding.help,
@@ -139,14 +150,52 @@ export function auditView(db: Db, id: number) {
 
 export type AuditView = ReturnType<typeof auditView>;
 
+/** What visitors have on the audited pages, where a source knows the page itself. */
+function fieldBeside(db: Db, { design }: Audit) {
+	const rows = new Map(
+		design.pages.flatMap(({ pageId }) => (pageId === null ? [] : [[pageId, pageFieldRows(db, pageId)] as const]))
+	);
+	const devices = new Map(
+		design.conditions.map((own) => [own.id, thawConditions(db, own).device.mobile ? 'phone' : 'desktop'])
+	);
+	return {
+		passes: (pageId: number | null): boolean => {
+			return passesOnBoth((pageId === null ? null : rows.get(pageId)) ?? []);
+		},
+		of: (pageId: number | null, condition: string): FieldBeside | null => {
+			const own = pageId === null ? null : rows.get(pageId)?.find(({ device }) => device === devices.get(condition));
+			if (!own || own.scope === null || own.metrics === null) return null;
+			const { assessment, assessmentWords: words, scope, scopeWords } = own;
+			return { assessment, words, scope, scopeWords };
+		}
+	};
+}
+
+type FieldBeside = Pick<FieldRow, 'assessment' | 'scopeWords'> & { words: string; scope: Scope };
+
+/** How the pages come within their targets, in sentences; empty where all do. */
+function wayView(found: AuditFindings | null): string[] {
+	const { way } = found ?? {};
+	if (!way) return [];
+	const titleOf = (key: string) => {
+		const cause = found!.causes.find(({ rule, resource }) => `${rule}/${resource.key}` === key);
+		return cause ? describeFinding(cause.example.finding).title : key;
+	};
+	return [
+		...(way.pages ? [wordWay(way.way, (way.way?.causes ?? []).map(titleOf), way.pages)] : []),
+		...(way.unknown.length ? [wordNoWay(way.unknown)] : [])
+	];
+}
+
 interface PageAt {
 	url: string;
 	pageId: number | null;
 	page: number;
 	condition: string;
+	field: FieldBeside | null;
 }
 
-function pageRow(db: Db, at: PageAt, loads: readonly AuditedLoad[], found: AuditFindings | null) {
+function pageRow(db: Db, at: PageAt, { loads, found }: { loads: readonly AuditedLoad[]; found: AuditFindings | null }) {
 	const result = found?.pages.find(({ page, condition }) => page === at.page && condition === at.condition) ?? null;
 	const good =
 		result?.good ?? loads.filter(({ status, isDisturbed }) => status === 'ok' && !isDisturbed).map(({ load }) => load);
@@ -231,7 +280,23 @@ function delayWords(metric: MetricId, delay: number): string {
 	return `${formatIn(unit, delay)} ${unit === 'ms' ? 'before' : 'of'} ${short}`;
 }
 
-function causeView(cause: Cause, { design }: Pick<Audit, 'design'>) {
+/** Of the kinds of page that the audit has, how many pages have it. */
+function typesOf({ pages }: Cause, types: readonly (string | null)[]): string {
+	const named = [
+		...group(
+			types.map((type, page) => ({ type, page })).filter(({ type }) => type),
+			({ type }) => type!
+		)
+	];
+	const counted = named.map(([type, own]) => ({
+		type,
+		k: own.filter(({ page }) => pages.which.includes(page)).length,
+		m: own.length
+	}));
+	return named.length > 1 ? wordTypes(counted.filter(({ k }) => k > 0)) : '';
+}
+
+function causeView(cause: Cause, { design }: Pick<Audit, 'design'>, types: readonly (string | null)[]) {
 	const { who, effort, source } = RULES[cause.rule];
 	return {
 		rule: cause.rule,
@@ -243,6 +308,8 @@ function causeView(cause: Cause, { design }: Pick<Audit, 'design'>) {
 		saving: cause.saving,
 		hurts: cause.hurts,
 		reach: describeReach(cause),
+		rank: wordRank(cause),
+		types: typesOf(cause, types),
 		cost: costWords(cause),
 		who: wordMender(who),
 		effort: wordEffort(effort),
@@ -254,59 +321,5 @@ function causeView(cause: Cause, { design }: Pick<Audit, 'design'>) {
 }
 
 export type CauseView = ReturnType<typeof causeView>;
-
-const STATES: Readonly<Record<FindingState, string>> = {
-	open: 'open',
-	accepted: 'accepted',
-	planned: 'planned',
-	done: 'done, says who did it',
-	'seen-done': 'seen done',
-	'not-worth': 'not worth it',
-	'came-back': 'came back'
-};
-export const stateName = (state: FindingState): string => STATES[state];
-
-export function worklistView(db: Db, filter: WorklistFilter, page = 1) {
-	const total = countFindings(db, filter);
-	const names = new Map(clientNames(db).map(({ id, name }) => [id, name]));
-	return {
-		total,
-		page,
-		rules: rulesSeen(db, filter.clientId),
-		states: statesOf(db, filter.clientId).map(({ state, n }) => ({ state, n, name: STATES[state] })),
-		rows: listFindings(db, filter, ROWS, (page - 1) * ROWS).map((row) => worklistRow(row, names))
-	};
-}
-
-export type WorklistView = ReturnType<typeof worklistView>;
-
-export function worklistRow(row: WorklistRow, names: ReadonlyMap<number, string> = new Map()) {
-	const { cause } = row;
-	const { who, effort } = RULES[row.rule];
-	return {
-		id: row.id,
-		client: names.get(row.clientId) ?? '',
-		clientId: row.clientId,
-		rule: row.rule,
-		resource: cause.resource,
-		audit: row.auditId,
-		state: row.state,
-		stateName: STATES[row.state],
-		owner: row.owner,
-		note: row.note,
-		question: row.question,
-		firstSeenAt: row.firstSeenAt,
-		changedAt: row.changedAt,
-		pages: [cause.pages.k, cause.pages.m] as const,
-		reach: describeReach(cause),
-		cost: costWords(cause),
-		saving: cause.saving,
-		hurts: cause.hurts,
-		who: wordMender(who),
-		effort: wordEffort(effort),
-		load: cause.example.finding.load,
-		...describeFinding(cause.example.finding)
-	};
-}
 
 export type { PageResult };

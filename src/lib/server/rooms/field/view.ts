@@ -18,7 +18,7 @@ import {
 	type WindowLine
 } from './queries/readings';
 import { type Client, existingSite, sitesOf, type Site } from '../clients/view';
-import { existingPage, findPage, listPages, type PageRow } from '../pages/view';
+import { anyPageWithUrl, existingPage, findPage, listPages, type PageRow } from '../pages/view';
 
 export { type DeletedMarker } from './queries/markers';
 export { MarkerInput, existingMarker, fileOfMarker, markersOfSite } from './queries/markers';
@@ -175,6 +175,10 @@ export function fieldRows(db: Db, clientId: number): FieldRow[] {
 	return rows.map((row) => rowOf(row, figures));
 }
 
+/** Visitors of the page itself have it good, on every device that is told. */
+export const passesOnBoth = (rows: readonly Pick<FieldRow, 'scope' | 'assessment'>[]): boolean =>
+	rows.length > 0 && rows.every(({ scope, assessment }) => scope === 'page' && assessment === 'passes');
+
 /** Phone and desktop of one page, chosen or not; empty for a page that is gone. */
 export function pageFieldRows(db: Db, pageId: number): FieldRow[] {
 	const page = findPage(db, pageId);
@@ -185,6 +189,17 @@ export function pageFieldRows(db: Db, pageId: number): FieldRow[] {
 	const figures = figuresOfReadings(db, used);
 	return chosen.map((row) => rowOf(row, figures));
 }
+
+/** What visitors have at an address, by device; empty where no source knows it. */
+export function fieldOfAddress(db: Db, url: string) {
+	const page = anyPageWithUrl(db, url);
+	return (page === null ? [] : pageFieldRows(db, page)).flatMap(({ device, metrics, assessmentWords, scopeWords }) => {
+		if (!metrics) return [];
+		const p75 = Object.fromEntries(Object.entries(metrics).map(([metric, told]) => [metric, told.p75]));
+		return [{ device, words: assessmentWords, scopeWords, p75: p75 as Partial<Record<FieldMetric, number>> }];
+	});
+}
+export type FieldOfAddress = ReturnType<typeof fieldOfAddress>;
 
 export function fieldView(db: Db, { id }: Pick<Client, 'id'>) {
 	return { rows: fieldRows(db, id), gathering: findFieldGathering(db, id), isGathering: isGatheringField(db, id) };

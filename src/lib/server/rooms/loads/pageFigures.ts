@@ -69,3 +69,15 @@ export function labLoadsOfUrl(db: Db, url: string, device: 'phone' | 'desktop'):
 			figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]]))
 		}));
 }
+
+/** An address over time: the loads that count, oldest first, by conditions; the newest conditions first. */
+export function addressHistory(db: Db, url: string) {
+	return [...group(ownLoads(db, url), (row) => row.condition_id)].map(([conditionId, own]) => ({
+		conditionId,
+		loads: [...own].reverse().map((row) => ({
+			id: row.id,
+			at: row.started_at,
+			figures: Object.fromEntries(METRIC_IDS.map((id) => [id, row[id]])) as Figures
+		}))
+	}));
+}

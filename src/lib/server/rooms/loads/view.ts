@@ -28,6 +28,7 @@ export {
 	type LoadSeen,
 	type LoadSummary,
 	type LoneFilter,
+	clientOfLoad,
 	countLoneLoads,
 	findLoad,
 	loadsOfTrial,

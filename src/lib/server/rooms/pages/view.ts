@@ -29,6 +29,7 @@ export { hostLookOf } from './hostLook';
 export { chooseOnly, savePages } from './queries/changes';
 export {
 	type PageRow,
+	anyPageWithUrl,
 	checkPage,
 	existingPage,
 	findPage,

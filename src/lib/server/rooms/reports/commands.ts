@@ -1,16 +1,25 @@
 /** What changes a report: each call is one transaction. */
 import { isLog } from '$core/trial/design/log';
 import * as v from 'valibot';
-import { draftOfPages, draftOfPeriod, draftOfTrial } from '$core/report/draft';
+import {
+	draftOfAudit,
+	draftOfLoad,
+	draftOfPages,
+	draftOfPeriod,
+	draftOfTrial,
+	draftOfWorklist
+} from '$core/report/draft';
 import { ReportDraft, type Block, type WorksheetLine } from '$core/report/document';
 import { freeId } from '$core/report/freeId';
 import { monthlyCostOf } from '$core/trial/design/setup';
 import { wordDay } from '$core/wording/report';
 import { reportWordsIn } from '$core/wording/reportWords';
 import { DEVICE_CLASSES } from '$core/field/reading';
+import { auditView } from '../audits/view';
+import { dearestByPage } from '../audits/worklistView';
 import { checkClient } from '../clients/clients';
 import type { Db } from '../../base/db/connection';
-import { pageFieldRows } from '../field/view';
+import { pageFieldRows, passesOnBoth } from '../field/view';
 import { NotPossible } from '../../base/refusal';
 import { chosenPagesOf } from '../pages/chosen';
 import { existingTrial } from '../trials/commands';
@@ -25,6 +34,7 @@ import {
 	takeBlockFromBin
 } from './queries/reports';
 import { findClient, languageOfClient } from '../clients/view';
+import { clientOfLoad, findLoad } from '../loads/view';
 
 const day = v.pipe(v.string('A day is text.'), v.regex(/^\d{4}-\d{2}-\d{2}$/, 'Write a day as 2026-11-27.'));
 const id = v.nullable(v.pipe(v.number('An id is a number.'), v.integer(), v.minValue(1)));
@@ -34,22 +44,34 @@ export const NewReport = v.object(
 	{
 		trial: v.optional(id, null),
 		clientId: v.optional(id, null),
+		load: v.optional(id, null),
+		audit: v.optional(id, null),
+		/** With a client: what is to be done there. */
+		worklist: v.optional(v.boolean(), false),
 		/** With a client: a report on what happened between two days. */
 		period: v.optional(v.nullable(v.object({ from: day, until: day })), null),
 		title: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(200, 'The title has at most 200 characters.')), ''),
 		language: v.optional(v.nullable(v.picklist(['en', 'es'], 'The language is “en” or “es”.')), null)
 	},
-	'Send an object with “trial” or “clientId”.'
+	'Send an object with “trial”, “load”, “audit” or “clientId”.'
 );
 export type NewReport = v.InferOutput<typeof NewReport>;
 
 /** @returns the report's id @throws NotPossible for a trial or client that is not there, or for neither */
-export function createReport(db: Db, input: NewReport): number {
+export function createReport(db: Db, asked: Partial<NewReport>): number {
+	const input = v.parse(NewReport, asked);
 	return db
 		.transaction(() => {
 			if (input.trial !== null) return createForTrial(db, input.trial, input);
+			if (input.load !== null) return createForLoad(db, input.load, input);
+			if (input.audit !== null) return createForAudit(db, input.audit, input);
+			if (input.clientId !== null && input.worklist) return createForWorklist(db, input.clientId, input);
 			if (input.clientId !== null) return createForClient(db, input.clientId, input);
-			throw new NotPossible(422, 'Name the trial or the client that the report is about.', 'trial');
+			throw new NotPossible(
+				422,
+				'Name the trial, the load, the audit or the client that the report is about.',
+				'trial'
+			);
 		})
 		.immediate();
 }
@@ -67,6 +89,34 @@ function createForTrial(db: Db, trialId: number, { title, language }: NewReport)
 	);
 }
 
+const shortAddress = (url: string) => url.replace(/^https?:\/\//, '').replace(/\/$/, '');
+
+function createForLoad(db: Db, loadId: number, { title, language }: NewReport): number {
+	const load = findLoad(db, loadId);
+	if (!load) throw new NotPossible(404, `There is no load ${loadId}.`);
+	const clientId = clientOfLoad(db, loadId);
+	const own = language ?? languageOfClient(db, clientId);
+	const named = title || reportWordsIn(own).say('report.title.load', { page: shortAddress(load.url) });
+	return insertReport(db, clientId, draftOfLoad(loadId, { title: named, language: own }));
+}
+
+function createForAudit(db: Db, auditId: number, { title, language }: NewReport): number {
+	const { clientId, name, isLookedAt, side } = auditView(db, auditId);
+	if (!isLookedAt) throw new NotPossible(409, 'This audit is still under way. Report on it once it is over.');
+	const own = language ?? languageOfClient(db, clientId);
+	const named = title || reportWordsIn(own).say('report.title.audit', { pages: name });
+	const parts = { hasClient: clientId !== null, hasSide: side.length > 0 };
+	return insertReport(db, clientId, draftOfAudit(auditId, { title: named, language: own }, parts));
+}
+
+function createForWorklist(db: Db, clientId: number, { title, language }: NewReport): number {
+	checkClient(db, clientId);
+	const own = language ?? languageOfClient(db, clientId);
+	const { name } = findClient(db, clientId)!;
+	const named = title || reportWordsIn(own).say('report.title.worklist', { name });
+	return insertReport(db, clientId, draftOfWorklist({ title: named, language: own }));
+}
+
 function createForClient(db: Db, clientId: number, { title, language, period }: NewReport): number {
 	checkClient(db, clientId);
 	const pages = chosenPagesOf(db, clientId);
@@ -79,18 +129,25 @@ function createForClient(db: Db, clientId: number, { title, language, period }: 
 		return insertReport(db, clientId, draftOfPeriod(period, pages, { title: named, language: own }));
 	}
 	const begun = { title: title || reportWordsIn(own).say('report.title', { name }), language: own };
-	return insertReport(db, clientId, draftOfPages(pages, worksheetOf(db, pages), begun));
+	return insertReport(db, clientId, draftOfPages(pages, worksheetOf(db, clientId, pages), begun));
 }
 
-/** Lines as they stood last; those that pass on a device are good. */
-function worksheetOf(db: Db, pages: readonly number[]): WorksheetLine[] {
+/** Findings that a new line of the worksheet names (house). */
+const MOST_NAMED = 2;
+
+/**
+ * Lines as they stood last. New ones are good where visitors of the page itself have it good on both devices; others
+ * name what the newest audit found to cost most there.
+ */
+function worksheetOf(db: Db, clientId: number, pages: readonly number[]): WorksheetLine[] {
+	const dearest = dearestByPage(db, clientId);
 	return pages.flatMap((page) => {
-		const rows = pageFieldRows(db, page);
+		const isGood = passesOnBoth(pageFieldRows(db, page));
 		return DEVICE_CLASSES.map((device): WorksheetLine => {
 			const last = lastLine(db, page, device);
 			if (last) return last;
-			const passes = rows.find((row) => row.device === device)?.assessment === 'passes';
-			return { page, device, state: passes ? 'good' : 'todo', note: '', owner: '' };
+			const note = (dearest.get(page) ?? []).slice(0, MOST_NAMED).join('. ');
+			return { page, device, state: isGood ? 'good' : 'todo', note: isGood ? '' : note.slice(0, 500), owner: '' };
 		});
 	});
 }

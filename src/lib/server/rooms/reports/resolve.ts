@@ -1,13 +1,15 @@
 /** A report with its figures filled in, as of now. */
-import { isTrialBlock, type Block, type ReportDraft, type TrialBlockKind } from '$core/report/document';
+import { isTrialBlock, type Block, type BlockOf, type ReportDraft, type TrialBlockKind } from '$core/report/document';
 import { fillIn } from '$core/report/richText';
-import type { AgencyView, BlockBody, ReportView } from '$core/report/view';
+import type { AgencyView, BlockBody, BlockView, ReportView } from '$core/report/view';
 import { reportWordsIn } from '$core/wording/reportWords';
 import type { Language } from '$core/wording/words';
 import type { Db } from '../../base/db/connection';
 import { agencyOf } from './queries/agency';
 import { hasLogo } from './agency';
 import { Material } from './material';
+import { auditBlock, sideBlock, worklistBlock } from './resolve/auditBlocks';
+import { loadParts } from './resolve/loadBlock';
 import {
 	claimsBlock,
 	disclosureBlock,
@@ -80,18 +82,29 @@ export function resolveReport(
 				preparedFor: clientName ? words.say('report.for', { client: clientName }) : '',
 				by: agency.name ? words.say('report.by', { agency: agency.name }) : ''
 			},
-			blocks: draft.blocks.map((block) => ({
-				id: block.id,
-				from: block.kind,
-				heading: block.heading || words.say(`report.block.${block.kind}`),
-				words: fillIn(block.words, (ref) => material.figure(ref)),
-				body: bodyOf(material, draft, block)
-			}))
+			blocks: draft.blocks.flatMap((block) => viewsOf(material, draft, block))
 		}
 	};
 }
 
-function bodyOf(material: Material, draft: ReportDraft, block: Block): BlockBody {
+/** A block as it is shown; one of a load as its parts, each under a heading of its own. */
+function viewsOf(material: Material, draft: ReportDraft, block: Block): BlockView[] {
+	const { words } = material;
+	const first = {
+		id: block.id,
+		from: block.kind,
+		heading: block.heading || words.say(`report.block.${block.kind}`),
+		words: fillIn(block.words, (ref) => material.figure(ref))
+	};
+	if (block.kind !== 'load') return [{ ...first, body: bodyOf(material, draft, block) }];
+	return loadParts(material, block).map(({ name, body }) =>
+		name === 'figures'
+			? { ...first, body }
+			: { id: `${block.id}-${name}`, from: block.kind, heading: words.say(`report.load.${name}`), words: [], body }
+	);
+}
+
+function bodyOf(material: Material, draft: ReportDraft, block: Exclude<Block, BlockOf<'load'>>): BlockBody {
 	if (isTrialBlock(block)) {
 		const trial = material.trial(block.trial);
 		if (!trial) return { kind: 'missing', why: material.words.say('report.missing.trial') };
@@ -116,6 +129,12 @@ function bodyOf(material: Material, draft: ReportDraft, block: Block): BlockBody
 			return watchBlock(material, block.watch);
 		case 'standing':
 			return standingBlock(material, block.watch);
+		case 'audit':
+			return auditBlock(material, block.audit);
+		case 'side':
+			return sideBlock(material, block.audit);
+		case 'worklist':
+			return worklistBlock(material);
 		case 'disclosure':
 			return disclosureBlock(material, draft.disclosure);
 	}

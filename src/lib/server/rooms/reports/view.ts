@@ -1,6 +1,9 @@
 /** What the screens and the API show of reports. */
 import { changesBetween } from '$core/report/changes';
 import { trialsIn } from '$core/report/document';
+import { formatMoment } from '$core/wording/format';
+import { auditListView } from '../audits/view';
+import { loneLoads } from '../loads/view';
 import { chosenPageNames } from '../pages/chosen';
 import { listTrials } from '../trials/listView';
 import type { Db } from '../../base/db/connection';
@@ -68,7 +71,9 @@ export function reportView(db: Db, id: number) {
 		trials: doneTrials(db, report.clientId),
 		pages: report.clientId === null ? [] : chosenPageNames(db, report.clientId),
 		/** What the report can show of pages over time and against competitors. */
-		watches: report.clientId === null ? [] : watchesOf(db, report.clientId)
+		watches: report.clientId === null ? [] : watchesOf(db, report.clientId),
+		audits: auditsOf(db, report.clientId),
+		loads: loadsOf(db, report.clientId)
 	};
 }
 
@@ -76,6 +81,20 @@ const watchesOf = (db: Db, clientId: number) =>
 	(['watch', 'standing'] as const).flatMap((kind) =>
 		listWatches(db, kind, clientId).map(({ id, name }) => ({ id, name, kind }))
 	);
+
+/** The newest audits that are over. */
+const auditsOf = (db: Db, clientId: number | null) =>
+	auditListView(db, clientId)
+		.rows.filter(({ status, causes }) => status !== 'running' && causes !== null)
+		.map(({ id, name, createdAt }) => ({ id, name: `${name}, ${formatMoment(createdAt)}` }));
+
+/** Single loads that a report of this client can show. */
+const MOST_LOADS = 25;
+
+const loadsOf = (db: Db, clientId: number | null) =>
+	(clientId === null ? [] : loneLoads(db, { clientId }, MOST_LOADS, 0))
+		.filter(({ status }) => status === 'ok')
+		.map(({ id, url, startedAt }) => ({ id, name: `${url.replace(/^https?:\/\//, '')}, ${formatMoment(startedAt)}` }));
 
 /** A frozen version, its links and what can be downloaded. */
 export function versionView(db: Db, reportId: number, number: number) {

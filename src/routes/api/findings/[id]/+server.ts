@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { answering, idFrom, readJson } from '$lib/server/http/api';
 import { changeFindings, existingFinding, FindingChange } from '$lib/server/rooms/audits/commands';
-import { worklistRow } from '$lib/server/rooms/audits/view';
+import { worklistRow } from '$lib/server/rooms/audits/worklistView';
 
 export const GET = ({ locals, params }) =>
 	answering(() => json(worklistRow(existingFinding(locals.db, idFrom(params.id, 'finding')))));

@@ -57,6 +57,16 @@ export function listFindings(db: Db, filter: WorklistFilter, limit: number, offs
 		.map(asRow);
 }
 
+/** What is still to be done, dearest first. */
+export const openLines = (db: Db, clientId: number, limit: number): WorklistRow[] =>
+	sql<Stored>(
+		db,
+		`SELECT ${COLUMNS} FROM finding WHERE client_id = ? AND state NOT IN ('seen-done', 'not-worth')
+			ORDER BY cause ->> 'weight' DESC, id LIMIT ?`
+	)
+		.all(clientId, limit)
+		.map(asRow);
+
 export const countFindings = (db: Db, filter: WorklistFilter): number =>
 	sql<{ n: number }>(db, `SELECT count(*) AS n FROM finding WHERE ${WHERE}`).get(valuesOf(filter))!.n;
 

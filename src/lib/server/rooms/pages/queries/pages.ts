@@ -73,6 +73,15 @@ export function pageWithUrl(db: Db, clientId: number | null, url: string): numbe
 	return row?.id ?? null;
 }
 
+/** A page of any client's sites with this address; null where none has it. */
+export function anyPageWithUrl(db: Db, url: string): number | null {
+	const row = sql<{ id: number }>(
+		db,
+		'SELECT page.id FROM site JOIN page ON site_id = site.id AND url = ? ORDER BY page.id LIMIT 1'
+	).get(url);
+	return row?.id ?? null;
+}
+
 /** @throws NotPossible for a page that is not there */
 export function existingPage(db: Db, id: number): PageRow {
 	const page = findPage(db, id);

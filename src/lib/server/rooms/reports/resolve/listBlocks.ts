@@ -3,7 +3,8 @@ import { assessed, failing } from '$core/field/assessment';
 import { checkClaim } from '$core/report/claims';
 import type { BlockOf, ReportDraft, WorksheetLine } from '$core/report/document';
 import type { BlockBody, TableView } from '$core/report/view';
-import type { MetricId } from '$core/metrics/catalogue';
+import { targetsByConditions } from '$core/clients/targets';
+import { metricOf, type MetricId } from '$core/metrics/catalogue';
 import { scoreOf } from '$core/metrics/score';
 import { median } from '$core/stats/summary';
 import type { ReportWords } from '$core/wording/reportWords';
@@ -12,7 +13,8 @@ import { plainName } from '$core/wording/plainNames';
 import { localNumber } from '$core/wording/localNumber';
 import { tellOutside } from '$core/wording/outside';
 import { wordClaim, wordShortDay, wordValue } from '$core/wording/report';
-import { pageFieldRows, type FieldRow } from '../../field/view';
+import { findClient } from '../../clients/view';
+import { pageFieldRows, passesOnBoth, type FieldRow } from '../../field/view';
 import { labLoadsOfUrl, type PageLoad } from '../../loads/pageFigures';
 import type { Material } from '../material';
 import { nearestOwn } from '../nearest';
@@ -83,6 +85,7 @@ export function worksheetBlock(material: Material, { lines }: BlockOf<'worksheet
 		words.say('report.sheet.lab'),
 		words.say('report.sheet.costs'),
 		words.say('report.sheet.state'),
+		words.say('report.sheet.why'),
 		words.say('report.sheet.owner'),
 		words.say('report.sheet.note')
 	];
@@ -122,7 +125,8 @@ function spanOf({ words }: Material, loads: readonly PageLoad[]): string {
 
 function worksheetCells(material: Material, line: WorksheetLine): string[] {
 	const { words, db } = material;
-	const row = pageFieldRows(db, line.page).find(({ device }) => device === line.device);
+	const rows = pageFieldRows(db, line.page);
+	const row = rows.find(({ device }) => device === line.device);
 	const loads = row ? newestUnderOne(labLoadsOfUrl(db, row.url, line.device)) : [];
 	const middle = (metric: MetricId) => {
 		const values = loads.flatMap(({ figures }) => figures[metric] ?? []);
@@ -154,9 +158,28 @@ function worksheetCells(material: Material, line: WorksheetLine): string[] {
 			.map(({ metric, cost }) => `${plainName(metric, words)} ${localNumber(`−${cost!.toFixed(0)}`, words.language)}`)
 			.join(', ') || '–',
 		words.say(`report.sheet.${line.state}`),
+		reasonOf(material, { rows, row, lcp: middle('lcp') }),
 		line.owner,
 		line.note
 	];
+}
+
+/** The rule that a state follows, where field or lab say so: visitors first, then the target of the largest paint. */
+function reasonOf(
+	{ db, words, clientId }: Material,
+	{ rows, row, lcp }: { rows: readonly FieldRow[]; row: FieldRow | undefined; lcp: number | null }
+): string {
+	if (passesOnBoth(rows)) return words.say('report.sheet.why.passes');
+	if (row?.assessment === 'passes') return words.say('report.sheet.why.one');
+	if (row?.assessment === 'does-not') return words.say('report.sheet.why.fails', { state: fieldState(words, row) });
+	const { targets } = targetsByConditions((clientId === null ? null : findClient(db, clientId))?.targets ?? []);
+	const target = targets.lcp ?? metricOf('lcp').thresholds!.good;
+	if (lcp === null || lcp <= target) return words.say('report.sheet.why.none');
+	return words.say('report.sheet.why.lab', {
+		metric: plainName('lcp', words),
+		value: wordValue('lcp', lcp, words),
+		target: wordValue('lcp', target, words)
+	});
 }
 
 export function recommendationsBlock(material: Material, { items }: BlockOf<'recommendations'>): BlockBody {

@@ -1,7 +1,7 @@
 import { answering, idFrom } from '$lib/server/http/api';
 import { existingFinding } from '$lib/server/rooms/audits/commands';
 import { findingMarkdown } from '$lib/server/rooms/audits/csv';
-import { worklistRow } from '$lib/server/rooms/audits/view';
+import { worklistRow } from '$lib/server/rooms/audits/worklistView';
 
 /** An issue text in Markdown, to hand over. */
 export const GET = ({ locals, params, url }) =>

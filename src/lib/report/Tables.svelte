@@ -5,7 +5,9 @@
 	import type { BlockBody } from '$core/report/view';
 
 	let { body }: { body: Extract<BlockBody, { kind: 'tables' }> } = $props();
-	const isNumber = (text: string) => /^[−–\d+]/.test(text);
+	/** Longer cells hold a figure with its range: they may wrap. */
+	const MOST_UNBROKEN = 14;
+	const isNumber = (text: string) => /^[−–\d+]/.test(text) && text.length <= MOST_UNBROKEN;
 </script>
 
 {#each body.tables as table, n (n)}

@@ -67,13 +67,19 @@
 <FieldLine rows={data.field} />
 {#if data.why.length}<p class="why">{data.why.join(' ')}</p>{/if}
 {#each record.notes as note, i (i)}<p class="message small">{note}</p>{/each}
-<p class="no-print small links">
-	{#if !data.trial}<Action action="/reports?/create" text="Share this load" values={{ load: data.load.id }} /> ·{/if}
-	<a href="/loads/address?url={encodeURIComponent(record.url)}">This address over time</a> ·
-	<a href="/api/loads/{data.load.id}/har" download>HAR</a> ·
-	<a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a>
-	(<a href="/api/schemas/load-record">schema</a>)
-</p>
+<div class="no-print small links">
+	<span
+		><a href="/loads/address?url={encodeURIComponent(record.url)}">This address over time</a> ·
+		<a href="/api/loads/{data.load.id}/har" download>HAR</a> ·
+		<a href="/api/loads/{data.load.id}" download="zafra-load-{data.load.id}.json">Record as JSON</a>
+		(<a href="/api/schemas/load-record">schema</a>)</span
+	>
+	{#if !data.trial}<Action
+			action="/reports?/create"
+			text="Share this load"
+			values={{ load: data.load.id }}
+		/>{/if}
+</div>
 
 <style>
 	header {

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { Button } from 'carbon-components-svelte';
+	import { rollups } from 'd3-array';
 	import { metricOf, type MetricId } from '$core/metrics/catalogue';
+	import { medianOrNull } from '$core/stats/summary';
 	import { counted, formatDay, formatMoment, formatValue } from '$core/wording/format';
 	import { armColour } from '$lib/charts/armColour';
 	import Lines from '$lib/charts/Lines.svelte';
@@ -19,10 +21,11 @@
 		data.conditions.map(({ name, loads }, i) => ({
 			name,
 			colour: armColour(coloured, i),
-			points: loads.flatMap(({ at, figures }) => {
-				const value = figures[metric];
-				return value === null ? [] : [{ at, value }];
-			})
+			points: rollups(
+				loads,
+				(own) => medianOrNull(own.flatMap(({ figures }) => figures[metric] ?? [])),
+				({ at }) => at.slice(0, 10)
+			).flatMap(([day, value]) => (value === null ? [] : [{ at: `${day}T12:00:00Z`, value }]))
 		}))
 	);
 	const rows = $derived(
@@ -59,11 +62,11 @@
 			{counted(rows.length, 'load')} that count: calm, none left out, of the page as it is built now. Single loads
 			scatter: whether something changed, a <a href="/trials/new">trial</a> or a <a href="/watch">watch</a> says.
 		</p>
-		<Choice label="Metric" {options} bind:value={metric} />
+		<div class="metric"><Choice label="Metric" {options} bind:value={metric} /></div>
 		{#if days > 1}<Lines
 				of="address"
 				name={metric}
-				caption="{metricOf(metric).name}, load by load"
+				caption="{metricOf(metric).name}, the middle of each day"
 				{lines}
 				markers={[]}
 				format={(value) => formatValue(metric, value)}
@@ -78,5 +81,9 @@
 <style>
 	h1 {
 		overflow-wrap: anywhere;
+	}
+	.metric {
+		max-width: 20rem;
+		margin: var(--gap-5) 0;
 	}
 </style>

@@ -293,7 +293,8 @@ function typesOf({ pages }: Cause, types: readonly (string | null)[]): string {
 		k: own.filter(({ page }) => pages.which.includes(page)).length,
 		m: own.length
 	}));
-	return named.length > 1 ? wordTypes(counted.filter(({ k }) => k > 0)) : '';
+	// Where every page is of a kind of its own, the pages say it all.
+	return counted.some(({ m }) => m > 1) ? wordTypes(counted.filter(({ k }) => k > 0)) : '';
 }
 
 function causeView(cause: Cause, { design }: Pick<Audit, 'design'>, types: readonly (string | null)[]) {

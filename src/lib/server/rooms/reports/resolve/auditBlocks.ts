@@ -10,6 +10,8 @@ import { conditionsIn, findingWordsIn } from '$core/wording/reportWords';
 import { AUDIT_METRICS, auditView, costWords, findAudit, openLines, type AuditView } from '../../audits/view';
 import type { Material } from '../material';
 
+/** What fits on paper, ranges and all. */
+const PRINTED = AUDIT_METRICS.filter((metric) => metric !== 'fcp' && metric !== 'requests');
 /** Lines that a client reads; more are for the list itself. */
 const MOST_LINES = 40;
 /** Findings of one load, dearest first. */
@@ -46,7 +48,7 @@ export function auditBlock(material: Material, id: number): BlockBody {
 
 function tableOf({ words }: Material, audit: AuditView, { id, name }: AuditView['conditions'][number]): TableView {
 	const rows = audit.pages.filter(({ condition }) => condition === id);
-	const metrics = AUDIT_METRICS.filter((metric) => rows.some((row) => row.metrics[metric]));
+	const metrics = PRINTED.filter((metric) => rows.some((row) => row.metrics[metric]));
 	const hasField = rows.some(({ field }) => field);
 	return {
 		title: conditionsIn(words, name),

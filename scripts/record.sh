@@ -4,5 +4,5 @@ source "$(dirname "$0")/common.sh"
 need_node
 need_packages
 need_chromium
-if [ "${1:-}" = audits ]; then exec node --import tsx scripts/recordAudits.ts; fi
+if [ "${1:-}" = audits ]; then shift; exec node --import tsx scripts/recordAudits.ts "$@"; fi
 exec node --import tsx scripts/record.ts "$@"

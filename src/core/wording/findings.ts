@@ -106,12 +106,17 @@ export function shortName({ kind, name }: Finding['resource']): string {
 }
 
 const MOST_LENGTH = 60;
+/** Names of files shorter than this stand with their folder (house). */
+const SHORT = 8;
 
 function shortAddress(url: string): string {
 	if (!URL.canParse(url)) return url.slice(0, MOST_LENGTH);
 	const { host, pathname } = new URL(url);
-	const last = pathname.split('/').filter(Boolean).at(-1);
-	const name = last ? decoded(last) : host;
+	const parts = pathname.split('/').filter(Boolean);
+	const last = parts.at(-1) ?? '';
+	// “1.jpg” is many files: its folder tells which.
+	const told = last.length < SHORT && parts.length > 1 ? `${parts.at(-2)}/${last}` : last;
+	const name = told ? decoded(told) : host;
 	return name.length > MOST_LENGTH ? `${name.slice(0, MOST_LENGTH - 1)}…` : name;
 }
 

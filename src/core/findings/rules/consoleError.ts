@@ -12,7 +12,9 @@ const keyOf = (words: string) =>
 		.slice(0, MOST_LENGTH);
 
 export const consoleError: FindingRule = ({ record }) => {
-	const errors = new Map((record.page?.consoleErrors ?? []).map((words) => [keyOf(words), words]));
+	// What did not come is told by `broken-request`, address and all.
+	const own = (record.page?.consoleErrors ?? []).filter((words) => !words.startsWith('Failed to load resource'));
+	const errors = new Map(own.map((words) => [keyOf(words), words]));
 	return [...errors].map(([key, words]) => ({
 		rule: 'console-error' as const,
 		resource: { ...pageResource(key), name: words.slice(0, MOST_LENGTH) },

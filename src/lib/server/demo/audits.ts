@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { brotliDecompressSync } from 'node:zlib';
 import type { AuditDesign } from '$core/audits/audit';
+import type { BodyFacts } from '$core/findings/bodyFacts';
 import { parseRecord } from '$core/load/record/parseRecord';
 import type { LoadRecord } from '$core/load/record/record';
 import type { Conditions } from '$core/load/conditions/conditions';
@@ -14,7 +15,19 @@ import { ROOT } from '../base/settings';
 import { closeJob } from '../base/queue/jobs';
 import { changeFindings, type FindingChange } from '../rooms/audits/commands';
 import { deriveFindings, findAuditFindings } from '../rooms/audits/findings';
-import { auditTimes, findAudit, findingOf, importedAudit, insertAuditSlot, loadsOfAudit } from '../rooms/audits/view';
+import {
+	auditTimes,
+	bodyFactsOf,
+	findAudit,
+	findingOf,
+	findSavingsProgress,
+	importedAudit,
+	insertAuditSlot,
+	insertBodyFacts,
+	loadsOfAudit,
+	saveSavingsProgress,
+	type SavingsProgress
+} from '../rooms/audits/view';
 import { findClientByName } from '../rooms/clients/view';
 import { freezeConditions, thawConditions } from '../rooms/conditions/view';
 import { findPicture, findRecord, framesOfLoad, insertLoad } from '../rooms/loads/loads';
@@ -24,13 +37,13 @@ import { pageWithUrl } from '../rooms/pages/view';
 const FOLDER = join(ROOT, 'demo/audits');
 const FACT = 'demonstration audits';
 
-/** Once: each repeats the one before. */
+/** Once: each repeats the one before of its client. */
 export function importDemoAudits(db: Db, now = Date.now()): void {
 	db.transaction(() => {
 		if (readFact(db, FACT) || !existsSync(FOLDER)) return;
 		const files = readdirSync(FOLDER).filter((name) => name.endsWith('.ndjson.br'));
-		let againOf: number | null = null;
-		for (const file of files.sort()) againOf = importAudit(db, readFileSync(join(FOLDER, file)), { now, againOf });
+		const newest = new Map<string, number>();
+		for (const file of files.sort()) importAudit(db, readFileSync(join(FOLDER, file)), { now, newest });
 		writeFact(db, FACT, new Date(now).toISOString());
 	}).immediate();
 }
@@ -44,6 +57,8 @@ interface RecordedAudit {
 	loads: number;
 	/** What was written on the worklist after it, by rule. */
 	said: (FindingChange & { rule: string })[];
+	/** What was worked out of its files, by address; missing where none was kept. */
+	bodies?: [string, BodyFacts][];
 }
 
 interface RecordedLoad {
@@ -65,7 +80,8 @@ export function exportAudit(db: Db, id: number, clientName: string, said: Record
 		urls: design.pages.map(({ url }) => url),
 		conditions: design.conditions.map((version) => thawConditions(db, version)),
 		loads: design.loads,
-		said
+		said,
+		bodies: [...bodyFactsOf(db, id)]
 	};
 	const lines = loadsOfAudit(db, id).map(({ load, page, condition, round }): RecordedLoad => ({
 		page,
@@ -78,8 +94,12 @@ export function exportAudit(db: Db, id: number, clientName: string, said: Record
 	return packLines([head, ...lines].map((line) => JSON.stringify(line)));
 }
 
-/** @param againOf the audit that this one repeats @returns its id */
-export function importAudit(db: Db, packed: Buffer, { now, againOf }: { now: number; againOf: number | null }): number {
+/** @param newest audit of each client by its name, which this one repeats and then is @returns its id */
+export function importAudit(
+	db: Db,
+	packed: Buffer,
+	{ now, newest }: { now: number; newest: Map<string, number> }
+): number {
 	const [head, ...loads] = brotliDecompressSync(packed)
 		.toString('utf8')
 		.trim()
@@ -92,7 +112,8 @@ export function importAudit(db: Db, packed: Buffer, { now, againOf }: { now: num
 		conditions: head.conditions.map((conditions) => freezeConditions(db, conditions)),
 		loads: head.loads
 	};
-	const id = importedAudit(db, { clientId, againOf, design });
+	const id = importedAudit(db, { clientId, againOf: newest.get(head.clientName) ?? null, design });
+	newest.set(head.clientName, id);
 	for (const { page, condition, round, record, frames, picture } of loads)
 		insertRecorded(
 			db,
@@ -105,9 +126,24 @@ export function importAudit(db: Db, packed: Buffer, { now, againOf }: { now: num
 		createdAt: laterBy(weeks, head.createdAt),
 		endedAt: times.at(-1) ?? laterBy(weeks, head.createdAt)
 	});
+	const bodies = head.bodies ?? [];
+	for (const [url, facts] of bodies) insertBodyFacts(db, id, url, facts);
+	if (bodies.length) saveSavingsProgress(db, id, savingsOf(bodies));
 	deriveFindings(db, id);
 	if (clientId !== null) writeDown(db, clientId, id, head.said);
 	return id;
+}
+
+/** Equal files count once. */
+function savingsOf(bodies: readonly [string, BodyFacts][]): SavingsProgress {
+	const total = new Set(bodies.map(([, { hash }]) => hash)).size;
+	return { done: total, total };
+}
+
+/** All its files are looked through, or none were kept. */
+export function isLookedThrough(db: Db, id: number): boolean {
+	const progress = findSavingsProgress(db, id);
+	return progress !== null && progress.done >= progress.total;
 }
 
 const movedBy = (weeks: number, record: LoadRecord): LoadRecord =>

@@ -40,6 +40,8 @@ export {
 	loadsOfAudit,
 	newestAudit
 } from './queries/audits';
+export { bodyFactsOf, insertBodyFacts } from './queries/bodies';
+export { type SavingsProgress, findSavingsProgress, saveSavingsProgress } from './savings/progress';
 export { findingOf, openLines } from './queries/findings';
 export { findAuditFindings } from './findings';
 

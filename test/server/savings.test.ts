@@ -4,6 +4,8 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { brotliDecompressSync } from 'node:zlib';
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
 import { expect } from 'chai';
 import sharp from 'sharp';
 import { LEAST_LIKENESS } from '$core/findings/bodyFacts';
@@ -145,6 +147,24 @@ function scene(width: number, height: number): Promise<Buffer> {
 	const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 800 800" width="${width}" height="${height}" preserveAspectRatio="none"><defs><radialGradient id="g"><stop stop-color="#fc6"/><stop offset="1" stop-color="#036"/></radialGradient></defs><rect width="800" height="800" fill="url(#g)"/>${waves}</svg>`;
 	return sharp(Buffer.from(svg)).png().toBuffer();
 }
+
+describe('savings as the server works them out', () => {
+	it('need no more than its own way of loading packages', async () => {
+		const photograph = await sharp({
+			create: { width: 900, height: 600, channels: 3, background: '#258', noise: { type: 'gaussian', mean: 128, sigma: 20 } }
+		})
+			.blur(3)
+			.jpeg({ quality: 95 })
+			.toBuffer();
+		const script = `import { pictureFacts } from './src/lib/server/rooms/audits/savings/picture.ts';
+			const bytes = Buffer.from(process.argv[1], 'base64');
+			const { encoded } = await pictureFacts(bytes, () => ({ width: 450, height: 300 }));
+			console.log(encoded.length);`;
+		const args = ['--import', 'tsx', '--input-type=module', '-e', script, photograph.toString('base64')];
+		const { stdout, stderr } = await promisify(execFile)(process.execPath, args);
+		expect(Number(stdout), stderr).to.be.above(0);
+	}).timeout(60_000);
+});
 
 describe('savings of pictures', () => {
 	const raw = async (bytes: Buffer, width: number, height: number) => ({

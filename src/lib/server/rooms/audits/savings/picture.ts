@@ -1,6 +1,6 @@
 /** Pictures encoded anew, as small as they stay alike. */
 import sharp, { type Sharp } from 'sharp';
-import ssim from 'ssim.js';
+import { ssim } from 'ssim.js';
 import { LEAST_LIKENESS, type Encoded, type PictureFacts, type PictureFormat } from '$core/findings/bodyFacts';
 
 /** Larger ones are compared at this size: likeness of more pixels takes too long and says the same (house). */

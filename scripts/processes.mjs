@@ -16,6 +16,7 @@ await build({
 		heavy: 'src/lib/server/runner/heavyWorker.ts',
 		watchdog: 'src/lib/server/runner/watchdogThread.ts',
 		shaper: 'src/lab/shaper/worker.ts',
+		rewrite: 'src/lab/rewrite/worker.ts',
 		calm: 'src/lab/calm/worker.ts'
 	},
 	outdir: OUT,

@@ -10,6 +10,7 @@ import { beginDemoReports, trialsWithoutEvidence, freezeDemoReports } from '$lib
 import { keepWatches } from '$lib/server/rooms/watch/keeping';
 import { keepVisits } from '$lib/server/rooms/field/visitKeeping';
 import { dropOldBodies } from '$lib/server/rooms/loads/loads';
+import { dropOrphanTwins } from '$lib/server/rooms/trials/twins';
 import { endRunner, keepRunner } from '$lib/server/rooms/labs/child';
 
 const log = logOf('web');
@@ -28,7 +29,7 @@ export const init: ServerInit = () => {
 	if (process.env.ZAFRA_DEMO === 'on') keepDemoReports(db);
 	if (process.env.ZAFRA_DEMO === 'on' && !settings.startRunner) void deriveDemoEvidence(booted);
 	setTimeout(() => void lookForDamage(booted), LOOK_FOR_DAMAGE_AFTER_MS).unref();
-	setInterval(() => dropBodies(db), DROP_BODIES_EVERY_MS).unref();
+	setInterval(() => dropBodies(db, settings.dataFolder), DROP_BODIES_EVERY_MS).unref();
 	process.on('sveltekit:shutdown', endRunner);
 	process.on('exit', endRunner);
 	// Started by a parent over a channel, web ends with that parent; a plain start has no channel.
@@ -49,9 +50,10 @@ async function lookForDamage(found: Booted): Promise<void> {
 
 const DROP_BODIES_EVERY_MS = 3_600_000;
 
-function dropBodies(db: Db): void {
+function dropBodies(db: Db, dataFolder: string): void {
 	try {
 		dropOldBodies(db);
+		dropOrphanTwins(db, dataFolder);
 	} catch (error) {
 		log.warn({ error: (error as Error).message }, 'what came with old loads could not be dropped');
 	}

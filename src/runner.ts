@@ -1,4 +1,6 @@
 /** Entry of the lab process. Started by web over a channel, or alone with `npm run runner`. */
+import { join } from 'node:path';
+import { TWINS } from './lib/server/rooms/trials/twins';
 import { profileLabel } from './lab/browser/profiles';
 import { CONTROL_URL } from './core/watch/control';
 import { serveControlPage } from './lab/controlPage';
@@ -22,6 +24,7 @@ const lab = new Lab({
 	// First, since the first match wins: no rule of the analyst's may lead it elsewhere.
 	hostMap: [control.rule, ...settings.hostMap],
 	helpers,
+	twinsFolder: join(settings.dataFolder, TWINS),
 	warmUrl: settings.warms ? CONTROL_URL : null,
 	profileLabel: profileLabel(settings.dataFolder)
 });

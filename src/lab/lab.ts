@@ -1,8 +1,7 @@
 /** The lab: (LoadOrder) -> LoadRecord, in real Chromium behind a shaped network. It knows no database. */
-import { isWebUrl } from '$core/load/requests/address';
 import { busyShares, CALM_LIMITS, type CalmLimits } from '$core/load/vitals/calm';
 import { roundTripOf, type Conditions } from '$core/load/conditions/conditions';
-import type { FailureCode, FailureReason, LoadRecord, MeasuredLoad } from '$core/load/record/record';
+import type { FailureCode, LoadRecord, MeasuredLoad } from '$core/load/record/record';
 import { longestLoadMs } from '$core/load/record/limits';
 import { failedLoad } from '$core/load/record/failedLoad';
 import type { LoadOrder } from '$core/load/journey/order';
@@ -17,10 +16,13 @@ import { MOST_WARM_LOADS, warmConditions, warmUp } from './browser/warm';
 import { failure, LoadFailure } from './failure';
 import type { Collects } from './loadOptions';
 import { LoadSession } from './loadSession';
+import { conditionsOf, failBecause, isUnpainted, parseAddress, sessionOf, unmeasured } from './labOrders';
 import { failedFetch, stabilityOf, type FetchSeen, type StabilityResult } from '$core/load/requests/stability';
 import { fetchOnce, openAsking } from './asking';
 import { printPdf, type PdfOrder } from './pdf';
 import { purgeCache } from './purge';
+import { noteRewriting, Rewriting, UNTOUCHED } from './rewrite/rewriting';
+import type { OpenedRewriting } from './rewrite/rewriter';
 import { Shaper, type ShapedNetwork } from './shaper/shaper';
 import { waitUntilStable } from './stability';
 import { parseHostMap, type HostRule, type HostTimes } from '$core/load/requests/hostMap';
@@ -40,6 +42,8 @@ export interface LabOptions extends LaunchOptions {
 	warmUrl?: string | null;
 	/** Loads after which a browser is renewed, between blocks. */
 	loadsPerBrowser?: number;
+	/** Where pages are kept as they came once, each under its twin's name. */
+	twinsFolder?: string;
 }
 
 /** A fresh browser now and then keeps its memory, and so the loads, alike: between blocks, never inside one. */
@@ -57,6 +61,7 @@ const WANTS_FRESH_BROWSER = new Set<FailureCode | null>([
 
 export class Lab {
 	#shaper: Shaper | null = null;
+	#rewriting: Rewriting;
 	#running: RunningBrowser | null = null;
 	#loads = 0;
 	/** How often it was told to end what it does. */
@@ -70,6 +75,7 @@ export class Lab {
 	constructor(private readonly options: LabOptions = {}) {
 		this.#calm = new CalmWatch(options.helpers);
 		this.#limits = options.calm ?? CALM_LIMITS;
+		this.#rewriting = new Rewriting(options);
 	}
 
 	/**
@@ -80,7 +86,9 @@ export class Lab {
 	async measure(order: LoadOrder): Promise<MeasuredLoad> {
 		const ended = this.#ended;
 		await this.#renewBetween(order.block ?? null);
-		await this.#warmUp(order.conditions, () => this.#ended === ended);
+		// A browser trusts the rewriting server for the loads that pass through it, and for no others.
+		if (this.#running && !(await this.#rewriting.suits(this.#running, order))) await this.#dropBrowser();
+		await this.#warmUp(order, () => this.#ended === ended);
 		const startedAt = new Date();
 		// Told to end meanwhile: no browser is started for it any more.
 		if (this.#ended !== ended) return unmeasured(failedLoad(order, startedAt, failure('browser-killed').reason));
@@ -111,10 +119,13 @@ export class Lab {
 	}
 
 	/** A browser that is not there yet, or is no more, is started and loads the control page first. */
-	async #warmUp(conditions: Conditions, goesOn: () => boolean): Promise<void> {
+	async #warmUp({ conditions, rewriting }: LoadOrder, goesOn: () => boolean): Promise<void> {
 		const { warmUrl = null } = this.options;
 		if (warmUrl === null || this.#running?.browser.isConnected()) return;
-		const order: LoadOrder = { url: warmUrl, conditions: warmConditions(conditions), steps: [] };
+		const order: LoadOrder = {
+			...{ url: warmUrl, conditions: warmConditions(conditions), steps: [] },
+			...(rewriting ? { rewriting: UNTOUCHED } : {})
+		};
 		await warmUp(async () => {
 			if (!goesOn()) return null;
 			this.#calm.start();
@@ -145,27 +156,16 @@ export class Lab {
 
 	/** @param moments is filled as far as the load comes */
 	async #measureOrFail(order: LoadOrder, startedAt: Date, moments: LoadMoments): Promise<MeasuredLoad> {
-		const {
-			url,
-			steps,
-			patience = false,
-			selectors = [],
-			shown = [],
-			asVisitor = false,
-			tap = null,
-			before = null,
-			survey = false,
-			sideChecks = false,
-			bodies = false
-		} = order;
 		const conditions = conditionsOf(order);
 		let session: LoadSession | null = null;
+		let rewriting: OpenedRewriting | null = null;
 		let fresh = false;
 		try {
-			const address = parseAddress(url);
-			const running = await this.#browser();
+			const address = parseAddress(order.url);
+			const running = await this.#browser(await this.#rewriting.keysFor(order));
 			if (order.purge) await this.#purge(order.purge, conditions);
-			const network = await this.#line(conditions, order.outage);
+			rewriting = await this.#rewriting.open(order, this.#rulesFor(conditions));
+			const network = await this.#line(conditions, order.outage, rewriting?.ports);
 			const collects = this.options.collects ?? 'full';
 			const { answerWithinMs = ANSWER_WITHIN_MS } = this.options;
 			const shared = {
@@ -176,23 +176,9 @@ export class Lab {
 				moments,
 				answerWithinMs
 			};
-			session = new LoadSession(shared, network, {
-				conditions,
-				address,
-				startedAt,
-				steps,
-				patience,
-				selectors,
-				shown,
-				asVisitor,
-				tap,
-				before,
-				survey,
-				sideChecks,
-				bodies,
-				collects
-			});
+			session = new LoadSession(shared, network, { ...sessionOf(order), conditions, address, startedAt, collects });
 			const measured = await session.run();
+			if (rewriting) noteRewriting(measured.record, order, await rewriting.close());
 			fresh = WANTS_FRESH_BROWSER.has(measured.record.failure?.code ?? null);
 			return measured;
 		} catch (error) {
@@ -201,6 +187,7 @@ export class Lab {
 			return unmeasured(failedLoad(order, startedAt, reason));
 		} finally {
 			const closed = (await session?.end()) ?? true;
+			await rewriting?.close();
 			if (fresh || !closed) await this.#dropBrowser();
 		}
 	}
@@ -264,14 +251,19 @@ export class Lab {
 		}
 	}
 
-	#line(conditions: Conditions, outage: LoadOrder['outage'] = null): Promise<ShapedNetwork> {
+	#line(
+		conditions: Conditions,
+		outage: LoadOrder['outage'] = null,
+		through: OpenedRewriting['ports'] | null = null
+	): Promise<ShapedNetwork> {
 		this.#shaper ??= new Shaper();
 		return this.#shaper.open({
 			...conditions.network,
 			roundTripMs: roundTripOf(conditions),
 			hostMap: this.#rulesFor(conditions),
 			hostTimes: this.options.hostTimes ?? [],
-			outage
+			outage,
+			through
 		});
 	}
 
@@ -291,6 +283,7 @@ export class Lab {
 		await this.#calm.close();
 		await this.#shaper?.stop();
 		this.#shaper = null;
+		await this.#rewriting.stop();
 	}
 
 	/** The conditions' own rules go first, but lead to no private address that the operator does not map. */
@@ -307,10 +300,10 @@ export class Lab {
 		];
 	}
 
-	async #browser(): Promise<RunningBrowser> {
+	async #browser(trustedKeys = this.options.trustedKeys ?? []): Promise<RunningBrowser> {
 		if (this.#running && !this.#running.browser.isConnected()) await this.#dropBrowser();
 		this.#loads++;
-		return (this.#running ??= await launchBrowser(this.options));
+		return (this.#running ??= await launchBrowser({ ...this.options, trustedKeys }));
 	}
 
 	async #dropBrowser(): Promise<void> {
@@ -319,31 +312,4 @@ export class Lab {
 		this.#loads = 0;
 		await running?.close();
 	}
-}
-
-/** Access that a site gives for one of its hosts stands in where the conditions have none. */
-function conditionsOf({ conditions, access = null }: LoadOrder): Conditions {
-	return access && !conditions.authentication ? { ...conditions, authentication: access } : conditions;
-}
-
-const unmeasured = (record: LoadRecord): MeasuredLoad => ({ record, frames: [], picture: null, stepPicture: null });
-
-const isUnpainted = ({ status, figures }: LoadRecord) =>
-	status === 'ok' && figures.fcp === null && figures.start === null;
-
-/** What was measured beside a process that stood still is no measure of the page. */
-function failBecause(record: LoadRecord, reason: FailureReason): void {
-	record.status = 'failed';
-	record.failure = reason;
-}
-
-function parseAddress(url: string): URL {
-	let address: URL;
-	try {
-		address = new URL(url);
-	} catch {
-		throw failure('bad-url', url);
-	}
-	if (!isWebUrl(address)) throw failure('bad-url', url);
-	return address;
 }

@@ -2,14 +2,11 @@
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { AuditInput } from '$core/audits/audit';
-import type { Target } from '$core/clients/client';
-import type { RequestRecord } from '$core/load/record/record';
-import { leaseJob, type Job } from '../../src/lib/server/base/queue/jobs';
+import { leaseJob } from '../../src/lib/server/base/queue/jobs';
 import {
 	changeFindings,
 	createAudit,
 	deleteAudit,
-	lookAgainAt,
 	FindingChange,
 	repeatAudit,
 	stopAudit,
@@ -23,74 +20,21 @@ import { worklistRow, worklistView } from '../../src/lib/server/rooms/audits/wor
 import { listFindings } from '../../src/lib/server/rooms/audits/queries/findings';
 import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
 import { createConditions } from '../../src/lib/server/rooms/conditions/commands';
-import { emptyPage } from '$core/load/record/emptyRecord';
-import { findAudit } from '../../src/lib/server/rooms/audits/queries/audits';
 import { insertBodyFacts } from '../../src/lib/server/rooms/audits/queries/bodies';
 import { computeSavings } from '../../src/lib/server/rooms/audits/savings/compute';
-import { minified, packed } from '../../src/lib/server/rooms/audits/savings/text';
+import { minified, packed } from '../../src/lab/files/text';
 import { dropOldBodies, findBodies } from '../../src/lib/server/rooms/loads/loads';
 import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
 import { finishJob } from '../../src/lib/server/base/queue/jobs';
-import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
-import { listPages } from '../../src/lib/server/rooms/pages/queries/pages';
-import { saveReading } from '../../src/lib/server/rooms/field/queries/readings';
-import { changeClient } from '../../src/lib/server/rooms/clients/commands';
-import { existingClient } from '../../src/lib/server/rooms/clients/clients';
-import { clientWithSite } from '../support/clients';
-import { disturbedLoad, FAILED, measuredLoad, refusal, useQueue } from '../support/queue';
-import { recordOf, requestOf } from '../support/records';
-
-type Candidate = NonNullable<Parameters<typeof recordOf>[0]>;
-
-const plainScript = (): RequestRecord =>
-	requestOf({
-		type: 'script',
-		url: 'https://own.test/app.js',
-		mimeType: 'text/javascript',
-		wireBytes: 100_000,
-		decodedBytes: 100_000,
-		endMs: 600,
-		responseHeaders: [['cache-control', 'max-age=31536000']],
-		body: { hash: 'a', bytes: 100_000, gzipBytes: 30_000 }
-	});
-const document = (url = 'https://own.test/a'): RequestRecord => requestOf({ type: 'document', url, wireBytes: 9000 });
-const withScript = (): Candidate => ({ requests: [document(), plainScript()] });
-const clean = (url?: string): Candidate => ({ requests: [document(url)] });
+import { disturbedLoad, FAILED, measuredLoad, refusal } from '../support/queue';
+import { requestOf } from '../support/records';
+import { clean, document, useAudits, withScript } from '../support/audits';
 
 describe('audits', () => {
-	const q = useQueue();
+	const { q, made, lease, input, work, states } = useAudits();
 	let clientId: number;
-	let siteId: number;
 	let pages: number[];
-	beforeEach(() => {
-		({ clientId, siteId } = clientWithSite(q.now.db));
-		pastePages(q.now.db, siteId, '/a\n/b');
-		pages = listPages(q.now.db, { siteId }, 9).map(({ id }) => id);
-		changePages(q.now.db, pages, { isChosen: true });
-	});
-	const input = (extra: v.InferInput<typeof AuditInput> = {}) =>
-		v.parse(AuditInput, { clientId, pages, conditions: ['phone'], loads: 3, ...extra });
-	const lease = (): Job | null => leaseJob(q.now.db, 'me');
-	/** Works through all loads of audits. @param candidate what a load of a page shows */
-	function work(candidate: (url: string, n: number) => Candidate): number {
-		let n = 0;
-		for (let job = lease(); job; job = lease()) {
-			if (job.kind === 'load') {
-				const { url, version } = requestedOrder(q.now.db, job);
-				finishJob(q.now.db, job, 'me');
-				storeAuditLoad(q.now.db, job, version, measuredLoad({ url, ...candidate(url, ++n) }));
-			} else {
-				finishJob(q.now.db, job, 'me');
-				deriveFindings(q.now.db, job.subject.id);
-			}
-		}
-		return n;
-	}
-	function setTargets(targets: Target[]): void {
-		const { id: _id, ...client } = existingClient(q.now.db, clientId);
-		changeClient(q.now.db, clientId, { ...client, targets });
-	}
-	const states = () => listFindings(q.now.db, { clientId }, 99).map(({ rule, state }) => [rule, state]);
+	beforeEach(() => ({ clientId, pages } = made));
 
 	it('need pages, devices and a client whose pages they are', () => {
 		expect(v.safeParse(AuditInput, { clientId }).issues?.[0].message).to.match(/^Choose at least one page/);
@@ -307,69 +251,5 @@ describe('audits', () => {
 		createConditions(q.now.db, { ...phone!, id: 'staff', name: 'Staff', authentication }, null);
 		createAudit(q.now.db, input({ pages: [pages[0]!], conditions: ['staff'], loads: 1 }));
 		expect(requestedOrder(q.now.db, lease()!).bodies).to.equal(false);
-	});
-
-	it('say how the pages come within the target of bytes, and that time is not known', () => {
-		setTargets([{ metric: 'wire', conditions: null, value: 150_000 }]);
-		const id = createAudit(q.now.db, input({ pages: [pages[0]!] }));
-		work(() => ({ ...withScript(), figures: { wire: 200_000, lcp: 9000 } }));
-		const { way, causes } = auditView(q.now.db, id);
-		// The script of 100,000 bytes is 30,000 with gzip (its body's fact): 70,000 saved, 50,000 wanted.
-		expect(way[0]).to.match(
-			/^Shortest way: “A text file of own\.test is sent without compression” alone brings the page/
-		);
-		expect(way[1]).to.match(/LCP/).and.not.match(/\d/);
-		expect(causes[0]!.rank).to.match(/^Here because: [\d.]+ margins where it costs most, times (100 %|1 of 1 pages)/);
-	});
-
-	it('say that all savings together are not enough', () => {
-		setTargets([{ metric: 'wire', conditions: null, value: 50_000 }]);
-		const id = createAudit(q.now.db, input({ pages: [pages[0]!] }));
-		work(() => ({ ...withScript(), figures: { wire: 200_000 } }));
-		expect(auditView(q.now.db, id).way[0]).to.match(/^All computed savings together do not bring the page/);
-	});
-
-	it('look again at the pages of one line alone, often enough for it to be seen done', () => {
-		createAudit(q.now.db, input({ loads: 1 }));
-		work((url) => (url.endsWith('/a') ? withScript() : clean(url)));
-		const [row] = listFindings(q.now.db, { clientId }, 9);
-		const again = lookAgainAt(q.now.db, row!.id);
-		expect(findAudit(q.now.db, again)!.design).to.deep.include({ loads: 3 });
-		expect(findAudit(q.now.db, again)!.design.pages.map(({ url }) => url)).to.deep.equal(['https://own.test/a']);
-		work((url) => clean(url));
-		expect(states()).to.deep.equal([['text-plain-sent', 'seen-done']]);
-	});
-
-	it('call nothing gone everywhere that was looked for on some of its pages', () => {
-		const first = createAudit(q.now.db, input());
-		work(withScript);
-		const again = repeatAudit(q.now.db, first, [0]);
-		work((url) => clean(url));
-		expect(auditView(q.now.db, again).since.map(({ fate }) => fate)).to.deep.equal(['not-seen']);
-		expect(states()).to.deep.equal([['text-plain-sent', 'open']]);
-	});
-
-	it('say beside each page what its visitors have, and where to move on', () => {
-		const [a] = pages.map((pageId) => listPages(q.now.db, { siteId }, 9).find((page) => page.id === pageId)!.url);
-		const metric = (p75: number) => ({ p75, shares: null, bins: [[0, 1]] as [number, number][] });
-		const save = (pageId: number, device: 'phone' | 'desktop', lcp: number) =>
-			saveReading(q.now.db, siteId, {
-				...{ pageId, device, source: 'csv' as const, from: '2026-08-01', until: '2026-08-28' },
-				metrics: { lcp: metric(lcp), inp: metric(120), cls: metric(0.02) }
-			});
-		save(pages[0]!, 'phone', 1800);
-		save(pages[0]!, 'desktop', 1200);
-		save(pages[1]!, 'phone', 5200);
-		const id = createAudit(q.now.db, input({ conditions: ['phone', 'desktop'] }));
-		work((url) => clean(url));
-		const view = auditView(q.now.db, id);
-		expect(view.moveOn).to.deep.equal([a]);
-		expect(view.pages.map(({ field }) => field?.words ?? null)).to.deep.equal([
-			'good on all three',
-			'good on all three',
-			'misses LCP',
-			null
-		]);
-		expect(auditCsv(q.now.db, id).split('\n')[3]).to.match(/does-not,page/);
 	});
 });

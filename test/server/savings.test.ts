@@ -11,16 +11,9 @@ import sharp from 'sharp';
 import { LEAST_LIKENESS } from '$core/findings/bodyFacts';
 import { sharedSpans, unusedSpansOfScript, unusedSpansOfSheet } from '$core/load/requests/coverage';
 import { facesIn } from '../../src/lib/server/rooms/audits/savings/faces';
-import { fontFacts } from '../../src/lib/server/rooms/audits/savings/font';
-import { likeness, pictureFacts } from '../../src/lib/server/rooms/audits/savings/picture';
-import {
-	cut,
-	helpersIn,
-	minified,
-	packed,
-	textKind,
-	writesDocument
-} from '../../src/lib/server/rooms/audits/savings/text';
+import { fontFacts } from '../../src/lab/files/font';
+import { likeness, pictureFacts } from '../../src/lab/files/picture';
+import { cut, helpersIn, minified, packed, textKind, writesDocument } from '../../src/lab/files/text';
 import { neededPixels } from '../../src/lib/server/rooms/audits/savings/uses';
 
 const SCRIPT = `/* The timetable. */
@@ -151,12 +144,18 @@ function scene(width: number, height: number): Promise<Buffer> {
 describe('savings as the server works them out', () => {
 	it('need no more than its own way of loading packages', async () => {
 		const photograph = await sharp({
-			create: { width: 900, height: 600, channels: 3, background: '#258', noise: { type: 'gaussian', mean: 128, sigma: 20 } }
+			create: {
+				width: 900,
+				height: 600,
+				channels: 3,
+				background: '#258',
+				noise: { type: 'gaussian', mean: 128, sigma: 20 }
+			}
 		})
 			.blur(3)
 			.jpeg({ quality: 95 })
 			.toBuffer();
-		const script = `import { pictureFacts } from './src/lib/server/rooms/audits/savings/picture.ts';
+		const script = `import { pictureFacts } from './src/lab/files/picture.ts';
 			const bytes = Buffer.from(process.argv[1], 'base64');
 			const { encoded } = await pictureFacts(bytes, () => ({ width: 450, height: 300 }));
 			console.log(encoded.length);`;

@@ -47,7 +47,10 @@ const MOST_DELAY_MS = 60_000;
 export const Rewrite = v.union(
 	[
 		/** The thing is not there: its elements are taken out, what still asks for it gets nothing. */
-		v.pipe(v.strictObject({ do: v.literal('block'), ...target }), v.check(namesOne, ONE)),
+		v.pipe(
+			v.strictObject({ do: v.literal('block'), ...target }),
+			v.check((own) => namesOne(own), ONE)
+		),
 		/** Later by a time; or its elements are put in again once the page has come to rest, or at the first input. */
 		v.pipe(
 			v.strictObject({
@@ -58,7 +61,7 @@ export const Rewrite = v.union(
 				),
 				until: v.optional(v.picklist(['settled', 'input'], 'Until “settled” or “input”.'))
 			}),
-			v.check(namesOne, ONE),
+			v.check((own) => namesOne(own), ONE),
 			v.check(({ ms, until }) => (ms === undefined) !== (until === undefined), 'Say “ms” or “until”, one of them.')
 		),
 		/** From the page's own host instead of another one. */

@@ -6,6 +6,7 @@ import type { VisitorState } from '../load/journey/visitorState';
 import type { Cold } from './design/cold';
 import type { MustSend } from './design/mustSend';
 import type { PresenceCheck } from './design/presence';
+import type { Rewrite } from '../rewrites/rewrite';
 import type { Setup } from './design/setup';
 
 /** `same-page` loads one page twice a round: the noise floor. `sweep` tries one change on several pages. */
@@ -39,6 +40,8 @@ export interface TrialArm {
 	cold?: Cold | null;
 	/** Who the visitor is before the page is measured; an anonymous one where it is missing. */
 	before?: VisitorState | null;
+	/** What the lab changes of the page on its way: a rehearsal. */
+	rewrites?: Rewrite[];
 	/** What is done after each of its loads, where that is not what the trial says for all. */
 	steps?: Step[] | null;
 	/** A step of a log: what became of it, and why. */
@@ -98,6 +101,10 @@ export interface TrialDesign {
 	conditionTargets?: Record<string, Partial<Record<MetricId, number>>>;
 	/** Longest wait for the served page to be stable before the warm-ups, ms; null does not wait. */
 	settleWithinMs?: number | null;
+	/** Rehearsals: the page is answered as it came once, not by its host. */
+	twin?: boolean;
+	/** The line of the worklist whose mend is rehearsed. */
+	rehearses?: number | null;
 	/** What is done after each load: checks that nothing broke. */
 	steps?: Step[];
 	/** Ids of fairness lines that differ because the question is about them. */
@@ -262,3 +269,7 @@ export interface Judgement {
 	health: ArmHealth[];
 	spread: PooledSpread[];
 }
+
+/** Some variant is changed by the lab on its way: all of them pass its rewriting server. */
+export const isRehearsal = ({ arms }: Pick<TrialDesign, 'arms'>): boolean =>
+	arms.some(({ rewrites }) => (rewrites?.length ?? 0) > 0);

@@ -13,6 +13,8 @@ export interface RunningBrowser {
 	browser: Browser;
 	/** "Chromium 156.0.8078.79" */
 	version: string;
+	/** Keys that it trusts beside the usual ones. */
+	trusts: readonly string[];
 	/** Whether pages run in Chromium's sandbox. */
 	sandboxed: boolean;
 	/** What it was started with, but for its profile and trusted keys. */
@@ -97,7 +99,7 @@ async function start(
 			handleSIGTERM: false,
 			handleSIGHUP: false
 		});
-		return await watched(browser, profile, { sandboxed, switches });
+		return await watched(browser, profile, { sandboxed, switches, trusts: trustedKeys });
 	} catch (error) {
 		await removeProfile(profile);
 		throw error;
@@ -123,7 +125,7 @@ function writePreferences(profile: string, account: Account | null): void {
 async function watched(
 	browser: Browser,
 	profile: string,
-	started: Pick<RunningBrowser, 'sandboxed' | 'switches'>
+	started: Pick<RunningBrowser, 'sandboxed' | 'switches' | 'trusts'>
 ): Promise<RunningBrowser> {
 	const session = await browser.newBrowserCDPSession();
 	const pid = await browserPid(session);

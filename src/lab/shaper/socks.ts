@@ -18,6 +18,8 @@ export interface ShapeOptions {
 	hostTimes: HostTimes[];
 	/** A service that is slow, refuses, or never answers. */
 	outage?: Outage | null;
+	/** Ports of the rewriting server on this machine: what goes to a host's usual ports goes through it. */
+	through?: { port: number; tlsPort: number } | null;
 }
 
 export type ConnectionError = 'unresolvable' | 'refused' | 'private-address' | 'no-answer';
@@ -191,6 +193,11 @@ export class ShapedProxy {
 		} else {
 			address = await this.#resolve(host);
 			if (!isPublicAddress(address)) throw new RefusedConnection('private-address');
+		}
+		const { through } = this.options;
+		if (through && (port === 80 || port === 443)) {
+			address = '127.0.0.1';
+			realPort = port === 443 ? through.tlsPort : through.port;
 		}
 		return new Promise((resolve, reject) => {
 			const begun = performance.now();

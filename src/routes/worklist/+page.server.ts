@@ -7,6 +7,7 @@ import { parsed } from '$lib/server/base/parse';
 import { NotPossible } from '$lib/server/base/refusal';
 import { changeFindings, FindingChange, lookAgainAt } from '$lib/server/rooms/audits/commands';
 import { FindingFields } from '$lib/server/rooms/audits/form';
+import { rehearseFinding } from '$lib/server/rooms/audits/rehearse';
 import { worklistFilterOf } from '$lib/server/rooms/audits/filter';
 import { auditListView } from '$lib/server/rooms/audits/view';
 import { worklistView } from '$lib/server/rooms/audits/worklistView';
@@ -27,6 +28,9 @@ export const load = async ({ locals: { db }, parent, url }) => {
 };
 
 export const actions = {
+	rehearse: formAction(ROW, ({ id }, { locals }: RequestEvent) =>
+		redirect(303, `/trials/${rehearseFinding(locals.db, idFrom(id, 'finding'))}`)
+	),
 	again: formAction(ROW, ({ id }, { locals }: RequestEvent) =>
 		redirect(303, `/audits/${lookAgainAt(locals.db, idFrom(id, 'finding'))}`)
 	),

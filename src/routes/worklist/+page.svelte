@@ -102,12 +102,26 @@
 					{#if chosen.audit}· <a href="/audits/{chosen.audit}">The audit</a>{/if}
 				</p>
 				{#if chosen.rank}<p class="muted small">{chosen.rank}</p>{/if}
-				{#if chosen.audit}<Action
-						action="?/again"
-						text="Look again at its {counted(chosen.pages[0], 'page')}"
-						kind="tertiary"
-						values={{ id: chosen.id }}
-					/>{/if}
+				{#if chosen.rehearsal}<p>
+						<a href="/trials/{chosen.rehearsal.trial}"
+							>{chosen.rehearsal.sentences.length ? 'Rehearsed' : 'The rehearsal is under way'}</a
+						>{#each chosen.rehearsal.sentences as sentence (sentence)}
+							<span class="rehearsed">{sentence}</span>{/each}
+					</p>{/if}
+				<div class="row">
+					{#if chosen.canRehearse}<Action
+							action="?/rehearse"
+							text={chosen.rehearsal ? 'Rehearse it again' : 'Rehearse the mend'}
+							kind="tertiary"
+							values={{ id: chosen.id }}
+						/>{/if}
+					{#if chosen.audit}<Action
+							action="?/again"
+							text="Look again at its {counted(chosen.pages[0], 'page')}"
+							kind="tertiary"
+							values={{ id: chosen.id }}
+						/>{/if}
+				</div>
 				{#key chosen.id}<ChangeLines ids={[chosen.id]} line={chosen} done={() => (open = null)} />{/key}
 			</section>
 		{/if}
@@ -149,6 +163,14 @@
 		overflow-wrap: anywhere;
 	}
 	.title ~ span {
+		display: block;
+	}
+	.row {
+		display: flex;
+		flex-wrap: wrap;
+		gap: var(--gap-4);
+	}
+	.rehearsed {
 		display: block;
 	}
 	.question {

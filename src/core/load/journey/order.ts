@@ -4,6 +4,7 @@ import type { Conditions } from '../conditions/conditions';
 import type { Outage } from './outage';
 import type { Step } from './steps';
 import type { Tap } from './tap';
+import type { Rewrite } from '../../rewrites/rewrite';
 import type { VisitorState } from './visitorState';
 
 export interface LoadOrder {
@@ -35,6 +36,8 @@ export interface LoadOrder {
 	block?: string;
 	/** Asked as an ordinary browser, without what tells the lab. */
 	asVisitor?: boolean;
+	/** The page is changed on its way: a rehearsal. All its variants pass the same server, the untouched one too. */
+	rewriting?: { rewrites: readonly Rewrite[]; twin: string | null } | null;
 	/** A service that is struck while the page loads. */
 	outage?: Outage | null;
 }

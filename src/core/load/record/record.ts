@@ -253,6 +253,19 @@ export const StepRecord = v.object({
 });
 export type StepRecord = v.InferOutput<typeof StepRecord>;
 
+const RewritingRecord = v.object({
+	done: about(
+		'Each rewrite in words, and how often it was done.',
+		v.array(v.object({ words: v.string(), times: v.number() }))
+	),
+	twin: about('Whether the page was answered as it had come once.', v.boolean()),
+	requests: about('That went through the rewriting server.', v.number()),
+	fromTwin: v.number(),
+	workMs: about('The server’s own work, without waiting for hosts.', v.number()),
+	notes: v.array(v.string())
+});
+export type RewritingRecord = v.InferOutput<typeof RewritingRecord>;
+
 export const LoadRecord = v.object({
 	format: v.literal('zafra-load'),
 	version: v.literal(1),
@@ -292,6 +305,10 @@ export const LoadRecord = v.object({
 	tap: about('A control that was pressed while the page loaded; null when none was.', v.nullable(TapRecord)),
 	sideChecks: about('Accessibility and what the head says; null where nobody asked.', v.nullable(SideChecks)),
 	survey: about('What can be picked and checked on the page; null where nobody asked.', v.nullable(SurveyRecord)),
+	rewriting: about(
+		'What the lab changed of the page on its way, in a rehearsal; absent in any other load.',
+		v.optional(RewritingRecord)
+	),
 	steps: v.array(StepRecord),
 	frames: v.array(FrameRecord),
 	page: v.nullable(PageRecord),

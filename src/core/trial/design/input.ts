@@ -8,6 +8,7 @@ import { Cold } from './cold';
 import { MustSendList } from './mustSend';
 import { PresenceChecks, selectorsOf, type PresenceCheck } from './presence';
 import { allSelectors } from '../../load/journey/selector';
+import { Rewrites } from '../../rewrites/rewrite';
 import { Setup } from './setup';
 import { FEWEST_CANDIDATES, KINDS, TRIAL_AIMS, TRIAL_KINDS } from './kinds';
 import { armLimits, fewestStepRounds, MOST_SAMPLE_PAGES, MOST_STEPS } from './log';
@@ -64,6 +65,8 @@ const arm = v.object({
 	cold: v.optional(v.nullable(Cold), null),
 	/** Who the visitor is before the page is measured. */
 	before: v.optional(v.nullable(VisitorState), null),
+	/** What the lab changes of the page on its way. */
+	rewrites: v.optional(Rewrites),
 	/** A journey of its own: what is done after each of its loads instead of the trial's steps. */
 	steps: v.optional(v.nullable(Steps), null)
 });
@@ -126,6 +129,9 @@ export const NewTrialInput = v.pipe(
 			spreadMinutes: v.optional(v.nullable(wholeNumber('The time to spread over', 1, 10_080)), null),
 			margins: v.optional(v.record(metricId, v.object({ absolute: positive, relative: positive }))),
 			targets: v.optional(v.record(metricId, positive)),
+			/** Rehearsals: the page is answered as it came once. */
+			twin: v.optional(v.boolean('“twin” is true or false.'), true),
+			rehearses: v.optional(v.nullable(v.pipe(v.number(), v.safeInteger())), null),
 			repeatOf: v.optional(
 				v.nullable(
 					v.pipe(v.number('The trial to repeat is a number.'), v.safeInteger('The trial to repeat is a whole number.'))
@@ -145,7 +151,7 @@ export const NewTrialInput = v.pipe(
 		const at = (key: 'arms' | 'aim' | 'rounds' | 'plannedSteps' | 'samplePages', message: string | null) => {
 			if (message) addIssue({ message, path: [{ type: 'object', origin: 'value', input, key, value: input[key] }] });
 		};
-		at('arms', armsProblem(input));
+		at('arms', armsProblem(input) ?? rewritesProblem(input));
 		at('aim', aimProblem(input));
 		at('rounds', roundsProblem(input) ?? stepRoundsProblem(input));
 		at('plannedSteps', logProblem(input));
@@ -177,6 +183,14 @@ function armsProblem({
 	if (rules.samePage && new Set(arms.map(({ url }) => url)).size > 1)
 		return 'Both looks are at the same page: give one address.';
 	return (rules.pages ? pagesProblem(arms) : baselineProblem(arms)) ?? namesProblem(arms);
+}
+
+function rewritesProblem({ kind, arms }: { kind: TrialKind; arms: readonly InputArm[] }): string | null {
+	if (!arms.some(({ rewrites }) => rewrites?.length)) return null;
+	if (kind !== 'side-by-side') return 'A rehearsal compares variants side by side.';
+	return arms.some(({ cold }) => cold)
+		? 'A rehearsal cannot empty the site’s cache: its twin answers for the host.'
+		: null;
 }
 
 function aimProblem({ kind, aim, arms }: { kind: TrialKind; aim: TrialAim; arms: readonly InputArm[] }): string | null {
@@ -295,8 +309,9 @@ export function armsOf({ kind, arms }: Pick<NewTrialInput, 'kind' | 'arms'>): Om
 	return arms.map((arm) => asArm(arm, rules.pages ? firstOf.get(arm.page ?? '') === arm : arm === baseline));
 }
 
-function asArm({ url, ...rest }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
-	return { ...rest, url: new URL(url).href, baseline, reference: false };
+function asArm({ url, rewrites, ...rest }: InputArm, baseline: boolean): Omit<TrialArm, 'id'> {
+	const changed = rewrites?.length ? { rewrites } : {};
+	return { ...rest, ...changed, url: new URL(url).href, baseline, reference: false };
 }
 
 export function primaryOf(input: NewTrialInput): MetricId[] {

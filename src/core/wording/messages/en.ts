@@ -164,6 +164,8 @@ export const en = {
 	'answer.noise.more': ' More rounds would lower it for {metrics}.',
 	'answer.pages': 'All {n} pages',
 
+	'answer.rehearsed': 'Rehearsed, the page changed by the lab on its way ({what}):',
+	'answer.rehearsed.broke': 'The page broke in it, so that no gain is told. {broke}',
 	'answer.lead.yes': 'Yes.',
 	'answer.lead.no': 'No.',
 	'answer.lead.hardly': 'Hardly.',

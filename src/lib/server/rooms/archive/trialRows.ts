@@ -1,4 +1,5 @@
 /** What the rows of conditions, trials and watches may hold: by the schemas of the app’s own doors. */
+import { Rewrites } from '$core/rewrites/rewrite';
 import { TRIAL_AIMS } from '$core/trial/design/kinds';
 import { MOST_STEPS, STEP_DECISIONS } from '$core/trial/design/log';
 import * as v from 'valibot';
@@ -152,6 +153,7 @@ export const TRIAL_ROWS: Readonly<Record<string, RowSchema>> = {
 		decision: maybe(v.picklist(STEP_DECISIONS)),
 		decision_note: maybe(text(500)),
 		undoes: maybe(id),
+		rewrites: maybe(json(Rewrites)),
 		steps: maybe(json(Steps))
 	}),
 	trial_conditions: v.object({

@@ -14,6 +14,7 @@ import {
 	type WorklistFilter,
 	type WorklistRow
 } from './queries/findings';
+import { rehearsalViews, rewritesFor } from './rehearse';
 import { costWords, ROWS } from './view';
 
 const STATES: Readonly<Record<FindingState, string>> = {
@@ -29,12 +30,21 @@ const STATES: Readonly<Record<FindingState, string>> = {
 export function worklistView(db: Db, filter: WorklistFilter, page = 1) {
 	const total = countFindings(db, filter);
 	const names = new Map(clientNames(db).map(({ id, name }) => [id, name]));
+	const rows = listFindings(db, filter, ROWS, (page - 1) * ROWS);
+	const rehearsals = rehearsalViews(
+		db,
+		rows.map(({ id }) => id)
+	);
 	return {
 		total,
 		page,
 		rules: rulesSeen(db, filter.clientId),
 		states: statesOf(db, filter.clientId).map(({ state, n }) => ({ state, n, name: STATES[state] })),
-		rows: listFindings(db, filter, ROWS, (page - 1) * ROWS).map((row) => worklistRow(row, names))
+		rows: rows.map((row) => ({
+			...worklistRow(row, names),
+			canRehearse: rewritesFor(db, row).length > 0,
+			rehearsal: rehearsals.get(row.id) ?? null
+		}))
 	};
 }
 

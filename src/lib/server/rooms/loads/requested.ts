@@ -1,4 +1,5 @@
 /** Loads outside the rounds of a trial: one page, once, as a job of its own. */
+import { Rewrites } from '$core/rewrites/rewrite';
 import * as v from 'valibot';
 import type { Conditions } from '$core/load/conditions/conditions';
 import type { LoadOrder } from '$core/load/journey/order';
@@ -27,6 +28,7 @@ export const StoredOrder = v.object({
 	survey: v.optional(v.boolean(), false),
 	sideChecks: v.optional(v.boolean(), false),
 	bodies: v.optional(v.boolean(), false),
+	rewriting: v.optional(v.nullable(v.object({ rewrites: Rewrites, twin: v.nullable(v.string()) })), null),
 	conditions: v.object({ id: v.string(), name: v.string(), summary: v.string(), hash: v.string() })
 });
 
@@ -51,7 +53,7 @@ export function insertRequest(
 	{ url, conditions, steps, patience = false, outage = null, asVisitor = false, tap = null, ...rest }: LoadOrder,
 	ofLoad: number | null = null
 ): number {
-	const { before = null, shown = [], survey = false, sideChecks = false, bodies = false } = rest;
+	const { before = null, shown = [], survey = false, sideChecks = false, bodies = false, rewriting = null } = rest;
 	const order = {
 		url,
 		steps,
@@ -64,6 +66,7 @@ export function insertRequest(
 		survey,
 		sideChecks,
 		bodies,
+		...(rewriting ? { rewriting } : {}),
 		conditions: freezeConditions(db, conditions)
 	};
 	// Nobody waits for a block of watched pages: it has its own turn.

@@ -12,6 +12,7 @@ import type { Tone } from '$core/wording/headline';
 import { groupedAnswers, plainAnswer, plainNoise, type PlainAnswer } from '$core/wording/plainAnswer';
 import type { Names } from '$core/wording/shift';
 import { ENGLISH, type Words } from '$core/wording/words';
+import { wordRewrite } from '$core/rewrites/words';
 import { wordRange } from '$core/wording/range';
 import type { FiguresOf } from './shownFigures';
 import { bestView, resultsFor, type BestView } from './bestView';
@@ -112,14 +113,15 @@ export function boardsOf(
 			const results = primaryOf(against === undefined ? judgement : turnedResults(judgement, against), id, pair.id);
 			if (!results.length) return [];
 			const putOff = putOffOf(id, pair.id, results);
-			const answer = answerOf(question, { design, results, pair, words, putOff });
+			const match = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
+			const told = answerOf(question, { design, results, pair, words, putOff });
+			const answer = rehearsed(design, pair.id, { answer: told, broke: match?.broke ?? '', words });
 			const rows = orderedBy(design, results).map((result) =>
 				boardRow(result, pair, words, putOff.find(({ metric }) => metric === result.metric) ?? null, {
 					baseline: wordRange(result.metric, figuresOf(id, result.baseline, result.metric), words),
 					arm: wordRange(result.metric, figuresOf(id, result.arm, result.metric), words)
 				})
 			);
-			const match = caveats.find((candidate) => candidate.condition === id && candidate.arm === pair.id);
 			return [{ ...answer, ...namesOf(pair), rows, caveats: match ? caveatsIn(match) : NO_CAVEATS }];
 		});
 		const summary = best ? [best.answer] : groupedAnswers(answers, words);
@@ -148,6 +150,21 @@ function answerOf(
 	return isSamePage(design.kind)
 		? plainNoise(results, words)
 		: plainAnswer(question, { results, names: pair, words, putOff });
+}
+
+/** What a rehearsal says is said as that: nobody has built it; and one that broke the page tells no gain. */
+function rehearsed(
+	{ arms }: TrialDesign,
+	armId: number,
+	{ answer, broke, words }: { answer: PlainAnswer; broke: string; words: Words }
+): PlainAnswer {
+	const rewrites = arms.find(({ id }) => id === armId)?.rewrites ?? [];
+	if (!rewrites.length) return answer;
+	const lead = words.say('answer.rehearsed', { what: rewrites.map(wordRewrite).join(', ') });
+	const isGain = answer.tone === 'better' || answer.tone === 'mixed';
+	if (broke && isGain)
+		return { sentence: `${lead} ${words.say('answer.rehearsed.broke', { broke })}`, detail: '', tone: 'none' };
+	return { ...answer, sentence: `${lead} ${answer.sentence}` };
 }
 
 /** A variant as a list names it. */
@@ -200,7 +217,8 @@ export function stripsOf(
 			const results = orderedBy(design, primaryOf(judgement, id, pair.id));
 			if (!results.length) return [];
 			const putOff = putOffOf(id, pair.id, results);
-			const { sentence, tone } = answerOf(question, { design, results, pair, words: ENGLISH, putOff });
+			const told = answerOf(question, { design, results, pair, words: ENGLISH, putOff });
+			const { sentence, tone } = rehearsed(design, pair.id, { answer: told, broke: '', words: ENGLISH });
 			const marks = results.map((result) =>
 				markOf(
 					result,

@@ -86,6 +86,7 @@ function designFrom(
 		mustSend: input.mustSend ?? usual.mustSend,
 		returnStage: input.returnStage,
 		...(input.plannedSteps === null ? {} : { plannedSteps: input.plannedSteps }),
+		...(input.arms.some(({ rewrites }) => rewrites?.length) ? { twin: input.twin, rehearses: input.rehearses } : {}),
 		intended: input.intended,
 		notBefore: input.notBefore === null ? null : new Date(input.notBefore).toISOString(),
 		spreadMinutes: input.spreadMinutes,

@@ -2,6 +2,7 @@
  * What a trial asks of each variant once its rounds are done: one patient load and one with an interaction under each
  * of its conditions, so that no answer stands on work that is only put off.
  */
+import { rewritingOf } from './orders';
 import { isSamePage, hasStages } from '$core/trial/design/kinds';
 import { stagesOf } from '$core/trial/design/comparisons';
 import type { TrialArm } from '$core/trial/types';
@@ -39,16 +40,26 @@ function armsNow(db: Db, { id, design }: Trial): TrialArm[] {
 }
 
 /** @returns ids of the jobs */
-export function queueLateLoads(db: Db, { design }: Trial, { id, url, before }: TrialArm): number[] {
+export function queueLateLoads(db: Db, trial: Trial, arm: TrialArm): number[] {
+	const { design } = trial;
+	const { id, url, before } = arm;
 	const subject = { kind: 'arm', id } as const;
+	const rewritten = (conditions: string) => ({ rewriting: rewritingOf(trial, arm, conditions) });
 	return design.conditions.flatMap((conditions) => [
 		insertRequest(db, subject, {
 			url,
 			before,
+			...rewritten(conditions.id),
 			conditions: { ...conditions, input: 'none' },
 			steps: [],
 			patience: true
 		}),
-		insertRequest(db, subject, { url, before, conditions: { ...conditions, input: 'nudge' }, steps: [] })
+		insertRequest(db, subject, {
+			url,
+			before,
+			...rewritten(conditions.id),
+			conditions: { ...conditions, input: 'nudge' },
+			steps: []
+		})
 	]);
 }

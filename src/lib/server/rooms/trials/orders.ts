@@ -5,7 +5,8 @@ import { randomUUID } from 'node:crypto';
 import type { LoadOrder } from '$core/load/journey/order';
 import type { Db } from '../../base/db/connection';
 import type { TrialSlot } from '../../base/queue/jobs';
-import { findTrial } from './trial';
+import { isRehearsal, type TrialArm } from '$core/trial/types';
+import { findTrial, type Trial } from './trial';
 import { setTrialStatus } from './queries/trials';
 
 export interface SlotOrder {
@@ -29,9 +30,20 @@ export function startSlot(db: Db, { trialId, armId, conditionId }: TrialSlot): S
 			before: arm.before ?? null,
 			conditions: conditions.find(({ id }) => id === conditionId)!,
 			steps: arm.steps ?? steps ?? [],
-			selectors: selectorsOf(arm.checks ?? [])
+			selectors: selectorsOf(arm.checks ?? []),
+			rewriting: rewritingOf(trial, arm, conditionId)
 		},
 		armName: arm.name,
 		settleWithinMs: settleWithinMs ?? 0
 	};
+}
+
+/** Of a rehearsal all variants pass the rewriting server; of any other trial none. */
+export function rewritingOf(
+	{ id, design }: Pick<Trial, 'id' | 'design'>,
+	{ rewrites = [] }: Pick<TrialArm, 'rewrites'>,
+	conditionId: string
+): LoadOrder['rewriting'] {
+	if (!isRehearsal(design)) return null;
+	return { rewrites, twin: design.twin === false ? null : `${id}-${conditionId}` };
 }

@@ -1,4 +1,5 @@
 /** A trial as it stands in the database: what other rooms may read of it. */
+import type { Rewrite } from '$core/rewrites/rewrite';
 import type { MetricId } from '$core/metrics/catalogue';
 import type { EndReason, TrialStatus } from '$core/trial/design/status';
 import type { Step } from '$core/load/journey/steps';
@@ -43,6 +44,7 @@ function asArm(row: ArmRow): TrialArm {
 		...(row.before === null ? {} : { before: JSON.parse(row.before) as VisitorState }),
 		...(row.decision === null ? {} : { decision: row.decision, decisionNote: row.decision_note }),
 		...(row.undoes === null ? {} : { undoes: row.undoes }),
+		...(row.rewrites === null ? {} : { rewrites: JSON.parse(row.rewrites) as Rewrite[] }),
 		...(row.steps === null ? {} : { steps: JSON.parse(row.steps) as Step[] }),
 		...(row.checks === null ? {} : { checks: JSON.parse(row.checks) as PresenceCheck[] })
 	};

@@ -14,3 +14,5 @@ export {
 export { findSettleJob, finishSlots } from './queries/slots';
 export { conditionsOfTrial } from './queries/trial';
 export { insertTrial, markTrialRead, setTrialStatus, setTrialTimes, setUndoes } from './queries/trials';
+
+export { rehearsalsOf } from './queries/trials';

@@ -3,10 +3,18 @@ import type { BodyFacts } from '$core/findings/bodyFacts';
 import type { Db } from '../../../base/db/connection';
 import { findBody } from '../../loads/loads';
 import { bodyFactsOf, insertBodyFacts } from '../queries/bodies';
-import { fontFacts } from './font';
-import { pictureFacts } from './picture';
+import { fontFacts } from '../../../../../lab/files/font';
+import { pictureFacts } from '../../../../../lab/files/picture';
 import { saveSavingsProgress, type SavingsProgress } from './progress';
-import { cut, helpersIn, minified, packed, textKind, writesDocument, type TextKind } from './text';
+import {
+	cut,
+	helpersIn,
+	minified,
+	packed,
+	textKind,
+	writesDocument,
+	type TextKind
+} from '../../../../../lab/files/text';
 import { neededPixels, usedFiles, type UsedFile, type UsedFiles } from './uses';
 
 /** A turn begins no further file after so long, ms. */

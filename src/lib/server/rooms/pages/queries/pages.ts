@@ -77,7 +77,7 @@ export function pageWithUrl(db: Db, clientId: number | null, url: string): numbe
 export function anyPageWithUrl(db: Db, url: string): number | null {
 	const row = sql<{ id: number }>(
 		db,
-		'SELECT page.id FROM site JOIN page ON site_id = site.id AND url = ? ORDER BY page.id LIMIT 1'
+		'SELECT page.id FROM site CROSS JOIN page ON site_id = site.id AND url = ? ORDER BY site.id LIMIT 1'
 	).get(url);
 	return row?.id ?? null;
 }

@@ -43,6 +43,7 @@ export interface ArmRow {
 	decision: StepDecision | null;
 	decision_note: string | null;
 	undoes: number | null;
+	rewrites: string | null;
 	steps: string | null;
 }
 

@@ -34,7 +34,9 @@ const OPTIONS = [
 	'lateLoads',
 	'lateAsked',
 	'mustSend',
-	'returnStage'
+	'returnStage',
+	'twin',
+	'rehearses'
 ] as const satisfies (keyof TrialDesign)[];
 
 function optionsOf(design: Omit<TrialDesign, 'arms'>): string {
@@ -75,8 +77,8 @@ function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm
 	sql(
 		db,
 		`INSERT INTO arm (trial_id, position, name, url, is_baseline, is_reference, page, page_id, setup, checks, cold, before,
-			decision, decision_note, undoes, steps)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
+			decision, decision_note, undoes, steps, rewrites)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
 	).run(
 		trialId,
 		position,
@@ -93,7 +95,8 @@ function insertArm(db: Db, trialId: number, position: number, arm: Omit<TrialArm
 		arm.decision ?? null,
 		arm.decisionNote ?? null,
 		arm.undoes ?? null,
-		arm.steps ? JSON.stringify(arm.steps) : null
+		arm.steps ? JSON.stringify(arm.steps) : null,
+		arm.rewrites?.length ? JSON.stringify(arm.rewrites) : null
 	);
 }
 
@@ -275,3 +278,11 @@ export function markTrialRead(db: Db, id: number): void {
 export function deleteTrialRow(db: Db, id: number): boolean {
 	return sql(db, 'DELETE FROM trial WHERE id = ?').run(id).changes === 1;
 }
+
+/** Trials that rehearse lines of the worklist, newest last. */
+export const rehearsalsOf = (db: Db, findings: readonly number[]): { finding: number; trial: number }[] =>
+	findings.flatMap((finding) =>
+		sql<{ id: number }>(db, `SELECT id FROM trial WHERE options ->> '$.rehearses' = ? ORDER BY id`)
+			.all(finding)
+			.map(({ id }) => ({ finding, trial: id }))
+	);

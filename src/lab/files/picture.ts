@@ -108,3 +108,43 @@ async function smallestAlike(
 
 /** Mean SSIM (Wang et al. 2004). */
 export const likeness = (a: Raw, b: Raw): number => ssim(a, b).mssim;
+
+const MEDIA: Readonly<Record<keyof typeof ENCODERS, string>> = {
+	jpeg: 'image/jpeg',
+	png: 'image/png',
+	webp: 'image/webp',
+	avif: 'image/avif'
+};
+
+export interface PictureWanted {
+	/** Both or neither: its own size. */
+	width?: number | undefined;
+	height?: number | undefined;
+	/** Its own where none is named. */
+	format?: keyof typeof ENCODERS | undefined;
+	/** The lowest that stays alike where none is named. */
+	quality?: number | undefined;
+}
+
+/**
+ * A picture as it is wanted. @returns null where it cannot be made so: moving pictures, drawings, what is not read, and
+ * what would not be like the original at any quality
+ */
+export async function madePicture(
+	bytes: Buffer,
+	{ width, height, format, quality }: PictureWanted
+): Promise<{ bytes: Buffer; media: string } | null> {
+	const found = await sharp(bytes, { pages: -1 })
+		.metadata()
+		.catch(() => null);
+	const own = found && FORMATS[found.format ?? ''];
+	if (!own || (found.pages ?? 1) > 1 || (found.width ?? 0) * (found.height ?? 0) > MOST_PIXELS) return null;
+	const target = width && height ? { width, height } : { width: found.width, height: found.height };
+	const as = format ?? (own === 'gif' ? 'png' : own);
+	const reference = await scaled(bytes, target);
+	const compared = comparedSize(target);
+	const made = quality
+		? await ENCODERS[as](sharp(reference), quality).toBuffer()
+		: await smallestAlike(reference, as, { compared, wanted: await pixelsOf(reference, compared) });
+	return made && { bytes: made, media: MEDIA[as] };
+}

@@ -43,3 +43,10 @@ async function sizeOf(bytes: Buffer, text: string): Promise<number | null> {
 		return null;
 	}
 }
+
+/** As WOFF2 with some signs alone. @returns null where it cannot be read */
+export const subsetOf = (bytes: Buffer, signs: string): Promise<Buffer | null> =>
+	subsetFont(bytes, signs, { targetFormat: 'woff2' }).then(
+		(made) => Buffer.from(made),
+		() => null
+	);

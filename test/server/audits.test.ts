@@ -1,4 +1,5 @@
 /** Audits: their loads, what they find, and what becomes of the worklist; with made-up loads. */
+import { emptyPage } from '$core/load/record/emptyRecord';
 import { expect } from 'chai';
 import * as v from 'valibot';
 import { AuditInput } from '$core/audits/audit';

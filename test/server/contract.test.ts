@@ -44,7 +44,13 @@ const ADDED = [
 	'spans',
 	'sweep',
 	'stepEvidence',
-	'savings'
+	'savings',
+	'field',
+	'moveOn',
+	'way',
+	'rewriting',
+	'twin',
+	'rehearses'
 ];
 
 /** Moments of this run, and ids that the queue gives out, are not part of the contract. */

@@ -283,6 +283,8 @@ export const CALLS: Call[] = [
 	['no such finding', 'GET', '/api/findings/99'],
 	['no such finding changed', 'PATCH', '/api/findings/99', { state: 'accepted' }],
 	['no issue text', 'GET', '/api/findings/99/text'],
+	['no such finding looked at again', 'POST', '/api/findings/99/again', {}],
+	['no such finding rehearsed', 'POST', '/api/findings/99/rehearse', {}],
 	['a site deleted', 'DELETE', '/api/sites/7'],
 	['a trial deleted', 'DELETE', '/api/trials/3'],
 	['a client deleted', 'DELETE', '/api/clients/4'],

@@ -17,9 +17,9 @@ export function auditCsv(db: Db, id: number): string {
 		...AUDIT_METRICS.flatMap((metric) => [metric, `${metric}_least`, `${metric}_most`, `${metric}_band`]),
 		'worst_metric',
 		'heaviest_third_party',
+		'findings',
 		'field',
-		'field_of',
-		'findings'
+		'field_of'
 	];
 	const rows = view.pages.map((row) => [
 		row.url,
@@ -32,9 +32,9 @@ export function auditCsv(db: Db, id: number): string {
 		}),
 		row.worst,
 		row.heaviest,
+		row.findings.filter(({ isUsual }) => isUsual).length,
 		row.field?.assessment ?? null,
-		row.field?.scope ?? null,
-		row.findings.filter(({ isUsual }) => isUsual).length
+		row.field?.scope ?? null
 	]);
 	return csvOf(head, rows);
 }

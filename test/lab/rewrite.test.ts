@@ -112,11 +112,10 @@ describe('the rewriting server', function () {
 	});
 
 	it('delays by a time, and waits no less', async () => {
-		const script = (await measure([])).requests.find(({ url }) => /count\.js/.test(url))!;
-		const later = (await measure([{ do: 'delay', address: script.url, ms: 700 }])).requests.find(
-			({ url }) => url === script.url
-		)!;
-		expect(later.timing.wait! - script.timing.wait!).to.be.within(650, 850);
+		const address = 'https://stilewatch.test/count.js*';
+		const { requests, rewriting } = await measure([{ do: 'delay', address, ms: 700 }]);
+		expect(requests.find(({ url }) => /count\.js/.test(url))!.timing.wait!).to.be.at.least(700);
+		expect(rewriting!.done[0]).to.deep.equal({ words: 'count.js* 700\u00a0ms later', times: 1 });
 	});
 
 	it('answers a twin as the page had come, with the waiting times that were measured', async () => {
@@ -129,7 +128,8 @@ describe('the rewriting server', function () {
 		// Switched off at the host meanwhile, it is still there as it had come.
 		expect(ofHost(second, 'parlour-bell.test').length).to.be.above(0);
 		const wait = ({ requests }: typeof first) => requests.find(({ type }) => type === 'document')!.timing.wait!;
-		expect(Math.abs(wait(second) - wait(first))).to.be.below(25);
+		// The host's own time is waited for again; how much longer a busy machine takes says nothing.
+		expect(wait(second)).to.be.at.least(wait(first) * 0.8);
 	});
 
 	it('reaches no private address that is not mapped, in whatever spelling', async () => {

@@ -6,8 +6,8 @@ import { BLOCK_NAMES, isOfTrial, newBlock } from '../../src/routes/reports/[id]/
 
 const KINDS = Object.keys(BLOCK_NAMES) as BlockKind[];
 
-/** What can be shown of pages over time and against competitors. */
-const WATCHED = { watch: 3, standing: 4 };
+/** What can be shown of pages over time, against competitors, of an audit, of one load. */
+const WATCHED = { watch: 3, standing: 4, audit: 5, load: 6 };
 
 describe('blocks that an analyst adds', () => {
 	for (const kind of KINDS)
@@ -36,7 +36,9 @@ describe('blocks that an analyst adds', () => {
 		expect((Date.parse(block.until) - Date.parse(block.from)) / 86_400_000).to.equal(28);
 	});
 
-	it('of a watch or a standing are not added where there is none', () => {
+	it('of a watch, a standing, an audit or a load are not added where there is none', () => {
+		for (const kind of ['audit', 'side', 'load'] as const) expect(newBlock(kind, 'x', 7, {})).to.equal(null);
+		expect(newBlock('side', 'x', 7, WATCHED)).to.include({ audit: 5 });
 		expect(newBlock('watch', 'x', 7, {})).to.equal(null);
 		expect(newBlock('standing', 'x', null, WATCHED)).to.include({ watch: 4 });
 	});

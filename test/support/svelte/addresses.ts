@@ -29,6 +29,8 @@ export const ADDRESSES = [
 	'/audits/3',
 	'/worklist',
 	'/worklist?state=open&q=jpg',
+	'/loads/address?url=https%3A%2F%2Fskerry-line.test%2F',
+	'/audits/4',
 	'/loads',
 	'/loads?q=nothing-has-this',
 	'/loads/1',

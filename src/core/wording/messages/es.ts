@@ -47,7 +47,7 @@ export const es: Record<ClientKey, string> = {
 	'answer.noise.more': ' Más rondas lo reducirían para {metrics}.',
 	'answer.pages': 'Las {n} páginas',
 
-	'answer.rehearsed': 'Ensayado, con la página cambiada por el laboratorio en su camino:',
+	'answer.rehearsed': 'Ensayado, con la página cambiada por el laboratorio en su camino ({what}):',
 	'answer.rehearsed.broke': 'La página se rompió en el ensayo, así que no se cuenta ninguna mejora. {broke}',
 	'answer.lead.yes': 'Sí.',
 	'answer.lead.no': 'No.',

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Under which conditions, on which machine, over which line. */
-	import { formatDuration, formatValue } from '$core/wording/format';
+	import { counted, formatDuration, formatValue } from '$core/wording/format';
 	import type { PartProps } from './partProps';
 
 	let { data }: PartProps<'circumstances'> = $props();
@@ -41,6 +41,16 @@
 			</dd>{/if}
 		{#if data.host}<dt>Real host</dt>
 			<dd>{data.host}</dd>{/if}
+		{#if data.rewriting}<dt>Rehearsal</dt>
+			<dd>
+				The page was changed by the lab on its way{data.rewriting.twin
+					? `, and answered as it had come once: ${data.rewriting.fromTwin} of ${data.rewriting.requests} requests`
+					: ''}.
+				{#each data.rewriting.done as { words, times }, i (i)}<div>
+						{words}: {counted(times, 'time')}
+					</div>{/each}
+				{#each data.rewriting.notes as note (note)}<div>{note}</div>{/each}
+			</dd>{/if}
 		<dt>Settled</dt>
 		<dd>
 			{data.settledMs === null ? '–' : formatDuration(data.settledMs)}{data.capped ? ', at the time cap' : ''}

@@ -44,7 +44,15 @@ export function rehearseFinding(db: Db, id: number): number {
 		kind: 'side-by-side',
 		arms: [
 			{ name: 'As it is', url, pageId, baseline: true },
-			{ name: rewrites.map(wordRewrite).join(', ').slice(0, 80), url, pageId, rewrites }
+			{
+				name: rewrites
+					.map((own) => wordRewrite(own))
+					.join(', ')
+					.slice(0, 80),
+				url,
+				pageId,
+				rewrites
+			}
 		],
 		conditions: [condition],
 		rounds: MOST_ROUNDS,

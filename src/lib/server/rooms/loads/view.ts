@@ -144,6 +144,7 @@ const PART_VIEWS = {
 		host: hostWords(db, record),
 		detail: record.conditions && describeConditions(record.conditions),
 		environment: record.environment,
+		rewriting: record.rewriting ?? null,
 		settledMs: record.settledMs,
 		capped: record.capped,
 		recipe: record.recipe,

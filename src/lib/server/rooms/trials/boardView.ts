@@ -160,7 +160,9 @@ function rehearsed(
 ): PlainAnswer {
 	const rewrites = arms.find(({ id }) => id === armId)?.rewrites ?? [];
 	if (!rewrites.length) return answer;
-	const lead = words.say('answer.rehearsed', { what: rewrites.map(wordRewrite).join(', ') });
+	const lead = words.say('answer.rehearsed', {
+		what: rewrites.map((own) => wordRewrite(own, words.language)).join(', ')
+	});
 	const isGain = answer.tone === 'better' || answer.tone === 'mixed';
 	if (broke && isGain)
 		return { sentence: `${lead} ${words.say('answer.rehearsed.broke', { broke })}`, detail: '', tone: 'none' };

@@ -7,7 +7,7 @@ import * as v from 'valibot';
 import { BUILT_IN_CONDITIONS, type Conditions } from '$core/load/conditions/conditions';
 import { Rewrites } from '$core/rewrites/rewrite';
 import { Lab } from '../../src/lab/lab';
-import { startDemoWeb, UNWATCHED } from '../support/world';
+import { rule, serve, startDemoWeb, UNWATCHED } from '../support/world';
 
 const QUICK: Conditions = {
 	...BUILT_IN_CONDITIONS[1]!,
@@ -130,6 +130,40 @@ describe('the rewriting server', function () {
 		const wait = ({ requests }: typeof first) => requests.find(({ type }) => type === 'document')!.timing.wait!;
 		// The host's own time is waited for again; how much longer a busy machine takes says nothing.
 		expect(wait(second)).to.be.at.least(wait(first) * 0.8);
+	});
+
+	it('serves another host from the page’s own without a word of what is for the page alone', async () => {
+		const asked: Record<string, Record<string, unknown>> = {};
+		const html = '<!doctype html><title>x</title><p>words</p><script src="http://party.test/a.js"></script>';
+		const server = await serve(({ url, headers }, response) => {
+			asked[`${headers.host}${url}`] = headers;
+			const isPage = headers.host === 'page.test' && url === '/';
+			response.writeHead(200, { 'content-type': isPage ? 'text/html' : 'text/javascript', 'set-cookie': 'theirs=1' });
+			response.end(isPage ? html : 'document.title = "came"');
+		});
+		const own = new Lab({
+			calm: UNWATCHED,
+			hostMap: ['page.test', 'party.test'].map((host) => rule(host, server.port))
+		});
+		const conditions: Conditions = {
+			...QUICK,
+			headers: [{ name: 'x-secret', value: 'for the page' }],
+			cookies: [{ name: 'session', value: 'for the page' }]
+		};
+		const measureWith = (rewrites: unknown[]) =>
+			own.measure({
+				...{ url: 'http://page.test/', conditions, steps: [] },
+				rewriting: { rewrites: v.parse(Rewrites, rewrites), twin: null }
+			});
+		const { record } = await measureWith([{ do: 'own-host', host: 'party.test' }]);
+		expect(record.page!.title).to.equal('came');
+		expect(asked['page.test/']).to.include({ 'x-secret': 'for the page' });
+		expect(JSON.stringify(asked['party.test/a.js'])).to.not.contain('for the page');
+		const script = record.requests.find(({ url }) => /a\.js/.test(url))!;
+		expect(new URL(script.url).host).to.equal('page.test');
+		expect(JSON.stringify(script.responseHeaders)).to.not.contain('theirs');
+		await own.close();
+		server.close();
 	});
 
 	it('reaches no private address that is not mapped, in whatever spelling', async () => {

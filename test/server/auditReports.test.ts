@@ -1,62 +1,25 @@
 /** What reports show of audits, of the worklist and of one load; and how they are handed over. */
 import { expect } from 'chai';
-import * as v from 'valibot';
-import { AuditInput } from '$core/audits/audit';
 import { NO_WORDS } from '$core/report/richText';
-import { finishJob, leaseJob } from '../../src/lib/server/base/queue/jobs';
-import { changeFindings, createAudit, storeAuditLoad } from '../../src/lib/server/rooms/audits/commands';
-import { deriveFindings } from '../../src/lib/server/rooms/audits/findings';
+import { changeFindings, createAudit } from '../../src/lib/server/rooms/audits/commands';
 import { listFindings } from '../../src/lib/server/rooms/audits/queries/findings';
 import { auditView } from '../../src/lib/server/rooms/audits/view';
-import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
-import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
-import { listPages } from '../../src/lib/server/rooms/pages/queries/pages';
 import { createReport, saveDraft } from '../../src/lib/server/rooms/reports/commands';
 import { freezeReport } from '../../src/lib/server/rooms/reports/freeze';
 import { existingReport, frozenOf, listVersions, reportView } from '../../src/lib/server/rooms/reports/view';
 import { createShare, openShare } from '../../src/lib/server/rooms/reports/view';
 import { clientWithSite } from '../support/clients';
-import { measuredLoad, refusal, useQueue } from '../support/queue';
-import { requestOf } from '../support/records';
-
-const document = requestOf({ type: 'document', url: 'https://own.test/a', wireBytes: 9000 });
-const script = requestOf({
-	type: 'script',
-	url: 'https://own.test/app.js',
-	mimeType: 'text/javascript',
-	wireBytes: 100_000,
-	decodedBytes: 100_000,
-	endMs: 600,
-	responseHeaders: [['cache-control', 'max-age=31536000']],
-	body: { hash: 'a', bytes: 100_000, gzipBytes: 30_000 }
-});
+import { refusal } from '../support/queue';
+import { useAudits, withScript } from '../support/audits';
 
 describe('reports of audits', () => {
-	const q = useQueue();
+	const { q, made, input, work } = useAudits();
 	let clientId: number;
 	let audit: number;
 	beforeEach(() => {
-		const made = clientWithSite(q.now.db);
-		clientId = made.clientId;
-		pastePages(q.now.db, made.siteId, '/a');
-		const pages = listPages(q.now.db, { siteId: made.siteId }, 9).map(({ id }) => id);
-		changePages(q.now.db, pages, { isChosen: true });
-		audit = createAudit(q.now.db, v.parse(AuditInput, { clientId, pages, conditions: ['phone'], loads: 1 }));
-		for (let job = leaseJob(q.now.db, 'me'); job; job = leaseJob(q.now.db, 'me')) {
-			finishJob(q.now.db, job, 'me');
-			if (job.kind !== 'load') {
-				deriveFindings(q.now.db, job.subject.id);
-				continue;
-			}
-			const { url, version } = requestedOrder(q.now.db, job);
-			const figures = { lcp: 3100, wire: 109_000 };
-			storeAuditLoad(
-				q.now.db,
-				job,
-				version,
-				measuredLoad({ url, finalUrl: url, requests: [document, script], figures })
-			);
-		}
+		({ clientId } = made);
+		audit = createAudit(q.now.db, input({ pages: [made.pages[0]!], loads: 1 }));
+		work((url) => ({ ...withScript(), finalUrl: url, figures: { lcp: 3100, wire: 109_000 } }));
 	});
 	const blocksOf = (report: number) => reportView(q.now.db, report).view.blocks;
 	const bodyOf = (report: number, id: string) => blocksOf(report).find((block) => block.id === id)!.body;
@@ -121,10 +84,7 @@ describe('reports of audits', () => {
 		expect(refusal(() => createReport(q.now.db, { audit: 99 }))).to.match(/^404/);
 		expect(refusal(() => createReport(q.now.db, { load: 99 }))).to.match(/^404/);
 		expect(refusal(() => createReport(q.now.db, {}))).to.match(/^422 Name the trial, the load/);
-		const open = createAudit(
-			q.now.db,
-			v.parse(AuditInput, { urls: ['https://x.test/'], conditions: ['phone'], loads: 1 })
-		);
+		const open = createAudit(q.now.db, input());
 		expect(refusal(() => createReport(q.now.db, { audit: open }))).to.match(/^409 This audit is still under way/);
 	});
 

@@ -1,21 +1,18 @@
 /** Rehearsals: trials whose variants the lab changes on the page's way, and how they are told. */
+import { ARRIVAL_CASES } from '../support/arrivalCases';
+import { BODY_CASES } from '../support/bodyCases';
+import { CONTENT_CASES } from '../support/contentCases';
 import { expect } from 'chai';
 import * as v from 'valibot';
-import { AuditInput } from '$core/audits/audit';
 import { NewTrialInput } from '$core/trial/design/input';
 import { rehearsalOf } from '$core/rewrites/rehearsal';
 import { Rewrites } from '$core/rewrites/rewrite';
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { finishJob, leaseJob } from '../../src/lib/server/base/queue/jobs';
-import { createAudit, storeAuditLoad } from '../../src/lib/server/rooms/audits/commands';
-import { deriveFindings } from '../../src/lib/server/rooms/audits/findings';
+import { createAudit } from '../../src/lib/server/rooms/audits/commands';
 import { listFindings } from '../../src/lib/server/rooms/audits/queries/findings';
 import { rehearseFinding } from '../../src/lib/server/rooms/audits/rehearse';
 import { worklistView } from '../../src/lib/server/rooms/audits/worklistView';
-import { requestedOrder } from '../../src/lib/server/rooms/loads/requested';
-import { changePages, pastePages } from '../../src/lib/server/rooms/pages/commands';
-import { listPages } from '../../src/lib/server/rooms/pages/queries/pages';
 import { createTrial, deleteTrial } from '../../src/lib/server/rooms/trials/commands';
 import { startSlot } from '../../src/lib/server/rooms/trials/orders';
 import { boardsOf } from '../../src/lib/server/rooms/trials/boardView';
@@ -24,18 +21,30 @@ import { loadsOfTrial } from '../../src/lib/server/rooms/loads/view';
 import { findTrial } from '../../src/lib/server/rooms/trials/trial';
 import { dropOrphanTwins, TWINS } from '../../src/lib/server/rooms/trials/twins';
 import { findingsOf } from '$core/findings/findings';
-import { ARRIVAL_CASES } from '../support/arrivalCases';
-import { BODY_CASES } from '../support/bodyCases';
 import type { FindingCase } from '../support/findingCase';
-import { CONTENT_CASES } from '../support/contentCases';
-import { clientWithSite } from '../support/clients';
-import { measuredLoad, refusal, useQueue } from '../support/queue';
-import { requestOf } from '../support/records';
+import { refusal } from '../support/queue';
+import { useAudits, withScript } from '../support/audits';
+import { BUILT_IN_CONDITIONS } from '$core/load/conditions/conditions';
+import { createConditions } from '../../src/lib/server/rooms/conditions/commands';
+import { rewritingOf } from '../../src/lib/server/rooms/trials/orders';
+import { presenceView, seenIn } from '../../src/lib/server/rooms/trials/seen';
+import type { LoadSummary } from '../../src/lib/server/rooms/loads/view';
+import { recordOf } from '../support/records';
 
+const BLANK_LOAD = {
+	id: 1,
+	stage: 0,
+	round: 1,
+	warmup: false,
+	status: 'ok',
+	disturbed: false,
+	excluded: null,
+	figures: {}
+};
 const CHAT = { do: 'block' as const, owner: 'chat.example' };
 
 describe('rehearsals', () => {
-	const q = useQueue();
+	const { q, made: own, input: auditInput, work } = useAudits();
 	const input = (extra: Partial<v.InferInput<typeof NewTrialInput>> = {}) => ({
 		question: 'What would it bring to take the chat out?',
 		kind: 'side-by-side' as const,
@@ -97,32 +106,13 @@ describe('rehearsals', () => {
 		);
 		expect(answer('').tone).to.equal('better');
 		expect(answer('The menu no longer opens.')).to.include({ tone: 'none', detail: '' });
-		expect(answer('The menu no longer opens.').sentence).to.match(
-			/so that no gain is told. The menu no longer opens\./
-		);
+		expect(answer('The menu no longer opens.').sentence).to.match(/It tells no gain\. The menu no longer opens\./);
 	});
 
 	it('begin from a line of the worklist whose rule knows its mend', () => {
-		const { clientId, siteId } = clientWithSite(q.now.db);
-		pastePages(q.now.db, siteId, '/a');
-		const pages = listPages(q.now.db, { siteId }, 9).map(({ id }) => id);
-		changePages(q.now.db, pages, { isChosen: true });
-		createAudit(q.now.db, v.parse(AuditInput, { clientId, pages, conditions: ['phone'], loads: 1 }));
-		const script = requestOf({
-			...{ type: 'script', url: 'https://own.test/app.js', mimeType: 'text/javascript', endMs: 600 },
-			...{ wireBytes: 100_000, decodedBytes: 100_000, body: { hash: 'a', bytes: 100_000, gzipBytes: 30_000 } },
-			responseHeaders: [['cache-control', 'max-age=31536000']]
-		});
-		for (let job = leaseJob(q.now.db, 'me'); job; job = leaseJob(q.now.db, 'me')) {
-			finishJob(q.now.db, job, 'me');
-			if (job.kind !== 'load') {
-				deriveFindings(q.now.db, job.subject.id);
-				continue;
-			}
-			const { url, version } = requestedOrder(q.now.db, job);
-			const requests = [requestOf({ type: 'document', url, wireBytes: 9000 }), script];
-			storeAuditLoad(q.now.db, job, version, measuredLoad({ url, finalUrl: url, requests }));
-		}
+		const { clientId } = own;
+		createAudit(q.now.db, auditInput({ pages: [own.pages[0]!], loads: 1 }));
+		work((url) => ({ ...withScript(), finalUrl: url }));
 		const [row] = listFindings(q.now.db, { clientId }, 9);
 		expect(row!.rule).to.equal('text-plain-sent');
 		const trial = findTrial(q.now.db, rehearseFinding(q.now.db, row!.id))!;
@@ -131,6 +121,34 @@ describe('rehearsals', () => {
 		const shown = worklistView(q.now.db, { clientId }).rows[0]!;
 		expect(shown).to.deep.include({ canRehearse: true, rehearsal: { trial: trial.id, sentences: [] } });
 		expect(refusal(() => rehearseFinding(q.now.db, 999))).to.match(/^404/);
+	});
+
+	it('keep no twin of what comes only for somebody who is known', () => {
+		const before = { name: 'Signed in', url: null, steps: [], cookies: [{ name: 'a', value: 'b' }] };
+		const known = findTrial(q.now.db, made({ arms: input().arms.map((arm) => ({ ...arm, before })) }))!;
+		for (const arm of known.design.arms) expect(rewritingOf(known, arm, 'phone')!.twin).to.equal(null);
+		const authentication = { username: 'ines', password: 'secret' };
+		createConditions(q.now.db, { ...BUILT_IN_CONDITIONS[0]!, id: 'staff', name: 'Staff', authentication }, null);
+		const staff = findTrial(q.now.db, made({ conditions: ['staff'] }))!;
+		expect(rewritingOf(staff, staff.design.arms[0]!, 'staff')!.twin).to.equal(null);
+	});
+
+	it('say nothing where the lab did not do what it should', () => {
+		const trial = findTrial(q.now.db, made())!;
+		const [, mended] = trial.design.arms;
+		const record = (times: number) => ({
+			...recordOf(),
+			rewriting: { done: [{ words: '', times }], twin: true, requests: 9, fromTwin: 9, workMs: 0, notes: [] }
+		});
+		expect(seenIn(trial.design, mended!, record(2))!.checks).to.deep.equal([true]);
+		expect(seenIn(trial.design, mended!, record(0))!.checks).to.deep.equal([false]);
+		const load = (isDone: boolean, i: number) => ({
+			...BLANK_LOAD,
+			...{ id: i + 1, round: i + 1, armId: mended!.id, conditionId: 'phone', checks: [isDone] }
+		});
+		const loads = [false, true, false].map(load) as unknown as LoadSummary[];
+		const [seen] = presenceView(trial.design, loads);
+		expect(seen!.checks).to.deep.equal([{ check: 'chat.example taken out', met: 1, loads: 3 }]);
 	});
 
 	it('drop a twin with its trial', () => {

@@ -1,22 +1,17 @@
 /** Rules that need the files themselves, the register of hosts, or a tap. Each is worked out by hand. */
-import type { BodyFacts, FontFacts, Packed, PictureFacts } from '$core/findings/bodyFacts';
+import {
+	NO_BODY_FACTS,
+	type BodyFacts,
+	type FontFacts,
+	type Packed,
+	type PictureFacts
+} from '$core/findings/bodyFacts';
 import type { Beside, HostKnown } from '$core/findings/inspection';
 import type { TapRecord } from '$core/load/journey/tap';
 import type { FindingCase } from './findingCase';
 import { file, hero, recordWith } from './inspected';
 
-const BLANK: BodyFacts = {
-	hash: 'a1',
-	bytes: 0,
-	packed: null,
-	minified: null,
-	cut: null,
-	helpers: [],
-	writesDocument: false,
-	picture: null,
-	font: null,
-	fault: null
-};
+const BLANK: BodyFacts = { hash: 'a1', bytes: 0, ...NO_BODY_FACTS };
 
 /** The same facts of every file but the document. */
 export const factsFor = (facts: Partial<BodyFacts>): Beside => ({

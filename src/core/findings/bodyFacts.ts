@@ -62,6 +62,18 @@ export interface BodyFacts {
 	fault: string | null;
 }
 
+/** Of a file that nothing was worked out of. */
+export const NO_BODY_FACTS: Omit<BodyFacts, 'hash' | 'bytes'> = {
+	packed: null,
+	minified: null,
+	cut: null,
+	helpers: [],
+	writesDocument: false,
+	picture: null,
+	font: null,
+	fault: null
+};
+
 /** Mean SSIM below which a picture is not told as alike (house; the design's line). */
 export const LEAST_LIKENESS = 0.98;
 

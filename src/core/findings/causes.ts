@@ -12,10 +12,8 @@ export interface AuditedPage {
 	condition: string;
 	/** Share of the site's visits that this page gets, 0 to 1; null where it is not known. */
 	share: number | null;
-	/** Metrics whose middle figure misses its target here. */
-	missed: readonly MetricId[];
-	/** By how much, in the metric's unit. */
-	excess?: Partial<Record<MetricId, number>>;
+	/** Metrics whose middle figure misses its target here, and by how much, in the metric's unit. */
+	missed: Readonly<Partial<Record<MetricId, number>>>;
 	findings: readonly PageFinding[];
 }
 
@@ -75,7 +73,9 @@ function causeOf(same: readonly Seen[], pageCount: number): Cause {
 	const which = [...new Set(same.map(({ own }) => own.page))].sort((a, b) => a - b);
 	const shares = which.map((page) => same.find(({ own }) => own.page === page)!.own.share);
 	const visits = shares.some((share) => share === null) ? null : sum(shares, (share) => share!);
-	const hurts = same.find(({ own, finding: { cost } }) => cost.metric !== null && own.missed.includes(cost.metric));
+	const hurts = same.find(
+		({ own, finding: { cost } }) => cost.metric !== null && own.missed[cost.metric] !== undefined
+	);
 	const most = (of: (finding: PageFinding) => number | null) => {
 		const known = same.flatMap((seen) => of(seen.finding) ?? []);
 		return known.length ? Math.max(...known) : null;

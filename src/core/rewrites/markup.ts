@@ -60,8 +60,6 @@ function splicesOf(rewrite: Rewrite, at: At): Edit[] {
 			return rewrite.until === undefined
 				? []
 				: elementsAskingFor(at, rewrite).flatMap((element) => held(element, at.markup, rewrite.until!));
-		case 'own-host':
-			return [];
 		case 'replace':
 		case 'text':
 			// What is changed no longer has the sum that the markup names.

@@ -5,7 +5,10 @@ import type { Rewrite } from './rewrite';
 
 type Told = Pick<Finding, 'rule' | 'resource' | 'values' | 'evidence'>;
 
-/** @param facts of the resource's file, where it was looked through @returns none for a rule that knows no rewrite */
+/**
+ * Lifetimes show on repeat visits only, which an audit does not make: no rewrite is offered for them.
+ * @param facts of the resource's file, where it was looked through @returns none for a rule that knows no rewrite
+ */
 export function rehearsalOf(finding: Told, facts: BodyFacts | null = null): Rewrite[] {
 	const { resource, evidence } = finding;
 	const address = resource.kind === 'address' ? resource.name : null;
@@ -52,16 +55,18 @@ function ofElement({ rule, values }: Told, selector: string): Rewrite[] {
 	}
 }
 
-const SWAPPED = { find: 'font-display\\s*:\\s*(block|auto)', isPattern: true, replacement: 'font-display:swap' };
-const FOR_A_YEAR = 'max-age=31536000, immutable';
+/** Of two declarations in a rule the last one counts. */
+const SWAPPED = {
+	find: '@font-face\\s*\\{([^}]*)\\}',
+	isPattern: true,
+	replacement: '@font-face{$1;font-display:swap}'
+};
 
 function ofHosts({ rule, resource, values }: Told): Rewrite[] {
 	switch (rule) {
 		case 'text-plain-sent':
 		case 'text-weakly-packed':
 			return [{ do: 'compress', address: `*//${resource.name}/*` }];
-		case 'short-lifetime':
-			return [{ do: 'header', address: `*//${resource.name}/*.*`, name: 'cache-control', value: FOR_A_YEAR }];
 		case 'connection-late':
 			return [{ do: 'preconnect', host: String(values.host) }];
 		case 'text-hidden':
@@ -69,10 +74,11 @@ function ofHosts({ rule, resource, values }: Told): Rewrite[] {
 		case 'font-far':
 			return [{ do: 'own-host', host: String(values.host) }];
 		case 'third-party-cost':
-		case 'third-party-unconfirmed':
 			return [{ do: 'block', owner: resource.key }];
+		case 'third-party-unconfirmed':
+			return [{ do: 'block', host: resource.key }];
 		case 'starts-unasked':
-			return [{ do: 'delay', owner: resource.key, until: 'input' }];
+			return [{ do: 'delay', host: resource.key, until: 'input' }];
 		default:
 			return [];
 	}

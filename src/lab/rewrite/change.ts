@@ -53,10 +53,16 @@ export function bodyRewrites(rewrites: readonly Rewrite[], { url, headers }: Pic
 }
 
 /** Bodies that were made anew, by what they were made of: the second load waits for none. */
-const made = new Map<string, Promise<Buffer | null>>();
+const made = new Map<string, Promise<Made | null>>();
 const MOST_MADE = 400;
 
-function once(key: string, make: () => Promise<Buffer | null>): Promise<Buffer | null> {
+interface Made {
+	body: Buffer;
+	/** Null where it stays what it was. */
+	media: string | null;
+}
+
+function once(key: string, make: () => Promise<Made | null>): Promise<Made | null> {
 	const known = made.get(key);
 	if (known) return known;
 	if (made.size >= MOST_MADE) made.delete(made.keys().next().value!);
@@ -107,47 +113,38 @@ export async function changed(
 	);
 	const best = at < 0 ? coding : bestCoding(accepts);
 	if (at >= 0 && best !== coding) applied[at] = 1;
-	const isFile = !MARKUP.test(mediaOf(answer));
-	const key = `${best}/${isFile}/${sumOf(body)}`;
-	const packed = (await once(key, () => coded(body, best, at >= 0 && isFile))) ?? body;
+	// As the host sent it, to the byte.
+	if (body === plain && best === coding) return { ...answer, headers, applied, notes };
+	const isBest = at >= 0 && !MARKUP.test(mediaOf(answer));
+	const packed = await once(`${best}/${isBest}/${sumOf(body)}`, async () => ({
+		body: await coded(body, best, isBest),
+		media: null
+	}));
 	if (best && best !== 'identity') headers['content-encoding'] = best;
 	else delete headers['content-encoding'];
 	if (body !== plain) delete headers['etag'];
-	headers['content-length'] = String(packed.length);
-	return { ...answer, headers, body: packed, applied, notes };
+	headers['content-length'] = String(packed!.body.length);
+	return { ...answer, headers, body: packed!.body, applied, notes };
 }
 
 const sumOf = (body: Buffer) => createHash('sha256').update(body).digest('hex');
 
 type Replace = Extract<Rewrite, { do: 'replace' }>;
 
-async function replacedBody(
-	body: Buffer,
-	rewrite: Replace,
-	{ url }: Answer
-): Promise<{ body: Buffer; media: string | null } | null> {
-	const key = `${JSON.stringify(rewrite)}/${url}/${sumOf(body)}`;
-	if (rewrite.with === 'picture') {
-		let media: string | null = null;
-		const made = await once(key, async () => {
+function replacedBody(body: Buffer, rewrite: Replace, { url }: Answer): Promise<Made | null> {
+	return once(`${JSON.stringify(rewrite)}/${url}/${sumOf(body)}`, async () => {
+		if (rewrite.with === 'picture') {
 			const picture = await madePicture(body, rewrite);
-			media = picture?.media ?? null;
-			return picture?.bytes ?? null;
-		});
-		return made && { body: made, media: media ?? (rewrite.format ? `image/${rewrite.format}` : null) };
-	}
-	if (rewrite.with === 'font') {
-		const font = await once(key, () => subsetOf(body, rewrite.signs ?? ''));
-		return font && { body: font, media: 'font/woff2' };
-	}
-	const kind = rewrite.with;
-	const text = await once(key, () =>
-		minified(kind, body.toString()).then(
-			(small) => Buffer.from(small),
-			() => null
-		)
-	);
-	return text && { body: text, media: null };
+			return picture && { body: picture.bytes, media: picture.media };
+		}
+		if (rewrite.with === 'font') {
+			const font = await subsetOf(body, rewrite.signs ?? '');
+			return font && { body: font, media: 'font/woff2' };
+		}
+		// Script that does not parse stays as it is.
+		const text = await minified(rewrite.with, body.toString()).catch(() => null);
+		return text === null ? null : { body: Buffer.from(text), media: null };
+	});
 }
 
 function editedText(body: Buffer, { url, headers }: Answer, rewrites: readonly Rewrite[]) {

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type { LoadOrder } from '$core/load/journey/order';
 import type { LoadRecord } from '$core/load/record/record';
 import type { HostRule } from '$core/load/requests/hostMap';
-import { wordRewrite } from '$core/rewrites/words';
+import { wordRewrite } from '$core/wording/rewrites';
 import type { RunningBrowser } from '../browser/launch';
 import { Rewriter, type OpenedRewriting } from './rewriter';
 import type { RewritingLog } from './server';

@@ -48,6 +48,8 @@ type Response = ServerResponse | Http2ServerResponse;
 
 /** Answers with neither body nor length (RFC 9110, sections 15.3.5 and 15.4.5). */
 const BODILESS = new Set([204, 304]);
+/** A part of a file, or that it has not changed, is no answer for the next load. */
+const KEPT = new Set([200, 203, 204, 301, 302, 303, 307, 308, 404, 410]);
 /** Larger answers are passed on as they come, whatever the rewrites say. */
 const MOST_CHANGED_BYTES = 32_000_000;
 const MOST_HELLO = 20_000;
@@ -150,15 +152,26 @@ export class RewritingServer {
 		request.on('error', () => undefined);
 		try {
 			const asked = addressOf(request);
-			const real = realAddress(asked);
-			await this.#serve(request, response, new URL(real ?? asked));
+			const real = this.#realAddress(asked);
+			await this.#serve(request, response, { url: new URL(real ?? asked), isForeign: real !== null });
 		} catch {
 			// The host cannot be reached: so it is for the page.
 			cutOff(response);
 		}
 	}
 
-	async #serve(request: Request, response: Response, url: URL): Promise<void> {
+	/** What the page's own host serves for another one, where a rewrite says so. */
+	#realAddress(asked: string): string | null {
+		const real = realAddress(asked);
+		const isMeantSo = (own: Rewrite) => own.do === 'own-host' && real !== null && isMeant(real, { host: own.host });
+		return this.options.rewrites.some(isMeantSo) ? real : null;
+	}
+
+	async #serve(
+		request: Request,
+		response: Response,
+		{ url, isForeign }: { url: URL; isForeign: boolean }
+	): Promise<void> {
 		if (request.headers['service-worker'] === 'script') {
 			this.#note('A service worker would answer instead of the lab: it was left out, for all variants.');
 			return send(response, { status: 404, headers: {}, body: null });
@@ -172,7 +185,7 @@ export class RewritingServer {
 		const later = rewrites.map((own) => (own.do === 'delay' && own.ms && isMeant(url.href, own) ? own.ms : 0));
 		this.#count(later.map((ms) => (ms ? 1 : 0)));
 		const begun = performance.now();
-		const fromTwin = request.method === 'GET' ? (this.options.twin?.find(url.href) ?? null) : null;
+		const fromTwin = isWholeGet(request) ? (this.options.twin?.find(url.href) ?? null) : null;
 		if (fromTwin) this.log.fromTwin++;
 		const wait = later.reduce((sum, ms) => sum + ms, 0);
 		if (fromTwin) {
@@ -181,20 +194,21 @@ export class RewritingServer {
 			const ready = this.#change(answer, request);
 			await pauseUntil(begun + kept.waitMs + wait);
 			const { status, headers, body: changedBody } = await ready;
+			if (isStillFresh(request, headers)) return send(response, { status: 304, headers, body: null });
 			return send(response, { status, headers, body: changedBody });
 		}
-		await this.#fromHost(request, response, { url, begun, wait });
+		await this.#fromHost(request, response, { url, isForeign, begun, wait });
 	}
 
 	async #fromHost(
 		request: Request,
 		response: Response,
-		{ url, begun, wait }: { url: URL; begun: number; wait: number }
+		{ url, isForeign, begun, wait }: { url: URL; isForeign: boolean; begun: number; wait: number }
 	): Promise<void> {
 		const { rewrites, twin } = this.options;
 		const hasBody = request.method !== 'GET' && request.method !== 'HEAD';
 		const told = { url: url.href, headers: {} };
-		const headers = { ...request.headers };
+		const headers = isForeign ? withoutSecrets(request.headers) : { ...request.headers };
 		// Half of a file cannot be changed.
 		if (rewrites.some((own) => own.do === 'replace' && isMeant(url.href, { address: own.address })))
 			delete headers['range'];
@@ -205,10 +219,12 @@ export class RewritingServer {
 			body: hasBody ? request : null
 		});
 		const waitMs = performance.now() - begun;
+		// A cookie of another host is none of the page's own.
+		if (isForeign) delete answered.headers['set-cookie'];
 		const { status } = answered;
 		const whole = request.method === 'GET' && status === 200 && !isHuge(answered);
 		const changes = whole && bodyRewrites(rewrites, { ...told, headers: answered.headers });
-		const keeps = twin !== null && request.method === 'GET' && !isHuge(answered) && status < 500;
+		const keeps = twin !== null && isWholeGet(request) && !isHuge(answered) && KEPT.has(status);
 		if (!changes && !keeps) {
 			if (wait) await pause(wait);
 			const passed = cleaned(answered.headers);
@@ -256,6 +272,14 @@ export class RewritingServer {
 	}
 }
 
+const isWholeGet = ({ method, headers }: Request) => method === 'GET' && headers['range'] === undefined;
+
+/** The browser has it, by the sum or the day that the host gave (RFC 9110, section 13). */
+function isStillFresh({ headers: asked }: Request, { etag, 'last-modified': day }: Answered['headers']): boolean {
+	if (asked['if-none-match'] !== undefined) return etag !== undefined && asked['if-none-match'].includes(etag);
+	return day !== undefined && asked['if-modified-since'] === day;
+}
+
 const isHuge = ({ headers }: Pick<Answered, 'headers'>) => Number(headers['content-length'] ?? 0) > MOST_CHANGED_BYTES;
 
 function addressOf(request: Request): string {
@@ -263,6 +287,15 @@ function addressOf(request: Request): string {
 	const host = request.headers.host ?? String(request.headers[constants.HTTP2_HEADER_AUTHORITY] ?? '');
 	return `${isSecure || 'stream' in request ? 'https' : 'http'}://${host}${request.url ?? '/'}`;
 }
+
+/** Of no visitor and no site: what the page's own host is told is for that host alone. */
+const NO_SECRETS = new Set([
+	...['accept', 'accept-encoding', 'accept-language', 'user-agent', 'range', 'if-none-match', 'if-modified-since'],
+	...['sec-fetch-dest', 'sec-fetch-mode', 'sec-ch-ua', 'sec-ch-ua-mobile', 'sec-ch-ua-platform']
+]);
+
+const withoutSecrets = (headers: Request['headers']): Request['headers'] =>
+	Object.fromEntries(Object.entries(headers).filter(([name]) => NO_SECRETS.has(name)));
 
 /** Other ways to the host would go around the lab. */
 function cleaned(headers: Answered['headers']): Answered['headers'] {

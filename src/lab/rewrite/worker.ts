@@ -9,7 +9,7 @@ export interface OpenRewriting extends Omit<RewritingOptions, 'certificate' | 't
 	twin: string | null;
 }
 export type RewriteRequest =
-	{ id: number; key: true } | { id: number; open: OpenRewriting } | { id: number; close: number };
+	{ id: number; key: true } | { id: number; open: OpenRewriting } | { id: number; close: true };
 export interface RewriteReply {
 	id: number;
 	keyHash?: string;
@@ -40,8 +40,8 @@ async function answer(request: RewriteRequest): Promise<Omit<RewriteReply, 'id'>
 		servers.set(request.id, server);
 		return { ports: await server.listen() };
 	}
-	const server = servers.get(request.close);
-	servers.delete(request.close);
+	const server = servers.get(request.id);
+	servers.delete(request.id);
 	server?.close();
 	return server ? { log: server.log } : {};
 }

@@ -1,6 +1,6 @@
 /** The lab's end of the shaper thread. */
-import type { Worker } from 'node:worker_threads';
-import { isBuilt, startThread } from '../thread';
+import { isBuilt } from '../thread';
+import { ThreadTalk } from '../threadTalk';
 import type { ShapeLog, ShapeOptions } from './socks';
 import type { ShaperReply, ShaperRequest } from './worker';
 
@@ -13,41 +13,24 @@ export interface ShapedNetwork {
 	close(): Promise<ShapeLog>;
 }
 
-export class Shaper {
-	#worker: Worker;
-	#waiting = new Map<number, (reply: ShaperReply) => void>();
-	#next = 1;
+type Asked<Kind> = Kind extends ShaperRequest ? Omit<Kind, 'id'> : never;
 
-	constructor() {
-		this.#worker = startThread(new URL(isBuilt ? './shaper.mjs' : './worker.ts', import.meta.url));
-		this.#worker.on('message', (reply: ShaperReply) => {
-			this.#waiting.get(reply.id)?.(reply);
-			this.#waiting.delete(reply.id);
-		});
-		this.#worker.on('error', (error) => {
-			for (const [id, settle] of this.#waiting) settle({ id, error: error.message });
-			this.#waiting.clear();
-		});
-	}
+export class Shaper {
+	#thread = new ThreadTalk<Asked<ShaperRequest>, ShaperReply>(
+		new URL(isBuilt ? './shaper.mjs' : './worker.ts', import.meta.url)
+	);
 
 	async open(options: ShapeOptions): Promise<ShapedNetwork> {
-		const id = this.#next++;
-		const { port, error } = await this.#ask({ id, open: options });
+		const id = this.#thread.newId();
+		const { port, error } = await this.#thread.ask({ open: options }, id);
 		if (port === undefined) throw new Error(`The shaped network could not be opened: ${error}`);
 		let closing: Promise<ShapeLog> | null = null;
-		const close = async () => (await this.#ask({ id, close: true })).log ?? { connections: [], mostOpen: 0 };
-		const renew = async () => void (await this.#ask({ id, renew: true }));
+		const close = async () => (await this.#thread.ask({ close: true }, id)).log ?? { connections: [], mostOpen: 0 };
+		const renew = async () => void (await this.#thread.ask({ renew: true }, id));
 		return { port, renew, close: () => (closing ??= close()) };
 	}
 
-	async stop(): Promise<void> {
-		await this.#worker.terminate();
-	}
-
-	#ask(request: ShaperRequest): Promise<ShaperReply> {
-		return new Promise((resolve) => {
-			this.#waiting.set(request.id, resolve);
-			this.#worker.postMessage(request);
-		});
+	stop(): Promise<void> {
+		return this.#thread.stop();
 	}
 }

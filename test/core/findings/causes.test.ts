@@ -18,7 +18,7 @@ const page = (number: number, findings: Finding[], extra: Partial<AuditedPage> =
 	page: number,
 	condition: 'phone',
 	share: null,
-	missed: [],
+	missed: {},
 	findings: loads(findings, findings, findings),
 	...extra
 });
@@ -59,10 +59,10 @@ describe('findings over loads and pages', () => {
 		const order = (missed: AuditedPage['missed']) =>
 			causesOf([page(1, [late, large], { missed })]).map(({ rule }) => rule);
 		// 300 ms are three margins of the largest paint, 40 kB four of the bytes.
-		expect(order([])).to.deep.equal(['picture-too-large', 'largest-late-found']);
+		expect(order({})).to.deep.equal(['picture-too-large', 'largest-late-found']);
 		// Where the largest paint misses its target it counts twice.
-		expect(order(['lcp'])).to.deep.equal(['largest-late-found', 'picture-too-large']);
-		const [first] = causesOf([page(1, [late], { missed: ['lcp'] })]);
+		expect(order({ lcp: 300 })).to.deep.equal(['largest-late-found', 'picture-too-large']);
+		const [first] = causesOf([page(1, [late], { missed: { lcp: 300 } })]);
 		expect(first!.hurts).to.equal('lcp');
 	});
 

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import { editMarkup } from '$core/rewrites/markup';
 import { Rewrite, Rewrites } from '$core/rewrites/rewrite';
 import { editText, realAddress } from '$core/rewrites/text';
-import { wordRewrite } from '$core/rewrites/words';
+import { wordRewrite } from '$core/wording/rewrites';
 
 const PAGE = `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>A  page</title>

@@ -5,10 +5,10 @@
 import { pixelExcess } from '../../load/requests/pictures';
 import type { RequestRecord } from '../../load/record/record';
 import { sentBytes, type BodyFacts } from '../bodyFacts';
+import { bestFit, MOST_TIMES, timesOf } from '../encodedPictures';
 import { NO_COST, NO_EVIDENCE } from '../finding';
 import { addressResource, seenIn } from '../inspection';
 import type { FindingRule } from '../rule';
-import { bestFit, MOST_TIMES, timesOf } from './pictures';
 
 export const pictureTooLarge: FindingRule = (inspection) => [...inMarkup(inspection), ...inStyle(inspection)];
 

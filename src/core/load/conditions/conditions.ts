@@ -141,6 +141,10 @@ function storedValue(name: string, stored: readonly NameValue[], what: string): 
 	return found.value;
 }
 
+/** Whether the page is asked as somebody who is known: what comes then is for nobody else. */
+export const hasSecrets = ({ headers, cookies, authentication }: Conditions): boolean =>
+	authentication !== null || headers.length > 0 || cookies.length > 0;
+
 /** Whether any secret is missing, as in the conditions of a record. */
 export function lacksSecrets({ headers, cookies, authentication }: Conditions): boolean {
 	const values = [...headers, ...cookies].map(({ value }) => value);

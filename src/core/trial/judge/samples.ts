@@ -1,4 +1,5 @@
 /** From the loads of a trial to figures by arm and round. */
+import { wordRewrite } from '../../wording/rewrites';
 import { countedLoads } from './counted';
 import { presenceLine } from '../design/presence';
 import type { MetricId } from '../../metrics/catalogue';
@@ -70,6 +71,12 @@ export function failedTooOften(loads: readonly TrialLoad[]): boolean {
 }
 
 /** How many of an arm's counted loads met each of its checks, of those that could tell. */
+/** What must be so in each load of an arm, in words: its checks, and that what the lab shall change was changed. */
+const checksOf = ({ checks = [], rewrites = [] }: Pick<TrialArm, 'checks' | 'rewrites'>): string[] => [
+	...checks.map(presenceLine),
+	...rewrites.map((rewrite) => wordRewrite(rewrite))
+];
+
 export function presenceOf(
 	samples: Samples,
 	condition: string,
@@ -77,9 +84,9 @@ export function presenceOf(
 	rounds = Infinity
 ): { check: string; met: number; loads: number }[] {
 	const loads = samples.counted({ condition, armId: arm.id }).filter((load) => load.round <= rounds);
-	return (arm.checks ?? []).map((check, i) => {
+	return checksOf(arm).map((check, i) => {
 		const checked = loads.filter((load) => load.checks?.[i] != null);
-		return { check: presenceLine(check), met: checked.filter((load) => load.checks![i]).length, loads: checked.length };
+		return { check, met: checked.filter((load) => load.checks![i]).length, loads: checked.length };
 	});
 }
 

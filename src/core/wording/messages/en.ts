@@ -165,7 +165,7 @@ export const en = {
 	'answer.pages': 'All {n} pages',
 
 	'answer.rehearsed': 'Rehearsed, the page changed by the lab on its way ({what}):',
-	'answer.rehearsed.broke': 'The page broke in it, so that no gain is told. {broke}',
+	'answer.rehearsed.broke': 'It tells no gain. {broke}',
 	'answer.lead.yes': 'Yes.',
 	'answer.lead.no': 'No.',
 	'answer.lead.hardly': 'Hardly.',

@@ -48,7 +48,7 @@ export const es: Record<ClientKey, string> = {
 	'answer.pages': 'Las {n} páginas',
 
 	'answer.rehearsed': 'Ensayado, con la página cambiada por el laboratorio en su camino ({what}):',
-	'answer.rehearsed.broke': 'La página se rompió en el ensayo, así que no se cuenta ninguna mejora. {broke}',
+	'answer.rehearsed.broke': 'No cuenta como mejora. {broke}',
 	'answer.lead.yes': 'Sí.',
 	'answer.lead.no': 'No.',
 	'answer.lead.hardly': 'Apenas.',

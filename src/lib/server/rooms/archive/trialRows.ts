@@ -71,6 +71,7 @@ const TrialOptions = v.object({
 	lateAsked: v.optional(list(whole, 100)),
 	mustSend: v.optional(MustSendList),
 	returnStage: maybe(v.pipe(whole, v.maxValue(20))),
+	twin: v.optional(v.boolean()),
 	added: v.optional(v.pipe(whole, v.maxValue(1000))),
 	looks: v.optional(
 		list(

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import { MOST_RETRIES, type AuditDesign, type AuditInput } from '$core/audits/audit';
 import { LEAST_GOOD_LOADS } from '$core/findings/since';
 import { FINDING_STATES, SAID_STATES, type FindingState } from '$core/findings/worklist';
-import type { Conditions } from '$core/load/conditions/conditions';
+import { hasSecrets, type Conditions } from '$core/load/conditions/conditions';
 import type { MeasuredLoad } from '$core/load/record/record';
 import { existingClient } from '../clients/clients';
 import { atPlaceOf } from '../clients/sites';
@@ -100,8 +100,7 @@ function insertSlot(db: Db, audit: Pick<Audit, 'id' | 'clientId' | 'design'>, sl
 	// Once a page and device is enough of what stands beside speed, and of what came.
 	const isFirst = slot.round === 1;
 	// What came is not kept of a page behind a sign-in.
-	const isOpen = !conditions.authentication && !conditions.cookies.length && !conditions.headers.length;
-	const order = { url, conditions, steps: [], sideChecks: isFirst, bodies: isFirst && isOpen };
+	const order = { url, conditions, steps: [], sideChecks: isFirst, bodies: isFirst && !hasSecrets(conditions) };
 	const jobId = insertRequest(db, subjectOf(audit.id), order);
 	insertAuditSlot(db, { jobId, auditId: audit.id, ...slot });
 }

@@ -43,8 +43,7 @@ export interface AuditFindings {
 	side: SideFinding[];
 	/** Rules that threw. */
 	faults: string[];
-	/** Missing in what was worked out before it was known. */
-	way?: FoundWay;
+	way: FoundWay;
 }
 
 const keyOf = (id: number) =>
@@ -136,15 +135,15 @@ function auditedPage(db: Db, audit: Audit, { page, condition, good, findings }: 
 	const client = audit.clientId === null ? null : findClient(db, audit.clientId);
 	const { targets, conditionTargets } = targetsByConditions(client?.targets ?? []);
 	const figures = good.flatMap((load) => findLoad(db, load)?.figures ?? []);
-	const excess: AuditedPage['excess'] = {};
+	const missed: Partial<Record<MetricId, number>> = {};
 	for (const { id, thresholds, higherIsBetter } of METRICS) {
 		const target = conditionTargets[condition]?.[id] ?? targets[id] ?? thresholds?.good;
 		const middle = medianOrNull(figures.flatMap((own) => own[id] ?? []));
 		if (target === undefined || middle === null) continue;
 		const beyond = higherIsBetter ? target - middle : middle - target;
-		if (beyond > 0) excess[id] = beyond;
+		if (beyond > 0) missed[id] = beyond;
 	}
-	return { page, condition, share: known?.share ?? null, missed: Object.keys(excess) as MetricId[], excess, findings };
+	return { page, condition, share: known?.share ?? null, missed, findings };
 }
 
 export interface FoundWay {
@@ -158,7 +157,7 @@ export interface FoundWay {
 
 /** How the pages come within their targets, where that is known. */
 function wayOf(audited: readonly AuditedPage[]): FoundWay {
-	const over = audited.flatMap(({ excess, findings }) => (excess?.wire ? [{ excess: excess.wire, findings }] : []));
+	const over = audited.flatMap(({ missed, findings }) => (missed.wire ? [{ excess: missed.wire, findings }] : []));
 	const pages = over.map(({ excess, findings }) => ({
 		excess,
 		savings: new Map(
@@ -167,8 +166,9 @@ function wayOf(audited: readonly AuditedPage[]): FoundWay {
 			)
 		)
 	}));
-	const missed = new Set(audited.flatMap(({ missed: own }) => own));
-	const unknown = METRICS.map(({ id }) => id).filter((id) => id !== 'wire' && id !== 'score' && missed.has(id));
+	const unknown = METRICS.map(({ id }) => id).filter(
+		(id) => id !== 'wire' && id !== 'score' && audited.some(({ missed }) => missed[id])
+	);
 	return { pages: pages.length, way: pages.length ? shortestWay(pages) : null, unknown };
 }
 
@@ -213,7 +213,7 @@ const pagesThat = ({ causes }: AuditFindings, key: { rule: string; resource: str
 	causes.find(({ rule, resource }) => rule === key.rule && resource.key === key.resource)?.pages.which ?? [];
 
 const causesNow = (pages: readonly PageResult[]) =>
-	causesOf(pages.map(({ page, condition, findings }) => ({ page, condition, share: null, missed: [], findings })));
+	causesOf(pages.map(({ page, condition, findings }) => ({ page, condition, share: null, missed: {}, findings })));
 
 /** Gone only where it is gone everywhere. */
 function worstOf(fates: readonly Fate[]): Fate {

@@ -4,7 +4,7 @@ import { DEFAULT_PRIMARY } from '$core/metrics/catalogue';
 import { NewTrialInput } from '$core/trial/design/input';
 import { rehearsalOf } from '$core/rewrites/rehearsal';
 import type { Rewrite } from '$core/rewrites/rewrite';
-import { wordRewrite } from '$core/rewrites/words';
+import { wordRewrite } from '$core/wording/rewrites';
 import { describeFinding } from '$core/wording/findings';
 import type { Db } from '../../base/db/connection';
 import { NotPossible } from '../../base/refusal';
@@ -21,7 +21,7 @@ const WARMUPS = 2;
 const MOST_ROUNDS = 24;
 
 /** @returns none for a rule that knows no mend, or whose audit is gone */
-export function rewritesFor(db: Db, { auditId, cause }: Pick<WorklistRow, 'auditId' | 'cause'>): Rewrite[] {
+function rewritesFor(db: Db, { auditId, cause }: Pick<WorklistRow, 'auditId' | 'cause'>): Rewrite[] {
 	const { finding } = cause.example;
 	const facts = auditId === null ? null : (bodyFactsOf(db, auditId).get(finding.resource.name) ?? null);
 	return rehearsalOf(finding, facts);

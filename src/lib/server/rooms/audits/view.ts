@@ -26,7 +26,7 @@ import { findAuditFindings, type AuditFindings, type PageResult } from './findin
 import { findSavingsProgress } from './savings/progress';
 import { clientNames } from '../clients/view';
 import { thawConditions } from '../conditions/view';
-import { pageFieldRows, passesOnBoth, type FieldRow } from '../field/view';
+import { fieldRowsOf, passesOnBoth, type FieldRow } from '../field/view';
 import { findPage } from '../pages/view';
 import { findLoad } from '../loads/view';
 import { countAudits, listAudits, loadsOfAudit, progressOfAudit, type Audit, type AuditedLoad } from './queries/audits';
@@ -154,8 +154,9 @@ export type AuditView = ReturnType<typeof auditView>;
 
 /** What visitors have on the audited pages, where a source knows the page itself. */
 function fieldBeside(db: Db, { design }: Audit) {
-	const rows = new Map(
-		design.pages.flatMap(({ pageId }) => (pageId === null ? [] : [[pageId, pageFieldRows(db, pageId)] as const]))
+	const rows = fieldRowsOf(
+		db,
+		design.pages.flatMap(({ pageId }) => pageId ?? [])
 	);
 	const devices = new Map(
 		design.conditions.map((own) => [own.id, thawConditions(db, own).device.mobile ? 'phone' : 'desktop'])
@@ -177,10 +178,10 @@ type FieldBeside = Pick<FieldRow, 'assessment' | 'scopeWords'> & { words: string
 
 /** How the pages come within their targets, in sentences; empty where all do. */
 function wayView(found: AuditFindings | null): string[] {
-	const { way } = found ?? {};
-	if (!way) return [];
+	if (!found) return [];
+	const { way } = found;
 	const titleOf = (key: string) => {
-		const cause = found!.causes.find(({ rule, resource }) => `${rule}/${resource.key}` === key);
+		const cause = found.causes.find(({ rule, resource }) => `${rule}/${resource.key}` === key);
 		return cause ? describeFinding(cause.example.finding).title : key;
 	};
 	return [

@@ -14,7 +14,8 @@ import {
 	type WorklistFilter,
 	type WorklistRow
 } from './queries/findings';
-import { rehearsalViews, rewritesFor } from './rehearse';
+import { rehearsalOf } from '$core/rewrites/rehearsal';
+import { rehearsalViews } from './rehearse';
 import { costWords, ROWS } from './view';
 
 const STATES: Readonly<Record<FindingState, string>> = {
@@ -42,7 +43,7 @@ export function worklistView(db: Db, filter: WorklistFilter, page = 1) {
 		states: statesOf(db, filter.clientId).map(({ state, n }) => ({ state, n, name: STATES[state] })),
 		rows: rows.map((row) => ({
 			...worklistRow(row, names),
-			canRehearse: rewritesFor(db, row).length > 0,
+			canRehearse: row.auditId !== null && rehearsalOf(row.cause.example.finding).length > 0,
 			rehearsal: rehearsals.get(row.id) ?? null
 		}))
 	};

@@ -1,4 +1,5 @@
 /** What real visitors had, page by page: for the screen and `GET /api/field`. */
+import { group } from 'd3-array';
 import { assess, failing, type Absence, type Assessment } from '$core/field/assessment';
 import { DEVICE_CLASSES, type DeviceClass, type FieldReading, type Scope } from '$core/field/reading';
 import type { FieldMetric } from '$core/field/histogram';
@@ -179,16 +180,26 @@ export function fieldRows(db: Db, clientId: number): FieldRow[] {
 export const passesOnBoth = (rows: readonly Pick<FieldRow, 'scope' | 'assessment'>[]): boolean =>
 	rows.length > 0 && rows.every(({ scope, assessment }) => scope === 'page' && assessment === 'passes');
 
-/** Phone and desktop of one page, chosen or not; empty for a page that is gone. */
-export function pageFieldRows(db: Db, pageId: number): FieldRow[] {
-	const page = findPage(db, pageId);
-	if (!page) return [];
-	const lines = byPage(windowLinesOfSite(db, page.siteId));
-	const chosen = chosenRow(page, lines, isUnansweredAt(db, page.siteId));
-	const used = chosen.flatMap(({ shown: { windows } }) => windows.map(({ id }) => id));
-	const figures = figuresOfReadings(db, used);
-	return chosen.map((row) => rowOf(row, figures));
+/** Phone and desktop of pages, chosen or not; a page that is gone has none. Each site is read once. */
+export function fieldRowsOf(db: Db, pageIds: readonly number[]): Map<number, FieldRow[]> {
+	const pages = pageIds.flatMap((id) => findPage(db, id) ?? []);
+	const rows = [...group(pages, ({ siteId }) => siteId)].flatMap(([siteId, own]) => {
+		const lines = byPage(windowLinesOfSite(db, siteId));
+		const unanswered = isUnansweredAt(db, siteId);
+		return own.flatMap((page) => chosenRow(page, lines, unanswered));
+	});
+	const figures = figuresOfReadings(
+		db,
+		rows.flatMap(({ shown: { windows } }) => windows.map(({ id }) => id))
+	);
+	return group(
+		rows.map((row) => rowOf(row, figures)),
+		({ pageId }) => pageId
+	);
 }
+
+/** Phone and desktop of one page; empty for a page that is gone. */
+export const pageFieldRows = (db: Db, pageId: number): FieldRow[] => fieldRowsOf(db, [pageId]).get(pageId) ?? [];
 
 /** What visitors have at an address, by device; empty where no source knows it. */
 export function fieldOfAddress(db: Db, url: string) {

@@ -57,9 +57,11 @@ export const NewReport = v.object(
 );
 export type NewReport = v.InferOutput<typeof NewReport>;
 
+const ABOUT_NOTHING: NewReport = v.parse(NewReport, {});
+
 /** @returns the report's id @throws NotPossible for a trial or client that is not there, or for neither */
 export function createReport(db: Db, asked: Partial<NewReport>): number {
-	const input = v.parse(NewReport, asked);
+	const input: NewReport = { ...ABOUT_NOTHING, ...asked };
 	return db
 		.transaction(() => {
 			if (input.trial !== null) return createForTrial(db, input.trial, input);

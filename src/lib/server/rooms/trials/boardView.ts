@@ -12,7 +12,7 @@ import type { Tone } from '$core/wording/headline';
 import { groupedAnswers, plainAnswer, plainNoise, type PlainAnswer } from '$core/wording/plainAnswer';
 import type { Names } from '$core/wording/shift';
 import { ENGLISH, type Words } from '$core/wording/words';
-import { wordRewrite } from '$core/rewrites/words';
+import { wordRewrite } from '$core/wording/rewrites';
 import { wordRange } from '$core/wording/range';
 import type { FiguresOf } from './shownFigures';
 import { bestView, resultsFor, type BestView } from './bestView';
@@ -163,8 +163,7 @@ function rehearsed(
 	const lead = words.say('answer.rehearsed', {
 		what: rewrites.map((own) => wordRewrite(own, words.language)).join(', ')
 	});
-	const isGain = answer.tone === 'better' || answer.tone === 'mixed';
-	if (broke && isGain)
+	if (broke && answer.tone !== 'worse')
 		return { sentence: `${lead} ${words.say('answer.rehearsed.broke', { broke })}`, detail: '', tone: 'none' };
 	return { ...answer, sentence: `${lead} ${answer.sentence}` };
 }
@@ -210,7 +209,9 @@ export function stripsOf(
 	question: string,
 	design: TrialDesign,
 	judgement: Pick<Judgement, 'results' | 'everyPair'>,
-	putOffOf: PutOffOf = () => []
+	putOffOf: PutOffOf = () => [],
+	/** What the answers must not be read without; of rehearsals alone. */
+	caveats: readonly (Pick<Caveats, 'broke'> & { condition: string; arm: number })[] = []
 ): { strips: StripView[]; more: number } {
 	if (asksForBest(design)) return { strips: bestStrips(design, judgement, putOffOf), more: 0 };
 	const compared = listedOf(design, judgement, comparedIn(design, ENGLISH));
@@ -220,7 +221,8 @@ export function stripsOf(
 			if (!results.length) return [];
 			const putOff = putOffOf(id, pair.id, results);
 			const told = answerOf(question, { design, results, pair, words: ENGLISH, putOff });
-			const { sentence, tone } = rehearsed(design, pair.id, { answer: told, broke: '', words: ENGLISH });
+			const broke = caveats.find((own) => own.condition === id && own.arm === pair.id)?.broke ?? '';
+			const { sentence, tone } = rehearsed(design, pair.id, { answer: told, broke, words: ENGLISH });
 			const marks = results.map((result) =>
 				markOf(
 					result,

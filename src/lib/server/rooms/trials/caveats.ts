@@ -61,7 +61,7 @@ export function caveatsView(
 		returnType: { late, missed },
 		words = ENGLISH
 	}: {
-		judgement: Judgement;
+		judgement: Pick<Judgement, 'results'>;
 		evidence: EvidenceView;
 		returnType: Pick<ReturnType<typeof besideFigures>, 'late' | 'missed'>;
 		words?: EvidenceWords;

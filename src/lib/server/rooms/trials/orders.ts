@@ -1,4 +1,5 @@
 /** What a slot of a trial asks of the lab. */
+import { hasSecrets } from '$core/load/conditions/conditions';
 import { bustedUrl } from '$core/trial/design/cold';
 import { selectorsOf } from '$core/trial/design/presence';
 import { randomUUID } from 'node:crypto';
@@ -38,12 +39,17 @@ export function startSlot(db: Db, { trialId, armId, conditionId }: TrialSlot): S
 	};
 }
 
-/** Of a rehearsal all variants pass the rewriting server; of any other trial none. */
+/**
+ * Of a rehearsal all variants pass the rewriting server; of any other trial none. What comes only for somebody who is
+ * known is kept in no twin: such pages are answered live.
+ */
 export function rewritingOf(
 	{ id, design }: Pick<Trial, 'id' | 'design'>,
 	{ rewrites = [] }: Pick<TrialArm, 'rewrites'>,
 	conditionId: string
 ): LoadOrder['rewriting'] {
 	if (!isRehearsal(design)) return null;
-	return { rewrites, twin: design.twin === false ? null : `${id}-${conditionId}` };
+	const own = design.conditions.find((conditions) => conditions.id === conditionId)!;
+	const isKnown = design.arms.some(({ before }) => before) || hasSecrets(own);
+	return { rewrites, twin: design.twin === false || isKnown ? null : `${id}-${conditionId}` };
 }

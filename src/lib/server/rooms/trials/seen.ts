@@ -18,12 +18,16 @@ import { findLoad, type LoadSeen, type LoadSummary } from '../loads/view';
 /** Null where the trial asks for neither, and of a load that failed. */
 export function seenIn(
 	{ mustSend = [] }: Pick<TrialDesign, 'mustSend'>,
-	{ checks = [] }: Pick<TrialArm, 'checks'>,
+	{ checks = [], rewrites = [] }: Pick<TrialArm, 'checks' | 'rewrites'>,
 	record: LoadRecord
 ): LoadSeen | null {
-	if (record.status === 'failed' || (!mustSend.length && !checks.length)) return null;
+	if (record.status === 'failed' || (!mustSend.length && !checks.length && !rewrites.length)) return null;
 	return {
-		checks: checks.map((check) => meetsCheck(check, record)),
+		checks: [
+			...checks.map((check) => meetsCheck(check, record)),
+			// In the order in which `checksOf` names them.
+			...rewrites.map((_, i) => (record.rewriting?.done[i]?.times ?? 0) > 0)
+		],
 		sendings: sendingsOf(mustSend, record)
 	};
 }
@@ -45,7 +49,7 @@ export function presenceView(design: TrialDesign, loads: readonly LoadSummary[])
 	const samples = new Samples(design, loads);
 	return design.conditions.flatMap(({ id: condition }) =>
 		design.arms
-			.filter(({ checks }) => checks?.length)
+			.filter(({ checks, rewrites }) => checks?.length || rewrites?.length)
 			.map((arm) => ({ condition, arm: arm.id, checks: presenceOf(samples, condition, arm) }))
 	);
 }

@@ -1,5 +1,5 @@
 /** What could be saved of an audit's files: worked out one by one, in short turns, so that no load waits long. */
-import type { BodyFacts } from '$core/findings/bodyFacts';
+import { NO_BODY_FACTS, type BodyFacts } from '$core/findings/bodyFacts';
 import type { Db } from '../../../base/db/connection';
 import { findBody } from '../../loads/loads';
 import { bodyFactsOf, insertBodyFacts } from '../queries/bodies';
@@ -21,17 +21,6 @@ import { neededPixels, usedFiles, type UsedFile, type UsedFiles } from './uses';
 const TURN_MS = 2000;
 /** Pictures and fonts of fewer bytes save nothing that is worth a line (the design: 5 kB). */
 const LEAST_BYTES = 5000;
-
-const NOTHING: Omit<BodyFacts, 'hash' | 'bytes'> = {
-	packed: null,
-	minified: null,
-	cut: null,
-	helpers: [],
-	writesDocument: false,
-	picture: null,
-	font: null,
-	fault: null
-};
 
 /** One turn. @returns how far it is: all is done when `done` is `total` */
 export async function computeSavings(db: Db, auditId: number): Promise<SavingsProgress> {
@@ -55,7 +44,7 @@ export async function computeSavings(db: Db, auditId: number): Promise<SavingsPr
 
 async function factsOfFile(db: Db, file: UsedFile, used: UsedFiles): Promise<BodyFacts> {
 	const bytes = findBody(db, file.at.load, file.at.position) ?? Buffer.alloc(0);
-	const blank = { hash: file.hash, bytes: bytes.length, ...NOTHING };
+	const blank = { hash: file.hash, bytes: bytes.length, ...NO_BODY_FACTS };
 	try {
 		return { ...blank, ...(await partOf(bytes, file, used)) };
 	} catch (error) {
